@@ -1,0 +1,65 @@
+// Imports go one way. Core: each room may use the ones before it, never one after.
+const core = [
+	'units',
+	'geometry',
+	'project',
+	'mass',
+	'grid',
+	'pattern',
+	'measure',
+	'part',
+	'cladding',
+	'schedule',
+	'exchange',
+	'chain'
+];
+
+const oneWay = core.slice(0, -1).map((room, k) => ({
+	name: `core-${room}-looks-back-only`,
+	severity: 'error',
+	from: { path: `^src/core/${room}/` },
+	to: { path: `^src/core/(${core.slice(k + 1).join('|')})/` }
+}));
+
+module.exports = {
+	forbidden: [
+		...oneWay,
+		{
+			name: 'core-stands-alone',
+			severity: 'error',
+			from: { path: '^src/core/' },
+			to: { path: '^src/(lib|routes|cli)/' }
+		},
+		{
+			name: 'core-has-no-platform',
+			severity: 'error',
+			from: { path: '^src/core/' },
+			to: { dependencyTypes: ['core'] }
+		},
+		{
+			name: 'core-has-no-interface',
+			severity: 'error',
+			from: { path: '^src/core/' },
+			to: { path: 'node_modules/(svelte|@sveltejs|three|bits-ui|chart\\.js|kysely|pg)/' }
+		},
+		{
+			name: 'lib-below-routes',
+			severity: 'error',
+			from: { path: '^src/lib/' },
+			to: { path: '^src/(routes|cli)/' }
+		},
+		{
+			name: 'server-stays-on-the-server',
+			severity: 'error',
+			from: { path: '^src/(lib/(?!server/)|routes/.*\\+(page|layout)\\.(svelte|ts)$)' },
+			to: { path: '^src/lib/server/' }
+		},
+		{ name: 'no-circles', severity: 'error', from: {}, to: { circular: true } }
+	],
+	options: {
+		doNotFollow: { path: 'node_modules' },
+		tsPreCompilationDeps: true,
+		tsConfig: { fileName: 'scripts/tsconfig.node.json' },
+		enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'svelte', 'default'] }
+	}
+};

@@ -1,0 +1,106 @@
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Chain } from '../core/chain/chain';
+import type { Model } from '../core/cladding/model';
+import { scheduleCsv } from '../core/exchange/csv/write';
+import { writeGlb } from '../core/exchange/glb/write';
+import { writeIfc } from '../core/exchange/ifc/write';
+import { projectJson } from '../core/exchange/json/write';
+import { DocumentError, readProjectText } from '../core/project/read';
+import { makeSchedule, scheduleNames } from '../core/schedule/table';
+import { summarise } from '../core/schedule/summary';
+
+const USAGE = `Usage:
+  zyg build FILE.json --out DIR [--formats csv,glb,ifc,json]   write the model and its schedules
+  zyg summary FILE.json                                        print counts and totals as JSON`;
+
+const formats = ['csv', 'glb', 'ifc', 'json'] as const;
+type Format = (typeof formats)[number];
+
+/** Something the person has to put right; printed without a stack, exit code 2. */
+class UserError extends Error {}
+
+async function buildModel(file: string): Promise<Model> {
+	let content: string;
+	try {
+		content = await readFile(file, 'utf8');
+	} catch {
+		throw new UserError(`${file}: this file cannot be read`);
+	}
+	let model: Model;
+	try {
+		model = await new Chain().run(readProjectText(content));
+	} catch (error) {
+		if (error instanceof DocumentError)
+			throw new UserError(error.faults.map((fault) => `${file}: ${fault}`).join('\n'));
+		throw error;
+	}
+	if (model.problems.length)
+		throw new UserError(
+			model.problems.map((problem) => `${file}: ${problem.at}: ${problem.text}`).join('\n')
+		);
+	return model;
+}
+
+async function filesOf(model: Model, format: Format, name: string): Promise<[string, string | Uint8Array][]> {
+	switch (format) {
+		case 'csv':
+			return scheduleNames.map((schedule) => [
+				`${name}-${schedule}.csv`,
+				scheduleCsv(makeSchedule(model, schedule))
+			]);
+		case 'glb':
+			return [[`${name}.glb`, await writeGlb(model)]];
+		case 'ifc':
+			return [[`${name}.ifc`, writeIfc(model, new Date().toISOString().slice(0, 19))]];
+		case 'json':
+			return [[`${name}.json`, projectJson(model.project)]];
+	}
+}
+
+async function main(args: string[]): Promise<void> {
+	let parsed;
+	try {
+		parsed = parseArgs({
+			args,
+			allowPositionals: true,
+			options: { out: { type: 'string' }, formats: { type: 'string', default: formats.join(',') } }
+		});
+	} catch (error) {
+		throw new UserError(`${(error as Error).message}\n${USAGE}`);
+	}
+	const [command, file, ...rest] = parsed.positionals;
+	const { out, formats: list } = parsed.values;
+	if (!file || rest.length > 0) throw new UserError(USAGE);
+	if (command === 'summary') {
+		const model = await buildModel(file);
+		console.log(JSON.stringify(summarise(model), null, 2));
+		return;
+	}
+	if (command !== 'build') throw new UserError(`"${command}" is not a command.\n${USAGE}`);
+	if (!out) throw new UserError(`build needs --out DIR.\n${USAGE}`);
+	const wanted = list.split(',').filter(Boolean);
+	const unknown = wanted.filter((format) => !(formats as readonly string[]).includes(format));
+	if (unknown.length || !wanted.length)
+		throw new UserError(
+			`--formats ${list}: ${unknown.join(', ') || 'nothing'} cannot be written; ${formats.join(', ')} can`
+		);
+	const model = await buildModel(file);
+	await mkdir(out, { recursive: true });
+	for (const format of wanted as Format[])
+		for (const [name, content] of await filesOf(model, format, basename(file, '.json'))) {
+			await writeFile(join(out, name), content);
+			console.log(join(out, name));
+		}
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+	if (error instanceof UserError) {
+		console.error(error.message);
+		process.exitCode = 2;
+		return;
+	}
+	console.error(error);
+	process.exitCode = 1;
+});

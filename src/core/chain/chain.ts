@@ -1,0 +1,252 @@
+import { assignRules } from '../cladding/assign';
+import { readyVariant, type ReadyVariant } from '../cladding/kit';
+import { edgesOfRuns } from '../cladding/line-run';
+import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
+import { setOut } from '../grid/set-out';
+import { surfaceArea } from '../geometry/surface';
+import { massFaces } from '../mass/faces';
+import type { Face } from '../mass/face';
+import { measureCells } from '../measure/cell-measures';
+import { makeCells } from '../pattern/cells';
+import { countUsedNodes, makeEdges } from '../pattern/edges';
+import { patternOf } from '../pattern/tile';
+import type { Project, Rule, Zone } from '../project/schema';
+import { ProblemError, refuse, type Problem } from '../units/problem';
+import { Memo, type Kept } from './memo';
+import {
+	stageNames,
+	type ClauseGroup,
+	type FaceModel,
+	type Model,
+	type StageName,
+	type ZoneModel,
+	type ZoneState
+} from '../cladding/model';
+
+export interface ChainHooks {
+	/** Called between steps with what comes next; await it to let the outside in. */
+	step?(what: string, done: number, of: number): void | Promise<void>;
+	/** Cells of all zones stand; pieces are still to come. */
+	cells?(zones: readonly FaceModel[][]): void;
+}
+
+/** Thrown out of a hook to give a run up; the results so far are kept. */
+export class Cancelled extends Error {}
+
+type Put = Rule['put'];
+const now = () => performance.now();
+
+function once<T>(make: () => T): () => T {
+	let made: { value: T } | null = null;
+	return () => (made ??= { value: make() }).value;
+}
+
+/** Eight hex digits of a list of numbers, to tell lists of cells apart (FNV-1a). */
+function fingerprint(list: Uint32Array): string {
+	let hash = 0x811c9dc5;
+	for (const n of list) hash = Math.imul(hash ^ n, 0x01000193);
+	return `${list.length}:${(hash >>> 0).toString(16)}`;
+}
+
+/**
+ * The one chain from the project to its pieces, kept between runs: each stage is a pure function whose
+ * result is used again while its inputs stay the same. A zone that cannot be made keeps its last good model.
+ */
+export class Chain {
+	private readonly memo = new Memo();
+	private readonly lastGood = new Map<string, ZoneModel>();
+	private ms = {} as Record<StageName, number>;
+
+	async run(project: Project, hooks: ChainHooks = {}): Promise<Model> {
+		this.ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
+		this.memo.startRun();
+		const problems: Problem[] = [];
+		const total = 2 * project.zones.length;
+		const collect = <T>(act: () => T): T | null => {
+			try {
+				return act();
+			} catch (error) {
+				if (!(error instanceof ProblemError)) throw error;
+				if (!problems.some((known) => known.at === error.problem.at && known.text === error.problem.text))
+					problems.push(error.problem);
+				return null;
+			}
+		};
+		for (const mass of project.masses) collect(() => this.faces(project, mass.id, `masses/${mass.id}`));
+
+		const laidOut: (FaceModel[] | null)[] = [];
+		for (const [k, zone] of project.zones.entries()) {
+			await hooks.step?.(`Setting out ${zone.name}`, k, total);
+			laidOut.push(collect(() => this.layOut(project, zone)));
+		}
+		hooks.cells?.(laidOut.filter((faces) => faces !== null));
+
+		const zones: ZoneState[] = [];
+		for (const [k, zone] of project.zones.entries()) {
+			await hooks.step?.(`Cladding ${zone.name}`, project.zones.length + k, total);
+			const faces = laidOut[k];
+			const made = faces ? collect(() => this.timed('parts', () => this.clad(project, zone, faces))) : null;
+			if (made) this.lastGood.set(zone.id, made);
+			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
+		}
+		const ids = new Set(project.zones.map((zone) => zone.id));
+		for (const id of this.lastGood.keys()) if (!ids.has(id)) this.lastGood.delete(id);
+		this.memo.forgetUnused();
+		return { project, zones, problems, ms: this.ms };
+	}
+
+	private timed<T>(stage: StageName, act: () => T): T {
+		const start = now();
+		try {
+			return act();
+		} finally {
+			this.ms[stage] += now() - start;
+		}
+	}
+
+	private faces(project: Project, massId: string, at: string): Kept<Face[]> {
+		const mass = project.masses.find((one) => one.id === massId);
+		if (!mass) {
+			const known = project.masses.map((one) => one.id).join(', ') || 'none yet';
+			return refuse(at, `the mass "${massId}" does not exist; known: ${known}`);
+		}
+		return this.memo.use(`mass ${mass.id}`, JSON.stringify(mass), () =>
+			this.timed('surface', () => massFaces(mass))
+		);
+	}
+
+	private layOut(project: Project, zone: Zone): FaceModel[] {
+		const at = `zones/${zone.id}`;
+		if (zone.faces.length === 0) refuse(`${at}/faces`, `${zone.name} has no faces yet; choose at least one`);
+		return zone.faces.map((wanted) => {
+			const faces = this.faces(project, wanted.mass, `${at}/faces`);
+			const face = faces.value.find((one) => one.name === wanted.face);
+			if (!face)
+				return refuse(
+					`${at}/faces`,
+					`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
+				);
+			return this.layOutFace(zone, face, faces.serial);
+		});
+	}
+
+	private layOutFace(zone: Zone, face: Face, massSerial: number): FaceModel {
+		const at = `zones/${zone.id}`;
+		const slot = `${zone.id} ${face.name} ${massSerial}`;
+		const area = this.memo.use(`area ${slot}`, '', () => once(() => surfaceArea(face.surface)));
+		const grid = this.memo.use(`grid ${slot}`, JSON.stringify(zone.settingOut), () =>
+			this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`))
+		);
+		return this.memo.use(`cells ${slot}`, `${grid.serial} ${JSON.stringify(zone.pattern)}`, () => {
+			const pattern = patternOf(zone.pattern);
+			const { cells, edges, usedNodes } = this.timed('cells', () => {
+				const made = makeCells(grid.value, pattern, at);
+				return {
+					cells: made,
+					edges: makeEdges(grid.value, made),
+					usedNodes: countUsedNodes(grid.value, made)
+				};
+			});
+			const { positions } = grid.value;
+			const measured = this.timed('measures', () => {
+				const measures = measureCells(cells, positions);
+				return { measures, frames: edgeFrames(edges, measures.normal) };
+			});
+			const origin = [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number];
+			return {
+				face,
+				area: area.value,
+				grid: grid.value,
+				pattern,
+				cells,
+				edges,
+				usedNodes,
+				measures: measured.measures,
+				edgeNormals: measured.frames.normal,
+				folds: measured.frames.fold,
+				origin,
+				serial: ++this.cellSerial
+			};
+		}).value;
+	}
+	private cellSerial = 0;
+
+	private clad(project: Project, zone: Zone, faces: readonly FaceModel[]): ZoneModel {
+		const at = `zones/${zone.id}`;
+		const ready = new Map<string, ReadyVariant>();
+		const variantOf = (id: string, clause: string) => {
+			const known = ready.get(id) ?? readyVariant(project, id, clause);
+			ready.set(id, known);
+			return known;
+		};
+		for (const rule of zone.rules)
+			if (rule.put !== 'open') {
+				const { part } = variantOf(rule.put.variant, `${at}/rules/${rule.id}`);
+				if (part.anchor.kind !== 'ring')
+					refuse(
+						`${at}/rules/${rule.id}`,
+						`${part.label} hangs on lines, not on cells; choose a panel or a louver here`
+					);
+			}
+		const partOf = (rule: Rule) =>
+			rule.put === 'open' ? null : variantOf(rule.put.variant, `${at}/rules/${rule.id}`).part;
+
+		const assignments = faces.map((face) => assignRules(zone, face.face.name, face.cells, partOf));
+		const groups: ClauseGroup[] = [];
+		faces.forEach((face, f) => {
+			const assignment = assignments[f]!;
+			const put = (what: Put, cells: readonly number[], clause: ClauseGroup['clause'], where: string) => {
+				if (what === 'open') return;
+				const variant = variantOf(what.variant, where);
+				for (const [corners, anchors] of byCorners(face, cells)) {
+					const slot = `${zone.id} ${f} ${where} ${corners}`;
+					const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.part, what.values])}`;
+					const kept = this.memo.use(slot, key, () =>
+						cladCells(variant, face, anchors, corners, what.values, where)
+					);
+					groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
+				}
+			};
+			zone.rules.forEach((rule, k) => {
+				const cells = listWhere(assignment.rule, (r, c) => r === k && assignment.exception[c] === -1);
+				put(rule.put, cells, { kind: 'rule', rule }, `${at}/rules/${rule.id}`);
+			});
+			zone.exceptions.forEach((exception, k) => {
+				const cells = listWhere(assignment.exception, (x) => x === k);
+				put(exception.put, cells, { kind: 'exception', address: exception.id }, `${at}/exceptions`);
+			});
+			edgesOfRuns(zone.runs, face.edges).forEach((anchors, k) => {
+				const run = zone.runs[k]!;
+				const where = `${at}/runs/${run.id}`;
+				const variant = variantOf(run.variant, where);
+				if (variant.part.anchor.kind !== 'pair')
+					refuse(where, `${variant.part.label} hangs on cells, not on lines; choose a mullion here`);
+				const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.part])}`;
+				const frames = { normal: face.edgeNormals, fold: face.folds };
+				const kept = this.memo.use(`${zone.id} ${f} ${where}`, key, () =>
+					cladLines(variant, face, face.edges, frames, anchors, where)
+				);
+				groups.push({ clause: { kind: 'run', run }, face: f, group: kept.value, serial: kept.serial });
+			});
+		});
+		return { zone, faces, assignments, groups };
+	}
+}
+
+function listWhere(column: Int32Array, wanted: (value: number, index: number) => boolean): number[] {
+	const found: number[] = [];
+	for (let c = 0; c < column.length; c++) if (wanted(column[c]!, c)) found.push(c);
+	return found;
+}
+
+/** Cells sorted by how many corners they have, each list in building order. */
+function byCorners(face: FaceModel, cells: readonly number[]): [number, Uint32Array][] {
+	const lists = new Map<number, number[]>();
+	for (const c of cells) {
+		const corners = face.cells.start[c + 1]! - face.cells.start[c]!;
+		const list = lists.get(corners);
+		if (list) list.push(c);
+		else lists.set(corners, [c]);
+	}
+	return [...lists].map(([corners, list]) => [corners, Uint32Array.from(list)]);
+}

@@ -1,0 +1,157 @@
+import { compileFormulas, compilePart, elementsOf, PartError } from '../part/compile';
+import { shippedParts } from '../part/kit';
+import { materialById, materials, type Material } from '../part/materials';
+import type { Program } from '../part/program';
+import type { ColumnReader } from '../part/run';
+import type { PartDefinition, PartInput } from '../project/part-definition';
+import type { Project, Variant } from '../project/schema';
+import type { NumberKind } from '../units/dimension';
+import { FormulaError } from '../units/formula';
+import { refuse } from '../units/problem';
+import { formatQuantity } from '../units/quantity';
+
+/** A variant with its part, its inputs in kernel units, and what its elements are made of. */
+export interface ReadyVariant {
+	readonly variant: Variant;
+	readonly part: PartDefinition;
+	/** Shared values by input name: mm, rad, plain. */
+	readonly inputs: ReadonlyMap<string, number>;
+	/** Material of each element of the part. */
+	readonly materials: readonly Material[];
+}
+
+/** The project's own parts, then the ones that ship. */
+export function partsOf(project: Project): readonly PartDefinition[] {
+	const own = new Set(project.parts.map((part) => part.id));
+	return [...project.parts, ...shippedParts.filter((part) => !own.has(part.id))];
+}
+
+const programs = new Map<string, Program>();
+
+/** The program of a part for a number of corners, compiled once per definition. @throws ProblemError */
+export function programOf(part: PartDefinition, corners: number, at: string): Program {
+	const key = `${corners} ${JSON.stringify(part)}`;
+	let program = programs.get(key);
+	if (!program) {
+		try {
+			program = compilePart(part, corners);
+		} catch (error) {
+			if (error instanceof PartError)
+				refuse(
+					at,
+					`the part ${part.label} cannot be used: ${error.faults.map((f) => `${f.step}: ${f.text}`).join('; ')}`
+				);
+			throw error;
+		}
+		if (programs.size > 200) programs.clear();
+		programs.set(key, program);
+	}
+	return program;
+}
+
+function kernelValue(value: number, kind: NumberKind): number {
+	return kind === 'angle' ? (value * Math.PI) / 180 : value;
+}
+
+function readInput(input: PartInput, variant: Variant): number {
+	const at = `variants/${variant.id}/values/${input.name}`;
+	const kind = input.kind as NumberKind;
+	const given = variant.values[input.name] ?? input.default;
+	if (kind === 'switch') return given === true || given === 1 ? 1 : 0;
+	if (typeof given !== 'number')
+		refuse(at, `${input.label} of ${variant.name} is ${JSON.stringify(given)}; a number is wanted`);
+	const { min = -Infinity, max = Infinity } = input;
+	if (given < min || given > max) {
+		const shown = (value: number) => formatQuantity(kernelValue(value, kind), kind);
+		const range =
+			max === Infinity
+				? `at least ${shown(min)}`
+				: min === -Infinity
+					? `at most ${shown(max)}`
+					: `${shown(min)} to ${shown(max)}`;
+		const nearest = Math.min(max, Math.max(min, given));
+		refuse(at, `${input.label} of ${variant.name} is ${shown(given)}; ${range} is accepted`, [
+			{ label: shown(nearest), path: at, value: nearest }
+		]);
+	}
+	return kernelValue(given, kind);
+}
+
+/** @throws ProblemError when the variant, its part or one of its values cannot be used */
+export function readyVariant(project: Project, id: string, at: string): ReadyVariant {
+	const variant = project.variants.find((one) => one.id === id);
+	if (!variant) {
+		const known = project.variants.map((one) => one.id).join(', ') || 'none yet';
+		return refuse(at, `the variant "${id}" is not in the kit; known: ${known}`);
+	}
+	const parts = partsOf(project);
+	const part = parts.find((one) => one.id === variant.part);
+	if (!part)
+		return refuse(
+			`variants/${variant.id}`,
+			`the part "${variant.part}" is not in the kit; known: ${parts.map((one) => one.id).join(', ')}`
+		);
+	for (const name of Object.keys(variant.values))
+		if (!part.inputs.some((input) => input.name === name))
+			refuse(
+				`variants/${variant.id}/values`,
+				`${part.label} has no input "${name}"; it has ${part.inputs.map((input) => input.name).join(', ')}`
+			);
+	const inputs = new Map(
+		part.inputs
+			.filter((input) => input.kind !== 'material')
+			.map((input) => [input.name, readInput(input, variant)])
+	);
+	return { variant, part, inputs, materials: elementMaterials(part, variant) };
+}
+
+function elementMaterials(part: PartDefinition, variant: Variant): Material[] {
+	return elementsOf(part).map((element) => {
+		const input = part.inputs.find((one) => one.kind === 'material' && one.name === element.material);
+		const id = input ? String(variant.values[input.name] ?? input.default) : element.material;
+		return (
+			materialById(id) ??
+			refuse(
+				`variants/${variant.id}/values`,
+				`the material "${id}" is not known; known: ${materials.map((one) => one.id).join(', ')}`
+			)
+		);
+	});
+}
+
+/** What a rule sets piece by piece: formulas over the cell's measures, checked against the part's inputs. */
+export function perPieceProgram(
+	ready: ReadyVariant,
+	values: Readonly<Record<string, string>>,
+	corners: number,
+	at: string
+): Program | null {
+	const entries = Object.entries(values);
+	if (entries.length === 0) return null;
+	const formulas = entries.map(([name, text]) => {
+		const input = ready.part.inputs.find((one) => one.name === name);
+		if (!input || input.kind === 'material') return refuse(at, `${ready.part.label} has no input "${name}"`);
+		if (input.scope !== 'per piece')
+			return refuse(
+				at,
+				`${input.label} is shared by the variant ${ready.variant.name}; only per-piece inputs can be set by a rule`
+			);
+		return { name, text, kind: input.kind };
+	});
+	try {
+		return compileFormulas(formulas, ready.part.anchor, corners);
+	} catch (error) {
+		if (error instanceof FormulaError) refuse(at, error.message);
+		throw error;
+	}
+}
+
+export const constantColumn =
+	(value: number): ColumnReader =>
+	(out, from, to) =>
+		out.fill(value, 0, to - from);
+
+export const arrayColumn =
+	(values: Float64Array): ColumnReader =>
+	(out, from, to) =>
+		out.set(values.subarray(from, to));

@@ -1,0 +1,57 @@
+import type { Assignment } from './assign';
+import type { CladFace, PieceGroup } from './pieces';
+import type { Face } from '../mass/face';
+import type { Edges } from '../pattern/edges';
+import type { Pattern } from '../pattern/tile';
+import type { Project, Rule, Run, Zone } from '../project/schema';
+import type { Problem } from '../units/problem';
+
+/** A face of a zone, set out and joined to cells. Area mm². */
+export interface FaceModel extends CladFace {
+	readonly face: Face;
+	/** Computed when it is first asked for. */
+	readonly area: () => number;
+	readonly pattern: Pattern;
+	readonly edges: Edges;
+	readonly usedNodes: number;
+	readonly edgeNormals: Float64Array;
+	readonly folds: Float64Array;
+	/** Changes whenever nodes or cells are made anew. */
+	readonly serial: number;
+}
+
+/** Pieces made by one clause on one face. */
+export interface ClauseGroup {
+	readonly clause:
+		| { readonly kind: 'rule'; readonly rule: Rule }
+		| { readonly kind: 'run'; readonly run: Run }
+		| { readonly kind: 'exception'; readonly address: string };
+	readonly face: number;
+	readonly group: PieceGroup;
+	readonly serial: number;
+}
+
+export interface ZoneModel {
+	readonly zone: Zone;
+	readonly faces: readonly FaceModel[];
+	readonly assignments: readonly Assignment[];
+	readonly groups: readonly ClauseGroup[];
+}
+
+/** A zone as it stands: its last good model, behind when the document has moved on without it. */
+export interface ZoneState {
+	readonly id: string;
+	readonly model: ZoneModel | null;
+	readonly behind: boolean;
+}
+
+export const stageNames = ['surface', 'grid', 'cells', 'measures', 'parts'] as const;
+export type StageName = (typeof stageNames)[number];
+
+export interface Model {
+	readonly project: Project;
+	readonly zones: readonly ZoneState[];
+	readonly problems: readonly Problem[];
+	/** Milliseconds spent in this run; results that were kept cost nothing. */
+	readonly ms: Readonly<Record<StageName, number>>;
+}

@@ -1,0 +1,190 @@
+import type { NodeGrid } from '../grid/set-out';
+import type { CellMeasures } from '../measure/cell-measures';
+import { NO_CELL, type Edges } from '../pattern/edges';
+import type { Cells } from '../pattern/cells';
+import type { Program } from '../part/program';
+import { runProgram, type ColumnReader, type PartRun } from '../part/run';
+import { arrayColumn, constantColumn, perPieceProgram, programOf, type ReadyVariant } from './kit';
+
+/** Pieces of one variant on anchors with one number of corners, made by one clause. */
+export interface PieceGroup {
+	readonly ready: ReadyVariant;
+	readonly program: Program;
+	readonly corners: number;
+	/** Cell of each piece, or edge for a line run. */
+	readonly anchors: Uint32Array;
+	readonly run: PartRun;
+	/** Values the clause set piece by piece, in kernel units. */
+	readonly perPiece: ReadonlyMap<string, Float64Array>;
+}
+
+/** What pieces are hung on. */
+export interface CladFace {
+	readonly grid: NodeGrid;
+	readonly cells: Cells;
+	readonly measures: CellMeasures;
+	/** Mesh positions are relative to this point (mm). */
+	readonly origin: readonly [number, number, number];
+}
+
+const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
+
+function gather(length: number, value: (row: number) => number): ColumnReader {
+	return (out, from, to) => {
+		for (let r = from; r < to && r < length; r++) out[r - from] = value(r);
+	};
+}
+
+/** Columns of a ring part: geometry of the cells, their measures, their address. */
+function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnReader {
+	const { cells, measures, grid } = face;
+	const n = anchors.length;
+	const [what = '', axis] = name.split('.');
+	if (axis) {
+		const a = axisOf[axis]!;
+		if (what === 'normal' || what === 'centre') {
+			const column = measures[what];
+			return gather(n, (r) => column[3 * anchors[r]! + a]!);
+		}
+		const corner = Number(what.slice('corner'.length)) - 1;
+		const { positions } = grid;
+		const { corners, start } = cells;
+		return (out, from, to) => {
+			for (let r = from; r < to; r++)
+				out[r - from] = positions[3 * corners[start[anchors[r]!]! + corner]! + a]!;
+		};
+	}
+	switch (name) {
+		case 'course':
+			return gather(n, (r) => cells.course[anchors[r]!]!);
+		case 'bay':
+			return gather(n, (r) => cells.bay[anchors[r]!]!);
+		case 'cell_height':
+			return gather(n, (r) => measures.centre[3 * anchors[r]! + 2]!);
+	}
+	const columns: Record<string, Float64Array> = {
+		cell_area: measures.area,
+		cell_perimeter: measures.perimeter,
+		cell_longest_edge: measures.longestEdge,
+		cell_shortest_edge: measures.shortestEdge,
+		cell_smallest_angle: measures.smallestAngle,
+		cell_largest_angle: measures.largestAngle,
+		cell_warp: measures.warp
+	};
+	const column = columns[name]!;
+	return gather(n, (r) => column[anchors[r]!]!);
+}
+
+/** The mean of the neighbouring cells' normals, and the angle between them. */
+export function edgeFrames(
+	edges: Edges,
+	normals: Float64Array
+): { normal: Float64Array; fold: Float64Array } {
+	const normal = new Float64Array(3 * edges.count);
+	const fold = new Float64Array(edges.count);
+	for (let e = 0; e < edges.count; e++) {
+		const l = 3 * edges.left[e]!;
+		const r = edges.right[e] === NO_CELL ? l : 3 * edges.right[e]!;
+		const sum = [0, 1, 2].map((k) => normals[l + k]! + normals[r + k]!) as [number, number, number];
+		const size = Math.hypot(...sum);
+		// Two cells folded flat against each other have no mean: the first one's normal stands.
+		for (let k = 0; k < 3; k++) normal[3 * e + k] = size > 1e-9 ? sum[k]! / size : normals[l + k]!;
+		const cosine =
+			normals[l]! * normals[r]! + normals[l + 1]! * normals[r + 1]! + normals[l + 2]! * normals[r + 2]!;
+		fold[e] = l === r ? 0 : Math.acos(Math.min(1, Math.max(-1, cosine)));
+	}
+	return { normal, fold };
+}
+
+function pairColumn(
+	face: CladFace,
+	edges: Edges,
+	frames: ReturnType<typeof edgeFrames>,
+	anchors: Uint32Array,
+	name: string
+): ColumnReader {
+	const { positions } = face.grid;
+	const n = anchors.length;
+	const [what, axis] = name.split('.');
+	if (axis) {
+		const a = axisOf[axis]!;
+		if (what === 'normal') return gather(n, (r) => frames.normal[3 * anchors[r]! + a]!);
+		const nodes = what === 'start' ? edges.from : edges.to;
+		return gather(n, (r) => positions[3 * nodes[anchors[r]!]! + a]!);
+	}
+	const end = (r: number, which: 'from' | 'to', a: number) => positions[3 * edges[which][anchors[r]!]! + a]!;
+	switch (name) {
+		case 'course':
+			return gather(n, (r) => edges.course[anchors[r]!]!);
+		case 'bay':
+			return gather(n, (r) => edges.bay[anchors[r]!]!);
+		case 'fold':
+			return gather(n, (r) => frames.fold[anchors[r]!]!);
+		case 'line_height':
+			return gather(n, (r) => (end(r, 'from', 2) + end(r, 'to', 2)) / 2);
+		default:
+			return gather(n, (r) =>
+				Math.hypot(
+					end(r, 'to', 0) - end(r, 'from', 0),
+					end(r, 'to', 1) - end(r, 'from', 1),
+					end(r, 'to', 2) - end(r, 'from', 2)
+				)
+			);
+	}
+}
+
+function runGroup(
+	ready: ReadyVariant,
+	anchors: Uint32Array,
+	corners: number,
+	given: (name: string) => ColumnReader,
+	values: Readonly<Record<string, string>>,
+	origin: CladFace['origin'],
+	at: string
+): PieceGroup {
+	const program = programOf(ready.part, corners, at);
+	const formulas = perPieceProgram(ready, values, corners, at);
+	const perPiece = formulas
+		? runProgram(formulas, given, anchors.length, origin).results
+		: new Map<string, Float64Array>();
+	const column = (name: string): ColumnReader => {
+		if (!name.startsWith('input.')) return given(name);
+		const input = name.slice('input.'.length);
+		const own = perPiece.get(input);
+		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
+	};
+	return {
+		ready,
+		program,
+		corners,
+		anchors,
+		run: runProgram(program, column, anchors.length, origin),
+		perPiece
+	};
+}
+
+/** Hang a ring part on cells that all have the same number of corners. @throws ProblemError */
+export function cladCells(
+	ready: ReadyVariant,
+	face: CladFace,
+	anchors: Uint32Array,
+	corners: number,
+	values: Readonly<Record<string, string>>,
+	at: string
+): PieceGroup {
+	const given = (name: string) => ringColumn(face, anchors, name);
+	return runGroup(ready, anchors, corners, given, values, face.origin, at);
+}
+
+/** Hang a pair part on edges. @throws ProblemError */
+export function cladLines(
+	ready: ReadyVariant,
+	face: CladFace,
+	edges: Edges,
+	frames: ReturnType<typeof edgeFrames>,
+	anchors: Uint32Array,
+	at: string
+): PieceGroup {
+	const given = (name: string) => pairColumn(face, edges, frames, anchors, name);
+	return runGroup(ready, anchors, 2, given, {}, face.origin, at);
+}

@@ -1,0 +1,49 @@
+import Papa from 'papaparse';
+import type { Column, Schedule } from '../../schedule/table';
+import type { NumberKind } from '../../units/dimension';
+
+/** Units and decimals of written numbers: what a workshop reads. */
+const written: Record<NumberKind, { unit: string; factor: number; decimals: number }> = {
+	length: { unit: 'mm', factor: 1, decimals: 1 },
+	angle: { unit: 'deg', factor: 180 / Math.PI, decimals: 2 },
+	area: { unit: 'm2', factor: 1e-6, decimals: 4 },
+	volume: { unit: 'm3', factor: 1e-9, decimals: 6 },
+	mass: { unit: 'kg', factor: 1, decimals: 2 },
+	ratio: { unit: '', factor: 1, decimals: 4 },
+	count: { unit: '', factor: 1, decimals: 0 },
+	switch: { unit: '', factor: 1, decimals: 0 }
+};
+
+function heading(column: Column): string {
+	const unit = column.kind === 'text' ? '' : written[column.kind].unit;
+	return unit ? `${column.title} (${unit})` : column.title;
+}
+
+function cell(column: Column, row: number): string | number {
+	const value = column.values[row];
+	if (value === null || value === undefined) return '';
+	if (typeof value === 'string' || column.kind === 'text') return value;
+	const { factor, decimals } = written[column.kind];
+	return Number((value * factor).toFixed(decimals));
+}
+
+/**
+ * A schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
+ * @param rows the rows and their order; all in building order when left out
+ * @param columns keys of the columns; all when left out
+ */
+export function scheduleCsv(
+	schedule: Schedule,
+	rows?: ArrayLike<number>,
+	columns?: readonly string[]
+): string {
+	const chosen = schedule.columns.filter((column) => !columns || columns.includes(column.key));
+	const order = rows ?? Array.from({ length: schedule.rows }, (_, r) => r);
+	return Papa.unparse(
+		{
+			fields: chosen.map(heading),
+			data: Array.from(order, (r) => chosen.map((column) => cell(column, r)))
+		},
+		{ newline: '\r\n', escapeFormulae: true }
+	);
+}

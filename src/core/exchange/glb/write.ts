@@ -1,0 +1,112 @@
+import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
+import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
+import type { Material } from '../../part/materials';
+import type { ElementTable } from '../../part/run';
+import { pieceAddress, pieceMark } from '../../schedule/pieces';
+
+/** sRGB hex to the linear factors of the format. */
+function linear(hex: string): [number, number, number] {
+	return [1, 3, 5].map((k) => {
+		const c = parseInt(hex.slice(k, k + 2), 16) / 255;
+		return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+	}) as [number, number, number];
+}
+
+/** mm with z up to metres with y up. */
+function toMetres(positions: Float32Array, from: number, to: number): Float32Array {
+	const out = new Float32Array(to - from);
+	for (let k = 0; k < out.length; k += 3) {
+		out[k] = positions[from + k]! / 1000;
+		out[k + 1] = positions[from + k + 2]! / 1000;
+		out[k + 2] = -positions[from + k + 1]! / 1000;
+	}
+	return out;
+}
+
+class GlbBuilder {
+	readonly document = new Document();
+	private readonly buffer = this.document.createBuffer();
+	private readonly materials = new Map<string, GltfMaterial>();
+
+	private material(material: Material): GltfMaterial {
+		let made = this.materials.get(material.id);
+		if (!made) {
+			made = this.document
+				.createMaterial(material.label)
+				.setBaseColorFactor([...linear(material.colour), material.opacity])
+				.setMetallicFactor(material.metalness)
+				.setRoughnessFactor(material.roughness)
+				.setAlphaMode(material.opacity < 1 ? 'BLEND' : 'OPAQUE');
+			this.materials.set(material.id, made);
+		}
+		return made;
+	}
+
+	private accessor(type: 'SCALAR' | 'VEC3', array: Float32Array | Uint16Array): Accessor {
+		return this.document
+			.createAccessor()
+			.setType(type)
+			.setArray(array as Float32Array<ArrayBuffer> | Uint16Array<ArrayBuffer>)
+			.setBuffer(this.buffer);
+	}
+
+	zone(zone: ZoneModel) {
+		const node = this.document.createNode(zone.zone.name).setExtras({ code: zone.zone.code });
+		for (const clause of zone.groups) for (const piece of this.pieces(zone, clause)) node.addChild(piece);
+		return node;
+	}
+
+	/** One node per piece, with a primitive per element; instances share their triangle indices. */
+	private pieces(zone: ZoneModel, clause: ClauseGroup) {
+		const { group } = clause;
+		const [x, y, z] = zone.faces[clause.face]!.origin;
+		const meshes = new Map<number, ReturnType<Document['createMesh']>>();
+		const meshOf = (row: number) => {
+			const mesh = meshes.get(row) ?? this.document.createMesh(pieceMark(zone, clause, row));
+			meshes.set(row, mesh);
+			return mesh;
+		};
+		for (const table of group.run.elements) {
+			if (table.count === 0) continue;
+			const indices = this.accessor('SCALAR', Uint16Array.from(table.triangles));
+			const material = this.material(group.ready.materials[table.element]!);
+			for (let k = 0; k < table.count; k++) {
+				const primitive = this.document
+					.createPrimitive()
+					.setAttribute('POSITION', this.accessor('VEC3', this.instance(table, k)))
+					.setIndices(indices)
+					.setMaterial(material);
+				meshOf(table.row[k]!).addPrimitive(primitive);
+			}
+		}
+		return [...meshes].map(([row, mesh]) =>
+			this.document
+				.createNode(pieceMark(zone, clause, row))
+				.setTranslation([x / 1000, z / 1000, -y / 1000])
+				.setMesh(mesh)
+				.setExtras({
+					address: pieceAddress(zone, clause, row),
+					mark: pieceMark(zone, clause, row),
+					part: group.ready.part.label,
+					variant: group.ready.variant.name
+				})
+		);
+	}
+
+	private instance(table: ElementTable, k: number): Float32Array {
+		const stride = 3 * table.verticesEach;
+		return toMetres(table.positions, k * stride, (k + 1) * stride);
+	}
+}
+
+/**
+ * The clad model as binary glTF 2.0: metres, Y up, one node per piece with its address and mark in extras.
+ * Source: Khronos glTF 2.0 specification.
+ */
+export async function writeGlb(model: Model): Promise<Uint8Array> {
+	const builder = new GlbBuilder();
+	const scene = builder.document.createScene(model.project.name);
+	for (const { model: zone } of model.zones) if (zone) scene.addChild(builder.zone(zone));
+	builder.document.getRoot().setDefaultScene(scene).getAsset().generator = 'Zygaster';
+	return new WebIO().writeBinary(builder.document);
+}

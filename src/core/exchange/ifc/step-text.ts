@@ -1,0 +1,68 @@
+/** Values of a STEP physical file (ISO 10303-21), written as text. */
+export type StepValue = string;
+
+/** A number with its dot, as the format wants it: `1.`, `0.5`, `1.E-05`. */
+export function real(value: number): StepValue {
+	if (!Number.isFinite(value)) throw new RangeError('a STEP file holds finite numbers only');
+	const text = String(Number(value.toFixed(6)));
+	if (!text.includes('e')) return text.includes('.') ? text : `${text}.`;
+	const [mantissa = '0', exponent = '0'] = text.split('e');
+	return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}`;
+}
+
+/** Text in quotes: apostrophes and backslashes doubled, everything beyond ASCII as \X2\ hex \X0\. */
+export function text(value: string): StepValue {
+	const escaped = value
+		.replaceAll('\\', '\\\\')
+		.replaceAll("'", "''")
+		.replace(/[^\x20-\x7e]+/g, (run) => {
+			const hex = Array.from({ length: run.length }, (_, k) =>
+				run.charCodeAt(k).toString(16).toUpperCase().padStart(4, '0')
+			);
+			return `\\X2\\${hex.join('')}\\X0\\`;
+		});
+	return `'${escaped}'`;
+}
+
+export const enumeration = (name: string): StepValue => `.${name}.`;
+export const list = (values: readonly StepValue[]): StepValue => `(${values.join(',')})`;
+export const typed = (type: string, value: StepValue): StepValue => `${type}(${value})`;
+export const NONE: StepValue = '$';
+export const DERIVED: StepValue = '*';
+
+/** Collects entity instances; each gets the next number and is referred to as `#n`. */
+export class StepWriter {
+	private readonly lines: string[] = [];
+	private last = 0;
+	private readonly shared = new Map<string, StepValue>();
+
+	add(entity: string, ...attributes: StepValue[]): StepValue {
+		const id = `#${++this.last}`;
+		this.lines.push(`${id}=${entity}(${attributes.join(',')});`);
+		return id;
+	}
+
+	/** The same instance for the same entity and attributes. */
+	once(entity: string, ...attributes: StepValue[]): StepValue {
+		const key = `${entity}(${attributes.join(',')})`;
+		const known = this.shared.get(key);
+		if (known) return known;
+		const id = this.add(entity, ...attributes);
+		this.shared.set(key, id);
+		return id;
+	}
+
+	file(header: readonly string[]): string {
+		return [
+			'ISO-10303-21;',
+			'HEADER;',
+			...header,
+			'ENDSEC;',
+			'DATA;',
+			...this.lines,
+			'ENDSEC;',
+			'END-ISO-10303-21;',
+			''
+		].join('\n');
+	}
+}

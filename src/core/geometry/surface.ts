@@ -1,0 +1,268 @@
+import { basisTable, fillBasis, makeBasisTable, type BasisTable } from './basis';
+import { combineCurve, distinctKnots } from './curve';
+
+/**
+ * A rational B-spline surface. u runs across (left to right seen from outside), v up; outside is du × dv.
+ * `net` holds (wx, wy, wz, w) of control point (i, j) at 4 * (j * countU + i), lengths in mm.
+ */
+export interface Surface {
+	readonly degreeU: number;
+	readonly degreeV: number;
+	readonly knotsU: Float64Array;
+	readonly knotsV: Float64Array;
+	readonly countU: number;
+	readonly countV: number;
+	readonly net: Float64Array;
+}
+
+/** Samples in rows of v: point (i, j) at 3 * (j * columns + i). */
+export interface SurfaceSamples {
+	readonly columns: number;
+	readonly rows: number;
+	readonly points: Float64Array;
+	readonly du: Float64Array;
+	readonly dv: Float64Array;
+}
+
+function emptySamples(columns: number, rows: number): SurfaceSamples {
+	const size = 3 * columns * rows;
+	return {
+		columns,
+		rows,
+		points: new Float64Array(size),
+		du: new Float64Array(size),
+		dv: new Float64Array(size)
+	};
+}
+
+/**
+ * Collapse the net onto one course line: the homogeneous control points of the curve v = constant, and
+ * of its derivative across.
+ */
+function collapse(
+	surface: Surface,
+	table: BasisTable,
+	row: number,
+	value: Float64Array,
+	slope: Float64Array
+): void {
+	const width = table.degree + 1;
+	const stride = 4 * surface.countU;
+	const base = row * (table.order + 1) * width;
+	value.fill(0);
+	slope.fill(0);
+	for (let j = 0; j < width; j++) {
+		const n = table.values[base + j]!;
+		const d = table.values[base + width + j]!;
+		const from = (table.first[row]! + j) * stride;
+		for (let c = 0; c < stride; c++) {
+			const p = surface.net[from + c]!;
+			value[c]! += n * p;
+			slope[c]! += d * p;
+		}
+	}
+}
+
+/** Hot loop: point, du and dv along one collapsed row, for the parameters of `table`. */
+function combineRow(
+	table: BasisTable,
+	count: number,
+	value: Float64Array,
+	slope: Float64Array,
+	out: SurfaceSamples,
+	start: number
+): void {
+	const { first, values } = table;
+	const { points, du, dv } = out;
+	const width = table.degree + 1;
+	const stride = (table.order + 1) * width;
+	for (let k = 0; k < count; k++) {
+		let x = 0,
+			y = 0,
+			z = 0,
+			w = 0;
+		let ux = 0,
+			uy = 0,
+			uz = 0,
+			uw = 0;
+		let vx = 0,
+			vy = 0,
+			vz = 0,
+			vw = 0;
+		let c = 4 * first[k]!;
+		let b = k * stride;
+		for (let i = 0; i < width; i++, b++, c += 4) {
+			const n = values[b]!;
+			const d = values[b + width]!;
+			const px = value[c]!,
+				py = value[c + 1]!,
+				pz = value[c + 2]!,
+				pw = value[c + 3]!;
+			x += n * px;
+			y += n * py;
+			z += n * pz;
+			w += n * pw;
+			ux += d * px;
+			uy += d * py;
+			uz += d * pz;
+			uw += d * pw;
+			vx += n * slope[c]!;
+			vy += n * slope[c + 1]!;
+			vz += n * slope[c + 2]!;
+			vw += n * slope[c + 3]!;
+		}
+		const o = 3 * (start + k);
+		const inverse = 1 / w;
+		x *= inverse;
+		y *= inverse;
+		z *= inverse;
+		points[o] = x;
+		points[o + 1] = y;
+		points[o + 2] = z;
+		du[o] = (ux - uw * x) * inverse;
+		du[o + 1] = (uy - uw * y) * inverse;
+		du[o + 2] = (uz - uw * z) * inverse;
+		dv[o] = (vx - vw * x) * inverse;
+		dv[o + 1] = (vy - vw * y) * inverse;
+		dv[o + 2] = (vz - vw * z) * inverse;
+	}
+}
+
+/** Points and first derivatives on a grid of parameters, as a tensor product. */
+export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayLike<number>): SurfaceSamples {
+	const out = emptySamples(us.length, vs.length);
+	const across = basisTable(surface.knotsU, surface.degreeU, us, 1);
+	const up = basisTable(surface.knotsV, surface.degreeV, vs, 1);
+	const value = new Float64Array(4 * surface.countU);
+	const slope = new Float64Array(4 * surface.countU);
+	for (let j = 0; j < vs.length; j++) {
+		collapse(surface, up, j, value, slope);
+		combineRow(across, us.length, value, slope, out, j * us.length);
+	}
+	return out;
+}
+
+/**
+ * Points and first derivatives on course lines that each have their own parameters across.
+ * @param us row j at us[j * columns .. (j + 1) * columns)
+ */
+export function evaluateRows(
+	surface: Surface,
+	us: Float64Array,
+	columns: number,
+	vs: ArrayLike<number>
+): SurfaceSamples {
+	const out = emptySamples(columns, vs.length);
+	const across = makeBasisTable(surface.degreeU, 1, columns);
+	const up = basisTable(surface.knotsV, surface.degreeV, vs, 1);
+	const value = new Float64Array(4 * surface.countU);
+	const slope = new Float64Array(4 * surface.countU);
+	for (let j = 0; j < vs.length; j++) {
+		collapse(surface, up, j, value, slope);
+		fillBasis(across, surface.knotsU, us.subarray(j * columns, (j + 1) * columns));
+		combineRow(across, columns, value, slope, out, j * columns);
+	}
+	return out;
+}
+
+/** The surface with across and up exchanged. */
+export function transpose(surface: Surface): Surface {
+	const { countU, countV } = surface;
+	const net = new Float64Array(surface.net.length);
+	for (let j = 0; j < countV; j++)
+		for (let i = 0; i < countU; i++)
+			net.set(surface.net.subarray(4 * (j * countU + i), 4 * (j * countU + i) + 4), 4 * (i * countV + j));
+	return {
+		degreeU: surface.degreeV,
+		degreeV: surface.degreeU,
+		knotsU: surface.knotsV,
+		knotsV: surface.knotsU,
+		countU: countV,
+		countV: countU,
+		net
+	};
+}
+
+/** The surface run the other way across, which turns its outside round. */
+export function turnOutside(surface: Surface): Surface {
+	const { countU, countV, knotsU } = surface;
+	const net = new Float64Array(surface.net.length);
+	for (let j = 0; j < countV; j++)
+		for (let i = 0; i < countU; i++) {
+			const from = 4 * (j * countU + i);
+			net.set(surface.net.subarray(from, from + 4), 4 * (j * countU + countU - 1 - i));
+		}
+	const end = knotsU[0]! + knotsU.at(-1)!;
+	return { ...surface, net, knotsU: knotsU.map((t) => end - t).reverse() };
+}
+
+/** One curve of the surface, u = constant or v = constant, sampled with its derivative along it. */
+export function sampleLine(
+	surface: Surface,
+	line: { readonly v: number } | { readonly u: number },
+	at: ArrayLike<number>
+): { points: Float64Array; tangents: Float64Array } {
+	const along = 'v' in line ? surface : transpose(surface);
+	const across = 'v' in line ? line.v : line.u;
+	const table = basisTable(along.knotsV, along.degreeV, [across], 1);
+	const value = new Float64Array(4 * along.countU);
+	const slope = new Float64Array(4 * along.countU);
+	collapse(along, table, 0, value, slope);
+	const points = new Float64Array(3 * at.length);
+	const tangents = new Float64Array(3 * at.length);
+	const basis = basisTable(along.knotsU, along.degreeU, at, 1);
+	combineCurve(basis, at.length, value, points, tangents, 0);
+	return { points, tangents };
+}
+
+/** Gauss-Legendre nodes and weights on 0..1, eight points: exact to degree 15. Abramowitz & Stegun 25.4.30. */
+const gauss = [
+	[0.1834346424956498, 0.362683783378362],
+	[0.525532409916329, 0.3137066458778873],
+	[0.7966664774136267, 0.2223810344533745],
+	[0.9602898564975363, 0.1012285362903763]
+].flatMap(([x, w]) => [
+	{ at: (1 - x!) / 2, weight: w! / 2 },
+	{ at: (1 + x!) / 2, weight: w! / 2 }
+]);
+
+function gaussParameters(knots: Float64Array, parts: number): { at: number[]; weight: number[] } {
+	const distinct = distinctKnots(knots);
+	const at: number[] = [];
+	const weight: number[] = [];
+	for (let k = 0; k + 1 < distinct.length; k++)
+		for (let p = 0; p < parts; p++) {
+			const width = (distinct[k + 1]! - distinct[k]!) / parts;
+			for (const node of gauss) {
+				at.push(distinct[k]! + (p + node.at) * width);
+				weight.push(node.weight * width);
+			}
+		}
+	return { at, weight };
+}
+
+function areaWith(surface: Surface, parts: number): number {
+	const u = gaussParameters(surface.knotsU, parts);
+	const v = gaussParameters(surface.knotsV, parts);
+	const { du, dv } = evaluateGrid(surface, u.at, v.at);
+	let sum = 0;
+	for (let j = 0, k = 0; j < v.at.length; j++)
+		for (let i = 0; i < u.at.length; i++, k += 3) {
+			const x = du[k + 1]! * dv[k + 2]! - du[k + 2]! * dv[k + 1]!;
+			const y = du[k + 2]! * dv[k]! - du[k]! * dv[k + 2]!;
+			const z = du[k]! * dv[k + 1]! - du[k + 1]! * dv[k]!;
+			sum += u.weight[i]! * v.weight[j]! * Math.sqrt(x * x + y * y + z * z);
+		}
+	return sum;
+}
+
+/** Area in mm², by Gauss quadrature on every knot span, halved until it no longer changes by 1e-10. */
+export function surfaceArea(surface: Surface): number {
+	let area = areaWith(surface, 1);
+	for (let parts = 2; parts <= 16; parts *= 2) {
+		const finer = areaWith(surface, parts);
+		if (Math.abs(finer - area) <= 1e-10 * finer) return finer;
+		area = finer;
+	}
+	return area;
+}

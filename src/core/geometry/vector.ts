@@ -1,0 +1,28 @@
+/** A point or direction in mm, as three numbers; for the friendly code, not for hot loops. */
+export type Vector = readonly [x: number, y: number, z: number];
+
+export const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const scale = (a: Vector, s: number): Vector => [a[0] * s, a[1] * s, a[2] * s];
+export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const length = (a: Vector): number => Math.hypot(a[0], a[1], a[2]);
+export const distance = (a: Vector, b: Vector): number => length(subtract(a, b));
+export const mix = (a: Vector, b: Vector, t: number): Vector => [
+	a[0] + (b[0] - a[0]) * t,
+	a[1] + (b[1] - a[1]) * t,
+	a[2] + (b[2] - a[2]) * t
+];
+export const cross = (a: Vector, b: Vector): Vector => [
+	a[1] * b[2] - a[2] * b[1],
+	a[2] * b[0] - a[0] * b[2],
+	a[0] * b[1] - a[1] * b[0]
+];
+export const centreOf = (points: readonly Vector[]): Vector =>
+	scale(points.reduce(add, [0, 0, 0]), 1 / points.length);
+
+/** The k-th point of a flat array of x y z triples. */
+export const pointAt = (points: ArrayLike<number>, k: number): Vector => [
+	points[3 * k]!,
+	points[3 * k + 1]!,
+	points[3 * k + 2]!
+];

@@ -1,0 +1,172 @@
+import { distinctKnots } from '../geometry/curve';
+import { evaluateGrid, type Surface } from '../geometry/surface';
+
+/**
+ * Arc length along many course lines (v = constant) of a surface at once.
+ *
+ * The lines share one set of intervals in u, so that their speeds come from one tensor-product evaluation.
+ * Within an interval the speed is the quartic through its values at five Gauss points; its integral gives
+ * the length, and is inverted by Newton's method. Intervals are halved until lengths agree to `TOLERANCE`.
+ */
+export interface LengthTable {
+	/** Ends of the intervals, in u. */
+	readonly ends: Float64Array;
+	/** Line j, interval k: coefficients of the speed (mm per unit interval), 5 at 5 * (j * intervals + k). */
+	readonly speed: Float64Array;
+	/** Line j: length up to each end, at j * (intervals + 1). */
+	readonly upTo: Float64Array;
+	readonly lines: number;
+}
+
+/** Lengths are good to this many mm. */
+const TOLERANCE = 1e-3;
+const MOST_HALVINGS = 6;
+
+/** Abramowitz & Stegun 25.4.30, five Gauss points on 0..1. */
+const root = (sign: number) => Math.sqrt(5 + sign * 2 * Math.sqrt(10 / 7)) / 3;
+const gaussPoints = [-root(1), -root(-1), 0, root(-1), root(1)].map((x) => (1 + x) / 2);
+
+/** Rows: coefficient of x^k of the quartic through values at the Gauss points (inverse Vandermonde). */
+const fromValues: Float64Array = (() => {
+	const n = gaussPoints.length;
+	const matrix = new Float64Array(n * n);
+	for (let i = 0; i < n; i++) {
+		let polynomial = [1];
+		for (let j = 0; j < n; j++) {
+			if (j === i) continue;
+			const scale = 1 / (gaussPoints[i]! - gaussPoints[j]!);
+			const next = new Array<number>(polynomial.length + 1).fill(0);
+			polynomial.forEach((c, k) => {
+				next[k]! -= c * gaussPoints[j]! * scale;
+				next[k + 1]! += c * scale;
+			});
+			polynomial = next;
+		}
+		polynomial.forEach((c, k) => (matrix[k * n + i] = c));
+	}
+	return matrix;
+})();
+
+function tableWith(surface: Surface, vs: ArrayLike<number>, parts: number): LengthTable {
+	const knots = distinctKnots(surface.knotsU);
+	const intervals = (knots.length - 1) * parts;
+	const ends = new Float64Array(intervals + 1);
+	const us = new Float64Array(5 * intervals);
+	for (let k = 0; k < intervals; k++) {
+		const piece = Math.floor(k / parts);
+		const width = (knots[piece + 1]! - knots[piece]!) / parts;
+		ends[k] = knots[piece]! + (k % parts) * width;
+		for (let g = 0; g < 5; g++) us[5 * k + g] = ends[k]! + gaussPoints[g]! * width;
+	}
+	ends[intervals] = knots.at(-1)!;
+	const { du } = evaluateGrid(surface, us, vs);
+	const lines = vs.length;
+	const speed = new Float64Array(5 * intervals * lines);
+	const upTo = new Float64Array((intervals + 1) * lines);
+	for (let j = 0; j < lines; j++) {
+		let sum = 0;
+		for (let k = 0; k < intervals; k++) {
+			const width = ends[k + 1]! - ends[k]!;
+			const base = 5 * (j * intervals + k);
+			for (let g = 0; g < 5; g++) {
+				const o = 3 * (base + g);
+				const s = width * Math.sqrt(du[o]! * du[o]! + du[o + 1]! * du[o + 1]! + du[o + 2]! * du[o + 2]!);
+				for (let c = 0; c < 5; c++) speed[base + c]! += fromValues[5 * c + g]! * s;
+			}
+			sum += lengthWithin(speed, base, 1);
+			upTo[j * (intervals + 1) + k + 1] = sum;
+		}
+	}
+	return { ends, speed, upTo, lines };
+}
+
+/** Length from an interval's start to the share x of it. */
+function lengthWithin(speed: Float64Array, base: number, x: number): number {
+	return (
+		x *
+		(speed[base]! +
+			x *
+				(speed[base + 1]! / 2 +
+					x * (speed[base + 2]! / 3 + x * (speed[base + 3]! / 4 + (x * speed[base + 4]!) / 5))))
+	);
+}
+
+function speedWithin(speed: Float64Array, base: number, x: number): number {
+	return (
+		speed[base]! +
+		x * (speed[base + 1]! + x * (speed[base + 2]! + x * (speed[base + 3]! + x * speed[base + 4]!)))
+	);
+}
+
+/** The largest difference (mm) between a table and a finer one with every interval halved. */
+function difference(coarse: LengthTable, fine: LengthTable): number {
+	const intervals = coarse.ends.length - 1;
+	let worst = 0;
+	for (let j = 0; j < coarse.lines; j++)
+		for (let k = 0; k < intervals; k++) {
+			const start = coarse.upTo[j * (intervals + 1) + k]!;
+			const middle = start + lengthWithin(coarse.speed, 5 * (j * intervals + k), 0.5);
+			const fineAt = j * (2 * intervals + 1) + 2 * k;
+			worst = Math.max(
+				worst,
+				Math.abs(middle - fine.upTo[fineAt + 1]!),
+				Math.abs(coarse.upTo[j * (intervals + 1) + k + 1]! - fine.upTo[fineAt + 2]!)
+			);
+		}
+	return worst;
+}
+
+export function lengthTable(surface: Surface, vs: ArrayLike<number>): LengthTable {
+	let coarse = tableWith(surface, vs, 1);
+	for (let halving = 1; ; halving++) {
+		const fine = tableWith(surface, vs, 2 ** halving);
+		if (difference(coarse, fine) <= TOLERANCE || halving === MOST_HALVINGS) return fine;
+		coarse = fine;
+	}
+}
+
+/** Length of line j, in mm. */
+export function lineLength(table: LengthTable, j: number): number {
+	const intervals = table.ends.length - 1;
+	return table.upTo[j * (intervals + 1) + intervals]!;
+}
+
+/**
+ * Parameters of points on line j that lie at given shares (0..1, ascending) of its length.
+ * A line without length (a pole) is divided by parameter.
+ */
+export function parametersAt(
+	table: LengthTable,
+	j: number,
+	shares: ArrayLike<number>,
+	out: Float64Array,
+	offset: number
+): void {
+	const { ends, speed, upTo } = table;
+	const intervals = ends.length - 1;
+	const base = j * (intervals + 1);
+	const total = lineLength(table, j);
+	let k = 0;
+	for (let n = 0; n < shares.length; n++) {
+		const share = shares[n]!;
+		if (total < TOLERANCE || share <= 0 || share >= 1) {
+			const clamped = Math.min(1, Math.max(0, share));
+			out[offset + n] = ends[0]! + clamped * (ends[intervals]! - ends[0]!);
+			continue;
+		}
+		const wanted = share * total;
+		while (k < intervals - 1 && upTo[base + k + 1]! < wanted) k++;
+		const rest = wanted - upTo[base + k]!;
+		const full = upTo[base + k + 1]! - upTo[base + k]!;
+		const at = 5 * (j * intervals + k);
+		let x = full > 0 ? rest / full : 0;
+		for (let step = 0; step < 12; step++) {
+			const error = lengthWithin(speed, at, x) - rest;
+			if (Math.abs(error) < 1e-9 * total) break;
+			const slope = speedWithin(speed, at, x);
+			if (!(slope > 1e-12 * total)) break;
+			x = Math.min(1, Math.max(0, x - error / slope));
+		}
+		out[offset + n] = ends[k]! + x * (ends[k + 1]! - ends[k]!);
+	}
+}

@@ -1,0 +1,35 @@
+import type { Surface } from '../geometry/surface';
+
+/** One smooth piece of a mass's surface, its outside on the side of du × dv. */
+export interface Face {
+	/** What it is called within its mass, and in every address on it. */
+	readonly name: string;
+	readonly surface: Surface;
+	/** Its left and right rim are the same line: the face is a ring. */
+	readonly closedAcross: boolean;
+	readonly closedUp: boolean;
+}
+
+const TOUCHING = 1e-6;
+
+/** Whether a closed surface meets itself, judged on its control points (mm). */
+function meets(surface: Surface, direction: 'across' | 'up'): boolean {
+	const { countU, countV, net } = surface;
+	const steps = direction === 'across' ? countV : countU;
+	for (let k = 0; k < steps; k++) {
+		const first = direction === 'across' ? k * countU : k;
+		const last = direction === 'across' ? k * countU + countU - 1 : (countV - 1) * countU + k;
+		for (let c = 0; c < 4; c++)
+			if (Math.abs(net[4 * first + c]! - net[4 * last + c]!) > TOUCHING) return false;
+	}
+	return true;
+}
+
+export function makeFace(name: string, surface: Surface): Face {
+	return {
+		name,
+		surface,
+		closedAcross: meets(surface, 'across'),
+		closedUp: meets(surface, 'up')
+	};
+}

@@ -1,0 +1,156 @@
+import type { Cells } from '../pattern/cells';
+
+/**
+ * What every cell measures, one column each. Lengths mm, areas mm², angles rad.
+ * - area: spanned from the middle of the corners; exact where the cell is flat
+ * - warp: for four corners the gap between the diagonals, otherwise how far the corners spread across the
+ *   cell's mean plane
+ */
+export interface CellMeasures {
+	readonly area: Float64Array;
+	readonly perimeter: Float64Array;
+	readonly longestEdge: Float64Array;
+	readonly shortestEdge: Float64Array;
+	readonly smallestAngle: Float64Array;
+	readonly largestAngle: Float64Array;
+	readonly warp: Float64Array;
+	/** Flat x y z. */
+	readonly centre: Float64Array;
+	/** Flat x y z, length 1, pointing outside. */
+	readonly normal: Float64Array;
+}
+
+const MOST_CORNERS = 64;
+/** Scratch of one cell: its corners, closed by repeating the first, and the edges between them. */
+const px = new Float64Array(MOST_CORNERS + 1);
+const py = new Float64Array(MOST_CORNERS + 1);
+const pz = new Float64Array(MOST_CORNERS + 1);
+const edge = new Float64Array(MOST_CORNERS + 1);
+
+/** Measure all cells. Hot loop; degenerate cells (no area, coincident corners) give 0, never NaN. */
+export function measureCells(cells: Cells, positions: Float64Array): CellMeasures {
+	const n = cells.count;
+	const area = new Float64Array(n);
+	const perimeter = new Float64Array(n);
+	const longestEdge = new Float64Array(n);
+	const shortestEdge = new Float64Array(n);
+	const smallestAngle = new Float64Array(n);
+	const largestAngle = new Float64Array(n);
+	const warp = new Float64Array(n);
+	const centre = new Float64Array(3 * n);
+	const normal = new Float64Array(3 * n);
+
+	for (let c = 0; c < n; c++) {
+		const first = cells.start[c]!;
+		const count = cells.start[c + 1]! - first;
+		let cx = 0,
+			cy = 0,
+			cz = 0;
+		for (let k = 0; k < count; k++) {
+			const o = 3 * cells.corners[first + k]!;
+			cx += px[k] = positions[o]!;
+			cy += py[k] = positions[o + 1]!;
+			cz += pz[k] = positions[o + 2]!;
+		}
+		px[count] = px[0]!;
+		py[count] = py[0]!;
+		pz[count] = pz[0]!;
+		cx /= count;
+		cy /= count;
+		cz /= count;
+
+		let around = 0,
+			longest = 0,
+			shortest = Infinity;
+		let nx = 0,
+			ny = 0,
+			nz = 0,
+			fan = 0;
+		for (let k = 0; k < count; k++) {
+			const ax = px[k]! - cx,
+				ay = py[k]! - cy,
+				az = pz[k]! - cz;
+			const bx = px[k + 1]! - cx,
+				by = py[k + 1]! - cy,
+				bz = pz[k + 1]! - cz;
+			const x = ay * bz - az * by,
+				y = az * bx - ax * bz,
+				z = ax * by - ay * bx;
+			nx += x;
+			ny += y;
+			nz += z;
+			fan += Math.sqrt(x * x + y * y + z * z);
+			const ex = bx - ax,
+				ey = by - ay,
+				ez = bz - az;
+			const side = Math.sqrt(ex * ex + ey * ey + ez * ez);
+			edge[k] = side;
+			around += side;
+			if (side > longest) longest = side;
+			if (side < shortest) shortest = side;
+		}
+		edge[count] = edge[0]!;
+		const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
+		if (size > 0) {
+			nx /= size;
+			ny /= size;
+			nz /= size;
+		}
+
+		// The widest cosine is the smallest angle; only the two extremes are turned into angles.
+		let most = -1,
+			least = 1;
+		for (let k = 0; k < count; k++) {
+			const before = k === 0 ? count - 1 : k - 1;
+			const product = edge[before]! * edge[k]!;
+			if (product === 0) continue;
+			const cosine =
+				((px[before]! - px[k]!) * (px[k + 1]! - px[k]!) +
+					(py[before]! - py[k]!) * (py[k + 1]! - py[k]!) +
+					(pz[before]! - pz[k]!) * (pz[k + 1]! - pz[k]!)) /
+				product;
+			if (cosine > most) most = cosine;
+			if (cosine < least) least = cosine;
+		}
+
+		let gap = 0;
+		if (count === 4) {
+			const dx = px[2]! - px[0]!,
+				dy = py[2]! - py[0]!,
+				dz = pz[2]! - pz[0]!;
+			const ex = px[3]! - px[1]!,
+				ey = py[3]! - py[1]!,
+				ez = pz[3]! - pz[1]!;
+			const x = dy * ez - dz * ey,
+				y = dz * ex - dx * ez,
+				z = dx * ey - dy * ex;
+			const across = Math.sqrt(x * x + y * y + z * z);
+			if (across > 0)
+				gap = Math.abs((px[1]! - px[0]!) * x + (py[1]! - py[0]!) * y + (pz[1]! - pz[0]!) * z) / across;
+		} else if (count > 4) {
+			let above = 0,
+				below = 0;
+			for (let k = 0; k < count; k++) {
+				const height = (px[k]! - cx) * nx + (py[k]! - cy) * ny + (pz[k]! - cz) * nz;
+				if (height > above) above = height;
+				if (height < below) below = height;
+			}
+			gap = above - below;
+		}
+
+		area[c] = fan / 2;
+		perimeter[c] = around;
+		longestEdge[c] = longest;
+		shortestEdge[c] = shortest;
+		smallestAngle[c] = Math.acos(Math.min(1, most));
+		largestAngle[c] = Math.acos(Math.max(-1, least));
+		warp[c] = gap;
+		centre[3 * c] = cx;
+		centre[3 * c + 1] = cy;
+		centre[3 * c + 2] = cz;
+		normal[3 * c] = nx;
+		normal[3 * c + 1] = ny;
+		normal[3 * c + 2] = nz;
+	}
+	return { area, perimeter, longestEdge, shortestEdge, smallestAngle, largestAngle, warp, centre, normal };
+}

@@ -1,0 +1,230 @@
+import { applyArithmetic, type Arithmetic } from '../units/formula';
+import type { Domain, FlagLevel, Operation, Program } from './program';
+
+/** A scalar while a domain is being built; it gets its slot when the domain is finished. */
+export type Register = number;
+export interface PointRegisters {
+	readonly x: Register;
+	readonly y: Register;
+	readonly z: Register;
+}
+
+interface Draft {
+	readonly elements: {
+		readonly element: number;
+		readonly solids: readonly {
+			readonly vertices: readonly PointRegisters[];
+			readonly triangles: readonly number[];
+		}[];
+		readonly volume: Register;
+		readonly area: Register;
+		readonly length: Register;
+	}[];
+	readonly flags: { readonly when: Register; readonly flag: number }[];
+	readonly results: { readonly name: string; readonly register: Register }[];
+	readonly groups: { readonly times: Register; readonly builder: DomainBuilder }[];
+}
+
+/** How often a group may repeat within one piece. */
+export const MOST_TURNS = 2000;
+/** Flags that every program has. */
+export const NOT_FINITE = 0;
+export const TOO_MANY = 1;
+/** Flags of a piece are kept as bits. */
+const MOST_FLAGS = 31;
+
+/** Flags of the whole program; a flag that is raised in two places under one text is one flag. */
+export class FlagList {
+	readonly flags: { level: FlagLevel; text: string }[] = [
+		{ level: 'failed', text: 'could not be made: a length or a direction came out as nothing' },
+		{ level: 'failed', text: `would repeat more than ${MOST_TURNS} times` }
+	];
+
+	indexOf(level: FlagLevel, text: string): number {
+		const known = this.flags.findIndex((flag) => flag.text === text);
+		if (known >= 0) return known;
+		if (this.flags.length === MOST_FLAGS)
+			throw new RangeError(`a part can raise at most ${MOST_FLAGS} flags`);
+		return this.flags.push({ level, text }) - 1;
+	}
+}
+
+/**
+ * Builds one domain. Equal operations on equal operands give the same register, so steps may ask for an
+ * edge's direction or a length as often as they like.
+ */
+export class DomainBuilder {
+	private readonly operations: { op: Arithmetic; a: Register; b: Register; c: Register; out: Register }[] =
+		[];
+	private readonly constants = new Map<Register, number>();
+	private readonly columns = new Map<string, Register>();
+	private readonly imports = new Map<Register, Register>();
+	private readonly known = new Map<string, Register>();
+	private registers = 0;
+	private indexRegister: Register | null = null;
+	private readonly draft: Draft = { elements: [], flags: [], results: [], groups: [] };
+
+	constructor(readonly flagList: FlagList) {}
+
+	private once(key: string, make: () => Register): Register {
+		const known = this.known.get(key);
+		if (known !== undefined) return known;
+		const register = make();
+		this.known.set(key, register);
+		return register;
+	}
+
+	constant(value: number): Register {
+		return this.once(`=${Object.is(value, -0) ? 0 : value}`, () => {
+			this.constants.set(this.registers, value);
+			return this.registers++;
+		});
+	}
+
+	column(name: string): Register {
+		return this.once(`@${name}`, () => {
+			this.columns.set(name, this.registers);
+			return this.registers++;
+		});
+	}
+
+	/** The turn of a repeated group: 0, 1, 2 … */
+	index(): Register {
+		this.indexRegister ??= this.registers++;
+		return this.indexRegister;
+	}
+
+	/** Take over a register of the enclosing domain. */
+	import(from: Register): Register {
+		return this.once(`^${from}`, () => {
+			this.imports.set(from, this.registers);
+			return this.registers++;
+		});
+	}
+
+	apply(op: Arithmetic, a: Register, b: Register = a, c: Register = a): Register {
+		const values = [a, b, c].map((register) => this.constants.get(register));
+		if (values.every((value) => value !== undefined)) {
+			const folded = applyArithmetic(op, values[0]!, values[1]!, values[2]!);
+			if (Number.isFinite(folded)) return this.constant(folded);
+		}
+		const zero = this.constants.get(b);
+		if ((op === 'add' || op === 'subtract') && zero === 0) return a;
+		if ((op === 'multiply' || op === 'divide') && zero === 1) return a;
+		return this.once(`${op} ${a} ${b} ${c}`, () => {
+			const out = this.registers++;
+			this.operations.push({ op, a, b, c, out });
+			return out;
+		});
+	}
+
+	add = (a: Register, b: Register) => this.apply('add', a, b);
+	subtract = (a: Register, b: Register) => this.apply('subtract', a, b);
+	multiply = (a: Register, b: Register) => this.apply('multiply', a, b);
+	divide = (a: Register, b: Register) => this.apply('divide', a, b);
+	sum = (terms: readonly Register[]) => (terms.length ? terms.reduce(this.add) : this.constant(0));
+
+	flag(when: Register, level: FlagLevel, text: string): void {
+		this.draft.flags.push({ when, flag: this.flagList.indexOf(level, text) });
+	}
+
+	element(element: Draft['elements'][number]): void {
+		this.draft.elements.push(element);
+	}
+
+	result(name: string, register: Register): void {
+		this.draft.results.push({ name, register });
+	}
+
+	group(times: Register): DomainBuilder {
+		const builder = new DomainBuilder(this.flagList);
+		this.draft.groups.push({ times, builder });
+		return builder;
+	}
+
+	finish(): Program {
+		return { root: this.domain().domain, flags: this.flagList.flags };
+	}
+
+	/** Give every register a slot, reusing the slots of values that are no longer needed. */
+	private domain(): { domain: Domain; imported: Map<Register, number> } {
+		const groups = this.draft.groups.map((group) => ({ ...group, built: group.builder.domain() }));
+		const kept = new Set<Register>();
+		const keepPoint = (p: PointRegisters) => [p.x, p.y, p.z].forEach((r) => kept.add(r));
+		for (const element of this.draft.elements) {
+			element.solids.forEach((solid) => solid.vertices.forEach(keepPoint));
+			[element.volume, element.area, element.length].forEach((r) => kept.add(r));
+		}
+		this.draft.flags.forEach(({ when }) => kept.add(when));
+		this.draft.results.forEach(({ register }) => kept.add(register));
+		for (const group of groups) {
+			kept.add(group.times);
+			for (const from of group.built.imported.keys()) kept.add(from);
+		}
+
+		const needed = new Set(kept);
+		const live = this.operations
+			.toReversed()
+			.filter(({ out, a, b, c }) => needed.has(out) && [a, b, c].every((r) => needed.add(r)))
+			.reverse();
+		const used = <Key>(entries: Map<Key, Register>) =>
+			[...entries].filter(([, register]) => needed.has(register));
+		const constants = [...this.constants].filter(([register]) => needed.has(register));
+		const columns = used(this.columns);
+		const imports = used(this.imports);
+
+		const lastUse = new Map<Register, number>();
+		live.forEach(({ a, b, c }, k) => [a, b, c].forEach((r) => lastUse.set(r, k)));
+		const slotOf = new Map<Register, number>();
+		let slots = 0;
+		const fixed = [
+			...constants.map(([register]) => register),
+			...columns.map(([, register]) => register),
+			...imports.map(([, register]) => register)
+		];
+		if (this.indexRegister !== null) fixed.push(this.indexRegister);
+		for (const register of fixed) slotOf.set(register, slots++);
+		const stays = new Set([...fixed, ...kept]);
+		const free: number[] = [];
+		const operations: Operation[] = [];
+		live.forEach(({ op, a, b, c, out }, k) => {
+			const into = free.pop() ?? slots++;
+			slotOf.set(out, into);
+			operations.push({ op, out: into, a: slotOf.get(a)!, b: slotOf.get(b)!, c: slotOf.get(c)! });
+			for (const register of new Set([a, b, c]))
+				if (lastUse.get(register) === k && !stays.has(register)) free.push(slotOf.get(register)!);
+		});
+
+		const slot = (register: Register) => slotOf.get(register)!;
+		const point = (p: PointRegisters) => ({ x: slot(p.x), y: slot(p.y), z: slot(p.z) });
+		const domain: Domain = {
+			operations,
+			slots,
+			constants: constants.map(([register, value]) => ({ slot: slot(register), value })),
+			columns: columns.map(([name, register]) => ({ name, slot: slot(register) })),
+			imports: [],
+			index: this.indexRegister === null ? null : slot(this.indexRegister),
+			elements: this.draft.elements.map((element) => ({
+				element: element.element,
+				solids: element.solids.map((solid) => ({
+					vertices: solid.vertices.map(point),
+					triangles: solid.triangles
+				})),
+				volume: slot(element.volume),
+				area: slot(element.area),
+				length: slot(element.length)
+			})),
+			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),
+			results: this.draft.results.map(({ name, register }) => ({ name, slot: slot(register) })),
+			groups: groups.map(({ times, built }) => ({
+				times: slot(times),
+				domain: {
+					...built.domain,
+					imports: [...built.imported].map(([from, to]) => ({ from: slot(from), to }))
+				}
+			}))
+		};
+		const imported = new Map(imports.map(([from, register]) => [from, slot(register)]));
+		return { domain, imported };
+	}
+}

@@ -1,0 +1,76 @@
+/** What elements are made of. Density kg/m³; colour as sRGB hex, opacity 0..1, for display and exchange. */
+export interface Material {
+	readonly id: string;
+	readonly label: string;
+	readonly density: number;
+	readonly colour: string;
+	readonly opacity: number;
+	readonly metalness: number;
+	readonly roughness: number;
+}
+
+/**
+ * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), both from memory; the others are common
+ * practice without a source.
+ */
+export const materials: readonly Material[] = [
+	{
+		id: 'glass',
+		label: 'Glass',
+		density: 2500,
+		colour: '#8FB3B4',
+		opacity: 0.62,
+		metalness: 0.1,
+		roughness: 0.08
+	},
+	{
+		id: 'aluminium',
+		label: 'Aluminium',
+		density: 2700,
+		colour: '#8C8679',
+		opacity: 1,
+		metalness: 0.5,
+		roughness: 0.5
+	},
+	{
+		id: 'bronze',
+		label: 'Bronze-coloured aluminium',
+		density: 2700,
+		colour: '#6E5A45',
+		opacity: 1,
+		metalness: 0.5,
+		roughness: 0.5
+	},
+	{
+		id: 'steel',
+		label: 'Steel',
+		density: 7850,
+		colour: '#565B5E',
+		opacity: 1,
+		metalness: 0.6,
+		roughness: 0.45
+	},
+	{
+		id: 'zinc',
+		label: 'Zinc sheet',
+		density: 7140,
+		colour: '#9AA19F',
+		opacity: 1,
+		metalness: 0.35,
+		roughness: 0.6
+	},
+	{ id: 'timber', label: 'Larch', density: 590, colour: '#BC9A6A', opacity: 1, metalness: 0, roughness: 0.8 },
+	{
+		id: 'terracotta',
+		label: 'Terracotta',
+		density: 2000,
+		colour: '#B8714F',
+		opacity: 1,
+		metalness: 0,
+		roughness: 0.85
+	}
+];
+
+export function materialById(id: string): Material | undefined {
+	return materials.find((material) => material.id === id);
+}

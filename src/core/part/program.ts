@@ -1,0 +1,69 @@
+import type { Arithmetic } from '../units/formula';
+
+/**
+ * A checked part, lowered: a flat list of scalar operations in single-assignment form, to be run for many
+ * pieces at once, one operation over a block of rows at a time. Points are three scalars. Nothing in it
+ * depends on input values, so dragging a value compiles nothing.
+ */
+export interface Operation {
+	readonly op: Arithmetic;
+	readonly out: number;
+	readonly a: number;
+	readonly b: number;
+	readonly c: number;
+}
+
+/** One column block per slot; slots are reused once their value is no longer needed. */
+export type Slot = number;
+
+/** Three slots: a point (mm) or a direction. */
+export interface PointSlots {
+	readonly x: Slot;
+	readonly y: Slot;
+	readonly z: Slot;
+}
+
+/** A closed triangle mesh whose topology is the same for every piece; triangles point outward. */
+export interface SolidOutput {
+	readonly vertices: readonly PointSlots[];
+	readonly triangles: readonly number[];
+}
+
+/** A thing that is ordered: its solids and its quantities (mm, mm², mm³). */
+export interface ElementOutput {
+	/** Position among all elements of the part, groups included. */
+	readonly element: number;
+	readonly solids: readonly SolidOutput[];
+	readonly volume: Slot;
+	readonly area: Slot;
+	readonly length: Slot;
+}
+
+/** - failed: the piece cannot be made; - held: a bound was used in a value's place; - flagged: only told. */
+export type FlagLevel = 'failed' | 'held' | 'flagged';
+export interface FlagOutput {
+	readonly when: Slot;
+	/** Position in the program's list of flags. */
+	readonly flag: number;
+}
+
+/** Rows that are computed together: the pieces, or the turns of a repeated group within them. */
+export interface Domain {
+	readonly operations: readonly Operation[];
+	readonly slots: number;
+	readonly constants: readonly { readonly slot: Slot; readonly value: number }[];
+	/** Columns that the rows bring along: given geometry, measures, inputs. */
+	readonly columns: readonly { readonly name: string; readonly slot: Slot }[];
+	/** Values taken over from the row of the enclosing domain. */
+	readonly imports: readonly { readonly from: Slot; readonly to: Slot }[];
+	readonly index: Slot | null;
+	readonly elements: readonly ElementOutput[];
+	readonly flags: readonly FlagOutput[];
+	readonly results: readonly { readonly name: string; readonly slot: Slot }[];
+	readonly groups: readonly { readonly times: Slot; readonly domain: Domain }[];
+}
+
+export interface Program {
+	readonly root: Domain;
+	readonly flags: readonly { readonly level: FlagLevel; readonly text: string }[];
+}

@@ -1,0 +1,329 @@
+import { applyArithmetic } from '../units/formula';
+import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
+import type { Domain, ElementOutput, Operation, PointSlots, Program } from './program';
+
+/** Fills out[0 .. to - from) with a column's values for rows from .. to. */
+export type ColumnReader = (out: Float64Array, from: number, to: number) => void;
+
+/** All instances of one element: its quantities and its mesh, instance after instance. */
+export interface ElementTable {
+	readonly element: number;
+	readonly count: number;
+	/** The row (piece) each instance belongs to, and its turn when the element is in a repeated group. */
+	readonly row: Uint32Array;
+	readonly turn: Uint32Array;
+	/** mm³, mm², mm. */
+	readonly volume: Float64Array;
+	readonly area: Float64Array;
+	readonly length: Float64Array;
+	/** x y z of every vertex, mm from the run's origin; `verticesEach` per instance. */
+	readonly positions: Float32Array;
+	readonly verticesEach: number;
+	/** Triangles of one instance, by vertex within it; outward. */
+	readonly triangles: readonly number[];
+}
+
+export interface PartRun {
+	readonly elements: readonly ElementTable[];
+	/** One bit per flag of the program, for each row. */
+	readonly flags: Uint32Array;
+	readonly results: ReadonlyMap<string, Float64Array>;
+}
+
+/** Rows per block: small enough for a part's columns to stay in the processor's cache. */
+const BLOCK = 256;
+
+/** A table that grows as instances come. */
+class ElementSink {
+	count = 0;
+	private capacity: number;
+	row: Uint32Array;
+	turn: Uint32Array;
+	volume: Float64Array;
+	area: Float64Array;
+	length: Float64Array;
+	positions: Float32Array;
+	readonly vertices: readonly PointSlots[];
+	readonly triangles: readonly number[];
+
+	constructor(
+		readonly output: ElementOutput,
+		capacity: number
+	) {
+		this.vertices = output.solids.flatMap((solid) => solid.vertices);
+		let before = 0;
+		this.triangles = output.solids.flatMap((solid) => {
+			const moved = solid.triangles.map((vertex) => vertex + before);
+			before += solid.vertices.length;
+			return moved;
+		});
+		this.capacity = capacity;
+		this.row = new Uint32Array(capacity);
+		this.turn = new Uint32Array(capacity);
+		this.volume = new Float64Array(capacity);
+		this.area = new Float64Array(capacity);
+		this.length = new Float64Array(capacity);
+		this.positions = new Float32Array(capacity * this.vertices.length * 3);
+	}
+
+	private grow(needed: number): void {
+		if (needed <= this.capacity) return;
+		this.capacity = Math.max(needed, 2 * this.capacity);
+		const wider = <A extends Uint32Array | Float64Array | Float32Array>(column: A, each = 1): A => {
+			const copy = new (column.constructor as new (n: number) => A)(this.capacity * each);
+			copy.set(column as never);
+			return copy;
+		};
+		this.row = wider(this.row);
+		this.turn = wider(this.turn);
+		this.volume = wider(this.volume);
+		this.area = wider(this.area);
+		this.length = wider(this.length);
+		this.positions = wider(this.positions, this.vertices.length * 3);
+	}
+
+	/** Take the rows of a block that are alive. */
+	take(frame: Frame, origin: readonly [number, number, number]): void {
+		const { alive, aliveCount, slots } = frame;
+		this.grow(this.count + aliveCount);
+		const first = this.count;
+		const volume = slots[this.output.volume]!;
+		const area = slots[this.output.area]!;
+		const length = slots[this.output.length]!;
+		for (let n = 0; n < aliveCount; n++) {
+			const r = alive[n]!;
+			this.row[first + n] = frame.piece[r]!;
+			this.turn[first + n] = frame.turn[r]!;
+			this.volume[first + n] = volume[r]!;
+			this.area[first + n] = area[r]!;
+			this.length[first + n] = length[r]!;
+		}
+		const stride = 3 * this.vertices.length;
+		const { positions } = this;
+		for (let v = 0; v < this.vertices.length; v++) {
+			const at = this.vertices[v]!;
+			const x = slots[at.x]!;
+			const y = slots[at.y]!;
+			const z = slots[at.z]!;
+			let o = first * stride + 3 * v;
+			for (let n = 0; n < aliveCount; n++, o += stride) {
+				const r = alive[n]!;
+				positions[o] = x[r]! - origin[0];
+				positions[o + 1] = y[r]! - origin[1];
+				positions[o + 2] = z[r]! - origin[2];
+			}
+		}
+		this.count += aliveCount;
+	}
+
+	table(): ElementTable {
+		const { count } = this;
+		const cut = <A extends Uint32Array | Float64Array | Float32Array>(column: A, each = 1) =>
+			(column.length === count * each ? column : column.slice(0, count * each)) as A;
+		return {
+			element: this.output.element,
+			count,
+			row: cut(this.row),
+			turn: cut(this.turn),
+			volume: cut(this.volume),
+			area: cut(this.area),
+			length: cut(this.length),
+			positions: cut(this.positions, this.vertices.length * 3),
+			verticesEach: this.vertices.length,
+			triangles: this.triangles
+		};
+	}
+}
+
+/** One block of rows of a domain, and the scratch it is computed in. */
+class Frame {
+	readonly slots: Float64Array[];
+	/** The piece each row belongs to, and the row of the enclosing block it repeats. */
+	readonly piece = new Uint32Array(BLOCK);
+	readonly parent = new Uint32Array(BLOCK);
+	readonly turn = new Uint32Array(BLOCK);
+	readonly alive = new Uint32Array(BLOCK);
+	aliveCount = 0;
+	readonly inner: readonly Frame[];
+	readonly sinks: readonly ElementSink[];
+	/** Slots whose values have to be finite for a row to be made. */
+	readonly checked: readonly number[];
+
+	constructor(
+		readonly domain: Domain,
+		capacity: number
+	) {
+		this.slots = Array.from({ length: domain.slots }, () => new Float64Array(BLOCK));
+		for (const { slot, value } of domain.constants) this.slots[slot]!.fill(value);
+		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity));
+		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
+		const vertices = domain.elements.flatMap((e) => e.solids.flatMap((s) => s.vertices));
+		const quantities = domain.elements.flatMap((e) => [e.volume, e.area, e.length]);
+		const points = vertices.flatMap((p) => [p.x, p.y, p.z]);
+		this.checked = [...new Set([...points, ...quantities, ...domain.groups.map((g) => g.times)])];
+	}
+
+	allSinks(): ElementSink[] {
+		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks];
+	}
+}
+
+function runOperation({ op, out, a, b, c }: Operation, slots: readonly Float64Array[], rows: number): void {
+	const o = slots[out]!;
+	const x = slots[a]!;
+	const y = slots[b]!;
+	switch (op) {
+		case 'add':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! + y[r]!;
+			return;
+		case 'subtract':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! - y[r]!;
+			return;
+		case 'multiply':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! * y[r]!;
+			return;
+		case 'divide':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! / y[r]!;
+			return;
+		case 'sqrt':
+			for (let r = 0; r < rows; r++) o[r] = Math.sqrt(x[r]!);
+			return;
+		case 'lessOrEqual':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! <= y[r]! ? 1 : 0;
+			return;
+		default: {
+			const z = slots[c]!;
+			for (let r = 0; r < rows; r++) o[r] = applyArithmetic(op, x[r]!, y[r]!, z[r]!);
+		}
+	}
+}
+
+class Runner {
+	readonly flags: Uint32Array;
+	readonly results = new Map<string, Float64Array>();
+	private readonly failing: number;
+	private readonly readers: readonly { readonly slot: number; readonly read: ColumnReader }[];
+
+	constructor(
+		private readonly program: Program,
+		column: (name: string) => ColumnReader,
+		private readonly count: number,
+		private readonly origin: readonly [number, number, number]
+	) {
+		this.flags = new Uint32Array(count);
+		this.failing = program.flags.reduce(
+			(bits, flag, k) => (flag.level === 'failed' ? bits | (1 << k) : bits),
+			0
+		);
+		this.readers = program.root.columns.map(({ name, slot }) => ({ slot, read: column(name) }));
+		for (const { name } of program.root.results) this.results.set(name, new Float64Array(count));
+	}
+
+	run(): PartRun {
+		const root = new Frame(this.program.root, Math.max(1, this.count));
+		const sinks = root.allSinks();
+		for (let from = 0; from < this.count; from += BLOCK) {
+			const to = Math.min(this.count, from + BLOCK);
+			const before = sinks.map((sink) => sink.count);
+			// A turn that fails takes its whole piece with it: the block is run again without that piece.
+			while (this.block(root, from, to)) sinks.forEach((sink, k) => (sink.count = before[k]!));
+		}
+		return { elements: sinks.map((sink) => sink.table()), flags: this.flags, results: this.results };
+	}
+
+	/** @returns whether a piece failed in a group after others of its elements had been taken */
+	private block(frame: Frame, from: number, to: number): boolean {
+		const rows = to - from;
+		for (const { slot, read } of this.readers) read(frame.slots[slot]!, from, to);
+		for (let r = 0; r < rows; r++) {
+			frame.piece[r] = from + r;
+			frame.turn[r] = 0;
+		}
+		this.compute(frame, rows);
+		for (const { name, slot } of frame.domain.results) {
+			const column = this.results.get(name)!;
+			const values = frame.slots[slot]!;
+			for (let r = 0; r < rows; r++) column[from + r] = Number.isFinite(values[r]!) ? values[r]! : 0;
+		}
+		return this.emit(frame);
+	}
+
+	/** Run the operations, raise flags, and list the rows whose pieces can be made. */
+	private compute(frame: Frame, rows: number): void {
+		const { domain, slots, piece } = frame;
+		for (const operation of domain.operations) runOperation(operation, slots, rows);
+		for (const { when, flag } of domain.flags) {
+			const raised = slots[when]!;
+			for (let r = 0; r < rows; r++) if (raised[r] !== 0) this.flags[piece[r]!]! |= 1 << flag;
+		}
+		for (const slot of frame.checked) {
+			const values = slots[slot]!;
+			for (let r = 0; r < rows; r++)
+				if (!Number.isFinite(values[r]!)) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
+		}
+		for (const { times } of domain.groups) {
+			const values = slots[times]!;
+			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
+		}
+		frame.aliveCount = 0;
+		for (let r = 0; r < rows; r++)
+			if ((this.flags[piece[r]!]! & this.failing) === 0) frame.alive[frame.aliveCount++] = r;
+	}
+
+	private emit(frame: Frame): boolean {
+		for (const sink of frame.sinks) sink.take(frame, this.origin);
+		let failed = false;
+		frame.domain.groups.forEach(({ times }, g) => {
+			if (this.group(frame, frame.inner[g]!, frame.slots[times]!)) failed = true;
+		});
+		return failed;
+	}
+
+	/** Run a group for every turn of every living row, a block of turns at a time. */
+	private group(outer: Frame, inner: Frame, times: Float64Array): boolean {
+		let rows = 0;
+		let failed = false;
+		const flush = () => {
+			for (const { from, to } of inner.domain.imports) {
+				const source = outer.slots[from]!;
+				const target = inner.slots[to]!;
+				for (let r = 0; r < rows; r++) target[r] = source[inner.parent[r]!]!;
+			}
+			if (inner.domain.index !== null) {
+				const index = inner.slots[inner.domain.index]!;
+				for (let r = 0; r < rows; r++) index[r] = inner.turn[r]!;
+			}
+			this.compute(inner, rows);
+			if (inner.aliveCount < rows) failed = true;
+			if (this.emit(inner)) failed = true;
+			rows = 0;
+		};
+		for (let n = 0; n < outer.aliveCount; n++) {
+			const r = outer.alive[n]!;
+			const turns = Math.round(times[r]!);
+			for (let turn = 0; turn < turns; turn++) {
+				inner.parent[rows] = r;
+				inner.piece[rows] = outer.piece[r]!;
+				inner.turn[rows] = turn;
+				if (++rows === BLOCK) flush();
+			}
+		}
+		if (rows > 0) flush();
+		return failed;
+	}
+}
+
+/**
+ * The reference evaluator: run a program for `count` rows, operation by operation over blocks of columns.
+ * Rows that fail have no elements and carry their flag; nothing that is not finite leaves here.
+ * @param column a reader for each named column of the program
+ * @param origin mesh positions are relative to it (mm)
+ */
+export function runProgram(
+	program: Program,
+	column: (name: string) => ColumnReader,
+	count: number,
+	origin: readonly [number, number, number]
+): PartRun {
+	return new Runner(program, column, count, origin).run();
+}

@@ -1,0 +1,60 @@
+import type { DomainBuilder, PointRegisters } from './builder';
+import type { Value } from './values';
+
+/** A step that cannot be: the sentence says why and what would be accepted. */
+export class StepFault extends Error {}
+
+/** Registers of a value of the enclosing domain, taken over into a group's own. */
+function imported(value: Value, builder: DomainBuilder): Value {
+	const point = (p: PointRegisters): PointRegisters => ({
+		x: builder.import(p.x),
+		y: builder.import(p.y),
+		z: builder.import(p.z)
+	});
+	switch (value.is) {
+		case 'number':
+			return { ...value, register: builder.import(value.register) };
+		case 'point':
+		case 'direction':
+			return { ...value, at: point(value.at) };
+		case 'ring':
+		case 'path':
+			return { ...value, points: value.points.map(point) };
+		case 'solid':
+			throw new StepFault('a solid made outside a group cannot be used inside it');
+	}
+}
+
+/** Names that are visible: those of a domain, then those of the domain around it. */
+export class Scope {
+	private readonly own = new Map<string, Value>();
+
+	constructor(
+		readonly builder: DomainBuilder,
+		private readonly outer: Scope | null
+	) {}
+
+	/** The value of a name, usable in this scope's domain. */
+	get(name: string): Value | undefined {
+		const known = this.own.get(name);
+		if (known || !this.outer) return known;
+		const found = this.outer.get(name);
+		if (!found) return undefined;
+		const value = imported(found, this.builder);
+		this.own.set(name, value);
+		return value;
+	}
+
+	/** The value as it stands where it was made: for its type only. */
+	peek(name: string): Value | undefined {
+		return this.own.get(name) ?? this.outer?.peek(name);
+	}
+
+	set(name: string, value: Value): void {
+		this.own.set(name, value);
+	}
+
+	names(): string[] {
+		return [...new Set([...this.own.keys(), ...(this.outer?.names() ?? [])])];
+	}
+}

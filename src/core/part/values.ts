@@ -1,0 +1,136 @@
+import { LENGTH, type NumberKind, dimensionOf } from '../units/dimension';
+import { numberOf, type FormulaType, type GeometryFunction } from '../units/formula';
+import type { DomainBuilder, PointRegisters, Register } from './builder';
+
+interface At<Is extends string> {
+	readonly is: Is;
+	readonly at: PointRegisters;
+}
+interface Through<Is extends string> {
+	readonly is: Is;
+	readonly points: readonly PointRegisters[];
+}
+
+/** What a name in a part stands for. */
+export type Value =
+	| { readonly is: 'number'; readonly register: Register; readonly type: FormulaType }
+	| At<'point'>
+	| At<'direction'>
+	| Through<'ring'>
+	| Through<'path'>
+	| { readonly is: 'solid'; readonly solids: readonly Solid[] };
+
+/** A closed mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */
+export interface Solid {
+	readonly vertices: readonly PointRegisters[];
+	readonly triangles: readonly number[];
+	readonly volume: Register;
+	readonly area: Register;
+	readonly length: Register;
+}
+
+export function numberValue(register: Register, kind: NumberKind): Value {
+	const type: FormulaType = kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));
+	return { is: 'number', register, type };
+}
+
+export function typeOf(value: Value): FormulaType {
+	return value.is === 'number' ? value.type : { is: 'geometry', of: value.is };
+}
+
+/** Vector arithmetic on registers. */
+export class Vectors {
+	constructor(readonly b: DomainBuilder) {}
+
+	private each(op: (axis: 'x' | 'y' | 'z') => Register): PointRegisters {
+		return { x: op('x'), y: op('y'), z: op('z') };
+	}
+
+	add = (p: PointRegisters, q: PointRegisters) => this.each((k) => this.b.add(p[k], q[k]));
+	subtract = (p: PointRegisters, q: PointRegisters) => this.each((k) => this.b.subtract(p[k], q[k]));
+	scale = (p: PointRegisters, s: Register) => this.each((k) => this.b.multiply(p[k], s));
+	/** p + q s */
+	along = (p: PointRegisters, q: PointRegisters, s: Register) => this.add(p, this.scale(q, s));
+	mix = (p: PointRegisters, q: PointRegisters, t: Register) => this.along(p, this.subtract(q, p), t);
+	dot = (p: PointRegisters, q: PointRegisters) =>
+		this.b.sum([this.b.multiply(p.x, q.x), this.b.multiply(p.y, q.y), this.b.multiply(p.z, q.z)]);
+	cross = (p: PointRegisters, q: PointRegisters): PointRegisters => {
+		const { b } = this;
+		return {
+			x: b.subtract(b.multiply(p.y, q.z), b.multiply(p.z, q.y)),
+			y: b.subtract(b.multiply(p.z, q.x), b.multiply(p.x, q.z)),
+			z: b.subtract(b.multiply(p.x, q.y), b.multiply(p.y, q.x))
+		};
+	};
+	length = (p: PointRegisters) => this.b.apply('sqrt', this.dot(p, p));
+	distance = (p: PointRegisters, q: PointRegisters) => this.length(this.subtract(p, q));
+	unit = (p: PointRegisters) => {
+		const size = this.length(p);
+		return this.each((k) => this.b.divide(p[k], size));
+	};
+	sum = (points: readonly PointRegisters[]) => points.reduce(this.add);
+	centre = (points: readonly PointRegisters[]) =>
+		this.scale(this.sum(points), this.b.constant(1 / points.length));
+	/** Twice the vector area over two, by a fan from the first point: points outside for a counter-clockwise ring. */
+	vectorArea = (ring: readonly PointRegisters[]) => {
+		const origin = ring[0]!;
+		const parts = ring
+			.slice(1, -1)
+			.map((p, k) => this.cross(this.subtract(p, origin), this.subtract(ring[k + 2]!, origin)));
+		return this.scale(this.sum(parts), this.b.constant(0.5));
+	};
+	pathLength = (path: readonly PointRegisters[]) =>
+		this.b.sum(path.slice(1).map((p, k) => this.distance(path[k]!, p)));
+	/** The gap between the diagonals of four points. */
+	gap = (ring: readonly PointRegisters[]) => {
+		const [p, q, r, s] = ring as [PointRegisters, PointRegisters, PointRegisters, PointRegisters];
+		const normal = this.cross(this.subtract(r, p), this.subtract(s, q));
+		const height = this.b.apply('abs', this.dot(this.subtract(q, p), normal));
+		return this.b.divide(height, this.length(normal));
+	};
+}
+
+type Lowering = (vectors: Vectors, args: readonly Value[]) => Register;
+const isGeometry = (type: FormulaType | undefined, ...of: string[]) =>
+	type?.is === 'geometry' && of.includes(type.of);
+
+const points = (value: Value | undefined) => (value && 'points' in value ? value.points : []);
+const at = (value: Value | undefined) => (value && 'at' in value ? value.at : undefined)!;
+
+/** Functions on geometry that formulas may use, with their meaning. */
+export const geometryFunctions: Readonly<Record<string, GeometryFunction & { lower: Lowering }>> = {
+	length: {
+		takes: 'one path or ring',
+		result: ([a]) => (isGeometry(a, 'path', 'ring') ? numberOf(LENGTH) : undefined),
+		lower: (v, [a]) => {
+			const along = points(a);
+			return v.pathLength(a!.is === 'ring' ? [...along, along[0]!] : along);
+		}
+	},
+	distance: {
+		takes: 'two points',
+		result: ([a, b]) => (isGeometry(a, 'point') && isGeometry(b, 'point') ? numberOf(LENGTH) : undefined),
+		lower: (v, [a, b]) => v.distance(at(a), at(b))
+	},
+	angle: {
+		takes: 'two directions',
+		result: ([a, b]) =>
+			isGeometry(a, 'direction') && isGeometry(b, 'direction') ? numberOf(dimensionOf('angle')) : undefined,
+		lower: (v, [a, b]) => v.b.apply('atan2', v.length(v.cross(at(a), at(b))), v.dot(at(a), at(b)))
+	},
+	area: {
+		takes: 'one ring',
+		result: ([a]) => (isGeometry(a, 'ring') ? numberOf(dimensionOf('area')) : undefined),
+		lower: (v, [a]) => v.length(v.vectorArea(points(a)))
+	},
+	gap: {
+		takes: 'one ring of four corners',
+		result: ([a]) => (isGeometry(a, 'ring') ? numberOf(LENGTH) : undefined),
+		lower: (v, [a]) => (points(a).length === 4 ? v.gap(points(a)) : v.b.constant(0))
+	},
+	height: {
+		takes: 'one point',
+		result: ([a]) => (isGeometry(a, 'point') ? numberOf(LENGTH) : undefined),
+		lower: (_, [a]) => at(a).z
+	}
+};

@@ -1,0 +1,150 @@
+import { z } from 'zod';
+import { lengthDisplays } from '../units/quantity';
+import { identifier, partSchema } from './part-definition';
+
+/**
+ * The project document: everything a designer decides, and nothing that is computed.
+ * Lengths are millimetres, angles degrees. The schema fixes the structure; whether the values make sense
+ * together is said by the stage that uses them, at the clause they belong to.
+ */
+export const DOCUMENT_FORMAT = 'zygaster project';
+export const DOCUMENT_VERSION = 1;
+
+const id = z
+	.string()
+	.regex(/^[a-z][a-z0-9-]*$/, 'an id is lower-case letters, digits and -, starting with a letter');
+const name = z.string().trim().min(1).max(120);
+const point = z.tuple([z.number(), z.number(), z.number()]);
+const segment = z.enum(['line', 'smooth']);
+/** One word for the whole path, or one per pair of neighbouring points. */
+const joins = z.union([segment, z.array(segment)]).default('smooth');
+
+export const pathSchema = z.strictObject({
+	points: z.array(point),
+	joins,
+	closed: z.boolean().default(false)
+});
+export type PathDefinition = z.infer<typeof pathSchema>;
+
+export const profileSchema = z.strictObject({
+	/** Distance from the axis and height of each point, from the foot up. */
+	points: z.array(z.tuple([z.number(), z.number()])),
+	joins
+});
+
+export const formSchema = z.discriminatedUnion('kind', [
+	z.strictObject({
+		kind: z.literal('revolved'),
+		axis: z.tuple([z.number(), z.number()]).default([0, 0]),
+		profile: profileSchema,
+		from: z.number().default(0),
+		turn: z.number().default(360)
+	}),
+	z.strictObject({ kind: z.literal('ruled'), foot: pathSchema, head: pathSchema }),
+	z.strictObject({
+		kind: z.literal('lofted'),
+		sections: z.array(pathSchema),
+		between: z.enum(['smooth', 'straight']).default('smooth')
+	})
+]);
+export type Form = z.infer<typeof formSchema>;
+
+export const massSchema = z.strictObject({
+	id,
+	name,
+	form: formSchema,
+	/** The side that is outside: as the form is drawn, or the other one. */
+	outside: z.enum(['as drawn', 'turned']).default('as drawn')
+});
+export type Mass = z.infer<typeof massSchema>;
+
+const spacing = <const Start extends readonly [string, string, string]>(starts: Start) =>
+	z.discriminatedUnion('by', [
+		z.strictObject({ by: z.literal('count'), count: z.number() }),
+		z.strictObject({ by: z.literal('at most'), size: z.number() }),
+		z.strictObject({ by: z.literal('exact size'), size: z.number(), start: z.enum(starts) })
+	]);
+
+export const settingOutSchema = z.strictObject({
+	across: spacing(['left', 'middle', 'right']),
+	up: spacing(['foot', 'middle', 'head']),
+	along: z.enum(['true length', 'own parameter']).default('true length')
+});
+export type SettingOut = z.infer<typeof settingOutSchema>;
+export type Spacing = SettingOut['across'] | SettingOut['up'];
+
+export const patternSchema = z.discriminatedUnion('kind', [
+	z.strictObject({ kind: z.literal('rectangles') }),
+	z.strictObject({
+		kind: z.literal('triangles'),
+		diagonal: z.enum(['rising', 'falling', 'alternating', 'shorter']).default('rising')
+	}),
+	z.strictObject({ kind: z.literal('diamonds') })
+]);
+export type PatternChoice = z.infer<typeof patternSchema>;
+
+/** Open, or a variant with formulas for its per-piece inputs (names of cell measures may be used). */
+const put = z.union([
+	z.literal('open'),
+	z.strictObject({ variant: id, values: z.record(identifier, z.string()).default({}) })
+]);
+
+export const ruleSchema = z.strictObject({
+	id,
+	muted: z.boolean().default(false),
+	cells: z.enum(['all', 'whole', 'edge', 'cut']).default('all'),
+	corners: z.union([z.literal('any'), z.number().int()]).default('any'),
+	/** First and last course taken, counted from 1 at the foot; null for all. */
+	courses: z.tuple([z.number(), z.number()]).nullable().default(null),
+	put
+});
+export type Rule = z.infer<typeof ruleSchema>;
+
+export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
+export type LineKind = (typeof lineKinds)[number];
+
+export const runSchema = z.strictObject({
+	id,
+	muted: z.boolean().default(false),
+	lines: z.array(z.enum(lineKinds)),
+	variant: id
+});
+export type Run = z.infer<typeof runSchema>;
+
+export const zoneSchema = z.strictObject({
+	id,
+	/** Short name that starts every mark, for example GR. */
+	code: z.string().regex(/^[A-Z][A-Z0-9]{0,5}$/, 'a code is 1 to 6 capital letters and digits'),
+	name,
+	faces: z.array(z.strictObject({ mass: id, face: z.string() })),
+	settingOut: settingOutSchema,
+	pattern: patternSchema,
+	rules: z.array(ruleSchema).default([]),
+	runs: z.array(runSchema).default([]),
+	/** Choices made by hand; the id is the cell's address within the zone, as in shell/C06/B20/1. */
+	exceptions: z.array(z.strictObject({ id: z.string(), put })).default([])
+});
+export type Zone = z.infer<typeof zoneSchema>;
+
+export const variantSchema = z.strictObject({
+	id,
+	name,
+	part: id,
+	/** Values of the part's inputs: millimetres, degrees, plain numbers, yes or no, material names. */
+	values: z.record(identifier, z.union([z.number(), z.boolean(), z.string()])).default({})
+});
+export type Variant = z.infer<typeof variantSchema>;
+
+export const projectSchema = z.strictObject({
+	format: z.literal(DOCUMENT_FORMAT),
+	version: z.literal(DOCUMENT_VERSION),
+	name,
+	/** How lengths are shown. */
+	display: z.enum(lengthDisplays).default('mm'),
+	masses: z.array(massSchema).default([]),
+	zones: z.array(zoneSchema).default([]),
+	variants: z.array(variantSchema).default([]),
+	/** Parts made in this project, beside the ones that ship. */
+	parts: z.array(partSchema).default([])
+});
+export type Project = z.infer<typeof projectSchema>;

@@ -1,0 +1,68 @@
+import { cellAddress, edgeAddress } from '../cladding/address';
+import type { PieceGroup } from '../cladding/pieces';
+import { elementsOf } from '../part/compile';
+import type { ElementTable } from '../part/run';
+import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
+import { cellMark, edgeMark } from './marks';
+
+/** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
+export function pieceAddress(zone: ZoneModel, group: ClauseGroup, row: number): string {
+	const face = zone.faces[group.face]!;
+	const anchor = group.group.anchors[row]!;
+	const within =
+		group.clause.kind === 'run'
+			? edgeAddress(face.face.name, face.edges, anchor)
+			: cellAddress(face.face.name, face.cells, anchor);
+	return `${zone.zone.id}/${within}`;
+}
+
+export function pieceMark(zone: ZoneModel, group: ClauseGroup, row: number): string {
+	const face = zone.faces[group.face] as FaceModel;
+	const anchor = group.group.anchors[row]!;
+	const mark = group.clause.kind === 'run' ? edgeMark : cellMark;
+	return mark(zone.zone.code, zone.faces.length, group.face, face, anchor);
+}
+
+/** What the pieces of a group come to, one value per piece. kg, mm², mm. */
+export interface PieceQuantities {
+	readonly mass: Float64Array;
+	readonly glassArea: Float64Array;
+	/** Length of its bars. */
+	readonly barLength: Float64Array;
+}
+
+const MM3_PER_M3 = 1e9;
+
+export function elementMass(group: PieceGroup, table: ElementTable, instance: number): number {
+	const material = group.ready.materials[table.element]!;
+	return (table.volume[instance]! / MM3_PER_M3) * material.density;
+}
+
+export function pieceQuantities(group: PieceGroup): PieceQuantities {
+	const n = group.anchors.length;
+	const mass = new Float64Array(n);
+	const glassArea = new Float64Array(n);
+	const barLength = new Float64Array(n);
+	const definitions = elementsOf(group.ready.part);
+	for (const table of group.run.elements) {
+		const { category } = definitions[table.element]!;
+		const glass = category === 'plate' && group.ready.materials[table.element]!.id === 'glass';
+		for (let k = 0; k < table.count; k++) {
+			const row = table.row[k]!;
+			mass[row]! += elementMass(group, table, k);
+			if (glass) glassArea[row]! += table.area[k]!;
+			if (category === 'bar') barLength[row]! += table.length[k]!;
+		}
+	}
+	return { mass, glassArea, barLength };
+}
+
+/** What is to be said of a piece, in the part's own words. */
+export function flagTexts(group: PieceGroup, row: number): string[] {
+	const bits = group.run.flags[row]!;
+	return group.program.flags.filter((_, k) => bits & (1 << k)).map((flag) => flag.text);
+}
+
+/** Groups of a zone that belong to one schedule. */
+export const isBarGroup = (group: ClauseGroup) => group.group.ready.part.family === 'mullion';
+export const isPanelGroup = (group: ClauseGroup) => group.group.ready.part.family === 'panel';

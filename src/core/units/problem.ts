@@ -1,0 +1,23 @@
+/**
+ * Something in the project that cannot be carried out, said in one sentence at the clause it belongs to.
+ *
+ * `at` is a path into the project document (`zones/gull/settingOut/up`), the same kind of path that an edit
+ * uses, so the build sheet finds the clause and the command line can print where.
+ */
+export interface Problem {
+	readonly at: string;
+	readonly text: string;
+	/** Ways out that can be taken with one click: the value to set, and where. */
+	readonly fixes?: readonly { readonly label: string; readonly path: string; readonly value: unknown }[];
+}
+
+/** Thrown by a stage; the chain gathers it and keeps the last good result. */
+export class ProblemError extends Error {
+	constructor(readonly problem: Problem) {
+		super(`${problem.at}: ${problem.text}`);
+	}
+}
+
+export function refuse(at: string, text: string, fixes?: Problem['fixes']): never {
+	throw new ProblemError(fixes ? { at, text, fixes } : { at, text });
+}

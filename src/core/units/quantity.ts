@@ -1,0 +1,81 @@
+import { LENGTH, dimensionOf, type NumberKind } from './dimension';
+import { FormulaError, checkFormula, evaluateConstant, numberOf } from './formula';
+
+/** How lengths are shown; they are always kept in millimetres. */
+export const lengthDisplays = ['mm', 'm', 'ft-in'] as const;
+export type LengthDisplay = (typeof lengthDisplays)[number];
+
+/** 1284567 → "1 284 567", with a thin no-break space. */
+export function groupDigits(text: string): string {
+	const [whole = '', fraction] = text.split('.');
+	const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
+	return fraction === undefined ? grouped : `${grouped}.${fraction}`;
+}
+
+/** A number with at most `decimals` decimals, without trailing zeros, digits grouped. */
+export function formatNumber(value: number, decimals = 0): string {
+	const rounded = value.toFixed(decimals);
+	const trimmed = decimals > 0 ? rounded.replace(/\.?0+$/, '') : rounded;
+	const clean = trimmed === '-0' ? '0' : trimmed;
+	return clean.startsWith('-') ? `−${groupDigits(clean.slice(1))}` : groupDigits(clean);
+}
+
+function formatFeet(mm: number): string {
+	const sixteenths = Math.round((Math.abs(mm) / 25.4) * 16);
+	const feet = Math.floor(sixteenths / 192);
+	const inches = Math.floor((sixteenths % 192) / 16);
+	let numerator = sixteenths % 16;
+	let denominator = 16;
+	while (numerator > 0 && numerator % 2 === 0) {
+		numerator /= 2;
+		denominator /= 2;
+	}
+	const fraction = numerator ? ` ${numerator}/${denominator}` : '';
+	const parts = [feet ? `${feet} ft` : '', `${inches}${fraction} in`].filter(Boolean);
+	return (mm < 0 ? '−' : '') + parts.join(' ');
+}
+
+/** A length in mm as text in the chosen display; feet and inches to the nearest sixteenth. */
+export function formatLength(mm: number, display: LengthDisplay = 'mm', decimals?: number): string {
+	if (display === 'ft-in') return formatFeet(mm);
+	if (display === 'm') return `${formatNumber(mm / 1000, decimals ?? 3)} m`;
+	return `${formatNumber(mm, decimals ?? 1)} mm`;
+}
+
+/** Any kind of number as text; angles come in rad and are shown in degrees. */
+export function formatQuantity(value: number, kind: NumberKind, display: LengthDisplay = 'mm'): string {
+	switch (kind) {
+		case 'length':
+			return formatLength(value, display);
+		case 'angle':
+			return `${formatNumber((value * 180) / Math.PI, 1)}°`;
+		case 'area':
+			return `${formatNumber(value / 1e6, 2)} m²`;
+		case 'volume':
+			return `${formatNumber(value / 1e9, 4)} m³`;
+		case 'mass':
+			return `${formatNumber(value, 1)} kg`;
+		case 'switch':
+			return value ? 'yes' : 'no';
+		case 'ratio':
+			return formatNumber(value, 3);
+		case 'count':
+			return formatNumber(value, 0);
+	}
+}
+
+/**
+ * Read what a person typed for a value of a kind, with units and arithmetic ("5 ft", "4200/3").
+ * A bare number means mm, degrees or kg; in the metre display a bare length means metres.
+ * @returns the value in mm, rad, kg
+ * @throws FormulaError with a sentence
+ */
+export function parseQuantity(text: string, kind: NumberKind, display: LengthDisplay = 'mm'): number {
+	if (!text.trim()) throw new FormulaError('a value is wanted here, for example 1500 mm');
+	const bare = kind === 'length' && display === 'm' && !/[a-z]/i.test(text);
+	const typed = bare ? `(${text}) * 1 m` : text;
+	const expected = numberOf(kind === 'length' ? LENGTH : dimensionOf(kind));
+	const value = evaluateConstant(checkFormula(typed, { names: {}, functions: {}, expected }), text);
+	if (kind === 'count' && !Number.isInteger(value)) throw new FormulaError(`"${text}" is not a whole number`);
+	return value;
+}
