@@ -2,7 +2,7 @@ import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
 import { elementsOf } from '../part/compile';
 import type { ElementTable } from '../part/run';
-import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
+import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../cladding/model';
 import { cellMark, edgeMark } from './marks';
 
 /** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
@@ -66,3 +66,12 @@ export function flagTexts(group: PieceGroup, row: number): string[] {
 /** Groups of a zone that belong to one schedule. */
 export const isBarGroup = (group: ClauseGroup) => group.group.ready.part.family === 'mullion';
 export const isPanelGroup = (group: ClauseGroup) => group.group.ready.part.family === 'panel';
+
+/** How many pieces a model has. */
+export function countPieces(model: Model): number {
+	return model.zones.reduce(
+		(sum, { model: zone }) =>
+			sum + (zone?.groups ?? []).reduce((n, { group }) => n + group.anchors.length, 0),
+		0
+	);
+}

@@ -1,0 +1,74 @@
+// What this machine has, and how to get what is missing.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('../../', import.meta.url));
+export const isRoot = process.getuid?.() === 0;
+
+/** A failure that the person can put right: printed without a stack. */
+export class SetUpError extends Error {}
+
+export function say(text) {
+	console.log(`· ${text}`);
+}
+
+/** Run a command to its end, its output shown; throws when it fails. */
+export function run(command, args, options = {}) {
+	const result = spawnSync(command, args, { stdio: 'inherit', cwd: root, ...options });
+	if (result.error) throw new SetUpError(`${command} cannot be run: ${result.error.message}`);
+	if (result.status !== 0)
+		throw new SetUpError(`${command} ${args.join(' ')} failed (${result.status ?? result.signal})`);
+}
+
+/** Start a command and let it run. */
+export function start(command, args, options = {}) {
+	return spawn(command, args, { stdio: 'inherit', cwd: root, ...options });
+}
+
+/** Debian packages by apt-get when root; otherwise the exact command to give. */
+export function installDebian(packages, why) {
+	if (!isRoot)
+		throw new SetUpError(
+			`${why} is missing. Install it with: sudo apt-get update && sudo apt-get install -y ${packages.join(' ')}`
+		);
+	say(`installing ${packages.join(', ')} (${why})`);
+	const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+	run('apt-get', ['update', '-qq'], { env });
+	run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env });
+}
+
+/** node_modules as the lock file wants them. */
+export function ensurePackages() {
+	const installed = join(root, 'node_modules/.package-lock.json');
+	const lock = join(root, 'package-lock.json');
+	const current =
+		existsSync(installed) &&
+		statSync(installed).mtimeMs >= statSync(lock).mtimeMs - 1 &&
+		sameVersions(installed, lock);
+	if (current) return;
+	say('installing packages');
+	run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+/** Whether what is installed is what the lock file names, whatever the files' times say. */
+function sameVersions(installed, lock) {
+	const have = JSON.parse(readFileSync(installed, 'utf8')).packages ?? {};
+	const want = JSON.parse(readFileSync(lock, 'utf8')).packages ?? {};
+	return Object.entries(want).every(
+		([name, entry]) => !name || entry.optional || entry.peer || have[name]?.version === entry.version
+	);
+}
+
+export const CHROMIUM = '/usr/bin/chromium';
+export function ensureChromium() {
+	if (!existsSync(CHROMIUM))
+		installDebian(['chromium', 'fonts-liberation'], 'Chromium for the browser tests');
+}
+
+/** Report a failure the way a person can use, and leave. */
+export function fail(error) {
+	console.error(error instanceof SetUpError ? `✗ ${error.message}` : error);
+	process.exit(1);
+}

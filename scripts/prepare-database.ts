@@ -1,0 +1,32 @@
+// Migrate the database and load the demo project the first time.
+import { readFile } from 'node:fs/promises';
+import { Chain } from '../src/core/chain/chain';
+import { writePicture } from '../src/core/exchange/picture/write';
+import { readProjectText } from '../src/core/project/read';
+import { countPieces } from '../src/core/schedule/pieces';
+import { connect, migrate } from '../src/lib/server/database';
+import { Projects } from '../src/lib/server/projects';
+
+const url = process.env['DATABASE_URL'];
+if (!url) throw new Error('DATABASE_URL is not set');
+
+async function main(): Promise<void> {
+	const db = connect(url!);
+	try {
+		await migrate(db);
+		const projects = new Projects(db);
+		await projects.once('demo project loaded', async () => {
+			const file = new URL('../demo/tidal-lido.json', import.meta.url);
+			const document = readProjectText(await readFile(file, 'utf8'));
+			const model = await new Chain().run(document);
+			await projects.create(document, { pieces: countPieces(model), picture: writePicture(model) });
+		});
+	} finally {
+		await db.destroy();
+	}
+}
+
+main().catch((error: unknown) => {
+	console.error(error);
+	process.exit(1);
+});

@@ -1,0 +1,54 @@
+import { sql, type Kysely, type Migration } from 'kysely';
+
+/** All migrations, by name and in order. A migration that has landed is never changed. */
+export const migrations: Record<string, Migration> = {
+	'001-projects': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.createTable('project')
+				.addColumn('id', 'uuid', (c) => c.primaryKey())
+				.addColumn('owner', 'text', (c) => c.notNull())
+				.addColumn('name', 'text', (c) => c.notNull())
+				.addColumn('revision', 'integer', (c) => c.notNull())
+				.addColumn('pieces', 'integer', (c) => c.notNull().defaultTo(0))
+				.addColumn('picture', 'text')
+				.addColumn('created_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addColumn('changed_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addColumn('deleted_at', 'timestamptz')
+				.execute();
+			await db.schema
+				.createTable('project_document')
+				.addColumn('project_id', 'uuid', (c) => c.notNull().references('project.id').onDelete('cascade'))
+				.addColumn('revision', 'integer', (c) => c.notNull())
+				.addColumn('document', 'jsonb', (c) => c.notNull())
+				.addPrimaryKeyConstraint('project_document_key', ['project_id', 'revision'])
+				.execute();
+			await db.schema
+				.createTable('project_edit')
+				.addColumn('project_id', 'uuid', (c) => c.notNull().references('project.id').onDelete('cascade'))
+				.addColumn('revision', 'integer', (c) => c.notNull())
+				.addColumn('kind', 'text', (c) => c.notNull())
+				.addColumn('label', 'text', (c) => c.notNull())
+				.addColumn('edits', 'jsonb', (c) => c.notNull())
+				.addColumn('inverse', 'jsonb', (c) => c.notNull())
+				.addColumn('author', 'text', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addPrimaryKeyConstraint('project_edit_key', ['project_id', 'revision'])
+				.execute();
+			await db.schema
+				.createTable('milestone')
+				.addColumn('name', 'text', (c) => c.primaryKey())
+				.addColumn('reached_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.execute();
+			await db.schema
+				.createIndex('project_by_owner')
+				.on('project')
+				.columns(['owner', 'changed_at'])
+				.execute();
+		},
+		async down(db: Kysely<unknown>) {
+			for (const table of ['milestone', 'project_edit', 'project_document', 'project'])
+				await db.schema.dropTable(table).execute();
+		}
+	}
+};

@@ -1,0 +1,1 @@
+<h1>Zygaster</h1>

@@ -1,0 +1,1 @@
+export const GET = () => new Response('ok');
