@@ -1,5 +1,5 @@
-import type { FaceModel } from '../cladding/model';
-import { edgeDirections } from '../pattern/edges';
+import type { Cells } from '../pattern/cells';
+import { edgeDirections, type Edges } from '../pattern/edges';
 
 const two = (n: number) => String(n).padStart(2, '0');
 const directionLetter: Record<(typeof edgeDirections)[number], string> = {
@@ -15,8 +15,7 @@ function prefix(code: string, faces: number, face: number): string {
 }
 
 /** Whether a cell shares its course and bay with a neighbour in the list, and its place among them. */
-function placeInStep(face: FaceModel, c: number): string {
-	const { course, bay, count } = face.cells;
+function placeInStep({ course, bay, count }: Cells, c: number): string {
 	const same = (k: number) => k >= 0 && k < count && course[k] === course[c] && bay[k] === bay[c];
 	if (!same(c - 1) && !same(c + 1)) return '';
 	let place = 0;
@@ -25,13 +24,25 @@ function placeInStep(face: FaceModel, c: number): string {
 }
 
 /** `GR-C06-B20`, with a letter where several cells share a step. */
-export function cellMark(code: string, faces: number, f: number, face: FaceModel, c: number): string {
+export function cellMark(
+	code: string,
+	faces: number,
+	f: number,
+	face: { readonly cells: Cells },
+	c: number
+): string {
 	const { course, bay } = face.cells;
-	return `${prefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${placeInStep(face, c)}`;
+	return `${prefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${placeInStep(face.cells, c)}`;
 }
 
 /** `GR-C06-B20-v`: v upright, h level, r rising, f falling, from the lower left of the step. */
-export function edgeMark(code: string, faces: number, f: number, face: FaceModel, e: number): string {
+export function edgeMark(
+	code: string,
+	faces: number,
+	f: number,
+	face: { readonly edges: Edges },
+	e: number
+): string {
 	const { course, bay, direction } = face.edges;
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
 	return `${prefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}`;

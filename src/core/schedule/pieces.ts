@@ -2,7 +2,7 @@ import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
 import { elementsOf } from '../part/compile';
 import type { ElementTable } from '../part/run';
-import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../cladding/model';
+import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import { cellMark, edgeMark } from './marks';
 
 /** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
@@ -17,10 +17,10 @@ export function pieceAddress(zone: ZoneModel, group: ClauseGroup, row: number): 
 }
 
 export function pieceMark(zone: ZoneModel, group: ClauseGroup, row: number): string {
-	const face = zone.faces[group.face] as FaceModel;
+	const face = zone.faces[group.face]!;
 	const anchor = group.group.anchors[row]!;
-	const mark = group.clause.kind === 'run' ? edgeMark : cellMark;
-	return mark(zone.zone.code, zone.faces.length, group.face, face, anchor);
+	const make = group.clause.kind === 'run' ? edgeMark : cellMark;
+	return make(zone.zone.code, zone.faces.length, group.face, face, anchor);
 }
 
 /** What the pieces of a group come to, one value per piece. kg, mm², mm. */

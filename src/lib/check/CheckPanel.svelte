@@ -1,0 +1,68 @@
+<script lang="ts">
+	import { formatQuantity } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Histogram from './Histogram.svelte';
+	import { checkMeasures, histogram, rangeOf, sequence, sequenceStep, type Bin } from './measures';
+
+	const workbench = useWorkbench();
+	const view = $derived(workbench.model.view);
+	const measure = $derived(checkMeasures.find((one) => one.key === workbench.measure)!);
+	const range = $derived(rangeOf(view, measure.key));
+	const bins = $derived(histogram(view, measure.key, range));
+	const colours = $derived(bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!));
+	const text = (value: number) => formatQuantity(value, measure.kind, workbench.display);
+	const bare = (value: number) =>
+		text(value)
+			.replace(/ (mm|m²|m)$/, '')
+			.replace('°', '');
+	const unit = $derived(measure.kind === 'area' ? 'm²' : measure.kind === 'angle' ? '°' : workbench.display);
+	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
+
+	function choose(bin: Bin) {
+		const top = bin.to >= range.high - 1e-9 * Math.max(1, Math.abs(range.high));
+		const chosen: string[] = [];
+		view.zones.forEach((zone, z) =>
+			zone.faces.forEach((face, f) =>
+				face.measures[measure.key].forEach((value, index) => {
+					if (value >= bin.from && (value < bin.to || top))
+						chosen.push(addressOf(view, { zone: z, face: f, kind: 'cell', index }));
+				})
+			)
+		);
+		workbench.selection.choose(chosen);
+	}
+</script>
+
+<section
+	class="floating absolute top-3.5 left-3.5 z-10 w-[288px] px-3.5 py-3"
+	aria-label="Check"
+	data-testid="check"
+>
+	<p class="sentence">
+		Colour by
+		<ChoiceChip
+			value={measure.key}
+			options={checkMeasures.map((one) => ({ value: one.key, label: one.label }))}
+			label="Measure"
+			onchoose={(key) => (workbench.measure = key)}
+		/>.
+	</p>
+	<div
+		class="mt-2 h-2.5 rounded-sm"
+		style:background="linear-gradient(to right, {sequence.join(',')})"
+		aria-hidden="true"
+	></div>
+	<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]">
+		<span>{text(range.low)}</span><span>{text(range.high)}</span>
+	</div>
+	{#key bins}<Histogram
+			{bins}
+			{colours}
+			format={bare}
+			label="{measure.label} in {unit}, {cells} cells"
+			onchoose={choose}
+		/>{/key}
+	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {cells} cells in all zones.</p>
+</section>

@@ -1,0 +1,80 @@
+<script lang="ts">
+	import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+	import type { Bin } from './measures';
+
+	interface Props {
+		bins: readonly Bin[];
+		colours: readonly string[];
+		/** A value as text, without its unit. */
+		format: (value: number) => string;
+		label: string;
+		onchoose: (bin: Bin) => void;
+	}
+	let { bins, colours, format, label, onchoose }: Props = $props();
+	Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+
+	function draw(canvas: HTMLCanvasElement) {
+		const chart = new Chart(canvas, {
+			type: 'bar',
+			data: {
+				labels: bins.map((bin) => format(bin.from)),
+				datasets: [
+					{
+						data: bins.map((bin) => bin.count),
+						backgroundColor: [...colours],
+						borderColor: 'rgb(29 33 38 / 0.35)',
+						borderWidth: 1,
+						barPercentage: 1,
+						categoryPercentage: 0.94
+					}
+				]
+			},
+			options: {
+				animation: false,
+				maintainAspectRatio: false,
+				onClick: (_, [hit]) => hit && onchoose(bins[hit.index]!),
+				plugins: {
+					tooltip: {
+						callbacks: {
+							title: ([item]) =>
+								item ? `${format(bins[item.dataIndex]!.from)} – ${format(bins[item.dataIndex]!.to)}` : '',
+							label: (item) => `${item.formattedValue} cells`
+						}
+					}
+				},
+				scales: {
+					x: {
+						grid: { display: false },
+						ticks: {
+							maxTicksLimit: 5,
+							maxRotation: 0,
+							color: '#565a54',
+							font: { family: 'Spline Sans Mono Variable', size: 10 }
+						}
+					},
+					y: {
+						grid: { color: '#E9E4D6' },
+						border: { display: false },
+						ticks: {
+							maxTicksLimit: 4,
+							color: '#565a54',
+							font: { family: 'Spline Sans Mono Variable', size: 10 }
+						}
+					}
+				}
+			}
+		});
+		return () => chart.destroy();
+	}
+</script>
+
+<div class="h-28"><canvas {@attach draw} aria-label={label}></canvas></div>
+<ul class="sr-only">
+	{#each bins as bin (bin.from)}
+		<li>
+			<button type="button" onclick={() => onchoose(bin)}
+				>{bin.count} cells from {format(bin.from)} to {format(bin.to)}</button
+			>
+		</li>
+	{/each}
+</ul>

@@ -1,0 +1,117 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { Command, Dialog } from 'bits-ui';
+	import { cellMark } from '$core/schedule/marks';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import { lenses, useWorkbench } from '$lib/state/workbench.svelte';
+
+	let { open = $bindable(), onkeys }: { open: boolean; onkeys: () => void } = $props();
+	const workbench = useWorkbench();
+	let text = $state('');
+	const MOST = 12;
+
+	interface Entry {
+		readonly label: string;
+		readonly kind: string;
+		readonly act: () => void;
+	}
+	const { project } = workbench;
+	const entries = $derived.by((): Entry[] => [
+		...lenses.map((lens) => ({
+			label: lens.label,
+			kind: 'lens',
+			act: () => void (workbench.lens = lens.id)
+		})),
+		{ label: 'Schedule', kind: 'page', act: () => void goto(`/project/${project.id}/schedule`) },
+		{ label: 'Keys', kind: 'list', act: onkeys },
+		...(project.undoLabel
+			? [{ label: `Undo: ${project.undoLabel}`, kind: 'action', act: () => project.undo() }]
+			: []),
+		...project.document.masses.map((mass) => ({
+			label: mass.name,
+			kind: 'mass',
+			act: () => void (workbench.selection.clause = `masses/${mass.id}`)
+		})),
+		...project.document.zones.map((zone) => ({
+			label: zone.name,
+			kind: 'zone',
+			act: () => {
+				workbench.activeZone = zone.id;
+				workbench.selection.clause = `zones/${zone.id}/faces`;
+			}
+		})),
+		...project.document.variants.map((variant) => ({
+			label: variant.name,
+			kind: 'variant',
+			act: () => void (workbench.selection.clause = `variants/${variant.id}`)
+		}))
+	]);
+	/** Pieces by their mark, looked for only when something like a mark is typed. */
+	const pieces = $derived.by((): Entry[] => {
+		const wanted = text.trim().toUpperCase();
+		if (!/^[A-Z]+\d*-/.test(wanted)) return [];
+		const list: Entry[] = [];
+		workbench.model.view.zones.forEach((zone, z) => {
+			const code = project.document.zones.find((one) => one.id === zone.id)?.code ?? '';
+			if (!wanted.startsWith(code)) return;
+			zone.faces.forEach((face, f) => {
+				for (let c = 0; c < face.cells.count && list.length < MOST; c++) {
+					const mark = cellMark(code, zone.faces.length, f, face, c);
+					if (mark.startsWith(wanted))
+						list.push({
+							label: mark,
+							kind: zone.id,
+							act: () => {
+								workbench.activeZone = zone.id;
+								workbench.selection.choose([
+									addressOf(workbench.model.view, { zone: z, face: f, kind: 'cell', index: c })
+								]);
+							}
+						});
+				}
+			});
+		});
+		return list;
+	});
+	const shown = $derived(
+		[
+			...entries.filter((entry) => entry.label.toLowerCase().includes(text.trim().toLowerCase())),
+			...pieces
+		].slice(0, MOST)
+	);
+	function take(entry: Entry) {
+		open = false;
+		text = '';
+		entry.act();
+	}
+</script>
+
+<Dialog.Root bind:open>
+	<Dialog.Portal>
+		<Dialog.Overlay class="bg-ink/25 fixed inset-0 z-40" />
+		<Dialog.Content
+			class="floating fixed top-24 left-1/2 z-50 w-[520px] -translate-x-1/2 overflow-hidden"
+			aria-label="Find"
+		>
+			<Dialog.Title class="sr-only">Find anything</Dialog.Title>
+			<Command.Root shouldFilter={false}>
+				<Command.Input
+					class="border-hair w-full border-b bg-white px-4 py-3 text-[15px] outline-none"
+					placeholder="A clause, a mark such as GR-C06, an action"
+					bind:value={text}
+				/>
+				<Command.List class="max-h-96 overflow-auto p-1.5">
+					{#each shown as entry (entry.kind + entry.label)}
+						<Command.Item
+							class="data-selected:bg-wash flex cursor-pointer justify-between rounded px-2.5 py-1.5"
+							value={entry.kind + entry.label}
+							onSelect={() => take(entry)}
+							><span>{entry.label}</span><span class="text-ink-2 text-[12px]">{entry.kind}</span
+							></Command.Item
+						>
+					{:else}<p class="text-ink-2 px-2.5 py-3">Nothing is called that here.</p>{/each}
+				</Command.List>
+			</Command.Root>
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>

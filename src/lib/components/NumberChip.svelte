@@ -1,0 +1,210 @@
+<script lang="ts">
+	import type { NumberKind } from '$core/units/dimension';
+	import { formatQuantity, parseQuantity, type LengthDisplay } from '$core/units/quantity';
+
+	interface Props {
+		/** In the unit of the document: mm, degrees, plain. */
+		value: number;
+		kind: NumberKind;
+		label: string;
+		display?: LengthDisplay;
+		/** What one arrow key or four pixels of a drag change. */
+		step?: number;
+		min?: number;
+		max?: number;
+		/** Whether the value is broken and its clause says why. */
+		wrong?: boolean;
+		onpreview?: (value: number) => void;
+		oncommit: (value: number) => void;
+		oncancel?: () => void;
+	}
+	let {
+		value,
+		kind,
+		label,
+		display = 'mm',
+		step = kind === 'count' ? 1 : kind === 'angle' ? 1 : kind === 'ratio' ? 0.01 : 10,
+		min = -Infinity,
+		max = Infinity,
+		wrong = false,
+		onpreview,
+		oncommit,
+		oncancel
+	}: Props = $props();
+
+	const RADIANS = Math.PI / 180;
+	const PIXELS_PER_STEP = 4;
+	let editing = $state(false);
+	let typed = $state('');
+	let fault = $state<string | null>(null);
+	/** The value while the pointer drags it. */
+	let dragged = $state<number | null>(null);
+	let drag: { x: number; from: number; moved: boolean } | null = null;
+	let button = $state<HTMLButtonElement>();
+
+	const shown = $derived(dragged ?? value);
+	const text = $derived(formatQuantity(kind === 'angle' ? shown * RADIANS : shown, kind, display));
+	const hold = (wanted: number) => Math.min(max, Math.max(min, wanted));
+	const tidy = (wanted: number) => Number(wanted.toFixed(6));
+
+	function edit() {
+		typed = kind === 'length' && display === 'mm' ? String(tidy(value)) : text.replaceAll('\u202f', '');
+		fault = null;
+		editing = true;
+	}
+
+	function accept(backToChip: boolean) {
+		let read: number;
+		try {
+			read = parseQuantity(typed, kind, display);
+			if (kind === 'angle') read /= RADIANS;
+			if (read < min || read > max) {
+				const limit = (bound: number) =>
+					formatQuantity(kind === 'angle' ? bound * RADIANS : bound, kind, display);
+				const range =
+					min > -Infinity && max < Infinity
+						? `${limit(min)} to ${limit(max)}`
+						: min > -Infinity
+							? `at least ${limit(min)}`
+							: `at most ${limit(max)}`;
+				throw new Error(`${label} of ${typed.trim()} cannot be; ${range} is accepted`);
+			}
+		} catch (error) {
+			fault = error instanceof Error ? error.message : String(error);
+			return;
+		}
+		editing = false;
+		if (tidy(read) !== tidy(value)) oncommit(tidy(read));
+		if (backToChip) queueMicrotask(() => button?.focus());
+	}
+
+	function leave() {
+		editing = false;
+		fault = null;
+		queueMicrotask(() => button?.focus());
+	}
+
+	function keyOnChip(event: KeyboardEvent) {
+		const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
+		if (by) {
+			event.preventDefault();
+			event.stopPropagation();
+			const next = hold(tidy(value + by * step * (event.shiftKey ? 10 : 1)));
+			if (next !== value) oncommit(next);
+		} else if (/^[0-9.-]$/.test(event.key) && !event.ctrlKey && !event.metaKey) {
+			event.preventDefault();
+			event.stopPropagation();
+			edit();
+			typed = event.key;
+		}
+	}
+
+	function down(event: PointerEvent) {
+		if (event.button !== 0) return;
+		drag = { x: event.clientX, from: value, moved: false };
+		(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+	}
+	function move(event: PointerEvent) {
+		if (!drag) return;
+		const by = Math.round((event.clientX - drag.x) / PIXELS_PER_STEP);
+		if (!drag.moved && Math.abs(event.clientX - drag.x) < PIXELS_PER_STEP) return;
+		drag.moved = true;
+		const next = hold(tidy(drag.from + by * step * (event.shiftKey ? 10 : 1)));
+		if (next === dragged) return;
+		dragged = next;
+		onpreview?.(next);
+	}
+	function up() {
+		const ended = drag;
+		drag = null;
+		if (!ended?.moved) return;
+		const final = dragged;
+		dragged = null;
+		if (final !== null && final !== ended.from) oncommit(final);
+		else oncancel?.();
+	}
+	function lost() {
+		if (drag?.moved) oncancel?.();
+		drag = null;
+		dragged = null;
+	}
+	function click() {
+		// A click that ends a drag is not a wish to type.
+		if (dragged === null && !justDragged) edit();
+		justDragged = false;
+	}
+	let justDragged = false;
+	function upAndRemember() {
+		justDragged = drag?.moved ?? false;
+		up();
+	}
+	function focusAll(node: HTMLInputElement) {
+		node.focus();
+		if (typed.length > 1) node.select();
+	}
+</script>
+
+{#if editing}
+	<span class="relative inline-block">
+		<input
+			class="figures text-patina-deep ring-patina rounded-[3px] bg-white px-[5px] text-[13px] ring-2 outline-none"
+			style:width="{Math.max(6, typed.length + 2)}ch"
+			aria-label={label}
+			aria-invalid={fault ? 'true' : undefined}
+			bind:value={typed}
+			{@attach focusAll}
+			onkeydown={(event) => {
+				event.stopPropagation();
+				if (event.key === 'Enter') accept(true);
+				else if (event.key === 'Escape') leave();
+			}}
+			onblur={() => (fault ? leave() : accept(false))}
+		/>
+		{#if fault}
+			<span
+				role="alert"
+				class="floating text-oxide absolute top-full left-0 z-30 mt-1 block w-64 px-2 py-1.5 font-sans text-[12px] leading-snug"
+				>{fault}</span
+			>
+		{/if}
+	</span>
+{:else}
+	<button
+		bind:this={button}
+		type="button"
+		class="chip-number"
+		class:wrong
+		class:cursor-ew-resize={true}
+		aria-label="{label}: {text}"
+		title="Click to type, drag or use the arrow keys to change"
+		onclick={click}
+		onkeydown={keyOnChip}
+		onpointerdown={down}
+		onpointermove={move}
+		onpointerup={upAndRemember}
+		onpointercancel={lost}>{text}</button
+	>
+{/if}
+
+<style>
+	.chip-number {
+		font: 560 13px var(--font-mono);
+		font-variant-numeric: tabular-nums;
+		color: var(--color-patina-deep);
+		background: var(--color-wash);
+		border-radius: 3px;
+		padding: 1px 5px;
+		box-shadow: inset 0 -1px 0 #9cc9bc;
+		white-space: nowrap;
+		touch-action: none;
+		user-select: none;
+	}
+	.chip-number:hover {
+		background: #d5e6dd;
+	}
+	.chip-number.wrong {
+		color: var(--color-oxide-deep);
+		background: var(--color-oxide-wash);
+		box-shadow: inset 0 -1px 0 var(--color-oxide);
+	}
+</style>

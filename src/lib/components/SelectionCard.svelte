@@ -1,0 +1,267 @@
+<script lang="ts">
+	import { cellAddress, kindOf } from '$core/cladding/address';
+	import { lineKindOf } from '$core/cladding/line-run';
+	import { cellMark, edgeMark } from '$core/schedule/marks';
+	import { formatLength, formatQuantity } from '$core/units/quantity';
+	import X from '@lucide/svelte/icons/x';
+	import { find } from '$lib/state/selection.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import ChoiceChip from './ChoiceChip.svelte';
+	import { partsOf } from '$core/cladding/kit';
+	import { pathSegment } from '$core/project/commands';
+
+	const workbench = useWorkbench();
+	const view = $derived(workbench.model.view);
+	const display = $derived(workbench.display);
+	const found = $derived(workbench.selection.last ? find(view, workbench.selection.last) : null);
+	const zone = $derived(found ? view.zones[found.zone] : undefined);
+	const face = $derived(found ? zone?.faces[found.face] : undefined);
+	const clauses = $derived(workbench.project.document.zones.find((one) => one.id === zone?.id));
+	const piece = $derived.by(() => {
+		if (!found || !zone) return null;
+		for (const group of zone.groups) {
+			const isLine = group.clause.kind === 'run';
+			if (group.face !== found.face || isLine !== (found.kind === 'edge')) continue;
+			const row = group.anchors.indexOf(found.index);
+			if (row >= 0) return { group, row };
+		}
+		return null;
+	});
+	const mark = $derived.by(() => {
+		if (!found || !face || !clauses) return '';
+		const make = found.kind === 'cell' ? cellMark : edgeMark;
+		return make(clauses.code, zone!.faces.length, found.face, face, found.index);
+	});
+	const shape = $derived.by(() => {
+		if (!found || !face || found.kind !== 'cell') return null;
+		const c = found.index;
+		const { cells, positions, measures } = face;
+		const nodes = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
+		const p = nodes.map((node) => [0, 1, 2].map((k) => positions[3 * node + k]!) as [number, number, number]);
+		const n = [0, 1, 2].map((k) => measures.normal[3 * c + k]!) as [number, number, number];
+		// Seen from outside, up on the page as far up as the cell allows.
+		let right: [number, number, number] = [-n[1], n[0], 0];
+		const size = Math.hypot(...right);
+		right = size > 1e-3 ? [right[0] / size, right[1] / size, 0] : [1, 0, 0];
+		const up = [
+			n[1] * right[2] - n[2] * right[1],
+			n[2] * right[0] - n[0] * right[2],
+			n[0] * right[1] - n[1] * right[0]
+		];
+		const flat = p.map(
+			(q) =>
+				[
+					q[0] * right[0] + q[1] * right[1] + q[2] * right[2],
+					-(q[0] * up[0]! + q[1] * up[1]! + q[2] * up[2]!)
+				] as [number, number]
+		);
+		const xs = flat.map((q) => q[0]);
+		const ys = flat.map((q) => q[1]);
+		const scale = Math.min(
+			130 / (Math.max(...xs) - Math.min(...xs) || 1),
+			74 / (Math.max(...ys) - Math.min(...ys) || 1)
+		);
+		const cx = (Math.max(...xs) + Math.min(...xs)) / 2;
+		const cy = (Math.max(...ys) + Math.min(...ys)) / 2;
+		const at = flat.map((q) => ({ x: 112 + (q[0] - cx) * scale, y: 56 + (q[1] - cy) * scale }));
+		const lengths = p.map((q, k) => {
+			const next = p[(k + 1) % p.length]!;
+			return Math.hypot(next[0] - q[0], next[1] - q[1], next[2] - q[2]);
+		});
+		const angles = p.map((q, k) => {
+			const a = p[(k + p.length - 1) % p.length]!;
+			const b = p[(k + 1) % p.length]!;
+			const dot =
+				(a[0] - q[0]) * (b[0] - q[0]) + (a[1] - q[1]) * (b[1] - q[1]) + (a[2] - q[2]) * (b[2] - q[2]);
+			return Math.acos(
+				Math.min(1, Math.max(-1, dot / (lengths[(k + p.length - 1) % p.length]! * lengths[k]! || 1)))
+			);
+		});
+		return { at, lengths, angles, kind: kindOf(cells, c) };
+	});
+	const edgeLength = $derived.by(() => {
+		if (!found || !face || found.kind !== 'edge') return 0;
+		const [a, b] = [3 * face.edges.from[found.index]!, 3 * face.edges.to[found.index]!];
+		return Math.hypot(...[0, 1, 2].map((k) => face.positions[b + k]! - face.positions[a + k]!));
+	});
+
+	/** The clause that put the piece here, numbered as in the sheet. */
+	const clause = $derived.by(() => {
+		if (!found || !clauses || !zone) return null;
+		const n = workbench.project.document.zones.findIndex((one) => one.id === clauses.id) + 2;
+		const number = (list: 'rules' | 'runs', id: string) => {
+			const shift = list === 'rules' ? 0 : clauses.rules.length + (clauses.exceptions.length ? 1 : 0);
+			return `${n}.${5 + shift + clauses[list].findIndex((one) => one.id === id)}`;
+		};
+		if (found.kind === 'edge') {
+			if (!piece) return null;
+			return {
+				number: number('runs', piece.group.clause.id),
+				path: `zones/${clauses.id}/runs/${piece.group.clause.id}`
+			};
+		}
+		const assignment = zone.assignments[found.face];
+		if ((assignment?.exception[found.index] ?? -1) >= 0)
+			return { number: `${n}.${5 + clauses.rules.length}`, path: `zones/${clauses.id}/exceptions` };
+		const rule = clauses.rules[assignment?.rule[found.index] ?? -1];
+		return rule ? { number: number('rules', rule.id), path: `zones/${clauses.id}/rules/${rule.id}` } : null;
+	});
+	const exception = $derived(
+		found?.kind === 'cell' && face && clauses
+			? clauses.exceptions.find((one) => one.id === cellAddress(face.name, face.cells, found.index))
+			: undefined
+	);
+	const putOptions = $derived([
+		...workbench.project.document.variants.flatMap((variant) => {
+			const part = partsOf(workbench.project.document).find((one) => one.id === variant.part);
+			return part && part.anchor.kind === 'ring'
+				? [{ value: variant.id, label: `${part.label} · ${variant.name}` }]
+				: [];
+		}),
+		{ value: '-', label: 'left open' },
+		{ value: '=', label: 'as the rules say' }
+	]);
+	function setException(value: string) {
+		if (!found || !face || !clauses) return;
+		const id = cellAddress(face.name, face.cells, found.index);
+		const list = `zones/${clauses.id}/exceptions`;
+		const gone = exception ? [{ do: 'remove' as const, path: `${list}/${pathSegment(id)}` }] : [];
+		const put = value === '-' ? 'open' : { variant: value, values: {} };
+		if (value === '=') {
+			if (gone.length) workbench.do(`${mark} as the rules say`, ...gone);
+		} else
+			workbench.do(`${mark} by hand`, ...gone, {
+				do: 'insert',
+				path: list,
+				index: clauses.exceptions.length - gone.length,
+				value: { id, put }
+			});
+	}
+</script>
+
+{#if found && face && zone}
+	<aside
+		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[256px] overflow-auto px-3.5 py-3"
+		aria-label="Selection"
+		data-testid="card"
+	>
+		<h3 class="flex items-start justify-between gap-2 text-[13.5px] font-semibold">
+			{piece ? piece.group.part : found.kind === 'cell' ? 'Open cell' : 'Line'}
+			<span class="flex items-center gap-1.5"
+				><span class="figures text-patina-deep text-[12px]" data-testid="card-mark">{mark}</span>
+				<button
+					type="button"
+					class="text-ink-2 hover:bg-wash rounded"
+					aria-label="Clear the selection"
+					onclick={() => workbench.selection.clear()}><X size={14} /></button
+				></span
+			>
+		</h3>
+		<p class="text-ink-2 text-[13px] leading-snug" style:font-family="var(--font-serif)">
+			{found.address}{workbench.selection.addresses.length > 1
+				? ` and ${workbench.selection.addresses.length - 1} more`
+				: ''}
+		</p>
+		{#if shape}
+			<svg
+				viewBox="0 0 224 112"
+				class="my-1 w-full"
+				role="img"
+				aria-label="Cell with corners numbered and edge lengths"
+			>
+				<path
+					d="M{shape.at.map((p) => `${p.x} ${p.y}`).join('L')}Z"
+					fill="#FAEBCB"
+					stroke="#D98E1F"
+					stroke-width="1.6"
+					stroke-linejoin="round"
+				/>
+				{#each shape.at as p, k (k)}
+					{@const next = shape.at[(k + 1) % shape.at.length]!}
+					{@const mx = (p.x + next.x) / 2}
+					{@const my = (p.y + next.y) / 2}
+					{@const out = Math.hypot(mx - 112, my - 56) || 1}
+					<text
+						x={mx + ((mx - 112) / out) * 20}
+						y={my + ((my - 56) / out) * 9 + 3}
+						text-anchor="middle"
+						font-size="9.5"
+						font-family="var(--font-mono)"
+						fill="#565a54">{formatLength(shape.lengths[k]!, display, 0).replace(' mm', '')}</text
+					>
+					{@const far = Math.hypot(p.x - 112, p.y - 56) || 1}
+					<text
+						x={p.x + ((p.x - 112) / far) * 8}
+						y={p.y + ((p.y - 56) / far) * 8 + 3}
+						text-anchor="middle"
+						font-size="9.5"
+						font-weight="700"
+						font-family="var(--font-mono)"
+						fill="#1D2126">{k + 1}</text
+					>
+				{/each}
+			</svg>
+		{/if}
+		<dl
+			class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
+		>
+			{#if shape}
+				{@const c = found.index}
+				<dt>Cell</dt>
+				<dd>{shape.kind}, {shape.at.length} corners</dd>
+				<dt>Area</dt>
+				<dd>{formatQuantity(face.measures.area[c]!, 'area')}</dd>
+				<dt>Warp</dt>
+				<dd>{formatLength(face.measures.warp[c]!, display, 1)}</dd>
+				<dt>Angles</dt>
+				<dd>{shape.angles.map((a) => formatQuantity(a, 'angle').replace('°', '')).join(' · ')}°</dd>
+			{:else}
+				<dt>Line</dt>
+				<dd>{lineKindOf(face.edges, found.index)}</dd>
+				<dt>Length</dt>
+				<dd>{formatLength(edgeLength, display, 1)}</dd>
+				<dt>Fold</dt>
+				<dd>{formatQuantity(face.folds[found.index]!, 'angle')}</dd>
+			{/if}
+			{#if piece}<dt>Mass</dt>
+				<dd>{formatQuantity(piece.group.mass[piece.row]!, 'mass')}</dd>{/if}
+		</dl>
+		<div class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-snug!" data-testid="card-why">
+			{#if clause}
+				Clause <button
+					type="button"
+					class="figures text-patina-deep text-[12px] underline"
+					onclick={() => (workbench.selection.clause = clause.path)}>{clause.number}</button
+				>
+				{#if exception}sets it by hand{:else if found.kind === 'cell'}took it as {shape?.kind === 'edge'
+						? 'an'
+						: 'a'}
+					{shape?.kind} cell{:else}runs here{/if}{#if piece}: {piece.group.part} · {piece.group
+						.variant}{:else}: left open{/if}.
+				{#if piece}
+					{#each [...piece.group.perPiece] as [name, values] (name)}
+						<em>{name.replaceAll('_', ' ')}</em> is
+						<span class="figures text-[12px]"
+							>{name === 'angle'
+								? formatQuantity(values[piece.row]!, 'angle')
+								: formatLength(values[piece.row]!, display)}</span
+						>, from the same clause.
+					{/each}
+					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
+							>{flag}.</span
+						>{/each}
+				{/if}
+			{:else if found.kind === 'cell'}No rule took it.{:else}No line run goes along it.{/if}
+		</div>
+		{#if found.kind === 'cell'}
+			<p class="mt-2 text-[12px]">
+				By hand: <ChoiceChip
+					value={exception ? (exception.put === 'open' ? '-' : exception.put.variant) : '='}
+					options={putOptions}
+					label="Exception for {mark}"
+					onchoose={setException}
+				/>
+			</p>
+		{/if}
+	</aside>
+{/if}

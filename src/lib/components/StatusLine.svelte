@@ -1,0 +1,57 @@
+<script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+
+	const workbench = useWorkbench();
+	const { model } = workbench;
+	const counts = $derived.by(() => {
+		let cells = 0;
+		let pieces = 0;
+		let bars = 0;
+		let flags = 0;
+		for (const zone of model.view.zones) {
+			cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
+			for (const group of zone.groups) {
+				if (group.family === 'mullion') bars += group.anchors.length;
+				else pieces += group.anchors.length;
+				flags += group.flags.size;
+			}
+		}
+		return { cells, pieces, bars, flags };
+	});
+	const problems = $derived(model.view.problems.length);
+</script>
+
+<footer
+	class="figures border-hair bg-sheet text-ink-2 flex h-7 items-center gap-4.5 border-t px-3.5 text-[11.5px]"
+	data-testid="status"
+	data-runs={model.runs}
+	data-behind={model.behind}
+>
+	<span data-testid="cell-count">{formatNumber(counts.cells)} cells</span>
+	<span>{formatNumber(counts.pieces)} pieces</span>
+	<span>{formatNumber(counts.bars)} bars</span>
+	<span class:text-oxide={counts.flags > 0}>{formatNumber(counts.flags)} flags</span>
+	<span class="ml-auto flex items-center gap-3" role="status">
+		{#if model.failure}
+			<span class="text-oxide">The model stopped: {model.failure}. The last good one stays.</span>
+		{:else if model.progress}
+			<progress
+				class="accent-patina h-1 w-32"
+				max={model.progress.of}
+				value={model.progress.done}
+				aria-label={model.progress.what}
+			></progress>
+			<span>{model.progress.what} …</span>
+			<button type="button" class="underline" onclick={() => model.cancel()}>Cancel</button>
+		{:else if model.behind}
+			<span>computing …</span>
+		{:else if problems}
+			<span class="text-oxide"
+				>{problems === 1 ? 'one clause needs' : `${problems} clauses need`} attention; the last good model stays</span
+			>
+		{:else}
+			<span class="text-patina-deep">up to date · {formatNumber(model.view.ms, 0)} ms</span>
+		{/if}
+	</span>
+</footer>

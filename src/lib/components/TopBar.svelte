@@ -1,0 +1,74 @@
+<script lang="ts">
+	import Redo2 from '@lucide/svelte/icons/redo-2';
+	import Undo2 from '@lucide/svelte/icons/undo-2';
+	import type { Snippet } from 'svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import ChoiceChip from './ChoiceChip.svelte';
+	import ExportMenu from './ExportMenu.svelte';
+
+	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
+	const workbench = useWorkbench();
+	const { project } = workbench;
+	const saveWords = {
+		saved: 'saved',
+		saving: 'saving …',
+		offline: 'not saved: no server, trying again',
+		refused: 'refused'
+	};
+	const displays = [
+		{ value: 'mm', label: 'mm' },
+		{ value: 'm', label: 'm' },
+		{ value: 'ft-in', label: 'ft-in' }
+	] as const;
+</script>
+
+<header class="border-hair bg-sheet flex h-[46px] items-center gap-3.5 border-b px-3.5">
+	<a href="/" class="flex items-center gap-2 text-[14.5px] font-semibold"
+		><img src="/mark.svg" alt="" class="size-5" />Zygaster</a
+	>
+	<span class="text-ink-2 max-w-44 truncate">
+		{#if page}<a href="/project/{project.id}" class="hover:underline">{project.document.name}</a> /
+			<b class="text-ink font-semibold">{page}</b>{:else}{project.document.name}{/if}
+	</span>
+	<div class="mx-auto h-full">{@render middle()}</div>
+	<button type="button" class="text-ink-2 hover:text-ink" onclick={onfind}
+		>Find <kbd class="key-cap">Ctrl K</kbd></button
+	>
+	<span class="flex items-center gap-0.5">
+		<button
+			type="button"
+			class="text-ink-2 hover:bg-wash flex max-w-44 items-center gap-1 rounded px-1 py-1 disabled:opacity-40"
+			disabled={!project.undoLabel}
+			title={project.undoLabel ? `Undo: ${project.undoLabel}` : 'Nothing to undo'}
+			aria-label={project.undoLabel ? `Undo: ${project.undoLabel}` : 'Undo'}
+			onclick={() => project.undo()}
+			><Undo2 size={15} class="shrink-0" /><span class="truncate text-[12px]" data-testid="undo-label"
+				>{project.undoLabel ?? ''}</span
+			></button
+		>
+		<button
+			type="button"
+			class="text-ink-2 hover:bg-wash rounded p-1 disabled:opacity-40"
+			disabled={!project.redoLabel}
+			title={project.redoLabel ? `Redo: ${project.redoLabel}` : 'Nothing to redo'}
+			aria-label={project.redoLabel ? `Redo: ${project.redoLabel}` : 'Redo'}
+			onclick={() => project.redo()}><Redo2 size={15} /></button
+		>
+	</span>
+	<span
+		class="text-[12px] {project.saveState === 'saved'
+			? 'text-patina-deep'
+			: project.saveState === 'saving'
+				? 'text-ink-2'
+				: 'text-oxide'}"
+		role="status"
+		data-testid="save-state">{saveWords[project.saveState]}</span
+	>
+	<ChoiceChip
+		value={workbench.display}
+		options={displays}
+		label="Lengths shown in"
+		onchoose={(value) => workbench.set('display', value, `lengths in ${value}`)}
+	/>
+	<ExportMenu />
+</header>

@@ -1,0 +1,204 @@
+<script lang="ts">
+	import { rangeOf } from '$lib/check/measures';
+	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { cellMark } from '$core/schedule/marks';
+	import { onMount } from 'svelte';
+	import { ModelScene, viewNames, type ViewName } from './scene';
+
+	const workbench = useWorkbench();
+	let canvas: HTMLCanvasElement;
+	let frame: HTMLElement;
+	let scene = $state.raw<ModelScene | null>(null);
+	let heading = $state(0);
+	let viewName = $state<ViewName | null>('Around');
+	let settled = $state(false);
+	let failure = $state<string | null>(null);
+	/** Bumped on every camera move, for what is laid over the picture. */
+	let cameraMoves = $state(0);
+
+	const view = $derived(workbench.model.view);
+	const selected = $derived(workbench.selection.addresses.flatMap((address) => find(view, address) ?? []));
+
+	onMount(() => {
+		const plain = new URLSearchParams(location.search).has('plain');
+		let made: ModelScene;
+		try {
+			made = new ModelScene(canvas, plain);
+		} catch (error) {
+			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
+			return;
+		}
+		made.onDrawn = () => (settled = true);
+		made.onCamera = () => {
+			heading = made.heading();
+			cameraMoves++;
+		};
+		const resize = new ResizeObserver(([entry]) => {
+			if (entry) made.resize(entry.contentRect.width, entry.contentRect.height);
+		});
+		resize.observe(frame);
+		made.resize(frame.clientWidth, frame.clientHeight);
+		scene = made;
+		return () => {
+			resize.disconnect();
+			made.dispose();
+		};
+	});
+
+	$effect(() => {
+		if (!scene) return;
+		const { lens, measure } = workbench;
+		settled = false;
+		scene.update(view, { lens, measure, range: rangeOf(view, measure) });
+	});
+	$effect(() => {
+		if (!scene) return;
+		settled = false;
+		scene.select(selected);
+	});
+
+	export function home() {
+		viewName = 'Around';
+		scene?.home();
+	}
+	export function frameSelection() {
+		viewName = null;
+		scene?.frame(selected);
+	}
+
+	let pressed: { x: number; y: number } | null = null;
+	function down(event: PointerEvent) {
+		pressed = { x: event.clientX, y: event.clientY };
+	}
+	function up(event: PointerEvent) {
+		if (!pressed || !scene) return;
+		const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y);
+		pressed = null;
+		if (moved > 4) {
+			viewName = null;
+			return;
+		}
+		if (event.button !== 0) return;
+		const box = canvas.getBoundingClientRect();
+		const found = scene.pick(event.clientX - box.left, event.clientY - box.top);
+		if (!found) {
+			if (!event.shiftKey) workbench.selection.clear();
+			return;
+		}
+		const address = addressOf(view, found);
+		if (event.shiftKey) workbench.selection.toggle(address);
+		else workbench.selection.choose([address]);
+		workbench.activeZone = view.zones[found.zone]?.id ?? null;
+	}
+
+	/** Marks and corner numbers of what is selected, laid over the picture when labels are on. */
+	const labels = $derived.by(() => {
+		void cameraMoves;
+		if (!workbench.labels || !scene) return [];
+		return selected
+			.filter((one): one is Found => one.kind === 'cell')
+			.slice(-40)
+			.flatMap((one, k, all) => {
+				const zone = view.zones[one.zone]!;
+				const face = zone.faces[one.face]!;
+				const code = workbench.project.document.zones.find((z) => z.id === zone.id)?.code ?? '';
+				const centre = Array.from(face.measures.centre.subarray(3 * one.index, 3 * one.index + 3)) as [
+					number,
+					number,
+					number
+				];
+				const texts: { text: string; at: { x: number; y: number } | null; corner: boolean }[] = [
+					{
+						text: cellMark(code, zone.faces.length, one.face, face, one.index),
+						at: scene!.project(centre),
+						corner: false
+					}
+				];
+				if (k === all.length - 1)
+					face.cells.corners
+						.subarray(face.cells.start[one.index]!, face.cells.start[one.index + 1]!)
+						.forEach((node, n) => {
+							const p = Array.from(face.positions.subarray(3 * node, 3 * node + 3)) as [
+								number,
+								number,
+								number
+							];
+							texts.push({ text: String(n + 1), at: scene!.project(p), corner: true });
+						});
+				return texts;
+			});
+	});
+</script>
+
+<div
+	class="relative h-full overflow-hidden bg-[radial-gradient(120%_90%_at_50%_20%,#FBF9F3_0,#EFEADD_100%)]"
+	bind:this={frame}
+	data-testid="model"
+	data-settled={settled && !workbench.model.behind}
+>
+	<canvas
+		bind:this={canvas}
+		class="absolute inset-0 block size-full touch-none"
+		aria-label="Model in 3D"
+		onpointerdown={down}
+		onpointerup={up}
+	></canvas>
+	{#if failure}
+		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
+	{/if}
+	{#if view.zones.length === 0 && !workbench.model.behind}
+		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
+			Add a mass in the build sheet, and it stands here.
+		</p>
+	{/if}
+	{#each labels as label, k (k)}
+		{#if label.at}
+			<span
+				class="figures pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[11px] {label.corner
+					? 'bg-ink text-white'
+					: 'bg-sheet/90 text-patina-deep'}"
+				style:left="{label.at.x}px"
+				style:top="{label.at.y}px">{label.text}</span
+			>
+		{/if}
+	{/each}
+	<div class="absolute bottom-3 left-3.5 flex gap-1.5" role="group" aria-label="Views">
+		{#each viewNames as name (name)}
+			<button
+				type="button"
+				class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {viewName === name
+					? 'border-patina text-patina font-semibold'
+					: 'border-hair text-ink-2'}"
+				aria-pressed={viewName === name}
+				onclick={() => {
+					viewName = name;
+					scene?.look(name);
+				}}>{name}</button
+			>
+		{/each}
+		<button
+			type="button"
+			class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {workbench.labels
+				? 'border-patina text-patina font-semibold'
+				: 'border-hair text-ink-2'}"
+			aria-pressed={workbench.labels}
+			onclick={() => (workbench.labels = !workbench.labels)}>Labels <kbd class="key-cap">L</kbd></button
+		>
+	</div>
+	<svg
+		class="pointer-events-none absolute right-4 bottom-3 size-8"
+		viewBox="-16 -16 32 32"
+		role="img"
+		aria-label="North"
+	>
+		<g transform="rotate({(heading * 180) / Math.PI})"
+			><path d="M0-12 4 4 0 1.5-4 4Z" fill="#565a54" /><text
+				y="14"
+				text-anchor="middle"
+				font-size="8"
+				fill="#565a54">N</text
+			></g
+		>
+	</svg>
+</div>

@@ -1,0 +1,40 @@
+import type { Lens } from '$lib/state/workbench.svelte';
+import type { ZoneView } from '$lib/state/model.svelte';
+import { sequence, sequenceStep, shareIn, type CheckMeasure, type Range } from '$lib/check/measures';
+
+/** How cells are coloured: by what a lens looks at. The model and the map use the same colours. */
+export interface Paint {
+	readonly lens: Lens;
+	readonly measure: CheckMeasure;
+	readonly range: Range;
+}
+
+const CLAUSE_TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
+const OPEN = '#F1EDE2';
+const PLAIN = '#E9E6DC';
+
+/** A palette and, for every cell of a face, its place in it. */
+export interface CellColours {
+	readonly palette: readonly string[];
+	readonly of: Uint8Array;
+}
+
+export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColours {
+	const face = zone.faces[f]!;
+	const of = new Uint8Array(face.cells.count);
+	if (paint.lens === 'check') {
+		const values = face.measures[paint.measure];
+		for (let c = 0; c < of.length; c++) of[c] = sequenceStep(shareIn(paint.range, values[c]!));
+		return { palette: sequence, of };
+	}
+	if (paint.lens === 'form' || paint.lens === 'set-out') return { palette: [PLAIN], of };
+	const assignment = zone.assignments[f];
+	const tones = CLAUSE_TONES.length;
+	if (assignment?.rule.length === of.length)
+		for (let c = 0; c < of.length; c++) {
+			const rule = assignment.rule[c]!;
+			if (assignment.exception[c]! >= 0) of[c] = tones + 1;
+			else of[c] = rule < 0 ? tones : rule % tones;
+		}
+	return { palette: [...CLAUSE_TONES, OPEN, '#EFCF9B'], of };
+}

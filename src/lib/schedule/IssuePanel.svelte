@@ -1,0 +1,39 @@
+<script lang="ts">
+	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+
+	const workbench = useWorkbench();
+	const rows = $derived.by(() => {
+		const sums = { panel: { n: 0, kg: 0 }, mullion: { n: 0, kg: 0 }, louver: { n: 0, kg: 0 } };
+		for (const zone of workbench.model.view.zones)
+			for (const group of zone.groups) {
+				sums[group.family].n += group.anchors.length;
+				sums[group.family].kg += group.mass.reduce((a, b) => a + b, 0);
+			}
+		return [
+			{ label: 'Panels', ...sums.panel },
+			{ label: 'Bars', ...sums.mullion },
+			{ label: 'Louver pieces', ...sums.louver }
+		];
+	});
+</script>
+
+<section class="floating absolute top-3.5 left-3.5 z-10 w-[256px] px-3.5 py-3" aria-label="Issue">
+	<h3 class="text-[13.5px] font-semibold">To issue</h3>
+	<table class="mt-1.5 w-full text-[12.5px]">
+		<tbody>
+			{#each rows as row (row.label)}
+				<tr
+					><th class="py-0.5 text-left font-normal">{row.label}</th><td class="figures text-right text-[12px]"
+						>{formatNumber(row.n)}</td
+					><td class="figures text-right text-[12px]">{formatQuantity(row.kg, 'mass')}</td></tr
+				>
+			{/each}
+		</tbody>
+	</table>
+	<a
+		class="text-patina-deep mt-2 inline-block font-medium underline"
+		href="/project/{workbench.project.id}/schedule">Open the schedule</a
+	>
+	<p class="text-ink-2 mt-1 text-[12px]">Files are written from Export, at the top right.</p>
+</section>

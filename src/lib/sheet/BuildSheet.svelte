@@ -1,0 +1,333 @@
+<script lang="ts">
+	import { partsOf } from '$core/cladding/kit';
+	import type { Mass, Zone } from '$core/project/schema';
+	import Plus from '@lucide/svelte/icons/plus';
+	import { DropdownMenu } from 'bits-ui';
+	import { tick } from 'svelte';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import SeveralChip from '$lib/components/SeveralChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { useWorkbench, type Lens } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import MassClause from './MassClause.svelte';
+	import RuleClause from './RuleClause.svelte';
+	import RunClause from './RunClause.svelte';
+	import SettingOutClause from './SettingOutClause.svelte';
+	import VariantClause from './VariantClause.svelte';
+	import { newMass, newZone } from './new-things';
+	import { freshId, patternValue, patternWords } from './words';
+
+	const workbench = useWorkbench();
+	const document = $derived(workbench.project.document);
+	const zones = $derived(document.zones);
+	const problems = $derived(workbench.model.view.problems);
+	let list = $state<HTMLElement>();
+
+	/** Faces that a mass has, as far as they are known: every form so far has one. */
+	const faceOf: Record<Mass['form']['kind'], string> = { revolved: 'shell', ruled: 'wall', lofted: 'skin' };
+	const faceOptions = $derived(
+		document.masses.map((mass) => ({
+			value: `${mass.id}/${faceOf[mass.form.kind]}`,
+			label: `${mass.name} · ${faceOf[mass.form.kind]}`
+		}))
+	);
+
+	/** A lens scrolls the sheet to its part; nothing is hidden. */
+	const lensTarget: Record<Lens, () => string> = {
+		form: () => '[data-part="masses"]',
+		'set-out': () => `[data-part="zone ${workbench.activeZone}"]`,
+		clad: () => `[data-part="zone ${workbench.activeZone}"] [data-part="cladding"]`,
+		check: () => `[data-part="zone ${workbench.activeZone}"]`,
+		issue: () => '[data-part="kit"]'
+	};
+	let lensSeen = workbench.lens;
+	$effect(() => {
+		const { lens } = workbench;
+		if (lens === lensSeen) return;
+		lensSeen = lens;
+		void tick().then(() =>
+			list?.querySelector(lensTarget[lens]())?.scrollIntoView({ block: 'start', behavior: 'smooth' })
+		);
+	});
+	$effect(() => {
+		const path = workbench.selection.clause;
+		if (path)
+			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' });
+	});
+
+	function addMass(kind: Mass['form']['kind']) {
+		const mass = newMass(kind, document.masses);
+		const face = { mass: mass.id, face: faceOf[kind] };
+		const zone = newZone(mass.name, face, document.zones);
+		if (
+			workbench.do(
+				`add ${mass.name}`,
+				{ do: 'insert', path: 'masses', index: document.masses.length, value: mass },
+				{ do: 'insert', path: 'zones', index: document.zones.length, value: zone }
+			)
+		)
+			workbench.activeZone = zone.id;
+	}
+	function addRule(zone: Zone) {
+		const variant = document.variants.find(
+			(one) => partsOf(document).find((part) => part.id === one.part)?.anchor.kind === 'ring'
+		);
+		const rule = {
+			id: freshId('rule', zone.rules),
+			muted: false,
+			cells: 'all',
+			corners: 'any',
+			courses: null,
+			put: variant ? { variant: variant.id, values: {} } : 'open'
+		};
+		workbench.do(`${zone.name}: rule added`, {
+			do: 'insert',
+			path: `zones/${zone.id}/rules`,
+			index: zone.rules.length,
+			value: rule
+		});
+	}
+	function addRun(zone: Zone) {
+		const variant = document.variants.find(
+			(one) => partsOf(document).find((part) => part.id === one.part)?.anchor.kind === 'pair'
+		);
+		const id = variant?.id ?? freshId('mullion', document.variants);
+		const run = { id: freshId('run', zone.runs), muted: false, lines: ['rim'], variant: id };
+		workbench.do(
+			`${zone.name}: line run added`,
+			...(variant
+				? []
+				: [
+						{
+							do: 'insert' as const,
+							path: 'variants',
+							index: document.variants.length,
+							value: { id, name: 'plain', part: 'box-mullion', values: {} }
+						}
+					]),
+			{ do: 'insert', path: `zones/${zone.id}/runs`, index: zone.runs.length, value: run }
+		);
+	}
+	function addVariant(part: string) {
+		const label = partsOf(document).find((one) => one.id === part)?.label ?? part;
+		workbench.do(`a variant of ${label}`, {
+			do: 'insert',
+			path: 'variants',
+			index: document.variants.length,
+			value: { id: freshId(part, document.variants), name: 'new', part, values: {} }
+		});
+	}
+	const stateOf = (zone: Zone) => workbench.model.view.zones.find((one) => one.id === zone.id);
+	const cellCount = (zone: Zone) =>
+		stateOf(zone)?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0;
+	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
+	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
+</script>
+
+{#snippet add(label: string, act: () => void)}
+	<button
+		type="button"
+		class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
+		onclick={act}><Plus size={13} />{label}</button
+	>
+{/snippet}
+
+<section
+	class="bg-sheet h-full overflow-auto pb-24"
+	aria-label="Build sheet"
+	bind:this={list}
+	data-testid="sheet"
+>
+	<div data-part="masses">
+		<header class="flex items-baseline gap-2 px-4.5 pt-3.5 pb-1.5">
+			<span class="figures text-ink-3 w-[26px] text-[12px]">1</span>
+			<h2 class="text-[12.5px] font-semibold tracking-wide">Masses</h2>
+			<span class="figures text-ink-2 ml-auto text-[11.5px]"
+				>{document.masses.length} {document.masses.length === 1 ? 'mass' : 'masses'}</span
+			>
+		</header>
+		{#each document.masses as mass, k (mass.id)}
+			<MassClause {mass} number="1.{k + 1}" />
+		{:else}
+			<p class="sentence text-ink-2 px-11 py-2">
+				Nothing stands yet. Add a mass: its surface becomes the first zone.
+			</p>
+		{/each}
+		<DropdownMenu.Root>
+			<DropdownMenu.Trigger
+				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
+				><Plus size={13} />Mass</DropdownMenu.Trigger
+			>
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content class="floating z-50 p-1" align="start">
+					{#each [['revolved', 'Revolved: a profile about an axis'], ['ruled', 'Ruled: between a foot and a head'], ['lofted', 'Lofted: through sections']] as const as [kind, label] (kind)}
+						<DropdownMenu.Item
+							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
+							onSelect={() => addMass(kind)}>{label}</DropdownMenu.Item
+						>
+					{/each}
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root>
+	</div>
+
+	{#each zones as zone, z (zone.id)}
+		{@const n = z + 2}
+		{@const path = `zones/${zone.id}`}
+		{@const state = stateOf(zone)}
+		<div data-part="zone {zone.id}">
+			<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
+				<span class="figures text-ink-3 w-[26px] text-[12px]">{n}</span>
+				<h2 class="text-[12.5px] font-semibold tracking-wide">
+					<button
+						type="button"
+						class="hover:text-patina-deep"
+						aria-pressed={workbench.activeZone === zone.id}
+						onclick={() => (workbench.activeZone = zone.id)}>Zone · {zone.name}</button
+					>
+				</h2>
+				{#if workbench.activeZone === zone.id}<span class="text-patina text-[11px] font-medium"
+						>on the map</span
+					>{/if}
+				<span class="figures text-ink-2 ml-auto text-[11.5px]"
+					>{state?.behind ? 'behind' : `${cellCount(zone)} cells`}</span
+				>
+			</header>
+			<Clause
+				number="{n}.1"
+				path="{path}/faces"
+				problems={problems.filter((problem) => problem.at === `${path}/faces`)}
+				actions={[
+					{
+						label: 'Remove the zone',
+						act: () => workbench.do(`remove zone ${zone.name}`, { do: 'remove', path })
+					}
+				]}
+			>
+				<TextChip
+					value={zone.name}
+					label="Name of the zone"
+					look="name"
+					oncommit={(text) => workbench.set(`${path}/name`, text, `zone name ${text}`)}
+				/>, marked <TextChip
+					value={zone.code}
+					label="Code of the marks"
+					look="formula"
+					check={(text) =>
+						/^[A-Z][A-Z0-9]{0,5}$/.test(text)
+							? null
+							: 'A code is 1 to 6 capital letters and digits, starting with a letter'}
+					oncommit={(text) => workbench.set(`${path}/code`, text, `zone code ${text}`)}
+				/>, covers
+				<SeveralChip
+					values={zone.faces.map((face) => `${face.mass}/${face.face}`)}
+					options={faceOptions}
+					label="Faces"
+					empty="no face yet"
+					onchoose={(chosen) =>
+						workbench.set(
+							`${path}/faces`,
+							chosen.map((one) => ({ mass: one.split('/')[0], face: one.split('/')[1] })),
+							`${zone.name} faces`
+						)}
+				/>.
+			</Clause>
+			<SettingOutClause {zone} number="{n}.2" direction="across" />
+			<SettingOutClause {zone} number="{n}.3" direction="up" />
+			<Clause
+				number="{n}.4"
+				path="{path}/pattern"
+				problems={problems.filter((problem) => problem.at === `${path}/pattern` || problem.at === path)}
+				effect="{cellCount(zone)} cells"
+			>
+				Join as
+				<ChoiceChip
+					value={patternValue(zone.pattern)}
+					options={patternWords}
+					label="Pattern"
+					wrong={problems.some((problem) => problem.at === `${path}/pattern`)}
+					onchoose={(value) =>
+						workbench.set(
+							`${path}/pattern`,
+							patternWords.find((word) => word.value === value)?.choice,
+							`${zone.name} in ${value}`
+						)}
+				/>.
+			</Clause>
+			<div data-part="cladding">
+				{#each zone.rules as rule, k (rule.id)}
+					<RuleClause {zone} {rule} number="{n}.{5 + k}" />
+				{/each}
+				{#if untaken(zone) > 0}
+					<p class="text-ink-2 ml-11 py-1 text-[12px]">
+						<span class="figures">{untaken(zone)}</span> cells are taken by no rule.
+					</p>
+				{/if}
+				{#if zone.exceptions.length}
+					<Clause
+						number="{n}.{5 + zone.rules.length}"
+						path="{path}/exceptions"
+						effect={String(zone.exceptions.length)}
+						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
+						actions={[
+							{
+								label: 'Remove all exceptions',
+								act: () => workbench.set(`${path}/exceptions`, [], `${zone.name}: exceptions removed`)
+							}
+						]}
+					>
+						By hand, {zone.exceptions.length}
+						{zone.exceptions.length === 1 ? 'cell is' : 'cells are'} treated otherwise{#if waiting(zone).length};
+							<span class="text-oxide">{waiting(zone).length} wait for a place</span>{/if}.
+					</Clause>
+				{/if}
+				{#each zone.runs as run, k (run.id)}
+					<RunClause
+						{zone}
+						{run}
+						number="{n}.{5 + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
+					/>
+				{/each}
+				<div class="flex gap-4">
+					{@render add('Rule', () => addRule(zone))}<span class="-ml-11"
+						>{@render add('Line run', () => addRun(zone))}</span
+					>
+				</div>
+			</div>
+		</div>
+	{/each}
+
+	<div data-part="kit">
+		<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
+			<span class="figures text-ink-3 w-[26px] text-[12px]">{zones.length + 2}</span>
+			<h2 class="text-[12.5px] font-semibold tracking-wide">Kit</h2>
+			<span class="figures text-ink-2 ml-auto text-[11.5px]">{document.variants.length} variants</span>
+		</header>
+		{#each document.variants as variant, k (variant.id)}
+			<VariantClause {variant} number="{zones.length + 2}.{k + 1}" />
+		{:else}
+			<p class="sentence text-ink-2 px-11 py-2">
+				No variants yet. A variant is a part with values of its own; rules put it on cells.
+			</p>
+		{/each}
+		<DropdownMenu.Root>
+			<DropdownMenu.Trigger
+				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
+				><Plus size={13} />Variant</DropdownMenu.Trigger
+			>
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content class="floating z-50 max-w-80 p-1" align="start">
+					{#each partsOf(document) as part (part.id)}
+						<DropdownMenu.Item
+							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
+							onSelect={() => addVariant(part.id)}
+							><b class="font-semibold">{part.label}</b><br /><span class="text-ink-2 text-[12px]"
+								>{part.use}</span
+							></DropdownMenu.Item
+						>
+					{/each}
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root>
+	</div>
+</section>

@@ -1,0 +1,121 @@
+<script lang="ts">
+	import type { Problem } from '$core/units/problem';
+	import Ellipsis from '@lucide/svelte/icons/ellipsis';
+	import { DropdownMenu } from 'bits-ui';
+	import type { Snippet } from 'svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+
+	interface Action {
+		readonly label: string;
+		readonly act: () => void;
+		readonly disabled?: boolean;
+	}
+	interface Props {
+		number: string;
+		/** Document path: errors and the "why" of the card find the clause by it. */
+		path: string;
+		effect?: string;
+		effectIsBad?: boolean;
+		muted?: boolean;
+		actions?: readonly Action[];
+		problems?: readonly Problem[];
+		/** Share of the zone's cells this clause took, and where the share starts: 0..1. */
+		share?: { readonly from: number; readonly size: number };
+		children: Snippet;
+	}
+	let {
+		number,
+		path,
+		effect,
+		effectIsBad = false,
+		muted = false,
+		actions = [],
+		problems = [],
+		share,
+		children
+	}: Props = $props();
+	const workbench = useWorkbench();
+	const active = $derived(workbench.selection.clause === path);
+</script>
+
+<div
+	class="clause group relative grid grid-cols-[44px_1fr_auto] py-[5px] pr-3.5"
+	class:active
+	class:opacity-50={muted}
+	data-clause={path}
+	role="group"
+	aria-label="Clause {number}"
+	onfocusin={() => (workbench.selection.clause = path)}
+>
+	<span class="figures text-ink-3 pr-2.5 text-right text-[11.5px] leading-[23px]">{number}</span>
+	<div class="sentence min-w-0">
+		{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span>{/if}
+	</div>
+	<div class="flex items-start gap-1 pl-2.5">
+		{#if effect}<span
+				class="figures text-[11.5px] leading-[23px] whitespace-nowrap"
+				class:text-oxide={effectIsBad}
+				class:text-ink-2={!effectIsBad}
+				data-effect>{effect}</span
+			>{/if}
+		{#if actions.length}
+			<DropdownMenu.Root>
+				<DropdownMenu.Trigger
+					class="text-ink-3 hover:text-ink mt-1 -mr-1.5 grid size-4 place-items-center rounded opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+					aria-label="More for clause {number}"><Ellipsis size={14} /></DropdownMenu.Trigger
+				>
+				<DropdownMenu.Portal>
+					<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
+						{#each actions as action (action.label)}
+							<DropdownMenu.Item
+								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:opacity-40"
+								disabled={action.disabled ?? false}
+								onSelect={action.act}>{action.label}</DropdownMenu.Item
+							>
+						{/each}
+					</DropdownMenu.Content>
+				</DropdownMenu.Portal>
+			</DropdownMenu.Root>
+		{:else}<span class="w-2.5"></span>{/if}
+	</div>
+	{#if share}
+		<div
+			class="col-start-2 col-end-4 mt-1 h-[4px] overflow-hidden rounded-full bg-[#E9E4D6]"
+			aria-hidden="true"
+		>
+			<div
+				class="h-full rounded-full bg-[#7FB5A9]"
+				style:margin-left="{share.from * 100}%"
+				style:width="{share.size * 100}%"
+			></div>
+		</div>
+	{/if}
+	{#each problems as problem (problem.at + problem.text)}
+		<div
+			role="alert"
+			class="bg-oxide-wash text-oxide-deep col-start-2 col-end-4 mt-1 rounded px-2 py-1.5 text-[12px] leading-snug font-medium"
+		>
+			{problem.text}.
+			{#each problem.fixes ?? [] as fix (fix.label)}
+				<button
+					type="button"
+					class="text-patina-deep mr-2 font-semibold underline"
+					onclick={() => workbench.set(fix.path, fix.value, fix.label)}>Take {fix.label}</button
+				>
+			{/each}
+		</div>
+	{/each}
+</div>
+
+<style>
+	.clause.active {
+		background: #f4f0e4;
+	}
+	.clause.active::before {
+		content: '';
+		position: absolute;
+		inset: 0 auto 0 0;
+		width: 3px;
+		background: var(--color-patina);
+	}
+</style>

@@ -1,0 +1,207 @@
+<script lang="ts">
+	import { partsOf } from '$core/cladding/kit';
+	import { ringMeasures } from '$core/part/anchors';
+	import type { Rule, Zone } from '$core/project/schema';
+	import { checkFormula, numberOf } from '$core/units/formula';
+	import { dimensionOf, type NumberKind } from '$core/units/dimension';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import NumberChip from '$lib/components/NumberChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import { listActions } from './list-actions';
+	import { cellWords, cornerWords } from './words';
+
+	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();
+	const workbench = useWorkbench();
+
+	const path = $derived(`zones/${zone.id}/rules/${rule.id}`);
+	const document = $derived(workbench.project.document);
+	const parts = $derived(partsOf(document));
+	const partById = (id: string) => parts.find((part) => part.id === id);
+	const variantLabel = (id: string) => {
+		const variant = document.variants.find((one) => one.id === id);
+		return variant ? `${partById(variant.part)?.label ?? variant.part} · ${variant.name}` : id;
+	};
+	const putOptions = $derived([
+		...document.variants
+			.filter((variant) => partById(variant.part)?.anchor.kind !== 'pair')
+			.map((variant) => ({ value: variant.id, label: variantLabel(variant.id) })),
+		{ value: '-', label: 'nothing: leave open' }
+	]);
+	const put = $derived(rule.put);
+	const part = $derived(
+		put === 'open' ? undefined : partById(document.variants.find((one) => one.id === put.variant)?.part ?? '')
+	);
+	const perPiece = $derived(
+		part?.inputs.filter((input) => input.scope === 'per piece' && input.kind !== 'material') ?? []
+	);
+	const problems = $derived(
+		workbench.model.view.problems.filter(
+			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
+		)
+	);
+
+	const state = $derived(workbench.model.view.zones.find((one) => one.id === zone.id));
+	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
+	const count = (pick: 'taken' | 'passed') =>
+		state?.assignments.reduce((sum, one) => sum + (one[pick][index] ?? 0), 0) ?? 0;
+	const taken = $derived(count('taken'));
+	const passed = $derived(count('passed'));
+	const cells = $derived(state?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0);
+	const before = $derived(
+		state?.assignments.reduce((sum, one) => sum + one.taken.slice(0, index).reduce((a, b) => a + b, 0), 0) ??
+			0
+	);
+
+	function choose(id: string) {
+		const label =
+			id === '-'
+				? `${zone.name} rule ${number} leaves open`
+				: `${zone.name} rule ${number}: ${variantLabel(id)}`;
+		workbench.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
+	}
+	function selectCells() {
+		if (!state) return;
+		const z = workbench.model.view.zones.indexOf(state);
+		workbench.activeZone = zone.id;
+		workbench.selection.choose(
+			state.assignments.flatMap((assignment, face) =>
+				Array.from(assignment.rule.keys())
+					.filter((c) => assignment.rule[c] === index && assignment.exception[c] === -1)
+					.map((c) => addressOf(workbench.model.view, { zone: z, face, kind: 'cell', index: c }))
+			)
+		);
+	}
+	function checkValue(kind: NumberKind) {
+		return (text: string) => {
+			const names = Object.fromEntries(
+				Object.entries(ringMeasures).map(([name, of]) => [name, numberOf(dimensionOf(of))])
+			);
+			try {
+				checkFormula(text, { names, functions: {}, expected: numberOf(dimensionOf(kind)) });
+				return null;
+			} catch (error) {
+				return (error as Error).message;
+			}
+		};
+	}
+	function setValue(name: string, text: string | null) {
+		if (put === 'open') return;
+		const { [name]: _, ...rest } = put.values;
+		workbench.set(
+			`${path}/put/values`,
+			text === null ? rest : { ...rest, [name]: text },
+			`${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`
+		);
+	}
+	const actions = $derived([
+		{ label: `Select its ${taken} cells`, act: selectCells, disabled: taken === 0 },
+		...perPiece
+			.filter((input) => put !== 'open' && !(input.name in put.values))
+			.map((input) => ({
+				label: `Set ${input.label.toLowerCase()} piece by piece`,
+				act: () =>
+					setValue(
+						input.name,
+						input.kind === 'angle' ? `${String(input.default)} deg` : `${String(input.default)} mm`
+					)
+			})),
+		...(rule.courses
+			? [
+					{
+						label: 'All courses',
+						act: () => workbench.set(`${path}/courses`, null, `${zone.name} rule ${number}: all courses`)
+					}
+				]
+			: [
+					{
+						label: 'Only some courses',
+						act: () =>
+							workbench.set(
+								`${path}/courses`,
+								[1, state?.faces[0]?.up.steps ?? 1],
+								`${zone.name} rule ${number}: some courses`
+							)
+					}
+				]),
+		...listActions(workbench, zone, 'rules', rule)
+	]);
+</script>
+
+<Clause
+	{number}
+	{path}
+	{problems}
+	{actions}
+	muted={rule.muted}
+	effect={String(taken)}
+	share={{ from: cells ? before / cells : 0, size: cells ? taken / cells : 0 }}
+>
+	Put
+	<ChoiceChip
+		value={put === 'open' ? '-' : put.variant}
+		options={putOptions}
+		label="What rule {number} puts"
+		onchoose={choose}
+	/>
+	on
+	<ChoiceChip
+		value={rule.cells}
+		options={cellWords}
+		label="Which cells"
+		onchoose={(value) => workbench.set(`${path}/cells`, value, `${zone.name} rule ${number}: ${value} cells`)}
+	/>
+	with
+	<ChoiceChip
+		value={String(rule.corners)}
+		options={cornerWords}
+		label="How many corners"
+		onchoose={(value) =>
+			workbench.set(
+				`${path}/corners`,
+				value === 'any' ? value : Number(value),
+				`${zone.name} rule ${number}: ${value} corners`
+			)}
+	/>{#if rule.courses}
+		{@const [first, last] = rule.courses}
+		in courses
+		<NumberChip
+			value={first}
+			kind="count"
+			label="First course"
+			min={1}
+			oncommit={(value) =>
+				workbench.set(`${path}/courses/0`, value, `${zone.name} rule ${number}: from course ${value}`)}
+		/>
+		to
+		<NumberChip
+			value={last}
+			kind="count"
+			label="Last course"
+			min={1}
+			oncommit={(value) =>
+				workbench.set(`${path}/courses/1`, value, `${zone.name} rule ${number}: to course ${value}`)}
+		/>{/if}{#if put !== 'open'}{#each Object.entries(put.values) as [name, text] (name)}
+			{@const input = perPiece.find((one) => one.name === name)};
+			<em>{(input?.label ?? name).toLowerCase()}</em> is
+			<TextChip
+				value={text}
+				look="formula"
+				label={input?.label ?? name}
+				check={checkValue((input?.kind ?? 'length') as NumberKind)}
+				oncommit={(next) => setValue(name, next)}
+			/>
+			<button
+				type="button"
+				class="text-ink-2 text-[12px] underline"
+				onclick={() => setValue(name, null)}
+				aria-label="Take {name} from the variant again">reset</button
+			>{/each}{/if}.
+	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
+			>Passes over {passed} cells: {part?.label} needs {part?.anchor.kind === 'ring'
+				? part.anchor.corners
+				: 2} corners.</span
+		>{/if}
+</Clause>

@@ -1,0 +1,125 @@
+<script lang="ts">
+	import { partsOf } from '$core/cladding/kit';
+	import { materials } from '$core/part/materials';
+	import type { PartInput } from '$core/project/part-definition';
+	import type { Variant } from '$core/project/schema';
+	import type { NumberKind } from '$core/units/dimension';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import NumberChip from '$lib/components/NumberChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import { freshId } from './words';
+
+	let { variant, number }: { variant: Variant; number: string } = $props();
+	const workbench = useWorkbench();
+
+	const path = $derived(`variants/${variant.id}`);
+	const document = $derived(workbench.project.document);
+	const part = $derived(partsOf(document).find((one) => one.id === variant.part));
+	const problems = $derived(
+		workbench.model.view.problems.filter(
+			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
+		)
+	);
+	const pieces = $derived(
+		workbench.model.view.zones.reduce(
+			(sum, zone) =>
+				sum +
+				zone.groups
+					.filter((group) => group.variantId === variant.id)
+					.reduce((n, group) => n + group.anchors.length, 0),
+			0
+		)
+	);
+	const used = $derived(
+		document.zones.some(
+			(zone) =>
+				zone.runs.some((run) => run.variant === variant.id) ||
+				zone.rules.some((rule) => rule.put !== 'open' && rule.put.variant === variant.id) ||
+				zone.exceptions.some((one) => one.put !== 'open' && one.put.variant === variant.id)
+		)
+	);
+	const valueOf = (input: PartInput) => variant.values[input.name] ?? input.default;
+	/** A value that the variant does not have yet is set with all others, so that undo takes it out again. */
+	const edit = (name: string, value: unknown) => ({
+		do: 'set' as const,
+		path: `${path}/values`,
+		value: { ...variant.values, [name]: value }
+	});
+	const commit = (input: PartInput, value: unknown) =>
+		workbench.do(
+			`${part?.label} ${variant.name}: ${input.label.toLowerCase()} ${String(valueOf(input))} → ${String(value)}`,
+			edit(input.name, value)
+		);
+
+	function duplicate() {
+		const id = freshId(variant.id, document.variants);
+		workbench.do(`variant ${variant.name} copied`, {
+			do: 'insert',
+			path: 'variants',
+			index: document.variants.length,
+			value: { ...variant, id, name: `${variant.name} copy` }
+		});
+	}
+</script>
+
+<Clause
+	{number}
+	{path}
+	{problems}
+	effect="{pieces} pieces"
+	actions={[
+		{ label: 'Duplicate', act: duplicate },
+		{
+			label: 'Remove',
+			act: () => workbench.do(`variant ${variant.name} removed`, { do: 'remove', path }),
+			disabled: used
+		}
+	]}
+>
+	{part?.label ?? variant.part}
+	<TextChip
+		value={variant.name}
+		label="Name of the variant"
+		look="name"
+		oncommit={(text) => workbench.set(`${path}/name`, text, `variant name ${text}`)}
+	/>:
+	{#each part?.inputs ?? [] as input, k (input.name)}
+		{@const kind = input.kind as NumberKind}
+		<span class="whitespace-nowrap"
+			>{input.label.toLowerCase()}
+			{#if input.kind === 'material'}
+				<ChoiceChip
+					value={String(valueOf(input))}
+					options={materials.map((one) => ({ value: one.id, label: one.label }))}
+					label={input.label}
+					onchoose={(value) => commit(input, value)}
+				/>
+			{:else if input.kind === 'switch'}
+				<ChoiceChip
+					value={valueOf(input) ? 'yes' : 'no'}
+					options={[
+						{ value: 'yes', label: 'yes' },
+						{ value: 'no', label: 'no' }
+					]}
+					label={input.label}
+					onchoose={(value) => commit(input, value === 'yes')}
+				/>
+			{:else}
+				<NumberChip
+					value={Number(valueOf(input))}
+					{kind}
+					display={workbench.display}
+					label={input.label}
+					min={input.min ?? -Infinity}
+					max={input.max ?? Infinity}
+					step={kind === 'length' ? 5 : 1}
+					onpreview={(value) => workbench.project.preview(edit(input.name, value))}
+					oncancel={() => workbench.project.dropPreview()}
+					oncommit={(value) => commit(input, value)}
+				/>
+			{/if}{k + 1 < (part?.inputs.length ?? 0) ? ',' : '.'}</span
+		>{' '}
+	{/each}
+</Clause>

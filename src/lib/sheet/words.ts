@@ -1,0 +1,71 @@
+import type { LineKind, PatternChoice, Rule, Spacing } from '$core/project/schema';
+
+/** Words of the sheet for the values of the document. */
+export const formWords = {
+	revolved: 'revolved',
+	ruled: 'ruled',
+	lofted: 'lofted'
+} as const;
+
+export const spacingWords: readonly { value: Spacing['by']; label: string }[] = [
+	{ value: 'count', label: 'exactly' },
+	{ value: 'at most', label: 'at most' },
+	{ value: 'exact size', label: 'steps of' }
+];
+
+export const patternWords: readonly { value: string; label: string; choice: PatternChoice }[] = [
+	{ value: 'rectangles', label: 'rectangles', choice: { kind: 'rectangles' } },
+	{ value: 'diamonds', label: 'diamonds', choice: { kind: 'diamonds' } },
+	{
+		value: 'triangles rising',
+		label: 'triangles, rising diagonal',
+		choice: { kind: 'triangles', diagonal: 'rising' }
+	},
+	{
+		value: 'triangles falling',
+		label: 'triangles, falling diagonal',
+		choice: { kind: 'triangles', diagonal: 'falling' }
+	},
+	{
+		value: 'triangles alternating',
+		label: 'triangles, alternating',
+		choice: { kind: 'triangles', diagonal: 'alternating' }
+	},
+	{
+		value: 'triangles shorter',
+		label: 'triangles, shorter diagonal',
+		choice: { kind: 'triangles', diagonal: 'shorter' }
+	}
+];
+export const patternValue = (choice: PatternChoice) =>
+	choice.kind === 'triangles' ? `triangles ${choice.diagonal}` : choice.kind;
+
+export const cellWords: readonly { value: Rule['cells']; label: string }[] = [
+	{ value: 'all', label: 'all cells' },
+	{ value: 'whole', label: 'whole cells' },
+	{ value: 'edge', label: 'edge cells' },
+	{ value: 'cut', label: 'cut cells' }
+];
+
+export const cornerWords: readonly { value: string; label: string }[] = [
+	{ value: 'any', label: 'any number of corners' },
+	{ value: '3', label: '3 corners' },
+	{ value: '4', label: '4 corners' },
+	{ value: '5', label: '5 corners' },
+	{ value: '6', label: '6 corners' }
+];
+
+export const lineWords: readonly { value: LineKind; label: string }[] = [
+	{ value: 'bay', label: 'bay lines' },
+	{ value: 'course', label: 'course lines' },
+	{ value: 'diagonal', label: 'diagonals' },
+	{ value: 'rim', label: 'rims' }
+];
+
+/** An id that is not taken yet: `rule`, `rule-2`, `rule-3` … */
+export function freshId(base: string, taken: readonly { readonly id: string }[]): string {
+	const used = new Set(taken.map((one) => one.id));
+	let id = base;
+	for (let n = 2; used.has(id); n++) id = `${base}-${n}`;
+	return id;
+}

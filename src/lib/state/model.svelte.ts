@@ -1,0 +1,107 @@
+import type { Problem } from '$core/units/problem';
+import type { Project } from '$core/project/schema';
+import type { Assignment } from '$core/cladding/assign';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { ChainService } from '$lib/worker/chain.worker';
+import type { FaceView, GroupView, ModelMessage, Unchanged } from '$lib/worker/views';
+
+export interface ZoneView {
+	readonly id: string;
+	readonly behind: boolean;
+	readonly faces: readonly FaceView[];
+	readonly groups: readonly GroupView[];
+	readonly assignments: readonly Assignment[];
+}
+
+export interface ModelView {
+	readonly zones: readonly ZoneView[];
+	readonly problems: readonly Problem[];
+	readonly ms: number;
+}
+
+export interface Progress {
+	readonly what: string;
+	readonly done: number;
+	readonly of: number;
+}
+
+/** The computed model as the interface sees it; a worker keeps it up with the document. */
+export class LiveModel {
+	view = $state.raw<ModelView>({ zones: [], problems: [], ms: 0 });
+	/** Set while a run takes long enough to be told about. */
+	progress = $state.raw<Progress | null>(null);
+	/** The view is older than the document. */
+	behind = $state(true);
+	failure = $state<string | null>(null);
+	/** Runs that have ended; the screen tests wait for it. */
+	runs = $state(0);
+
+	private readonly worker = new Worker(new URL('../worker/chain.worker.ts', import.meta.url), {
+		type: 'module'
+	});
+	readonly service: Remote<ChainService> = wrap<ChainService>(this.worker);
+	private readonly faces = new Map<number, FaceView>();
+	private readonly groups = new Map<number, GroupView>();
+	private wanted: Project | null = null;
+	private running = false;
+
+	/** Compute a document. While one run is under way only the newest document waits for the next. */
+	request(project: Project): void {
+		this.wanted = project;
+		this.behind = true;
+		void this.runWanted();
+	}
+
+	cancel(): void {
+		void this.service.cancel();
+	}
+
+	close(): void {
+		this.worker.terminate();
+	}
+
+	private async runWanted(): Promise<void> {
+		if (this.running || !this.wanted) return;
+		this.running = true;
+		const project = this.wanted;
+		this.wanted = null;
+		try {
+			const report = proxy((what: string, done: number, of: number) => {
+				this.progress = { what, done, of };
+			});
+			const message = await this.service.run(project, report);
+			if (message) this.take(message);
+			this.failure = null;
+			this.behind = this.wanted !== null || !message;
+		} catch (error) {
+			this.failure = error instanceof Error ? error.message : String(error);
+		} finally {
+			this.progress = null;
+			this.running = false;
+			this.runs++;
+		}
+		if (this.wanted) void this.runWanted();
+	}
+
+	/** Put a message together with what is here already. */
+	private take(message: ModelMessage): void {
+		const merge = <T extends { serial: number }>(
+			kept: Map<number, T>,
+			items: readonly (T | Unchanged)[]
+		): T[] =>
+			items.map((item) => {
+				if (!('unchanged' in item)) kept.set(item.serial, item);
+				return kept.get(item.serial)!;
+			});
+		const zones = message.zones.map((zone): ZoneView => ({
+			...zone,
+			faces: merge<FaceView>(this.faces, zone.faces),
+			groups: merge<GroupView>(this.groups, zone.groups)
+		}));
+		const faces = new Set(zones.flatMap((zone) => zone.faces.map((face) => face.serial)));
+		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
+		for (const serial of this.faces.keys()) if (!faces.has(serial)) this.faces.delete(serial);
+		for (const serial of this.groups.keys()) if (!groups.has(serial)) this.groups.delete(serial);
+		this.view = { zones, problems: message.problems, ms: message.total };
+	}
+}

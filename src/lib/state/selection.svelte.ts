@@ -1,0 +1,81 @@
+import { cellAddress, edgeAddress } from '$core/cladding/address';
+import type { FaceView } from '$lib/worker/views';
+import type { ModelView } from './model.svelte';
+
+/** A cell or a line of the model. */
+export interface Found {
+	readonly address: string;
+	readonly zone: number;
+	readonly face: number;
+	readonly kind: 'cell' | 'edge';
+	readonly index: number;
+}
+
+const books = new WeakMap<FaceView, Map<string, { kind: Found['kind']; index: number }>>();
+
+/** All addresses of a face, made when the first one is looked up. */
+function bookOf(face: FaceView): Map<string, { kind: Found['kind']; index: number }> {
+	let book = books.get(face);
+	if (!book) {
+		book = new Map();
+		for (let c = 0; c < face.cells.count; c++)
+			book.set(cellAddress(face.name, face.cells, c), { kind: 'cell', index: c });
+		for (let e = 0; e < face.edges.count; e++)
+			book.set(edgeAddress(face.name, face.edges, e), { kind: 'edge', index: e });
+		books.set(face, book);
+	}
+	return book;
+}
+
+export function addressOf(view: ModelView, found: Omit<Found, 'address'>): string {
+	const zone = view.zones[found.zone]!;
+	const face = zone.faces[found.face]!;
+	const within =
+		found.kind === 'cell'
+			? cellAddress(face.name, face.cells, found.index)
+			: edgeAddress(face.name, face.edges, found.index);
+	return `${zone.id}/${within}`;
+}
+
+export function find(view: ModelView, address: string): Found | null {
+	const slash = address.indexOf('/');
+	const zone = view.zones.findIndex((one) => one.id === address.slice(0, slash));
+	if (zone < 0) return null;
+	const within = address.slice(slash + 1);
+	for (const [face, one] of view.zones[zone]!.faces.entries()) {
+		const entry = bookOf(one).get(within);
+		if (entry) return { address, zone, face, ...entry };
+	}
+	return null;
+}
+
+/**
+ * What is chosen: one thing in the sheet, the model, the map and the schedule.
+ * Kept by address, so it stays through changes of the model.
+ */
+export class Selection {
+	addresses = $state.raw<readonly string[]>([]);
+	/** The clause that is worked on, by its document path. */
+	clause = $state<string | null>(null);
+	readonly set = $derived(new Set(this.addresses));
+	readonly last = $derived(this.addresses.at(-1) ?? null);
+
+	choose(addresses: readonly string[]): void {
+		this.addresses = addresses;
+	}
+
+	/** Add when it is not there, take out when it is. */
+	toggle(address: string): void {
+		this.addresses = this.set.has(address)
+			? this.addresses.filter((one) => one !== address)
+			: [...this.addresses, address];
+	}
+
+	extend(addresses: readonly string[]): void {
+		this.addresses = [...this.addresses.filter((one) => !addresses.includes(one)), ...addresses];
+	}
+
+	clear(): void {
+		this.addresses = [];
+	}
+}

@@ -1,0 +1,56 @@
+import type { Edit } from '$core/project/commands';
+import type { OpenedProject } from '$lib/server/projects';
+import { getContext, setContext } from 'svelte';
+import { toast } from 'svelte-sonner';
+import { LiveModel } from './model.svelte';
+import { OpenProject } from './project.svelte';
+import { Selection } from './selection.svelte';
+
+export const lenses = [
+	{ id: 'form', label: 'Form' },
+	{ id: 'set-out', label: 'Set out' },
+	{ id: 'clad', label: 'Clad' },
+	{ id: 'check', label: 'Check' },
+	{ id: 'issue', label: 'Issue' }
+] as const;
+export type Lens = (typeof lenses)[number]['id'];
+
+/** Everything about one open project, shared by its pages. */
+export class Workbench {
+	readonly project: OpenProject;
+	readonly model = new LiveModel();
+	readonly selection = new Selection();
+	lens = $state<Lens>('clad');
+	/** The zone the map shows. */
+	activeZone = $state<string | null>(null);
+	measure = $state<'area' | 'warp' | 'longestEdge' | 'smallestAngle'>('warp');
+	labels = $state(false);
+	mapShown = $state(true);
+	/** Only the selection is shown in the model. */
+	isolated = $state(false);
+	readonly display = $derived.by(() => this.project.document.display);
+
+	constructor(opened: OpenedProject) {
+		this.project = new OpenProject(opened);
+		this.activeZone = opened.document.zones[0]?.id ?? null;
+	}
+
+	/** Do a command; what cannot be is said, and nothing changes. */
+	do(label: string, ...edits: Edit[]): boolean {
+		try {
+			this.project.do(label, ...edits);
+			return true;
+		} catch (error) {
+			toast.error(error instanceof Error ? error.message : String(error));
+			return false;
+		}
+	}
+
+	set(path: string, value: unknown, label: string): boolean {
+		return this.do(label, { do: 'set', path, value });
+	}
+}
+
+const key = Symbol('workbench');
+export const provideWorkbench = (workbench: Workbench) => setContext(key, workbench);
+export const useWorkbench = () => getContext<Workbench>(key);

@@ -1,0 +1,72 @@
+import { expose } from 'comlink';
+import { Cancelled, Chain } from '$core/chain/chain';
+import type { Model } from '$core/cladding/model';
+import { scheduleCsv } from '$core/exchange/csv/write';
+import { writeGlb } from '$core/exchange/glb/write';
+import { writeIfc } from '$core/exchange/ifc/write';
+import { writePicture } from '$core/exchange/picture/write';
+import type { Project } from '$core/project/schema';
+import { countPieces } from '$core/schedule/pieces';
+import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
+import { modelMessage, type ModelMessage } from './views';
+
+export type Progress = (what: string, done: number, of: number) => void;
+
+/** A fresh task, so that a message (a cancel, a newer document) can come in. */
+const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
+
+const chain = new Chain();
+const known = new Set<string>();
+let model: Model | null = null;
+let cancelled = false;
+
+function current(): Model {
+	if (!model) throw new Error('the model has not been computed yet');
+	return model;
+}
+
+/** The chain in its own thread. One run at a time; the interface asks for the next when one has ended. */
+const service = {
+	/** @returns what changed, or null when the run was cancelled; the last model then stands */
+	async run(project: Project, progress: Progress): Promise<ModelMessage | null> {
+		cancelled = false;
+		const started = performance.now();
+		let told = started;
+		try {
+			model = await chain.run(project, {
+				step: async (what, done, of) => {
+					if (performance.now() - told < 60) return;
+					told = performance.now();
+					progress(what, done, of);
+					await letIn();
+					if (cancelled) throw new Cancelled();
+				}
+			});
+		} catch (error) {
+			if (error instanceof Cancelled) return null;
+			throw error;
+		}
+		return modelMessage(model, known, started);
+	},
+	cancel(): void {
+		cancelled = true;
+	},
+	schedule(name: ScheduleName): Schedule {
+		return makeSchedule(current(), name);
+	},
+	csv(name: ScheduleName): string {
+		return scheduleCsv(makeSchedule(current(), name));
+	},
+	glb(): Promise<Uint8Array> {
+		return writeGlb(current());
+	},
+	ifc(): string {
+		return writeIfc(current(), new Date().toISOString().slice(0, 19));
+	},
+	picture(): { picture: string; pieces: number } {
+		return { picture: writePicture(current()), pieces: countPieces(current()) };
+	}
+};
+
+export type ChainService = typeof service;
+expose(service);

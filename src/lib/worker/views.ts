@@ -1,0 +1,158 @@
+import type { Assignment } from '$core/cladding/assign';
+import { flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
+import type { Spread } from '$core/grid/set-out';
+import type { CellMeasures } from '$core/measure/cell-measures';
+import type { Cells } from '$core/pattern/cells';
+import type { Edges } from '$core/pattern/edges';
+import type { ElementTable } from '$core/part/run';
+import type { Problem } from '$core/units/problem';
+
+/** What the interface needs of a face. Sent again only when its serial changes. */
+export interface FaceView {
+	readonly serial: number;
+	readonly name: string;
+	readonly across: Spread;
+	readonly up: Spread;
+	readonly columns: number;
+	readonly rows: number;
+	readonly positions: Float64Array;
+	readonly courseLengths: Float64Array;
+	readonly cells: Cells;
+	readonly edges: Edges;
+	readonly folds: Float64Array;
+	readonly measures: CellMeasures;
+	readonly usedNodes: number;
+}
+
+/** One element of a group, ready to draw: mm from `origin`. */
+export interface ElementView {
+	readonly material: string;
+	readonly positions: Float32Array;
+	readonly index: Uint32Array;
+	readonly trianglesEach: number;
+	readonly row: Uint32Array;
+}
+
+export interface GroupView {
+	readonly serial: number;
+	readonly clause: { readonly kind: 'rule' | 'run' | 'exception'; readonly id: string };
+	readonly face: number;
+	readonly part: string;
+	readonly family: 'panel' | 'mullion' | 'louver';
+	readonly variant: string;
+	readonly variantId: string;
+	readonly anchors: Uint32Array;
+	readonly origin: readonly [number, number, number];
+	readonly elements: readonly ElementView[];
+	readonly mass: Float64Array;
+	/** Pieces with something to be said of them. */
+	readonly flags: ReadonlyMap<number, readonly string[]>;
+	readonly perPiece: ReadonlyMap<string, Float64Array>;
+}
+
+/** A part of the model that the interface has already. */
+export interface Unchanged {
+	readonly serial: number;
+	readonly unchanged: true;
+}
+
+export interface ZoneMessage {
+	readonly id: string;
+	readonly behind: boolean;
+	readonly faces: readonly (FaceView | Unchanged)[];
+	readonly groups: readonly (GroupView | Unchanged)[];
+	readonly assignments: readonly Assignment[];
+}
+
+export interface ModelMessage {
+	readonly zones: readonly ZoneMessage[];
+	readonly problems: readonly Problem[];
+	readonly ms: Model['ms'];
+	/** Milliseconds of the whole run, drawing buffers included. */
+	readonly total: number;
+}
+
+/** Triangle indices of all instances of an element. */
+export function drawIndex(table: ElementTable): Uint32Array {
+	const each = table.triangles.length;
+	const index = new Uint32Array(table.count * each);
+	for (let k = 0, o = 0, base = 0; k < table.count; k++, base += table.verticesEach)
+		for (let t = 0; t < each; t++) index[o++] = base + table.triangles[t]!;
+	return index;
+}
+
+function faceView(face: FaceModel): FaceView {
+	const { grid, cells, edges, folds, measures, serial, usedNodes } = face;
+	const { across, up, columns, rows, positions, courseLengths } = grid;
+	return {
+		serial,
+		name: face.face.name,
+		across,
+		up,
+		columns,
+		rows,
+		positions,
+		courseLengths,
+		cells,
+		edges,
+		folds,
+		measures,
+		usedNodes
+	};
+}
+
+function clauseOf(clause: ClauseGroup['clause']): GroupView['clause'] {
+	if (clause.kind === 'rule') return { kind: 'rule', id: clause.rule.id };
+	if (clause.kind === 'run') return { kind: 'run', id: clause.run.id };
+	return { kind: 'exception', id: clause.address };
+}
+
+function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
+	const { group, serial } = clause;
+	const flags = new Map<number, readonly string[]>();
+	group.run.flags.forEach((bits, row) => {
+		if (bits !== 0) flags.set(row, flagTexts(group, row));
+	});
+	return {
+		serial,
+		clause: clauseOf(clause.clause),
+		face: clause.face,
+		part: group.ready.part.label,
+		family: group.ready.part.family,
+		variant: group.ready.variant.name,
+		variantId: group.ready.variant.id,
+		anchors: group.anchors,
+		origin: zone.faces[clause.face]!.origin,
+		elements: group.run.elements.map((table) => ({
+			material: group.ready.materials[table.element]!.id,
+			positions: table.positions,
+			index: drawIndex(table),
+			trianglesEach: table.triangles.length / 3,
+			row: table.row
+		})),
+		mass: pieceQuantities(group).mass,
+		flags,
+		perPiece: group.perPiece
+	};
+}
+
+/** What changed since the interface was last told; `known` is brought up to date. */
+export function modelMessage(model: Model, known: Set<string>, started: number): ModelMessage {
+	const sent = new Set<string>();
+	const once = <T extends { serial: number }>(kind: string, serial: number, make: () => T): T | Unchanged => {
+		const key = `${kind} ${serial}`;
+		sent.add(key);
+		return known.has(key) ? { serial, unchanged: true } : make();
+	};
+	const zones = model.zones.map(({ id, model: zone, behind }): ZoneMessage => ({
+		id,
+		behind,
+		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
+		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
+		assignments: zone?.assignments ?? []
+	}));
+	known.clear();
+	for (const key of sent) known.add(key);
+	return { zones, problems: model.problems, ms: model.ms, total: performance.now() - started };
+}

@@ -1,0 +1,38 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { Workbench, provideWorkbench } from '$lib/state/workbench.svelte';
+
+	let { data, children } = $props();
+	// One workbench for as long as the project is open; its pages share it.
+	// svelte-ignore state_referenced_locally
+	const workbench = provideWorkbench(new Workbench(data.opened));
+	const PICTURE_DELAY_MS = 1500;
+	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
+
+	onMount(() => () => {
+		clearTimeout(pictureTimer);
+		workbench.model.close();
+	});
+	$effect(() => workbench.model.request(workbench.project.document));
+	$effect(() => {
+		for (const notice of workbench.project.notices) toast(notice, { duration: 8000 });
+		if (workbench.project.notices.length) workbench.project.notices = [];
+	});
+	/** Keep the project list's picture and count up, once things have come to rest. */
+	$effect(() => {
+		if (workbench.model.behind || workbench.project.saveState !== 'saved') return;
+		void workbench.model.runs;
+		clearTimeout(pictureTimer);
+		pictureTimer = setTimeout(async () => {
+			const picture = await workbench.model.service.picture();
+			await fetch(`/api/projects/${workbench.project.id}/picture`, {
+				method: 'PUT',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify(picture)
+			}).catch(() => null);
+		}, PICTURE_DELAY_MS);
+	});
+</script>
+
+{@render children()}

@@ -1,0 +1,12 @@
+import { error } from '@sveltejs/kit';
+import type { OpenedProject } from '$lib/server/projects';
+import type { LayoutLoad } from './$types';
+
+export const ssr = false;
+
+export const load: LayoutLoad = async ({ fetch, params }) => {
+	const response = await fetch(`/api/projects/${params.id}`);
+	const body = (await response.json()) as OpenedProject & { message?: string };
+	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
+	return { opened: body as OpenedProject };
+};

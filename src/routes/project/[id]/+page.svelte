@@ -1,0 +1,108 @@
+<script lang="ts">
+	import CheckPanel from '$lib/check/CheckPanel.svelte';
+	import FindDialog from '$lib/components/FindDialog.svelte';
+	import KeysDialog from '$lib/components/KeysDialog.svelte';
+	import SelectionCard from '$lib/components/SelectionCard.svelte';
+	import StatusLine from '$lib/components/StatusLine.svelte';
+	import TopBar from '$lib/components/TopBar.svelte';
+	import IssuePanel from '$lib/schedule/IssuePanel.svelte';
+	import FlatMap from '$lib/map/FlatMap.svelte';
+	import { walk } from '$lib/map/walk';
+	import ModelView from '$lib/model/ModelView.svelte';
+	import BuildSheet from '$lib/sheet/BuildSheet.svelte';
+	import { lenses, useWorkbench } from '$lib/state/workbench.svelte';
+	import { onMount } from 'svelte';
+	import { tinykeys } from 'tinykeys';
+
+	const workbench = useWorkbench();
+	let model = $state<ReturnType<typeof ModelView>>();
+	let finding = $state(false);
+	let keysShown = $state(false);
+
+	/** Keys of one letter are for the page, not for a field or an open list. */
+	const onPage = (act: () => void) => (event: KeyboardEvent) => {
+		const target = event.target as HTMLElement;
+		if (target.closest('input, textarea, [role="listbox"], [role="menu"], [role="dialog"]')) return;
+		event.preventDefault();
+		act();
+	};
+	const step = (way: 'left' | 'right' | 'up' | 'down', extend: boolean) =>
+		onPage(() => walk(workbench, way, extend));
+
+	onMount(() =>
+		tinykeys(window, {
+			...Object.fromEntries(
+				lenses.map((lens, k) => [String(k + 1), onPage(() => (workbench.lens = lens.id))])
+			),
+			f: onPage(() => model?.frameSelection()),
+			Home: onPage(() => model?.home()),
+			l: onPage(() => (workbench.labels = !workbench.labels)),
+			m: onPage(() => (workbench.mapShown = !workbench.mapShown)),
+			ArrowLeft: step('left', false),
+			ArrowRight: step('right', false),
+			ArrowUp: step('up', false),
+			ArrowDown: step('down', false),
+			'Shift+ArrowLeft': step('left', true),
+			'Shift+ArrowRight': step('right', true),
+			'Shift+ArrowUp': step('up', true),
+			'Shift+ArrowDown': step('down', true),
+			Escape: onPage(() => workbench.selection.clear()),
+			'$mod+k': (event) => {
+				event.preventDefault();
+				finding = true;
+			},
+			'$mod+z': (event) => {
+				if ((event.target as HTMLElement).closest('input')) return;
+				event.preventDefault();
+				workbench.project.undo();
+			},
+			'$mod+Shift+z': (event) => {
+				if ((event.target as HTMLElement).closest('input')) return;
+				event.preventDefault();
+				workbench.project.redo();
+			},
+			'Shift+?': onPage(() => (keysShown = true))
+		})
+	);
+</script>
+
+<svelte:head><title>{workbench.project.document.name} · Zygaster</title></svelte:head>
+
+<div class="grid h-screen grid-rows-[46px_1fr_28px]">
+	<TopBar onfind={() => (finding = true)}>
+		{#snippet middle()}
+			<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
+				{#each lenses as lens, k (lens.id)}
+					<button
+						type="button"
+						role="tab"
+						aria-selected={workbench.lens === lens.id}
+						class="flex h-full items-center gap-[7px] border-b-2 px-3 {workbench.lens === lens.id
+							? 'border-patina text-ink font-semibold'
+							: 'text-ink-2 border-transparent font-medium'}"
+						onclick={() => (workbench.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
+					>
+				{/each}
+			</div>
+		{/snippet}
+	</TopBar>
+	<main class="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-lg:grid-cols-[340px_minmax(0,1fr)]">
+		<div class="border-hair min-h-0 border-r"><BuildSheet /></div>
+		<div
+			class="grid min-h-0 {workbench.mapShown
+				? 'grid-rows-[minmax(0,1fr)_232px]'
+				: 'grid-rows-[minmax(0,1fr)]'}"
+		>
+			<div class="relative min-h-0">
+				<ModelView bind:this={model} />
+				{#if workbench.lens === 'check'}<CheckPanel />{/if}
+				{#if workbench.lens === 'issue'}<IssuePanel />{/if}
+				<SelectionCard />
+			</div>
+			{#if workbench.mapShown}<FlatMap />{/if}
+		</div>
+	</main>
+	<StatusLine />
+</div>
+<FindDialog bind:open={finding} onkeys={() => (keysShown = true)} />
+<KeysDialog bind:open={keysShown} />
