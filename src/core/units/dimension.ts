@@ -79,7 +79,7 @@ export const units: Readonly<Record<string, { factor: number; dimension: Dimensi
 	mm: { factor: 1, dimension: LENGTH },
 	cm: { factor: 10, dimension: LENGTH },
 	m: { factor: 1000, dimension: LENGTH },
-	in: { factor: 25.4, dimension: LENGTH },
+	inch: { factor: 25.4, dimension: LENGTH },
 	ft: { factor: 304.8, dimension: LENGTH },
 	deg: { factor: Math.PI / 180, dimension: ANGLE },
 	rad: { factor: 1, dimension: ANGLE },

@@ -39,15 +39,20 @@
 		const nodes = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
 		const p = nodes.map((node) => [0, 1, 2].map((k) => positions[3 * node + k]!) as [number, number, number]);
 		const n = [0, 1, 2].map((k) => measures.normal[3 * c + k]!) as [number, number, number];
-		// Seen from outside, up on the page as far up as the cell allows.
-		let right: [number, number, number] = [-n[1], n[0], 0];
-		const size = Math.hypot(...right);
-		right = size > 1e-3 ? [right[0] / size, right[1] / size, 0] : [1, 0, 0];
-		const up = [
-			n[1] * right[2] - n[2] * right[1],
-			n[2] * right[0] - n[0] * right[2],
-			n[0] * right[1] - n[1] * right[0]
-		];
+		// Seen from outside, with the way from the foot to the head up on the page.
+		const column = nodes[0]! % face.columns;
+		const row = Math.floor(nodes[0]! / face.columns);
+		const at = (r: number) => 3 * (Math.min(face.rows - 1, Math.max(0, r)) * face.columns + column);
+		const rise = [0, 1, 2].map((k) => positions[at(row + 1) + k]! - positions[at(row - 1) + k]!);
+		const off = rise[0]! * n[0] + rise[1]! * n[1] + rise[2]! * n[2];
+		const steep = rise.map((value, k) => value - off * n[k]!);
+		const size = Math.hypot(...steep) || 1;
+		const up = steep.map((value) => value / size);
+		const right = [
+			up[1]! * n[2] - up[2]! * n[1],
+			up[2]! * n[0] - up[0]! * n[2],
+			up[0]! * n[1] - up[1]! * n[0]
+		] as [number, number, number];
 		const flat = p.map(
 			(q) =>
 				[
@@ -63,7 +68,7 @@
 		);
 		const cx = (Math.max(...xs) + Math.min(...xs)) / 2;
 		const cy = (Math.max(...ys) + Math.min(...ys)) / 2;
-		const at = flat.map((q) => ({ x: 112 + (q[0] - cx) * scale, y: 56 + (q[1] - cy) * scale }));
+		const drawn = flat.map((q) => ({ x: 112 + (q[0] - cx) * scale, y: 56 + (q[1] - cy) * scale }));
 		const lengths = p.map((q, k) => {
 			const next = p[(k + 1) % p.length]!;
 			return Math.hypot(next[0] - q[0], next[1] - q[1], next[2] - q[2]);
@@ -77,7 +82,7 @@
 				Math.min(1, Math.max(-1, dot / (lengths[(k + p.length - 1) % p.length]! * lengths[k]! || 1)))
 			);
 		});
-		return { at, lengths, angles, kind: kindOf(cells, c) };
+		return { at: drawn, lengths, angles, kind: kindOf(cells, c) };
 	});
 	const edgeLength = $derived.by(() => {
 		if (!found || !face || found.kind !== 'edge') return 0;

@@ -1,5 +1,5 @@
 import type { Column } from '$core/schedule/table';
-import { formatLength, formatNumber, formatQuantity, type LengthDisplay } from '$core/units/quantity';
+import { formatLength, formatNumber, groupDigits, type LengthDisplay } from '$core/units/quantity';
 
 /** The unit a column's head carries, so that its cells need not. */
 export function headUnit(column: Column, display: LengthDisplay): string {
@@ -17,14 +17,17 @@ export function headUnit(column: Column, display: LengthDisplay): string {
 	}
 }
 
-/** A value as the table shows it. */
+const decimals: Partial<Record<Column['kind'], number>> = { area: 2, angle: 1, mass: 1, volume: 4, ratio: 3 };
+const scales: Partial<Record<Column['kind'], number>> = { area: 1e-6, angle: 180 / Math.PI, volume: 1e-9 };
+
+/** A value as the table shows it, its decimals always the same so that a column lines up. */
 export function cellText(column: Column, value: string | number | null, display: LengthDisplay): string {
 	if (value === null) return '';
 	if (typeof value === 'string' || column.kind === 'text') return String(value);
-	if (column.kind === 'length')
-		return display === 'ft-in'
-			? formatLength(value, display)
-			: formatLength(value, display).replace(/ m+$/, '');
 	if (column.kind === 'count') return formatNumber(value);
-	return formatQuantity(value, column.kind, display).replace(/ ?(m²|m³|kg|°)$/, '');
+	if (column.kind === 'length') {
+		if (display === 'ft-in') return formatLength(value, display);
+		return groupDigits(display === 'm' ? (value / 1000).toFixed(3) : value.toFixed(1));
+	}
+	return groupDigits((value * (scales[column.kind] ?? 1)).toFixed(decimals[column.kind] ?? 2));
 }

@@ -53,7 +53,7 @@
 	</div>
 	<div class="flex items-start gap-1 pl-2.5">
 		{#if effect}<span
-				class="figures text-[11.5px] leading-[23px] whitespace-nowrap"
+				class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
 				class:text-oxide={effectIsBad}
 				class:text-ink-2={!effectIsBad}
 				data-effect>{effect}</span

@@ -76,7 +76,7 @@
 		look="name"
 		oncommit={(text) => workbench.set(`${path}/name`, text, `name ${text}`)}
 	/>
-	is {formWords[mass.form.kind]}{#if mass.form.kind === 'revolved'}{@const form = mass.form}
+	is {formWords[mass.form.kind]}{' '}{#if mass.form.kind === 'revolved'}{@const form = mass.form}
 		from a profile of
 		<PointsChip
 			points={form.profile.points}

@@ -79,90 +79,92 @@
 	}
 </script>
 
-<Popover.Root>
-	<Popover.Trigger class="chip-choice figures" aria-label="{label}: {points.length} points"
-		>{short ?? `${points.length} points`}</Popover.Trigger
-	>
-	<Popover.Portal>
-		<Popover.Content
-			class="floating z-40 w-[340px] p-3"
-			side="right"
-			align="start"
-			sideOffset={8}
-			collisionPadding={10}
+<span class="inline-flex">
+	<Popover.Root>
+		<Popover.Trigger class="chip-choice figures" aria-label="{label}: {points.length} points"
+			>{short ?? `${points.length} points`}</Popover.Trigger
 		>
-			<h3 class="mb-1 font-semibold">{label}</h3>
-			<svg viewBox="0 0 300 116" class="border-hair mb-2 w-full rounded border bg-white" aria-hidden="true">
-				<path
-					d="M{drawing.map((p) => `${p.x} ${p.y}`).join('L')}"
-					fill="none"
-					stroke="#9CC9BC"
-					stroke-width="1.5"
-				/>
-				{#each drawing as p, k (k)}<circle cx={p.x} cy={p.y} r="3.4" fill="#1F7A6B" /><text
-						x={p.x + 6}
-						y={p.y - 4}
-						font-size="9"
-						fill="#565a54">{k + 1}</text
-					>{/each}
-			</svg>
-			<div class="max-h-72 overflow-auto pr-1">
-				<table class="w-full text-[12px]">
-					<thead>
-						<tr class="text-ink-2 text-left"
-							><th class="w-6 font-medium"></th>{#each axes as axis (axis)}<th class="pb-1 font-medium"
-									>{axis}</th
-								>{/each}<th></th></tr
-						>
-					</thead>
-					<tbody>
-						{#each points as point, k (k)}
-							<tr>
-								<td class="figures text-ink-2 py-0.5">{k + 1}</td>
-								{#each axes as axis, n (axis)}
-									<td class="py-0.5">
-										<NumberChip
-											value={point[n] ?? 0}
-											kind="length"
-											display={workbench.display}
-											step={50}
-											label="{label} point {k + 1} {axis}"
-											onpreview={(value) =>
-												workbench.project.preview({ do: 'set', path: `${path}/${k}/${n}`, value })}
-											oncancel={() => workbench.project.dropPreview()}
-											oncommit={(value) => setCoordinate(k, n, value)}
-										/>
-									</td>
-								{/each}
-								<td class="py-0.5 text-right whitespace-nowrap">
-									{#if k + 1 < points.length}
+		<Popover.Portal>
+			<Popover.Content
+				class="floating z-40 w-[340px] p-3"
+				side="right"
+				align="start"
+				sideOffset={8}
+				collisionPadding={10}
+			>
+				<h3 class="mb-1 font-semibold">{label}</h3>
+				<svg viewBox="0 0 300 116" class="border-hair mb-2 w-full rounded border bg-white" aria-hidden="true">
+					<path
+						d="M{drawing.map((p) => `${p.x} ${p.y}`).join('L')}"
+						fill="none"
+						stroke="#9CC9BC"
+						stroke-width="1.5"
+					/>
+					{#each drawing as p, k (k)}<circle cx={p.x} cy={p.y} r="3.4" fill="#1F7A6B" /><text
+							x={p.x + 6}
+							y={p.y - 4}
+							font-size="9"
+							fill="#565a54">{k + 1}</text
+						>{/each}
+				</svg>
+				<div class="max-h-72 overflow-auto pr-1">
+					<table class="w-full text-[12px]">
+						<thead>
+							<tr class="text-ink-2 text-left"
+								><th class="w-6 font-medium"></th>{#each axes as axis (axis)}<th class="pb-1 font-medium"
+										>{axis}</th
+									>{/each}<th></th></tr
+							>
+						</thead>
+						<tbody>
+							{#each points as point, k (k)}
+								<tr>
+									<td class="figures text-ink-2 py-0.5">{k + 1}</td>
+									{#each axes as axis, n (axis)}
+										<td class="py-0.5">
+											<NumberChip
+												value={point[n] ?? 0}
+												kind="length"
+												display={workbench.display}
+												step={50}
+												label="{label} point {k + 1} {axis}"
+												onpreview={(value) =>
+													workbench.project.preview({ do: 'set', path: `${path}/${k}/${n}`, value })}
+												oncancel={() => workbench.project.dropPreview()}
+												oncommit={(value) => setCoordinate(k, n, value)}
+											/>
+										</td>
+									{/each}
+									<td class="py-0.5 text-right whitespace-nowrap">
+										{#if k + 1 < points.length}
+											<button
+												type="button"
+												class="text-ink-2 hover:bg-wash rounded px-1 text-[11px]"
+												onclick={() => setJoin(k)}
+												aria-label="Join from point {k + 1}: {list[k] === 'line' ? 'straight' : 'smooth'}"
+												>{list[k] === 'line' ? '—' : '∿'}</button
+											>
+										{/if}
 										<button
 											type="button"
-											class="text-ink-2 hover:bg-wash rounded px-1 text-[11px]"
-											onclick={() => setJoin(k)}
-											aria-label="Join from point {k + 1}: {list[k] === 'line' ? 'straight' : 'smooth'}"
-											>{list[k] === 'line' ? '—' : '∿'}</button
+											class="text-ink-2 hover:bg-wash rounded p-0.5 align-middle"
+											aria-label="Insert a point after {k + 1}"
+											onclick={() => insertAfter(k)}><Plus size={13} /></button
 										>
-									{/if}
-									<button
-										type="button"
-										class="text-ink-2 hover:bg-wash rounded p-0.5 align-middle"
-										aria-label="Insert a point after {k + 1}"
-										onclick={() => insertAfter(k)}><Plus size={13} /></button
-									>
-									<button
-										type="button"
-										class="text-ink-2 hover:bg-oxide-wash rounded p-0.5 align-middle disabled:opacity-30"
-										aria-label="Remove point {k + 1}"
-										disabled={points.length <= 2}
-										onclick={() => remove(k)}><Trash2 size={13} /></button
-									>
-								</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-			</div>
-		</Popover.Content>
-	</Popover.Portal>
-</Popover.Root>
+										<button
+											type="button"
+											class="text-ink-2 hover:bg-oxide-wash rounded p-0.5 align-middle disabled:opacity-30"
+											aria-label="Remove point {k + 1}"
+											disabled={points.length <= 2}
+											onclick={() => remove(k)}><Trash2 size={13} /></button
+										>
+									</td>
+								</tr>
+							{/each}
+						</tbody>
+					</table>
+				</div>
+			</Popover.Content>
+		</Popover.Portal>
+	</Popover.Root>
+</span>

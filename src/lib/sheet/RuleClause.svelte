@@ -164,7 +164,7 @@
 				value === 'any' ? value : Number(value),
 				`${zone.name} rule ${number}: ${value} corners`
 			)}
-	/>{#if rule.courses}
+	/>{#if rule.courses}{' '}
 		{@const [first, last] = rule.courses}
 		in courses
 		<NumberChip

@@ -162,20 +162,40 @@
 		});
 		workbench.selection.choose(rows.map((row) => String(addresses[row])));
 	}
+	const columnWidths: Record<string, string> = {
+		mark: '128px',
+		zone: '98px',
+		part: '104px',
+		variant: '82px',
+		address: '178px',
+		course: '66px',
+		bay: '52px',
+		blade: '60px',
+		cell: '62px',
+		corners: '72px',
+		longest_edge: '124px',
+		shortest_edge: '124px',
+		smallest_angle: '124px',
+		flags: 'minmax(180px,1fr)'
+	};
+	const columnWidths: Record<string, string> = {
+		mark: '128px',
+		zone: '98px',
+		part: '104px',
+		variant: '82px',
+		address: '178px',
+		course: '66px',
+		bay: '52px',
+		blade: '60px',
+		cell: '62px',
+		corners: '72px',
+		longest_edge: '124px',
+		shortest_edge: '124px',
+		smallest_angle: '124px',
+		flags: 'minmax(180px,1fr)'
+	};
 	const template = $derived(
-		columns
-			.map(
-				(column) =>
-					({
-						mark: '150px',
-						part: '130px',
-						variant: '100px',
-						zone: '110px',
-						address: '190px',
-						flags: 'minmax(160px,1fr)'
-					})[column.key] ?? (column.kind === 'text' ? '80px' : '104px')
-			)
-			.join(' ')
+		columns.map((column) => columnWidths[column.key] ?? (column.kind === 'text' ? '78px' : '88px')).join(' ')
 	);
 </script>
 
@@ -267,6 +287,7 @@
 					options={(schedule?.columns ?? []).map((column) => ({ value: column.key, label: column.title }))}
 					label="Columns"
 					empty="no columns"
+					plural="columns"
 					onchoose={(keys) =>
 						(hidden =
 							schedule?.columns.map((column) => column.key).filter((key) => !keys.includes(key)) ?? [])}

@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4390;
+
+export default defineConfig({
+	testDir: 'tests/browser',
+	workers: 1,
+	timeout: 90_000,
+	expect: { timeout: 20_000 },
+	reporter: [['list']],
+	use: {
+		baseURL: `http://127.0.0.1:${port}`,
+		viewport: { width: 1280, height: 800 },
+		launchOptions: {
+			executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+			args: [
+				'--no-sandbox',
+				'--use-gl=angle',
+				'--use-angle=swiftshader',
+				'--enable-unsafe-swiftshader',
+				'--ignore-gpu-blocklist',
+				'--disable-quic',
+				'--no-first-run',
+				'--disable-background-networking',
+				'--disable-component-update',
+				'--disable-sync'
+			]
+		}
+	},
+	webServer: {
+		command: 'node --import ./scripts/typescript.mjs scripts/prepare-database.ts && node build/index.js',
+		url: `http://127.0.0.1:${port}/api/health`,
+		env: {
+			DATABASE_URL: process.env['DATABASE_URL'] ?? '',
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			ORIGIN: `http://127.0.0.1:${port}`,
+			BODY_SIZE_LIMIT: '64M'
+		}
+	}
+});

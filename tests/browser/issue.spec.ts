@@ -1,0 +1,110 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { openDemo, saved, settled } from './app';
+
+async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
+	await page.getByRole('button', { name: 'Export' }).click();
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('menuitem', { name: item }).click()
+	]);
+	return { name: download.suggestedFilename(), bytes: readFileSync((await download.path())!) };
+}
+
+test('the schedule: sorted, grouped, filtered; a row and the model choose each other; CSV', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/schedule`);
+	await settled(page);
+	await expect(page.getByTestId('row-count')).toHaveText('627 of 627');
+	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
+	await page.getByRole('columnheader', { name: /^Area/ }).getByRole('button').click();
+	await expect(page.getByRole('row').nth(1)).not.toContainText('GR-C01-B01a');
+	await page.getByRole('button', { name: 'Filter by: anything' }).click();
+	await page.getByRole('option', { name: 'cell', exact: true }).click();
+	await page.getByRole('button', { name: /^Filter value/ }).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('edge');
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('row-count')).toHaveText('46 of 627');
+	await page.getByRole('button', { name: 'Group by: building order' }).click();
+	await page.getByRole('option', { name: 'course' }).click();
+	await expect(page.getByRole('row').nth(1)).toContainText('Course 1');
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('button', { name: 'CSV' }).click()
+	]);
+	const lines = readFileSync((await download.path())!, 'utf8')
+		.trim()
+		.split('\r\n');
+	expect(lines.length).toBe(47);
+	expect(lines[0]).toContain('Area (m2)');
+
+	const row = page.getByRole('row').nth(3);
+	const mark = (await row.getByRole('button').textContent())!.trim();
+	await row.getByRole('button').click();
+	await page.getByRole('button', { name: 'Show in the model' }).click();
+	await expect(page.getByTestId('card-mark')).toHaveText(mark);
+});
+
+test('GLB, IFC, CSV and the project file come out of the page; the project goes in again', async ({
+	page
+}) => {
+	await openDemo(page);
+	const glb = await exported(page, /GLB/);
+	expect(glb.bytes.subarray(0, 4).toString()).toBe('glTF');
+	expect(glb.bytes.includes('GR-C08-B16')).toBe(true);
+	const ifc = await exported(page, /IFC4/);
+	const text = ifc.bytes.toString();
+	expect(text.startsWith('ISO-10303-21;')).toBe(true);
+	expect(text.match(/=IFCPLATE\(/g)?.length).toBe(627);
+	expect(text.match(/=IFCMEMBER\(/g)?.length).toBe(1224);
+	const bars = await exported(page, /^Bars/);
+	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1225);
+	const json = await exported(page, /JSON/);
+	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(3);
+
+	await page.goto('/');
+	await page
+		.locator('input[type=file]')
+		.setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: json.bytes });
+	await page.waitForURL(/project/);
+	await settled(page);
+	await expect(page.getByTestId('cell-count')).toHaveText('671 cells');
+	await page.goto('/');
+	await page
+		.locator('input[type=file]')
+		.setInputFiles({
+			name: 'bad.json',
+			mimeType: 'application/json',
+			buffer: Buffer.from('{"format":"zygaster project","version":1,"name":"x","colour":2}')
+		});
+	await expect(page.getByText('colour: this key is not known here')).toBeVisible();
+});
+
+test('projects: new with a first mass, duplicate, delete with confirmation, bring back', async ({ page }) => {
+	await page.goto('/');
+	await page.getByRole('button', { name: 'New project' }).click();
+	const name = `Pavilion ${Date.now() % 1e6}`;
+	await page.getByLabel('Name').fill(name);
+	await page.getByRole('button', { name: 'Create' }).click();
+	await page.waitForURL(/project/);
+	await expect(page.getByText('Nothing stands yet')).toBeVisible();
+	await page.getByRole('button', { name: 'Mass', exact: true }).click();
+	await page.getByRole('menuitem', { name: /^Revolved/ }).click();
+	await expect(page.getByTestId('cell-count')).not.toHaveText('0 cells');
+	await page.getByRole('button', { name: 'Variant' }).click();
+	await page.getByRole('menuitem', { name: /^Framed glass/ }).click();
+	await page.getByRole('button', { name: 'Rule', exact: true }).click();
+	await expect(page.getByTestId('status')).not.toContainText(' 0 pieces');
+	await saved(page);
+	await page.goto('/');
+	await page.getByRole('button', { name: `Duplicate ${name}` }).click();
+	await expect(page.getByRole('heading', { name: `${name} (copy)` })).toBeVisible();
+	await page.getByRole('button', { name: `Delete ${name} (copy)` }).click();
+	await page.getByRole('button', { name: 'Delete', exact: true }).click();
+	await expect(page.getByRole('heading', { name: `${name} (copy)` })).toHaveCount(0);
+	await page.getByRole('button', { name: 'Bring it back' }).click();
+	await expect(page.getByRole('heading', { name: `${name} (copy)` })).toBeVisible();
+});

@@ -1,0 +1,182 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { cellCount, openDemo, saved, settled } from './app';
+
+const problems: string[] = [];
+test.beforeEach(({ page }) => {
+	problems.length = 0;
+	page.on('pageerror', (error) => problems.push(error.message));
+});
+test.afterEach(() => expect(problems).toEqual([]));
+
+const bays = (page: Page) => page.getByRole('button', { name: /^Bays: / }).first();
+
+test('a count changes by keyboard, by typing and by scrubbing; undo; reload shows the same', async ({
+	page
+}) => {
+	await openDemo(page);
+	const before = await cellCount(page);
+	await bays(page).focus();
+	await page.keyboard.press('ArrowUp');
+	await page.keyboard.press('ArrowUp');
+	await expect(bays(page)).toHaveText('34');
+	await settled(page);
+	// Two more bays by 14 courses of diamonds: 14 halves more of each row.
+	expect(await cellCount(page)).toBeGreaterThan(before);
+
+	await bays(page).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('4200/105');
+	await page.keyboard.press('Enter');
+	await expect(bays(page)).toHaveText('40');
+
+	const box = (await bays(page).boundingBox())!;
+	await page.mouse.move(box.x + 8, box.y + 8);
+	await page.mouse.down();
+	await page.mouse.move(box.x + 8 - 24, box.y + 8, { steps: 6 });
+	await page.mouse.up();
+	await expect(bays(page)).toHaveText('34');
+	await expect(page.getByTestId('undo-label')).toHaveText('Gull roof bays 40 → 34');
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('Control+z');
+	await expect(bays(page)).toHaveText('40');
+	await page.keyboard.press('Control+Shift+z');
+	await expect(bays(page)).toHaveText('34');
+	for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z');
+	await expect(bays(page)).toHaveText('32');
+	await settled(page);
+	expect(await cellCount(page)).toBe(before);
+	await page.keyboard.press('Control+Shift+z');
+	await saved(page);
+	await page.reload();
+	await settled(page);
+	await expect(bays(page)).toHaveText('33');
+	// Undo goes on where it was before the reload.
+	await page.keyboard.press('Control+z');
+	await expect(bays(page)).toHaveText('32');
+});
+
+test('an impossible value is refused in words; an odd ring offers the two counts and takes one', async ({
+	page
+}) => {
+	await openDemo(page);
+	await bays(page).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('0');
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('alert')).toContainText('at least 1');
+	await page.keyboard.press('Escape');
+	await expect(bays(page)).toHaveText('32');
+
+	const drum = page.locator('[data-part="zone plunge"]');
+	const before = await cellCount(page);
+	await drum.getByRole('button', { name: 'Bays: 24' }).focus();
+	await page.keyboard.press('ArrowUp');
+	await expect(drum.getByRole('alert')).toContainText('divides by 2; 25 does not. 24 and 26 do');
+	expect(await cellCount(page)).toBe(before);
+	await drum.getByRole('button', { name: 'Take 26 bays' }).click();
+	await expect(drum.getByRole('button', { name: 'Bays: 26' })).toBeVisible();
+	await settled(page);
+	await expect(drum.getByRole('alert')).toHaveCount(0);
+	expect(await cellCount(page)).toBe(before + 28);
+});
+
+test('the make-up of every start line shows before one is taken', async ({ page }) => {
+	await openDemo(page);
+	await page.getByRole('button', { name: 'Start line of bays: middle' }).click();
+	await expect(page.getByRole('option', { name: /left/ })).toContainText('make-up');
+	await expect(page.getByRole('option', { name: /middle/ })).toContainText('make-up 2 ×');
+	await page.getByRole('option', { name: /right/ }).click();
+	await expect(page.getByRole('button', { name: 'Start line of bays: right' })).toBeVisible();
+});
+
+test('the pattern switches, and a cell is chosen in the model, on the map and by arrow keys', async ({
+	page
+}) => {
+	await openDemo(page);
+	await page.getByRole('button', { name: 'Pattern: diamonds' }).click();
+	await page.getByRole('option', { name: 'rectangles' }).click();
+	await expect(page.getByRole('button', { name: 'Pattern: rectangles' }).first()).toBeVisible();
+	await settled(page);
+	await expect(
+		page.locator('[data-part="zone gull"] [data-clause="zones/gull/pattern"] [data-effect]')
+	).toHaveText('448 cells');
+
+	const map = (await page.getByTestId('map').locator('canvas').boundingBox())!;
+	await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2);
+	const mark = page.getByTestId('card-mark');
+	await expect(mark).toHaveText(/^GR-C\d\d-B\d\d$/);
+	const first = await mark.textContent();
+	await page.keyboard.press('ArrowRight');
+	await expect(mark).not.toHaveText(first!);
+	await page.keyboard.press('ArrowLeft');
+	await expect(mark).toHaveText(first!);
+	await expect(page.getByTestId('card-why')).toContainText('took it as a whole cell');
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('card')).toHaveCount(0);
+
+	const model = (await page.getByTestId('model').boundingBox())!;
+	await page.mouse.click(model.x + model.width * 0.45, model.y + model.height * 0.46);
+	await expect(mark).toHaveText(/^(GR|SS|PD)-/);
+});
+
+test('the check lens colours by a measure, and a bar of its histogram selects cells', async ({ page }) => {
+	await openDemo(page);
+	await page.keyboard.press('4');
+	const check = page.getByTestId('check');
+	await check.getByRole('button', { name: 'Measure: warp' }).click();
+	await page.getByRole('option', { name: 'smallest angle' }).click();
+	await settled(page);
+	const bar = check
+		.getByRole('listitem')
+		.filter({ hasNotText: /^0 cells/ })
+		.last();
+	const many = Number((await bar.textContent())!.trim().split(' ')[0]);
+	await bar.getByRole('button').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('card')).toContainText(many > 1 ? `and ${many - 1} more` : '/');
+});
+
+test('two windows: the second is told what came meanwhile, and nothing is lost', async ({
+	page,
+	context
+}) => {
+	const id = await openDemo(page);
+	const other = await context.newPage();
+	await other.goto(`/project/${id}?plain`);
+	await settled(other);
+	await bays(page).focus();
+	await page.keyboard.press('ArrowUp');
+	await saved(page);
+	await other
+		.getByRole('button', { name: /^Courses: 14/ })
+		.first()
+		.focus();
+	await other.keyboard.press('ArrowUp');
+	await expect(other.getByText('Changed in another window: Gull roof bays 32 → 33')).toBeVisible();
+	await saved(other);
+	await expect(bays(other)).toHaveText('33');
+	await page.reload();
+	await settled(page);
+	await expect(bays(page)).toHaveText('33');
+	await expect(page.getByRole('button', { name: /^Courses: 15/ }).first()).toBeVisible();
+});
+
+test('accessibility: nothing serious on the three pages', async ({ page }) => {
+	const id = await openDemo(page);
+	for (const path of [`/project/${id}?plain`, `/project/${id}/schedule`, '/']) {
+		await page.goto(path);
+		if (path !== '/') await settled(page);
+		const { violations } = await new AxeBuilder({ page }).analyze();
+		const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+		expect(
+			serious.map(
+				({ id: rule, nodes }) =>
+					`${rule}: ${nodes
+						.slice(0, 3)
+						.map((node) => node.html.slice(0, 120))
+						.join(' | ')}`
+			)
+		).toEqual([]);
+	}
+});

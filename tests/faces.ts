@@ -1,0 +1,70 @@
+import type { Face } from '../src/core/mass/face';
+import { massFaces } from '../src/core/mass/faces';
+import { readProject } from '../src/core/project/read';
+import type { Form, Project, SettingOut, Zone } from '../src/core/project/schema';
+
+/** A project of one mass and one zone on it, for tests; defaults are those of a project file. */
+export function projectOf(
+	form: Form,
+	settingOut: Omit<SettingOut, 'along'> & { along?: SettingOut['along'] },
+	zone: Partial<Omit<Zone, 'settingOut'>> = {},
+	rest: Partial<Project> = {}
+): Project {
+	const face = { revolved: 'shell', ruled: 'wall', lofted: 'skin' }[form.kind];
+	return readProject({
+		format: 'zygaster project',
+		version: 1,
+		name: 'Test',
+		masses: [{ id: 'm', name: 'Mass', form }],
+		zones: [
+			{
+				id: 'z',
+				code: 'Z',
+				name: 'Zone',
+				faces: [{ mass: 'm', face }],
+				settingOut,
+				pattern: { kind: 'rectangles' },
+				...zone
+			}
+		],
+		...rest
+	});
+}
+
+export function onlyFace(form: Form): Face {
+	const [face] = massFaces({ id: 'm', name: 'Mass', form, outside: 'as drawn' });
+	return face!;
+}
+
+/** A profile about the z axis, lengths as given. */
+export const revolved = (
+	points: [number, number][],
+	joins: 'line' | 'smooth' = 'line',
+	turn = 360
+): Form => ({ kind: 'revolved', axis: [0, 0], profile: { points, joins }, from: 0, turn });
+
+/** A flat sheet in the xz plane, facing −y. */
+export const sheet = (width: number, height: number): Form => ({
+	kind: 'ruled',
+	foot: {
+		points: [
+			[0, 0, 0],
+			[width, 0, 0]
+		],
+		joins: 'line',
+		closed: false
+	},
+	head: {
+		points: [
+			[0, 0, height],
+			[width, 0, height]
+		],
+		joins: 'line',
+		closed: false
+	}
+});
+
+export const count = (across: number, up: number) => ({
+	across: { by: 'count' as const, count: across },
+	up: { by: 'count' as const, count: up }
+});

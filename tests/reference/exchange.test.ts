@@ -1,0 +1,173 @@
+import { expect } from 'chai';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import * as webIfc from 'web-ifc';
+import { Chain } from '../../src/core/chain/chain';
+import type { Model } from '../../src/core/cladding/model';
+import { scheduleCsv } from '../../src/core/exchange/csv/write';
+import { writeGlb } from '../../src/core/exchange/glb/write';
+import { writeIfc } from '../../src/core/exchange/ifc/write';
+import { projectJson } from '../../src/core/exchange/json/write';
+import { readProjectText } from '../../src/core/project/read';
+import { makeSchedule } from '../../src/core/schedule/table';
+import { summarise } from '../../src/core/schedule/summary';
+
+const load = createRequire(import.meta.url);
+const demo = readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8');
+
+/** A reader of RFC 4180 of our own: records, fields, doubled quotes. */
+function parseCsv(text: string): string[][] {
+	const rows: string[][] = [[]];
+	for (const [, quoted, plain, end] of text.matchAll(/(?:"((?:[^"]|"")*)"|([^",\r\n]*))(,|\r\n|$)/g)) {
+		rows.at(-1)!.push(quoted?.replaceAll('""', '"') ?? plain ?? '');
+		if (end === '\r\n') rows.push([]);
+		if (end === '') break;
+	}
+	return rows;
+}
+
+describe('files, read back by readers that did not write them', () => {
+	let model: Model;
+	let louvers: number;
+	before(async () => {
+		model = await new Chain().run(readProjectText(demo));
+		const pieces = summarise(model).zones.map((zone) => zone.pieces['Blade stack'] ?? 0);
+		louvers = pieces.reduce((a, b) => a + b, 0);
+	});
+
+	it('CSV (RFC 4180): every row and sum comes back, formulas are guarded', () => {
+		const schedule = makeSchedule(model, 'panels');
+		const [head, ...rows] = parseCsv(scheduleCsv(schedule));
+		expect(rows.length).to.equal(schedule.rows);
+		for (const row of rows) expect(row.length).to.equal(head!.length);
+		const at = head!.indexOf('Glass (m2)');
+		const glass = rows.reduce((sum, row) => sum + Number(row[at]), 0);
+		expect(glass).to.be.closeTo(summarise(model).glass_m2, 0.05);
+		const evil = { ...schedule, rows: 1, columns: [{ ...schedule.columns[0]!, values: ['=1+1'] }] };
+		expect(scheduleCsv(evil)).to.contain("'=1+1");
+	});
+
+	it('JSON: the project comes back the same', () => {
+		expect(readProjectText(projectJson(model.project))).to.deep.equal(model.project);
+	});
+
+	it('GLB (glTF 2.0): gltf-validator finds no error; one node per piece with address and mark', async () => {
+		const glb = await writeGlb(model);
+		const validator = load('gltf-validator') as {
+			validateBytes(bytes: Uint8Array): Promise<{ issues: { numErrors: number; messages: unknown[] } }>;
+		};
+		const report = await validator.validateBytes(glb);
+		expect(report.issues.numErrors, JSON.stringify(report.issues.messages.slice(0, 3))).to.equal(0);
+		const length = new DataView(glb.buffer, glb.byteOffset).getUint32(12, true);
+		const json = JSON.parse(new TextDecoder().decode(glb.subarray(20, 20 + length))) as {
+			nodes: { extras?: { address?: string; mark?: string }; translation?: number[] }[];
+			accessors: { type: string; min?: number[]; max?: number[] }[];
+		};
+		const { panels, bars } = summarise(model);
+		const marked = json.nodes.filter((node) => node.extras?.address);
+		expect(marked.length).to.equal(panels + bars.count + louvers);
+		expect(new Set(marked.map((node) => node.extras!.address)).size).to.equal(marked.length);
+		// Metres and Y up: the roof stands between 4 and 10 m over the ground.
+		const roof = json.nodes.filter((node) => node.extras?.mark?.startsWith('GR-'));
+		for (const node of roof) expect(node.translation![1]).to.be.within(3, 11);
+	});
+
+	describe('IFC4 (ISO 16739-1)', () => {
+		let text: string;
+		const api = new webIfc.IfcAPI();
+		let file: number;
+		before(async () => {
+			text = writeIfc(model, '2026-01-01T00:00:00');
+			await api.Init();
+			file = api.OpenModel(new TextEncoder().encode(text));
+		});
+		after(() => api.CloseModel(file));
+		const lines = (type: number) => {
+			const ids = api.GetLineIDsWithType(file, type);
+			return Array.from({ length: ids.size() }, (_, k) => ids.get(k));
+		};
+
+		it('web-ifc finds every piece, assembly and type', () => {
+			const { panels, bars } = summarise(model);
+			expect(lines(webIfc.IFCPLATE).length).to.equal(panels);
+			expect(lines(webIfc.IFCMEMBER).length).to.equal(bars.count);
+			expect(lines(webIfc.IFCSHADINGDEVICE).length).to.equal(louvers);
+			expect(lines(webIfc.IFCROOF).length).to.equal(1);
+			expect(lines(webIfc.IFCCURTAINWALL).length).to.equal(2);
+			const device = api.GetLine(file, lines(webIfc.IFCSHADINGDEVICE)[0]!) as {
+				ObjectType: { value: string };
+				PredefinedType: { value: string };
+			};
+			expect(device.ObjectType.value).to.equal('LOUVER');
+			expect(device.PredefinedType.value).to.equal('USERDEFINED');
+		});
+
+		it('every piece is in one zone, every zone in the storey, the spatial tree is whole', () => {
+			const refs = (value: unknown) => (value as { value: number }[]).map((one) => one.value);
+			const parent = new Map<number, number>();
+			for (const id of lines(webIfc.IFCRELAGGREGATES)) {
+				const line = api.GetLine(file, id) as { RelatingObject: { value: number }; RelatedObjects: unknown };
+				for (const part of refs(line.RelatedObjects)) {
+					expect(parent.has(part), 'aggregated once').to.equal(false);
+					parent.set(part, line.RelatingObject.value);
+				}
+			}
+			for (const id of lines(webIfc.IFCRELCONTAINEDINSPATIALSTRUCTURE)) {
+				const line = api.GetLine(file, id) as {
+					RelatingStructure: { value: number };
+					RelatedElements: unknown;
+				};
+				for (const part of refs(line.RelatedElements)) parent.set(part, line.RelatingStructure.value);
+			}
+			const [project] = lines(webIfc.IFCPROJECT);
+			for (const piece of [webIfc.IFCPLATE, webIfc.IFCMEMBER, webIfc.IFCSHADINGDEVICE].flatMap(lines)) {
+				let at: number | undefined = piece;
+				for (let up = 0; up < 8 && at !== project; up++) at = parent.get(at!);
+				expect(at).to.equal(project);
+			}
+		});
+
+		it('GlobalIds are valid, unique and the same in every export', () => {
+			const ids = [
+				...text.matchAll(
+					/=IFC(?:PLATE|MEMBER|SHADINGDEVICE|REL\w+|PROPERTYSET|ELEMENTQUANTITY|PROJECT|SITE|BUILDING\w*|ROOF|CURTAINWALL|\w+TYPE)\('([^']{22})',/g
+				)
+			].map((m) => m[1]!);
+			expect(ids.length).to.be.above(5000);
+			expect(new Set(ids).size).to.equal(ids.length);
+			for (const id of ids) expect(id).to.match(/^[0-3][0-9A-Za-z_$]{21}$/);
+			expect(writeIfc(model, '2026-01-01T00:00:00')).to.equal(text);
+		});
+
+		it('solids are closed (each directed edge once, and its opposite) and turned outward', () => {
+			const points = new Map(
+				[...text.matchAll(/#(\d+)=IFCCARTESIANPOINTLIST3D\(\((.*)\)\);/g)].map((m) => [
+					m[1]!,
+					[...m[2]!.matchAll(/\(([^()]*)\)/g)].map((p) => p[1]!.split(',').map(Number))
+				])
+			);
+			let checked = 0;
+			for (const m of text.matchAll(/IFCTRIANGULATEDFACESET\(#(\d+),\$,\.T\.,\((.*?)\),\$\);/g)) {
+				const at = points.get(m[1]!)!;
+				const edges = new Set<string>();
+				let volume = 0;
+				for (const t of m[2]!.matchAll(/\((\d+),(\d+),(\d+)\)/g)) {
+					const [a, b, c] = [1, 2, 3].map((k) => Number(t[k])) as [number, number, number];
+					for (const edge of [`${a} ${b}`, `${b} ${c}`, `${c} ${a}`]) {
+						expect(edges.has(edge), 'a directed edge twice').to.equal(false);
+						edges.add(edge);
+					}
+					const [p, q, r] = [at[a - 1]!, at[b - 1]!, at[c - 1]!] as [number[], number[], number[]];
+					volume +=
+						p[0]! * (q[1]! * r[2]! - q[2]! * r[1]!) +
+						p[1]! * (q[2]! * r[0]! - q[0]! * r[2]!) +
+						p[2]! * (q[0]! * r[1]! - q[1]! * r[0]!);
+				}
+				for (const edge of edges) expect(edges.has(edge.split(' ').reverse().join(' '))).to.equal(true);
+				expect(volume).to.be.above(0);
+				if (++checked === 1500) break;
+			}
+			expect(checked).to.equal(1500);
+		});
+	});
+});
