@@ -9,7 +9,7 @@ test.beforeEach(({ page }) => {
 });
 test.afterEach(() => expect(problems).toEqual([]));
 
-const bays = (page: Page) => page.getByRole('button', { name: /^Bays: / }).first();
+const bays = (page: Page) => page.locator('[data-part="zone gull"]').getByRole('button', { name: /^Bays: / });
 
 test('a count changes by keyboard, by typing and by scrubbing; undo; reload shows the same', async ({
 	page
@@ -83,20 +83,20 @@ test('an impossible value is refused in words; an odd ring offers the two counts
 
 test('the make-up of every start line shows before one is taken', async ({ page }) => {
 	await openDemo(page);
-	await page.getByRole('button', { name: 'Start line of bays: middle' }).click();
+	await page.getByRole('combobox', { name: 'Start line of bays: middle' }).click();
 	await expect(page.getByRole('option', { name: /left/ })).toContainText('make-up');
 	await expect(page.getByRole('option', { name: /middle/ })).toContainText('make-up 2 ×');
 	await page.getByRole('option', { name: /right/ }).click();
-	await expect(page.getByRole('button', { name: 'Start line of bays: right' })).toBeVisible();
+	await expect(page.getByRole('combobox', { name: 'Start line of bays: right' })).toBeVisible();
 });
 
 test('the pattern switches, and a cell is chosen in the model, on the map and by arrow keys', async ({
 	page
 }) => {
 	await openDemo(page);
-	await page.getByRole('button', { name: 'Pattern: diamonds' }).click();
+	await page.getByRole('combobox', { name: 'Pattern: diamonds' }).click();
 	await page.getByRole('option', { name: 'rectangles' }).click();
-	await expect(page.getByRole('button', { name: 'Pattern: rectangles' }).first()).toBeVisible();
+	await expect(page.getByRole('combobox', { name: 'Pattern: rectangles' }).first()).toBeVisible();
 	await settled(page);
 	await expect(
 		page.locator('[data-part="zone gull"] [data-clause="zones/gull/pattern"] [data-effect]')
@@ -124,7 +124,7 @@ test('the check lens colours by a measure, and a bar of its histogram selects ce
 	await openDemo(page);
 	await page.keyboard.press('4');
 	const check = page.getByTestId('check');
-	await check.getByRole('button', { name: 'Measure: warp' }).click();
+	await check.getByRole('combobox', { name: 'Measure: warp' }).click();
 	await page.getByRole('option', { name: 'smallest angle' }).click();
 	await settled(page);
 	const bar = check

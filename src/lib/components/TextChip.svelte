@@ -45,8 +45,11 @@
 			{@attach focusAll}
 			onkeydown={(event) => {
 				event.stopPropagation();
-				if (event.key === 'Enter') accept(true);
-				else if (event.key === 'Escape') leave();
+				if (event.key === 'Enter') {
+					// Or the same key press would open the chip that is focused next.
+					event.preventDefault();
+					accept(true);
+				} else if (event.key === 'Escape') leave();
 			}}
 			onblur={() => (fault ? leave() : accept(false))}
 		/>

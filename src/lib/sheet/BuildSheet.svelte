@@ -127,7 +127,7 @@
 {#snippet add(label: string, act: () => void)}
 	<button
 		type="button"
-		class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
+		class="text-ink-2 hover:text-patina-deep flex items-center gap-1 py-1 text-[12px]"
 		onclick={act}><Plus size={13} />{label}</button
 	>
 {/snippet}
@@ -288,10 +288,9 @@
 						number="{n}.{5 + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
 					/>
 				{/each}
-				<div class="flex gap-4">
-					{@render add('Rule', () => addRule(zone))}<span class="-ml-11"
-						>{@render add('Line run', () => addRun(zone))}</span
-					>
+				<div class="ml-11 flex gap-4">
+					{@render add('Rule', () => addRule(zone))}
+					{@render add('Line run', () => addRun(zone))}
 				</div>
 			</div>
 		</div>

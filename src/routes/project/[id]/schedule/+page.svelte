@@ -178,22 +178,6 @@
 		smallest_angle: '124px',
 		flags: 'minmax(180px,1fr)'
 	};
-	const columnWidths: Record<string, string> = {
-		mark: '128px',
-		zone: '98px',
-		part: '104px',
-		variant: '82px',
-		address: '178px',
-		course: '66px',
-		bay: '52px',
-		blade: '60px',
-		cell: '62px',
-		corners: '72px',
-		longest_edge: '124px',
-		shortest_edge: '124px',
-		smallest_angle: '124px',
-		flags: 'minmax(180px,1fr)'
-	};
 	const template = $derived(
 		columns.map((column) => columnWidths[column.key] ?? (column.kind === 'text' ? '78px' : '88px')).join(' ')
 	);

@@ -1,0 +1,200 @@
+/**
+ * npm run bench: milliseconds by stage, and ratios to other ways of doing the same in this process.
+ * Absolute times drift from machine to machine; the ratios are what is held.
+ */
+import { parseArgs } from 'node:util';
+import { Chain } from '../../src/core/chain/chain';
+import { evaluateGrid } from '../../src/core/geometry/surface';
+import { lengthTable, parametersAt } from '../../src/core/grid/true-length';
+import { setOut } from '../../src/core/grid/set-out';
+import { measureCells } from '../../src/core/measure/cell-measures';
+import { makeCells } from '../../src/core/pattern/cells';
+import { makeEdges } from '../../src/core/pattern/edges';
+import { patternOf } from '../../src/core/pattern/tile';
+import { applyCommand } from '../../src/core/project/commands';
+import { drawIndex } from '../../src/lib/worker/views';
+import { onlyFace, projectOf, revolved } from '../faces';
+import { rationalSurfaceDerivatives, toVerb } from '../verb';
+import { measureNaively } from './naive-measures';
+
+interface Result {
+	readonly id: string;
+	readonly cells: number;
+	readonly ms: number;
+	readonly ratio: number | null;
+	readonly against: string | null;
+}
+
+const { values } = parseArgs({
+	options: { json: { type: 'boolean', default: false }, only: { type: 'string', default: '' } }
+});
+const results: Result[] = [];
+const wanted = (id: string) => id.startsWith(values.only);
+
+/** The median of several runs after two to warm up, in ms. */
+async function time(act: (run: number) => unknown, runs = 9): Promise<number> {
+	const times: number[] = [];
+	for (let k = -2; k < runs; k++) {
+		const start = performance.now();
+		await act(k);
+		if (k >= 0) times.push(performance.now() - start);
+	}
+	return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+}
+
+function note(
+	id: string,
+	cells: number,
+	ms: number,
+	against: { name: string; ms: number } | null = null
+): void {
+	results.push({
+		id,
+		cells,
+		ms: Number(ms.toFixed(3)),
+		ratio: against ? Number((against.ms / ms).toFixed(2)) : null,
+		against: against?.name ?? null
+	});
+}
+
+const mass = revolved(
+	[
+		[5200, 0],
+		[4350, 2300],
+		[3900, 4700],
+		[4300, 7100],
+		[5000, 9000]
+	],
+	'smooth'
+);
+const face = onlyFace(mass);
+const sizes = [
+	{ cells: 2_000, bays: 50, courses: 40 },
+	{ cells: 10_000, bays: 100, courses: 100 },
+	{ cells: 100_000, bays: 400, courses: 250 }
+];
+const count = (n: number) => ({ by: 'count' as const, count: n });
+
+async function surface(): Promise<void> {
+	const steps = (n: number) => Array.from({ length: n }, (_, k) => k / (n - 1));
+	for (const { cells, bays, courses } of sizes) {
+		const id = cells === 10_000 ? 'surface:derivatives' : `surface:derivatives:${cells}`;
+		if (!wanted(id)) continue;
+		const us = steps(bays);
+		const vs = steps(courses);
+		const ours = await time(() => evaluateGrid(face.surface, us, vs));
+		if (cells !== 10_000) {
+			note(id, cells, ours);
+			continue;
+		}
+		const verb = toVerb(face.surface);
+		const theirs = await time(() => {
+			for (const v of vs) for (const u of us) rationalSurfaceDerivatives(verb, u, v, 1);
+		}, 3);
+		note(id, cells, ours, { name: 'verb-nurbs, point by point', ms: theirs });
+	}
+}
+
+async function stages(): Promise<void> {
+	for (const { cells: n, bays, courses } of sizes) {
+		const settingOut = { across: count(bays), up: count(courses), along: 'true length' as const };
+		const pattern = patternOf({ kind: 'rectangles' });
+		const grid = setOut(face, settingOut, 'bench');
+		const cells = makeCells(grid, pattern, 'bench');
+		if (wanted(`setout:${n}`))
+			note(
+				`setout:${n}`,
+				n,
+				await time(() => {
+					const table = lengthTable(face.surface, grid.v);
+					const shares = grid.across.division.fractions.subarray(0, grid.columns);
+					for (let j = 0; j < grid.rows; j++) parametersAt(table, j, shares, grid.u, j * grid.columns);
+				})
+			);
+		if (wanted(`grid:${n}`)) note(`grid:${n}`, n, await time(() => setOut(face, settingOut, 'bench')));
+		if (wanted(`cells:${n}`))
+			note(`cells:${n}`, n, await time(() => makeEdges(grid, makeCells(grid, pattern, 'bench')), 5));
+		if (wanted(`measures:${n}`)) {
+			const ours = await time(() => measureCells(cells, grid.positions));
+			const theirs = await time(() => measureNaively(cells, grid.positions), 3);
+			note(`measures:${n}`, n, ours, { name: 'an object per cell', ms: theirs });
+		}
+		if (wanted(`parts:${n}`) || wanted(`meshes:${n}`) || wanted(`chain:${n}`))
+			await wholeChain(n, bays, courses);
+	}
+}
+
+/** A changed form, to buffers ready to draw, with Framed glass on every cell. */
+async function wholeChain(n: number, bays: number, courses: number): Promise<void> {
+	const project = projectOf(
+		mass,
+		{ across: count(bays), up: count(courses) },
+		{
+			rules: [
+				{
+					id: 'r',
+					muted: false,
+					cells: 'all',
+					corners: 'any',
+					courses: null,
+					put: { variant: 'f', values: {} }
+				}
+			]
+		},
+		{
+			variants: [
+				{
+					id: 'f',
+					name: 'f',
+					part: 'framed-glass',
+					values: { joint: 2, frame_width: 10, frame_depth: 20, pane: 6, recess: 4 }
+				}
+			]
+		}
+	);
+	const chain = new Chain();
+	let parts = 0;
+	let meshes = 0;
+	let runs = 0;
+	const ms = await time(
+		async (run) => {
+			const path = 'masses/m/form/profile/points/1/0';
+			const changed = applyCommand(project, {
+				label: 'x',
+				edits: [{ do: 'set', path, value: 4350 + run }]
+			}).project;
+			const model = await chain.run(changed);
+			const start = performance.now();
+			for (const { group } of model.zones[0]!.model!.groups)
+				for (const table of group.run.elements) drawIndex(table);
+			if (run < 0) return;
+			meshes += performance.now() - start;
+			parts += model.ms.parts;
+			runs++;
+		},
+		n > 50_000 ? 3 : 9
+	);
+	note(`parts:${n}`, n, parts / runs);
+	note(`meshes:${n}`, n, meshes / runs);
+	note(`chain:${n}`, n, ms);
+}
+
+async function main(): Promise<void> {
+	await surface();
+	await stages();
+	const shown = results.filter(({ id }) => wanted(id));
+	if (values.json) {
+		console.log(JSON.stringify(shown, null, 2));
+		return;
+	}
+	console.table(
+		Object.fromEntries(
+			shown.map(({ id, cells, ms, ratio, against }) => [
+				id,
+				{ cells, ms, ratio: ratio ?? '', against: against ?? '' }
+			])
+		)
+	);
+}
+
+void main();

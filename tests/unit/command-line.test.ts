@@ -1,0 +1,137 @@
+import { expect } from 'chai';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { documentSchemas } from '../../src/core/project/json-schema';
+import { measureNaively } from '../bench/naive-measures';
+import { measureCells } from '../../src/core/measure/cell-measures';
+import { setOut } from '../../src/core/grid/set-out';
+import { makeCells } from '../../src/core/pattern/cells';
+import { patternOf } from '../../src/core/pattern/tile';
+import { count, onlyFace, revolved } from '../faces';
+import Ajv2020 from 'ajv/dist/2020.js';
+
+const root = fileURLToPath(new URL('../../', import.meta.url));
+const run = (...args: string[]) =>
+	spawnSync(process.execPath, ['--import', './scripts/typescript.mjs', 'src/cli/main.ts', ...args], {
+		cwd: root,
+		encoding: 'utf8'
+	});
+
+describe('command line', () => {
+	const folder = mkdtempSync(join(tmpdir(), 'zyg-'));
+	after(() => rmSync(folder, { recursive: true }));
+
+	it('summary prints one JSON object with the counts of every zone', () => {
+		const { stdout, status } = run('summary', 'docs/examples/small.json');
+		expect(status).to.equal(0);
+		const summary = JSON.parse(stdout);
+		expect(summary.zones[0]).to.include({
+			name: 'Garden wall',
+			faces: 1,
+			bays: 7,
+			courses: 2,
+			nodes: 24,
+			edges: 37
+		});
+		expect(summary.zones[0].cells).to.deep.equal({ whole: 14, edge: 0, cut: 0 });
+		expect(summary.like_sets).to.equal(null);
+		expect(summary.ms).to.have.keys('surface', 'grid', 'cells', 'measures', 'parts');
+	});
+
+	it('build writes every format', () => {
+		expect(run('build', 'docs/examples/small.json', '--out', folder).status).to.equal(0);
+		expect(readdirSync(folder).sort()).to.deep.equal([
+			'small-bars.csv',
+			'small-blades.csv',
+			'small-panels.csv',
+			'small.glb',
+			'small.ifc',
+			'small.json'
+		]);
+	});
+
+	it('faults go to stderr with their place, exit code 2', () => {
+		const file = join(folder, 'bad.json');
+		const small = JSON.parse(readFileSync(join(root, 'docs/examples/small.json'), 'utf8'));
+		const cases: [unknown, RegExp][] = [
+			['{', /not JSON/],
+			[{ ...small, shade: 1 }, /shade: this key is not known/],
+			[
+				{
+					...small,
+					zones: [
+						{ ...small.zones[0], settingOut: { ...small.zones[0].settingOut, up: { by: 'count', count: 0 } } }
+					]
+				},
+				/zones\/wall\/settingOut\/up: 0 courses cannot be made/
+			],
+			[
+				{ ...small, variants: small.variants.slice(1) },
+				/zones\/wall\/rules\/glass: the variant "glass" is not in the kit; known: blades, post/
+			]
+		];
+		for (const [content, sentence] of cases) {
+			writeFileSync(file, typeof content === 'string' ? content : JSON.stringify(content));
+			const { status, stderr } = run('summary', file);
+			expect(stderr).to.match(sentence);
+			expect(status).to.equal(2);
+		}
+		expect(run('summary', join(folder, 'none.json')).status).to.equal(2);
+		expect(run('paint', 'x').status).to.equal(2);
+	});
+});
+
+describe('JSON Schema', () => {
+	it('in docs/ is current, and takes the demo and the example (ajv)', () => {
+		const ajv = new Ajv2020({ strict: false });
+		for (const [name, schema] of Object.entries(documentSchemas())) {
+			const kept = JSON.parse(readFileSync(join(root, `docs/${name}.schema.json`), 'utf8'));
+			expect(kept, 'run npm run docs:schema').to.deep.equal(JSON.parse(JSON.stringify(schema)));
+			if (name !== 'project') continue;
+			const check = ajv.compile(kept);
+			for (const file of ['demo/tidal-lido.json', 'docs/examples/small.json'])
+				expect(
+					check(JSON.parse(readFileSync(join(root, file), 'utf8'))),
+					JSON.stringify(check.errors?.slice(0, 2))
+				).to.equal(true);
+		}
+	});
+});
+
+describe('measures', () => {
+	it('in columns agree with the plain way, cell by cell', () => {
+		const grid = setOut(
+			onlyFace(
+				revolved(
+					[
+						[4000, 0],
+						[3000, 4000],
+						[4500, 9000]
+					],
+					'smooth'
+				)
+			),
+			{ ...count(14, 9), along: 'true length' },
+			'x'
+		);
+		for (const kind of ['rectangles', 'diamonds'] as const) {
+			const cells = makeCells(grid, patternOf({ kind }), 'x');
+			const columns = measureCells(cells, grid.positions);
+			measureNaively(cells, grid.positions).forEach((plain, c) => {
+				for (const key of [
+					'area',
+					'perimeter',
+					'longestEdge',
+					'shortestEdge',
+					'smallestAngle',
+					'largestAngle',
+					'warp'
+				] as const)
+					expect(columns[key][c]!).to.be.closeTo(plain[key], 1e-9 * Math.max(1, plain[key]) + 1e-9);
+			});
+		}
+	});
+});
