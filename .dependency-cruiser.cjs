@@ -59,7 +59,7 @@ module.exports = {
 	options: {
 		doNotFollow: { path: 'node_modules' },
 		tsPreCompilationDeps: true,
-		tsConfig: { fileName: 'scripts/tsconfig.node.json' },
+		tsConfig: { fileName: 'tsconfig.json' },
 		enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'svelte', 'default'] }
 	}
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity, parseQuantity, type LengthDisplay } from '$core/units/quantity';
 
@@ -140,7 +141,8 @@
 	}
 	function focusAll(node: HTMLInputElement) {
 		node.focus();
-		if (typed.length > 1) node.select();
+		// Read once: the attachment must not run again, and select again, with every letter.
+		if (untrack(() => typed.length > 1)) node.select();
 	}
 </script>
 

@@ -89,7 +89,7 @@
 	}
 	function setValue(name: string, text: string | null) {
 		if (put === 'open') return;
-		const { [name]: _, ...rest } = put.values;
+		const rest = Object.fromEntries(Object.entries(put.values).filter(([key]) => key !== name));
 		workbench.set(
 			`${path}/put/values`,
 			text === null ? rest : { ...rest, [name]: text },

@@ -281,7 +281,8 @@
 				>
 				<button type="button" class="plain-button font-sans text-[12px]" onclick={download}>CSV</button>
 			</div>
-			<!-- svelte-ignore a11y_no_noninteractive_tabindex -- a scrolling region has to be reached by keyboard -->
+			<!-- A scrolling region has to be reached by keyboard -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<div
 				class="min-h-0 overflow-auto"
 				bind:this={viewport}
@@ -351,7 +352,8 @@
 									</div>
 								{:else}
 									{@const chosen = workbench.selection.set.has(String(addresses[line.row]))}
-									<!-- svelte-ignore a11y_click_events_have_key_events -- the mark in the row is a button -->
+									<!-- The mark in the row is a button -->
+									<!-- svelte-ignore a11y_click_events_have_key_events -->
 									<div
 										role="row"
 										tabindex="-1"
