@@ -21,7 +21,11 @@ interface Verb {
 const scope = globalThis as { window?: unknown };
 const had = 'window' in scope;
 scope.window ??= globalThis;
+// It also prints its version while it loads, which is no part of our output.
+const { log } = console;
+console.log = () => undefined;
 const verb = createRequire(import.meta.url)('verb-nurbs') as Verb;
+console.log = log;
 if (!had) delete scope.window;
 
 export const { NurbsSurfaceData } = verb.core;

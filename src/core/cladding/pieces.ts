@@ -85,13 +85,19 @@ export function edgeFrames(
 	for (let e = 0; e < edges.count; e++) {
 		const l = 3 * edges.left[e]!;
 		const r = edges.right[e] === NO_CELL ? l : 3 * edges.right[e]!;
-		const sum = [0, 1, 2].map((k) => normals[l + k]! + normals[r + k]!) as [number, number, number];
-		const size = Math.hypot(...sum);
+		const ax = normals[l]!;
+		const ay = normals[l + 1]!;
+		const az = normals[l + 2]!;
+		const bx = normals[r]!;
+		const by = normals[r + 1]!;
+		const bz = normals[r + 2]!;
+		const size = Math.sqrt((ax + bx) ** 2 + (ay + by) ** 2 + (az + bz) ** 2);
 		// Two cells folded flat against each other have no mean: the first one's normal stands.
-		for (let k = 0; k < 3; k++) normal[3 * e + k] = size > 1e-9 ? sum[k]! / size : normals[l + k]!;
-		const cosine =
-			normals[l]! * normals[r]! + normals[l + 1]! * normals[r + 1]! + normals[l + 2]! * normals[r + 2]!;
-		fold[e] = l === r ? 0 : Math.acos(Math.min(1, Math.max(-1, cosine)));
+		const mean = size > 1e-9;
+		normal[3 * e] = mean ? (ax + bx) / size : ax;
+		normal[3 * e + 1] = mean ? (ay + by) / size : ay;
+		normal[3 * e + 2] = mean ? (az + bz) / size : az;
+		fold[e] = l === r ? 0 : Math.acos(Math.min(1, Math.max(-1, ax * bx + ay * by + az * bz)));
 	}
 	return { normal, fold };
 }

@@ -188,6 +188,12 @@ function runOperation({ op, out, a, b, c }: Operation, slots: readonly Float64Ar
 		case 'sqrt':
 			for (let r = 0; r < rows; r++) o[r] = Math.sqrt(x[r]!);
 			return;
+		case 'negate':
+			for (let r = 0; r < rows; r++) o[r] = -x[r]!;
+			return;
+		case 'less':
+			for (let r = 0; r < rows; r++) o[r] = x[r]! < y[r]! ? 1 : 0;
+			return;
 		case 'lessOrEqual':
 			for (let r = 0; r < rows; r++) o[r] = x[r]! <= y[r]! ? 1 : 0;
 			return;

@@ -65,8 +65,9 @@ export class Vectors {
 	length = (p: PointRegisters) => this.b.apply('sqrt', this.dot(p, p));
 	distance = (p: PointRegisters, q: PointRegisters) => this.length(this.subtract(p, q));
 	unit = (p: PointRegisters) => {
-		const size = this.length(p);
-		return this.each((k) => this.b.divide(p[k], size));
+		// One division and three products: a division costs several of them.
+		const inverse = this.b.divide(this.b.constant(1), this.length(p));
+		return this.each((k) => this.b.multiply(p[k], inverse));
 	};
 	sum = (points: readonly PointRegisters[]) => points.reduce(this.add);
 	centre = (points: readonly PointRegisters[]) =>

@@ -1,0 +1,51 @@
+// Pictures of the main views, from the demo project of a server that runs: node scripts/screenshots.mjs [address]
+import { chromium } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import { CHROMIUM } from './lib/system.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4300';
+const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
+const browser = await chromium.launch({
+	executablePath: CHROMIUM,
+	args: [
+		'--no-sandbox',
+		'--use-gl=angle',
+		'--use-angle=swiftshader',
+		'--enable-unsafe-swiftshader',
+		'--ignore-gpu-blocklist',
+		'--disable-quic',
+		'--no-first-run',
+		'--disable-background-networking',
+		'--disable-component-update',
+		'--disable-sync'
+	]
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]');
+const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
+
+await page.goto(address);
+await shoot('projects');
+await page.getByRole('link', { name: /Tidal Lido/ }).first().click();
+await settled();
+const map = await page.getByTestId('map').locator('canvas').boundingBox();
+await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2 - 12);
+await settled();
+await shoot('workbench');
+await page.keyboard.press('Escape');
+for (const [key, name] of [
+	['1', 'form'],
+	['2', 'set-out'],
+	['4', 'check']
+]) {
+	await page.keyboard.press(key);
+	await settled();
+	await page.waitForFunction(() => !document.querySelector('[data-behind=true]'));
+	await page.waitForTimeout(800);
+	await shoot(name);
+}
+await page.goto(`${page.url().split('?')[0]}/schedule`);
+await page.getByRole('row').nth(6).waitFor();
+await page.getByRole('row').nth(6).click();
+await shoot('schedule');
+await browser.close();
