@@ -26,7 +26,10 @@ const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
 await shoot('projects');
-await page.getByRole('link', { name: /Tidal Lido/ }).first().click();
+await page
+	.getByRole('link', { name: /Tidal Lido/ })
+	.first()
+	.click();
 await settled();
 const map = await page.getByTestId('map').locator('canvas').boundingBox();
 await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2 - 12);

@@ -16,8 +16,9 @@
 		/** Whether the value is broken and its clause says why. */
 		wrong?: boolean;
 		onpreview?: (value: number) => void;
-		oncommit: (value: number) => void;
-		oncancel?: () => void;
+		/** With the value from before, which a preview has already replaced in the document. */
+		oncommit: (value: number, was: number) => void;
+		onpreviewend?: () => void;
 	}
 	let {
 		value,
@@ -30,7 +31,7 @@
 		wrong = false,
 		onpreview,
 		oncommit,
-		oncancel
+		onpreviewend
 	}: Props = $props();
 
 	const RADIANS = Math.PI / 180;
@@ -75,7 +76,7 @@
 			return;
 		}
 		editing = false;
-		if (tidy(read) !== tidy(value)) oncommit(tidy(read));
+		if (tidy(read) !== tidy(value)) oncommit(tidy(read), value);
 		if (backToChip) queueMicrotask(() => button?.focus());
 	}
 
@@ -91,7 +92,7 @@
 			event.preventDefault();
 			event.stopPropagation();
 			const next = hold(tidy(value + by * step * (event.shiftKey ? 10 : 1)));
-			if (next !== value) oncommit(next);
+			if (next !== value) oncommit(next, value);
 		} else if (/^[0-9.-]$/.test(event.key) && !event.ctrlKey && !event.metaKey) {
 			event.preventDefault();
 			event.stopPropagation();
@@ -121,11 +122,11 @@
 		if (!ended?.moved) return;
 		const final = dragged;
 		dragged = null;
-		if (final !== null && final !== ended.from) oncommit(final);
-		else oncancel?.();
+		if (final !== null && final !== ended.from) oncommit(final, ended.from);
+		else onpreviewend?.();
 	}
 	function lost() {
-		if (drag?.moved) oncancel?.();
+		if (drag?.moved) onpreviewend?.();
 		drag = null;
 		dragged = null;
 	}

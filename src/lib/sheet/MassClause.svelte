@@ -101,12 +101,12 @@
 			label="Turn of {mass.name}"
 			step={5}
 			onpreview={(value) => workbench.project.preview({ do: 'set', path: `${path}/form/turn`, value })}
-			oncancel={() => workbench.project.dropPreview()}
-			oncommit={(value) =>
+			onpreviewend={() => workbench.project.dropPreview()}
+			oncommit={(value, was) =>
 				workbench.set(
 					`${path}/form/turn`,
 					value,
-					`${mass.name} turn ${formatNumber(form.turn, 1)}° → ${formatNumber(value, 1)}°`
+					`${mass.name} turn ${formatNumber(was, 1)}° → ${formatNumber(value, 1)}°`
 				)}
 		/>{:else if mass.form.kind === 'ruled'}
 		between the foot {@render curve(mass.form.foot, `${path}/form/foot`, 'foot')} and the head

@@ -42,8 +42,7 @@
 		}));
 	});
 
-	function setCoordinate(k: number, axis: number, value: number) {
-		const was = points[k]?.[axis];
+	function setCoordinate(k: number, axis: number, value: number, was: number) {
 		workbench.set(`${path}/${k}/${axis}`, value, `${label} point ${k + 1} ${axes[axis]} ${was} → ${value}`);
 	}
 	function insertAfter(k: number) {
@@ -130,8 +129,8 @@
 												label="{label} point {k + 1} {axis}"
 												onpreview={(value) =>
 													workbench.project.preview({ do: 'set', path: `${path}/${k}/${n}`, value })}
-												oncancel={() => workbench.project.dropPreview()}
-												oncommit={(value) => setCoordinate(k, n, value)}
+												onpreviewend={() => workbench.project.dropPreview()}
+												oncommit={(value, was) => setCoordinate(k, n, value, was)}
 											/>
 										</td>
 									{/each}

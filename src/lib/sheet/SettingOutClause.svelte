@@ -96,12 +96,12 @@
 			min={1}
 			wrong={problems.length > 0}
 			onpreview={preview('count')}
-			oncancel={() => workbench.project.dropPreview()}
-			oncommit={(value) =>
+			onpreviewend={() => workbench.project.dropPreview()}
+			oncommit={(value, was) =>
 				workbench.set(
 					`${path}/count`,
 					value,
-					`${zone.name} ${what} ${formatNumber(spacing.count)} → ${formatNumber(value)}`
+					`${zone.name} ${what} ${formatNumber(was)} → ${formatNumber(value)}`
 				)}
 		/>
 		{what}{:else}
@@ -113,12 +113,12 @@
 			min={1}
 			wrong={problems.length > 0}
 			onpreview={preview('size')}
-			oncancel={() => workbench.project.dropPreview()}
-			oncommit={(value) =>
+			onpreviewend={() => workbench.project.dropPreview()}
+			oncommit={(value, was) =>
 				workbench.set(
 					`${path}/size`,
 					value,
-					`${zone.name} ${what} ${formatLength(spacing.size, display)} → ${formatLength(value, display)}`
+					`${zone.name} ${what} ${formatLength(was, display)} → ${formatLength(value, display)}`
 				)}
 		/>{#if spacing.by === 'exact size'}, starting from the
 			<ChoiceChip

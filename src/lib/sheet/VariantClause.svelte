@@ -47,9 +47,9 @@
 		path: `${path}/values`,
 		value: { ...variant.values, [name]: value }
 	});
-	const commit = (input: PartInput, value: unknown) =>
+	const commit = (input: PartInput, value: unknown, was: unknown = valueOf(input)) =>
 		workbench.do(
-			`${part?.label} ${variant.name}: ${input.label.toLowerCase()} ${String(valueOf(input))} → ${String(value)}`,
+			`${part?.label} ${variant.name}: ${input.label.toLowerCase()} ${String(was)} → ${String(value)}`,
 			edit(input.name, value)
 		);
 
@@ -116,8 +116,8 @@
 					max={input.max ?? Infinity}
 					step={kind === 'length' ? 5 : 1}
 					onpreview={(value) => workbench.project.preview(edit(input.name, value))}
-					oncancel={() => workbench.project.dropPreview()}
-					oncommit={(value) => commit(input, value)}
+					onpreviewend={() => workbench.project.dropPreview()}
+					oncommit={(value, was) => commit(input, value, was)}
 				/>
 			{/if}{k + 1 < (part?.inputs.length ?? 0) ? ',' : '.'}</span
 		>{' '}
