@@ -5,8 +5,8 @@ const port = 4390;
 export default defineConfig({
 	testDir: 'tests/browser',
 	workers: 1,
-	timeout: 45_000,
-	expect: { timeout: 12_000 },
+	timeout: 120_000,
+	expect: { timeout: 25_000 },
 	reporter: [['list']],
 	use: {
 		baseURL: `http://127.0.0.1:${port}`,

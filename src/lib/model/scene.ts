@@ -342,6 +342,8 @@ export class ModelScene {
 		const geometry = new THREE.BufferGeometry();
 		geometry.setAttribute('position', new THREE.BufferAttribute(Float32Array.from(picked), 3));
 		const mesh = new THREE.Mesh(geometry, this.fill);
+		// After the glass, which would otherwise be drawn over it.
+		mesh.renderOrder = 9;
 		mesh.position.set(...triangles.origin);
 		this.overlay.add(mesh);
 	}
