@@ -26,8 +26,6 @@ export class Workbench {
 	measure = $state<'area' | 'warp' | 'longestEdge' | 'smallestAngle'>('warp');
 	labels = $state(false);
 	mapShown = $state(true);
-	/** Only the selection is shown in the model. */
-	isolated = $state(false);
 	readonly display = $derived.by(() => this.project.document.display);
 
 	constructor(opened: OpenedProject) {
