@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM_ARGS } from './scripts/lib/chromium-args.mjs';
 
 const port = 4390;
 
@@ -13,18 +14,7 @@ export default defineConfig({
 		viewport: { width: 1280, height: 800 },
 		launchOptions: {
 			executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-			args: [
-				'--no-sandbox',
-				'--use-gl=angle',
-				'--use-angle=swiftshader',
-				'--enable-unsafe-swiftshader',
-				'--ignore-gpu-blocklist',
-				'--disable-quic',
-				'--no-first-run',
-				'--disable-background-networking',
-				'--disable-component-update',
-				'--disable-sync'
-			]
+			args: CHROMIUM_ARGS
 		}
 	},
 	webServer: {

@@ -7,10 +7,14 @@ try {
 	const { prepareDatabase, stopOnSignal } = await import('./lib/serve.mjs');
 	const database = await startDatabase();
 	prepareDatabase(database.url);
-	const server = start('npx', ['--no-install', 'vite', 'dev', '--port', process.env.PORT ?? '4300'], {
-		env: { ...process.env, DATABASE_URL: database.url },
-		detached: true
-	});
+	const server = start(
+		process.execPath,
+		['node_modules/vite/bin/vite.js', 'dev', '--port', process.env.PORT ?? '4300'],
+		{
+			env: { ...process.env, DATABASE_URL: database.url },
+			detached: true
+		}
+	);
 	stopOnSignal(server, database);
 } catch (error) {
 	fail(error);

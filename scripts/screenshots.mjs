@@ -1,24 +1,14 @@
 // Pictures of the main views, from the demo project of a server that runs: node scripts/screenshots.mjs [address]
 import { chromium } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
+import { CHROMIUM_ARGS } from './lib/chromium-args.mjs';
 import { CHROMIUM } from './lib/system.mjs';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:4300';
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const browser = await chromium.launch({
 	executablePath: CHROMIUM,
-	args: [
-		'--no-sandbox',
-		'--use-gl=angle',
-		'--use-angle=swiftshader',
-		'--enable-unsafe-swiftshader',
-		'--ignore-gpu-blocklist',
-		'--disable-quic',
-		'--no-first-run',
-		'--disable-background-networking',
-		'--disable-component-update',
-		'--disable-sync'
-	]
+	args: CHROMIUM_ARGS
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]');

@@ -12,7 +12,7 @@ import { makeCells } from '../../src/core/pattern/cells';
 import { makeEdges } from '../../src/core/pattern/edges';
 import { patternOf } from '../../src/core/pattern/tile';
 import { applyCommand } from '../../src/core/project/commands';
-import { drawIndex } from '../../src/lib/worker/views';
+import { MeshIndices } from '../../src/lib/model/mesh-index';
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { measureNaively } from './naive-measures';
@@ -153,6 +153,7 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 		}
 	);
 	const chain = new Chain();
+	const indices = new MeshIndices((index) => index);
 	let parts = 0;
 	let meshes = 0;
 	let runs = 0;
@@ -166,7 +167,8 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 			const model = await chain.run(changed);
 			const start = performance.now();
 			for (const { group } of model.zones[0]!.model!.groups)
-				for (const table of group.run.elements) drawIndex(table);
+				for (const table of group.run.elements) indices.of(table);
+			indices.forgetUnused();
 			if (run < 0) return;
 			meshes += performance.now() - start;
 			parts += model.ms.parts;

@@ -8,9 +8,11 @@ import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { writeGlb } from '../../src/core/exchange/glb/write';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { projectJson } from '../../src/core/exchange/json/write';
+import { StepFile, type StepValue } from '../../src/core/exchange/step/part21';
 import { readProjectText } from '../../src/core/project/read';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
+import { schemaFaults } from './ifc-schema';
 
 const load = createRequire(import.meta.url);
 const demo = readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8');
@@ -137,6 +139,66 @@ describe('files, read back by readers that did not write them', () => {
 			expect(new Set(ids).size).to.equal(ids.length);
 			for (const id of ids) expect(id).to.match(/^[0-3][0-9A-Za-z_$]{21}$/);
 			expect(writeIfc(model, '2026-01-01T00:00:00')).to.equal(text);
+		});
+
+		it('keeps to the schema: types, attributes, enumerations, references, aggregates', async () => {
+			const step = await StepFile.open(new TextEncoder().encode(text));
+			expect(step.schema).to.equal('IFC4');
+			expect(schemaFaults(step)).to.deep.equal([]);
+			// The check bites.
+			for (const [from, to, says] of [
+				['.CURTAIN_PANEL.', '.PANEL.', /PredefinedType: .* is not of IfcPlateTypeEnum/],
+				[/IFCPLATE\((.*?),\$,/, 'IFCPLATE($1,', /attributes, 9 are wanted/],
+				[/(IFCRELAGGREGATES\('[^']*',\$,'[^']*',\$,#\d+,)\(.*?\)/, '$1()', /RelatedObjects: 0 members/],
+				['IFCPLATETYPE(', 'IFCPANETYPE(', /IFCPANETYPE is not in IFC4/],
+				[/(IFCMEMBER\()'[^']*'/, '$1$', /GlobalId: must not be empty/],
+				[/IFCIDENTIFIER\('[^']*'\)/, 'IFCIDENTIFIER(7)', /STRING.* is wanted/]
+			] as const) {
+				const broken = text.replace(from, to);
+				expect(broken).to.not.equal(text);
+				const faults = schemaFaults(await StepFile.open(new TextEncoder().encode(broken)));
+				expect(faults.join('\n')).to.match(says);
+			}
+		});
+
+		it('every real has its dot, as ISO 10303-21 asks', () => {
+			const numbers = text.match(/IFC(?:CARTESIANPOINT|COLOURRGB|QUANTITY\w+|MASSMEASURE)[^;]*;/g)!.join('');
+			expect(numbers).to.not.match(/[(,]-?\d+[,)]/);
+			expect(text).to.not.match(/[(,]-?\d+E/);
+		});
+
+		it('stated volumes are those of the bodies', async () => {
+			const step = await StepFile.open(new TextEncoder().encode(text));
+			const refs = (value: StepValue | undefined) => (value as { ref: number }[]).map((one) => one.ref);
+			const attribute = (id: number, k: number) => step.records(id)[0]!.values[k];
+			const ref = (id: number, k: number) => (attribute(id, k) as { ref: number }).ref;
+			const bodyVolume = (product: number) =>
+				refs(attribute(ref(product, 6), 2))
+					.flatMap((shape) => refs(attribute(shape, 3)))
+					.reduce((sum, body) => {
+						const points = attribute(ref(body, 0), 0) as number[][];
+						return (attribute(body, 3) as number[][]).reduce((total, triangle) => {
+							const [p, q, r] = triangle.map((k) => points[k - 1]!) as [number[], number[], number[]];
+							const cross = (a: number, b: number) => q[a]! * r[b]! - q[b]! * r[a]!;
+							return total + (p[0]! * cross(1, 2) + p[1]! * cross(2, 0) + p[2]! * cross(0, 1)) / 6;
+						}, sum);
+					}, 0);
+			let compared = 0;
+			for (const relation of step.ids('IFCRELDEFINESBYPROPERTIES')) {
+				const set = ref(relation, 5);
+				if (step.records(set)[0]!.type !== 'IFCELEMENTQUANTITY') continue;
+				const quantity = refs(attribute(set, 5)).find(
+					(id) => step.records(id)[0]!.type === 'IFCQUANTITYVOLUME'
+				);
+				if (quantity === undefined) continue;
+				const [product] = refs(attribute(relation, 4));
+				const stated = attribute(quantity, 3) as number;
+				// Bodies are written from 32-bit coordinates: a few thousandths of a millimetre on walls of 3 mm.
+				expect(bodyVolume(product!) / 1e9 / stated).to.be.closeTo(1, 1e-3);
+				compared++;
+			}
+			const { panels, bars } = summarise(model);
+			expect(compared).to.equal(panels + bars.count);
 		});
 
 		it('solids are closed (each directed edge once, and its opposite) and turned outward', () => {

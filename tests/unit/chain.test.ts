@@ -188,6 +188,30 @@ describe('the chain between runs', () => {
 		expect(other.zones[1]!.model!.faces[0]).to.not.equal(before.zones[1]!.model!.faces[0]);
 	});
 
+	it('a moved form keeps its cells and edges, unless the pattern looks at lengths', async () => {
+		const mass = (height: number): Form =>
+			revolved(
+				[
+					[4000, 0],
+					[3500, height]
+				],
+				'line'
+			);
+		for (const [pattern, kept] of [
+			[{ kind: 'triangles', diagonal: 'alternating' }, true],
+			[{ kind: 'triangles', diagonal: 'shorter' }, false]
+		] as const) {
+			const chain = new Chain();
+			const zone = count(12, 4);
+			const faceOf = async (height: number) =>
+				(await chain.run(projectOf(mass(height), zone, { pattern }))).zones[0]!.model!.faces[0]!;
+			const [before, after] = [await faceOf(3000), await faceOf(5000)];
+			expect(after.grid.positions).to.not.deep.equal(before.grid.positions);
+			expect(after.cells === before.cells && after.edges === before.edges).to.equal(kept);
+			expect(after.measures).to.not.equal(before.measures);
+		}
+	});
+
 	it('a clause that cannot be keeps the last good model and names its place, with a way out', async () => {
 		const chain = new Chain();
 		await chain.run(demo);

@@ -2,7 +2,7 @@ import { assignRules } from '../cladding/assign';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
-import { setOut } from '../grid/set-out';
+import { setOut, type NodeGrid } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
 import { massFaces } from '../mass/faces';
 import type { Face } from '../mass/face';
@@ -39,6 +39,11 @@ const now = () => performance.now();
 function once<T>(make: () => T): () => T {
 	let made: { value: T } | null = null;
 	return () => (made ??= { value: make() }).value;
+}
+
+/** All of a grid that its cells depend on, but for places. */
+function topologyOf({ across, up, poles }: NodeGrid): string {
+	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
 }
 
 /** Eight hex digits of a list of numbers, to tell lists of cells apart (FNV-1a). */
@@ -126,27 +131,32 @@ export class Chain {
 					`${at}/faces`,
 					`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
 				);
-			return this.layOutFace(zone, face, faces.serial);
+			return this.layOutFace(zone, wanted.mass, face, faces.serial);
 		});
 	}
 
-	private layOutFace(zone: Zone, face: Face, massSerial: number): FaceModel {
+	private layOutFace(zone: Zone, massId: string, face: Face, massSerial: number): FaceModel {
 		const at = `zones/${zone.id}`;
 		const slot = `${zone.id} ${face.name} ${massSerial}`;
 		const area = this.memo.use(`area ${slot}`, '', () => once(() => surfaceArea(face.surface)));
 		const grid = this.memo.use(`grid ${slot}`, JSON.stringify(zone.settingOut), () =>
 			this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`))
 		);
-		return this.memo.use(`cells ${slot}`, `${grid.serial} ${JSON.stringify(zone.pattern)}`, () => {
-			const pattern = patternOf(zone.pattern);
-			const { cells, edges, usedNodes } = this.timed('cells', () => {
-				const made = makeCells(grid.value, pattern, at);
-				return {
-					cells: made,
-					edges: makeEdges(grid.value, made),
-					usedNodes: countUsedNodes(grid.value, made)
-				};
-			});
+		const pattern = patternOf(zone.pattern);
+		// Which nodes make a cell hangs on counts, not on places, unless the pattern looks at lengths.
+		const counts = pattern.otherwise ? String(grid.serial) : topologyOf(grid.value);
+		const topology = this.memo.use(
+			`topology ${zone.id} ${massId} ${face.name}`,
+			`${counts} ${JSON.stringify(zone.pattern)}`,
+			() =>
+				this.timed('cells', () => {
+					const cells = makeCells(grid.value, pattern, at);
+					const usedNodes = countUsedNodes(grid.value, cells);
+					return { cells, edges: makeEdges(grid.value, cells), usedNodes };
+				})
+		);
+		return this.memo.use(`cells ${slot}`, `${grid.serial} ${topology.serial}`, () => {
+			const { cells, edges, usedNodes } = topology.value;
 			const { positions } = grid.value;
 			const measured = this.timed('measures', () => {
 				const measures = measureCells(cells, positions);

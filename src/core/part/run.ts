@@ -1,6 +1,7 @@
-import { applyArithmetic } from '../units/formula';
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
-import type { Domain, ElementOutput, Operation, PointSlots, Program } from './program';
+import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
+import { twoLanes } from './evaluate/two-lanes';
+import type { Domain, ElementOutput, PointSlots, Program } from './program';
 
 /** Fills out[0 .. to - from) with a column's values for rows from .. to. */
 export type ColumnReader = (out: Float64Array, from: number, to: number) => void;
@@ -29,9 +30,6 @@ export interface PartRun {
 	readonly flags: Uint32Array;
 	readonly results: ReadonlyMap<string, Float64Array>;
 }
-
-/** Rows per block: small enough for a part's columns to stay in the processor's cache. */
-const BLOCK = 256;
 
 /** A table that grows as instances come. */
 class ElementSink {
@@ -137,7 +135,8 @@ class ElementSink {
 
 /** One block of rows of a domain, and the scratch it is computed in. */
 class Frame {
-	readonly slots: Float64Array[];
+	readonly slots: readonly Float64Array[];
+	private readonly workplace: Workplace;
 	/** The piece each row belongs to, and the row of the enclosing block it repeats. */
 	readonly piece = new Uint32Array(BLOCK);
 	readonly parent = new Uint32Array(BLOCK);
@@ -148,14 +147,18 @@ class Frame {
 	readonly sinks: readonly ElementSink[];
 	/** Slots whose values have to be finite for a row to be made. */
 	readonly checked: readonly number[];
+	readonly sums = new Float64Array(BLOCK);
 
+	/** @param workplaces of this domain and those within it, in the order of `allDomains` */
 	constructor(
 		readonly domain: Domain,
-		capacity: number
+		capacity: number,
+		workplaces: Iterator<Workplace, undefined>
 	) {
-		this.slots = Array.from({ length: domain.slots }, () => new Float64Array(BLOCK));
+		this.workplace = workplaces.next().value!;
+		this.slots = this.workplace.slots;
 		for (const { slot, value } of domain.constants) this.slots[slot]!.fill(value);
-		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity));
+		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, workplaces));
 		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
 		const vertices = domain.elements.flatMap((e) => e.solids.flatMap((s) => s.vertices));
 		const quantities = domain.elements.flatMap((e) => [e.volume, e.area, e.length]);
@@ -163,46 +166,19 @@ class Frame {
 		this.checked = [...new Set([...points, ...quantities, ...domain.groups.map((g) => g.times)])];
 	}
 
+	compute(rows: number): void {
+		this.workplace.compute(rows);
+	}
+
 	allSinks(): ElementSink[] {
 		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks];
 	}
 }
 
-function runOperation({ op, out, a, b, c }: Operation, slots: readonly Float64Array[], rows: number): void {
-	const o = slots[out]!;
-	const x = slots[a]!;
-	const y = slots[b]!;
-	switch (op) {
-		case 'add':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! + y[r]!;
-			return;
-		case 'subtract':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! - y[r]!;
-			return;
-		case 'multiply':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! * y[r]!;
-			return;
-		case 'divide':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! / y[r]!;
-			return;
-		case 'sqrt':
-			for (let r = 0; r < rows; r++) o[r] = Math.sqrt(x[r]!);
-			return;
-		case 'negate':
-			for (let r = 0; r < rows; r++) o[r] = -x[r]!;
-			return;
-		case 'less':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! < y[r]! ? 1 : 0;
-			return;
-		case 'lessOrEqual':
-			for (let r = 0; r < rows; r++) o[r] = x[r]! <= y[r]! ? 1 : 0;
-			return;
-		default: {
-			const z = slots[c]!;
-			for (let r = 0; r < rows; r++) o[r] = applyArithmetic(op, x[r]!, y[r]!, z[r]!);
-		}
-	}
-}
+const allDomains = (domain: Domain): Domain[] => [
+	domain,
+	...domain.groups.flatMap((group) => allDomains(group.domain))
+];
 
 class Runner {
 	readonly flags: Uint32Array;
@@ -214,7 +190,8 @@ class Runner {
 		private readonly program: Program,
 		column: (name: string) => ColumnReader,
 		private readonly count: number,
-		private readonly origin: readonly [number, number, number]
+		private readonly origin: readonly [number, number, number],
+		private readonly backEnd: BackEnd
 	) {
 		this.flags = new Uint32Array(count);
 		this.failing = program.flags.reduce(
@@ -226,7 +203,8 @@ class Runner {
 	}
 
 	run(): PartRun {
-		const root = new Frame(this.program.root, Math.max(1, this.count));
+		const workplaces = this.backEnd.open(allDomains(this.program.root));
+		const root = new Frame(this.program.root, Math.max(1, this.count), workplaces.values());
 		const sinks = root.allSinks();
 		for (let from = 0; from < this.count; from += BLOCK) {
 			const to = Math.min(this.count, from + BLOCK);
@@ -257,16 +235,19 @@ class Runner {
 	/** Run the operations, raise flags, and list the rows whose pieces can be made. */
 	private compute(frame: Frame, rows: number): void {
 		const { domain, slots, piece } = frame;
-		for (const operation of domain.operations) runOperation(operation, slots, rows);
+		frame.compute(rows);
 		for (const { when, flag } of domain.flags) {
 			const raised = slots[when]!;
 			for (let r = 0; r < rows; r++) if (raised[r] !== 0) this.flags[piece[r]!]! |= 1 << flag;
 		}
+		const { sums } = frame;
+		sums.fill(0);
 		for (const slot of frame.checked) {
 			const values = slots[slot]!;
-			for (let r = 0; r < rows; r++)
-				if (!Number.isFinite(values[r]!)) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
+			// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
+			for (let r = 0; r < rows; r++) sums[r]! += 0 * values[r]!;
 		}
+		for (let r = 0; r < rows; r++) if (sums[r] !== 0) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
 		for (const { times } of domain.groups) {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
@@ -320,7 +301,7 @@ class Runner {
 }
 
 /**
- * The reference evaluator: run a program for `count` rows, operation by operation over blocks of columns.
+ * Run a program for `count` rows, over blocks of columns.
  * Rows that fail have no elements and carry their flag; nothing that is not finite leaves here.
  * @param column a reader for each named column of the program
  * @param origin mesh positions are relative to it (mm)
@@ -329,7 +310,8 @@ export function runProgram(
 	program: Program,
 	column: (name: string) => ColumnReader,
 	count: number,
-	origin: readonly [number, number, number]
+	origin: readonly [number, number, number],
+	backEnd: BackEnd = twoLanes
 ): PartRun {
-	return new Runner(program, column, count, origin).run();
+	return new Runner(program, column, count, origin, backEnd).run();
 }

@@ -1,6 +1,7 @@
 import { NO_CELL } from '$core/pattern/edges';
 import type { FaceView } from '$lib/worker/views';
 import type { FlatLayout } from './layout';
+import { middleOfCell } from './map-sheets';
 
 export type Way = 'left' | 'right' | 'up' | 'down';
 const ways: Record<Way, readonly [number, number]> = {
@@ -9,18 +10,6 @@ const ways: Record<Way, readonly [number, number]> = {
 	up: [0, 1],
 	down: [0, -1]
 };
-
-function middle(face: FaceView, layout: FlatLayout, c: number): [number, number] {
-	const from = face.cells.start[c]!;
-	const to = face.cells.start[c + 1]!;
-	let x = 0;
-	let y = 0;
-	for (let k = from; k < to; k++) {
-		x += layout.points[2 * k]!;
-		y += layout.points[2 * k + 1]!;
-	}
-	return [x / (to - from), y / (to - from)];
-}
 
 /** The neighbour over an edge, or over a corner, that lies best in a direction on the flat map. */
 export function neighbour(face: FaceView, layout: FlatLayout, c: number, way: Way): number | null {
@@ -31,12 +20,12 @@ export function neighbour(face: FaceView, layout: FlatLayout, c: number, way: Wa
 		if (corners.has(edges.from[e]!) || corners.has(edges.to[e]!))
 			for (const cell of [edges.left[e]!, edges.right[e]!])
 				if (cell !== NO_CELL && cell !== c) near.add(cell);
-	const [x, y] = middle(face, layout, c);
+	const { x, y } = middleOfCell({ face, layout }, c);
 	const [dx, dy] = ways[way];
 	let best: number | null = null;
 	let most = 0.5;
 	for (const cell of near) {
-		const [nx, ny] = middle(face, layout, cell);
+		const { x: nx, y: ny } = middleOfCell({ face, layout }, cell);
 		const size = Math.hypot(nx - x, ny - y);
 		const along = size ? ((nx - x) * dx + (ny - y) * dy) / size : 0;
 		if (along > most) {

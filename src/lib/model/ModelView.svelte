@@ -4,7 +4,8 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import { cellMark } from '$core/schedule/marks';
 	import { onMount } from 'svelte';
-	import { ModelScene, viewNames, type ViewName } from './scene';
+	import { viewNames, type ViewName } from './eye';
+	import { ModelScene } from './scene';
 
 	const workbench = useWorkbench();
 	let canvas: HTMLCanvasElement;

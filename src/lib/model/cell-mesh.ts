@@ -12,25 +12,27 @@ export interface CellTriangles {
 /** Triangles are a fan from corner 1; colours are filled in by `colourCells`. */
 export function cellTriangles(face: FaceView): CellTriangles {
 	const { cells, positions } = face;
-	const triangles = cells.corners.length - 2 * cells.count;
+	const { start, corners } = cells;
+	const triangles = corners.length - 2 * cells.count;
 	const origin = [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number];
 	const points = new Float32Array(9 * triangles);
 	const cell = new Uint32Array(triangles);
-	let t = 0;
-	for (let c = 0; c < cells.count; c++) {
-		const first = cells.start[c]!;
-		for (let k = first + 1; k + 1 < cells.start[c + 1]!; k++, t++) {
-			cell[t] = c;
-			[first, k, k + 1].forEach((corner, n) => {
-				const from = 3 * cells.corners[corner]!;
-				for (let a = 0; a < 3; a++) points[9 * t + 3 * n + a] = positions[from + a]! - origin[a]!;
-			});
+	let o = 0;
+	const put = (node: number) => {
+		for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
+	};
+	for (let c = 0, t = 0; c < cells.count; c++) {
+		const first = start[c]!;
+		for (let k = first + 1; k + 1 < start[c + 1]!; k++) {
+			cell[t++] = c;
+			put(corners[first]!);
+			put(corners[k]!);
+			put(corners[k + 1]!);
 		}
 	}
 	const geometry = new THREE.BufferGeometry();
 	geometry.setAttribute('position', new THREE.BufferAttribute(points, 3));
-	geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(9 * triangles).fill(1), 3));
-	geometry.computeVertexNormals();
+	geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(9 * triangles), 3));
 	return { geometry, cell, origin };
 }
 
@@ -42,9 +44,13 @@ export function colourCells(
 	const linear = palette.map((css) => new THREE.Color(css).toArray());
 	const attribute = geometry.getAttribute('color') as THREE.BufferAttribute;
 	const colours = attribute.array as Float32Array;
-	for (let t = 0; t < cell.length; t++) {
-		const rgb = linear[of[cell[t]!]!]!;
-		for (let n = 0; n < 3; n++) colours.set(rgb, 9 * t + 3 * n);
+	for (let t = 0, o = 0; t < cell.length; t++) {
+		const [r, g, b] = linear[of[cell[t]!]!]!;
+		for (let n = 0; n < 3; n++) {
+			colours[o++] = r!;
+			colours[o++] = g!;
+			colours[o++] = b!;
+		}
 	}
 	attribute.needsUpdate = true;
 }
@@ -56,13 +62,12 @@ export function lineSegments(
 	wanted?: readonly number[]
 ): Float32Array {
 	const { edges, positions } = face;
-	const list = wanted ?? Array.from({ length: edges.count }, (_, e) => e);
-	const points = new Float32Array(6 * list.length);
-	list.forEach((e, k) => {
-		for (let a = 0; a < 3; a++) {
-			points[6 * k + a] = positions[3 * edges.from[e]! + a]! - origin[a]!;
-			points[6 * k + 3 + a] = positions[3 * edges.to[e]! + a]! - origin[a]!;
-		}
-	});
+	const count = wanted?.length ?? edges.count;
+	const points = new Float32Array(6 * count);
+	for (let k = 0, o = 0; k < count; k++) {
+		const e = wanted ? wanted[k]! : k;
+		for (const node of [edges.from[e]!, edges.to[e]!])
+			for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
+	}
 	return points;
 }

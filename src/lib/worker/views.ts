@@ -5,7 +5,6 @@ import type { Spread } from '$core/grid/set-out';
 import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
-import type { ElementTable } from '$core/part/run';
 import type { Problem } from '$core/units/problem';
 
 /** What the interface needs of a face. Sent again only when its serial changes. */
@@ -29,8 +28,9 @@ export interface FaceView {
 export interface ElementView {
 	readonly material: string;
 	readonly positions: Float32Array;
-	readonly index: Uint32Array;
-	readonly trianglesEach: number;
+	readonly count: number;
+	readonly verticesEach: number;
+	readonly triangles: readonly number[];
 	readonly row: Uint32Array;
 }
 
@@ -71,15 +71,6 @@ export interface ModelMessage {
 	readonly ms: Model['ms'];
 	/** Milliseconds of the whole run, drawing buffers included. */
 	readonly total: number;
-}
-
-/** Triangle indices of all instances of an element. */
-export function drawIndex(table: ElementTable): Uint32Array {
-	const each = table.triangles.length;
-	const index = new Uint32Array(table.count * each);
-	for (let k = 0, o = 0, base = 0; k < table.count; k++, base += table.verticesEach)
-		for (let t = 0; t < each; t++) index[o++] = base + table.triangles[t]!;
-	return index;
 }
 
 function faceView(face: FaceModel): FaceView {
@@ -127,8 +118,9 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		elements: group.run.elements.map((table) => ({
 			material: group.ready.materials[table.element]!.id,
 			positions: table.positions,
-			index: drawIndex(table),
-			trianglesEach: table.triangles.length / 3,
+			count: table.count,
+			verticesEach: table.verticesEach,
+			triangles: table.triangles,
 			row: table.row
 		})),
 		mass: pieceQuantities(group).mass,

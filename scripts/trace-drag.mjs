@@ -1,0 +1,80 @@
+// What a drag costs the page: a value of a 2,000-cell zone is dragged in the sheet of a running server, and
+// the tasks of the page's own thread are read from a browser trace. node scripts/trace-drag.mjs [address]
+import { chromium } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { CHROMIUM_ARGS } from './lib/chromium-args.mjs';
+import { CHROMIUM } from './lib/system.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4300';
+const FRAME_MS = 1000 / 60;
+const STEPS = 60;
+
+const demo = JSON.parse(readFileSync(new URL('../demo/tidal-lido.json', import.meta.url), 'utf8'));
+const zone = demo.zones.find((one) => one.id === 'plunge');
+zone.settingOut.across = { by: 'count', count: 48 };
+zone.settingOut.up = { by: 'count', count: 21 };
+const used = ['framed-bronze', 'mullion-slim'];
+const document = {
+	...demo,
+	name: 'Drag trace',
+	zones: [zone],
+	variants: demo.variants.filter((one) => used.includes(one.id))
+};
+
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const created = await page.request.post(`${address}/api/projects`, { data: { document } });
+const { id } = await created.json();
+await page.goto(`${address}/project/${id}?plain`);
+await page.waitForSelector('[data-testid=model][data-settled=true]');
+await page.keyboard.press('3');
+
+/** Drag a value to and fro while the browser is traced; the page's tasks in ms, and the models shown. */
+async function trace(label) {
+	const chip = page.getByRole('button', { name: new RegExp(`^${label}: `) });
+	await chip.scrollIntoViewIfNeeded();
+	const box = await chip.boundingBox();
+	const client = await page.context().newCDPSession(page);
+	const events = [];
+	client.on('Tracing.dataCollected', ({ value }) => events.push(...value));
+	const shown = async () => Number(await page.getByTestId('status').getAttribute('data-runs'));
+	const before = await shown();
+	await client.send('Tracing.start', {
+		traceConfig: { includedCategories: ['toplevel', 'devtools.timeline', '__metadata'] }
+	});
+	const y = box.y + box.height / 2;
+	await page.mouse.move(box.x + box.width / 2, y);
+	await page.mouse.down();
+	for (let k = 1; k <= STEPS; k++) {
+		await page.mouse.move(box.x + box.width / 2 + 20 * Math.sin((k / STEPS) * 2 * Math.PI) + 4, y);
+		await page.waitForTimeout(FRAME_MS);
+	}
+	await page.mouse.up();
+	const ended = new Promise((resolve) => client.once('Tracing.tracingComplete', resolve));
+	await client.send('Tracing.end');
+	await ended;
+
+	const threads = events.filter(({ name }) => name === 'thread_name');
+	const main = threads
+		.filter(({ args }) => args.name === 'CrRendererMain')
+		.map(({ pid, tid }) => `${pid} ${tid}`);
+	const tasks = events.filter(
+		({ name, pid, tid }) => name === 'ThreadControllerImpl::RunTask' && main.includes(`${pid} ${tid}`)
+	);
+	// Software drawing shares the processor here, so a task's own processor time is what it computes.
+	const wall = tasks.map(({ dur }) => (dur ?? 0) / 1000);
+	const own = tasks.map(({ tdur }) => (tdur ?? 0) / 1000);
+	return {
+		value: label,
+		'models shown': (await shown()) - before,
+		'longest task, ms': Math.max(...wall).toFixed(1),
+		'longest computation, ms': Math.max(...own).toFixed(1),
+		'frames missed to computation': own.reduce((sum, ms) => sum + Math.floor(ms / FRAME_MS), 0)
+	};
+}
+
+const rows = [];
+for (const label of ['Frame depth', 'Turn of Plunge drum', 'Bays']) rows.push(await trace(label));
+console.table(rows);
+await page.request.delete(`${address}/api/projects/${id}`);
+await browser.close();

@@ -1,0 +1,132 @@
+import type { Arithmetic } from '../../units/formula';
+import type { Domain, Operation } from '../program';
+import { BLOCK, stretches, type BackEnd } from './back-end';
+import { runOperation } from './column-loops';
+import {
+	FIRST_VECTOR,
+	getLocal,
+	lanes,
+	load,
+	setLocal,
+	store,
+	writeModule,
+	type LoopFunction
+} from './wasm-module';
+
+const SLOT_BYTES = BLOCK * Float64Array.BYTES_PER_ELEMENT;
+const PAGE_BYTES = 65536;
+
+type Bytes = readonly number[];
+const one = lanes.constant(1);
+const zero = lanes.constant(0);
+/** A comparison's mask as 1 or 0. */
+const asNumber = (mask: Bytes) => [...mask, ...one, ...lanes.and];
+
+/** The operations that are exactly the same in vectors; the others are done by the column loops. */
+const inVectors: Partial<Record<Arithmetic, (a: Bytes, b: Bytes, c: Bytes) => Bytes>> = {
+	add: (a, b) => [...a, ...b, ...lanes.add],
+	subtract: (a, b) => [...a, ...b, ...lanes.subtract],
+	multiply: (a, b) => [...a, ...b, ...lanes.multiply],
+	divide: (a, b) => [...a, ...b, ...lanes.divide],
+	min: (a, b) => [...a, ...b, ...lanes.min],
+	max: (a, b) => [...a, ...b, ...lanes.max],
+	negate: (a) => [...a, ...lanes.negate],
+	abs: (a) => [...a, ...lanes.abs],
+	sqrt: (a) => [...a, ...lanes.sqrt],
+	floor: (a) => [...a, ...lanes.floor],
+	ceil: (a) => [...a, ...lanes.ceil],
+	less: (a, b) => asNumber([...a, ...b, ...lanes.less]),
+	lessOrEqual: (a, b) => asNumber([...a, ...b, ...lanes.lessOrEqual]),
+	equal: (a, b) => asNumber([...a, ...b, ...lanes.equal]),
+	not: (a) => asNumber([...a, ...zero, ...lanes.equal]),
+	and: (a, b) => asNumber([...a, ...zero, ...lanes.notEqual, ...b, ...zero, ...lanes.notEqual, ...lanes.and]),
+	or: (a, b) => asNumber([...a, ...zero, ...lanes.notEqual, ...b, ...zero, ...lanes.notEqual, ...lanes.or]),
+	choose: (a, b, c) => [...b, ...c, ...a, ...zero, ...lanes.notEqual, ...lanes.select]
+};
+
+/** A stretch of operations as one loop: every slot is a local, read once and written back at the end. */
+function loopOf(operations: readonly Operation[]): LoopFunction {
+	const local = new Map<number, number>();
+	const written = new Set<number>();
+	const loads: number[] = [];
+	const body: number[] = [];
+	const localOf = (slot: number) => {
+		const known = local.get(slot);
+		if (known !== undefined) return known;
+		const fresh = FIRST_VECTOR + local.size;
+		local.set(slot, fresh);
+		return fresh;
+	};
+	const read = (slot: number) => {
+		if (!local.has(slot)) loads.push(...load(localOf(slot), slot * SLOT_BYTES));
+		return getLocal(localOf(slot));
+	};
+	for (const { op, out, a, b, c } of operations) {
+		const unary = op === 'sqrt' || op === 'abs' || op === 'negate';
+		const [x, y, z] = unary ? [read(a), [], []] : [read(a), read(b), op === 'choose' ? read(c) : []];
+		body.push(...inVectors[op]!(x, y, z), ...setLocal(localOf(out)));
+		written.add(out);
+	}
+	const stores = [...written].flatMap((slot) => store(local.get(slot)!, slot * SLOT_BYTES));
+	return { vectors: local.size, body: [...loads, ...body, ...stores] };
+}
+
+interface Kernel {
+	/** `entry` is a function of the module, or the operations that no vector instruction does. */
+	readonly steps: readonly (number | readonly Operation[])[];
+	readonly entries: readonly ((base: number, end: number) => void)[];
+}
+
+let memory: WebAssembly.Memory | null = null;
+/** Compiled once for a domain, for good: a program carries no values. */
+const kernels = new WeakMap<Domain, Kernel>();
+
+function kernelOf(domain: Domain, scratch: WebAssembly.Memory): Kernel {
+	const known = kernels.get(domain);
+	if (known) return known;
+	const loops: LoopFunction[] = [];
+	const steps = stretches(domain.operations, ({ op }) => inVectors[op] !== undefined).map((stretch) =>
+		stretch.fused ? loops.push(loopOf(stretch.operations)) - 1 : stretch.operations
+	);
+	const { exports } = new WebAssembly.Instance(new WebAssembly.Module(writeModule(loops)), {
+		a: { m: scratch }
+	});
+	const entries = loops.map((_, k) => exports[k] as Kernel['entries'][number]);
+	const kernel = { steps, entries };
+	kernels.set(domain, kernel);
+	return kernel;
+}
+
+/**
+ * Two rows at a time: the operations of a domain become a WebAssembly loop that keeps what lies between them
+ * in registers. All runs share one scratch memory.
+ */
+export const twoLanes: BackEnd = {
+	open(domains) {
+		const bytes = domains.reduce((sum, { slots }) => sum + slots * SLOT_BYTES, 0);
+		const pages = Math.ceil(bytes / PAGE_BYTES);
+		memory ??= new WebAssembly.Memory({ initial: pages });
+		const missing = pages - memory.buffer.byteLength / PAGE_BYTES;
+		if (missing > 0) memory.grow(missing);
+		const scratch = memory;
+		let next = 0;
+		return domains.map((domain) => {
+			const base = next;
+			next += domain.slots * SLOT_BYTES;
+			const slots = Array.from(
+				{ length: domain.slots },
+				(_, k) => new Float64Array(scratch.buffer, base + k * SLOT_BYTES, BLOCK)
+			);
+			const { steps, entries } = kernelOf(domain, scratch);
+			return {
+				slots,
+				compute(rows) {
+					const end = base + rows * Float64Array.BYTES_PER_ELEMENT;
+					for (const step of steps)
+						if (typeof step === 'number') entries[step]!(base, end);
+						else for (const operation of step) runOperation(operation, slots, rows);
+				}
+			};
+		});
+	}
+};

@@ -1,0 +1,97 @@
+/**
+ * Just enough of the WebAssembly binary format to write modules whose functions take (base: i32, end: i32),
+ * return nothing and loop over a shared memory. Source: WebAssembly Core Specification 2.0, chapter 5.
+ */
+
+const I32 = 0x7f;
+const V128 = 0x7b;
+const NO_RESULT = 0x40;
+
+/** An unsigned number in LEB128 (chapter 5.2.2). */
+export function unsigned(value: number): number[] {
+	const bytes: number[] = [];
+	do {
+		const low = value & 0x7f;
+		value >>>= 7;
+		bytes.push(value ? low | 0x80 : low);
+	} while (value);
+	return bytes;
+}
+
+const text = (value: string) => [...unsigned(value.length), ...new TextEncoder().encode(value)];
+const vector = (items: readonly (readonly number[])[]) => [...unsigned(items.length), ...items.flat()];
+const section = (id: number, content: readonly number[]) => [id, ...unsigned(content.length), ...content];
+
+/** Instructions on vectors of two doubles (chapter 5.4.8); the numbers are their opcodes after 0xfd. */
+const vectorInstruction = (code: number) => [0xfd, ...unsigned(code)];
+export const lanes = {
+	and: vectorInstruction(0x4e),
+	or: vectorInstruction(0x50),
+	andNot: vectorInstruction(0x4f),
+	select: vectorInstruction(0x52),
+	equal: vectorInstruction(0x47),
+	notEqual: vectorInstruction(0x48),
+	less: vectorInstruction(0x49),
+	lessOrEqual: vectorInstruction(0x4b),
+	ceil: vectorInstruction(0x74),
+	floor: vectorInstruction(0x75),
+	abs: vectorInstruction(0xec),
+	negate: vectorInstruction(0xed),
+	sqrt: vectorInstruction(0xef),
+	add: vectorInstruction(0xf0),
+	subtract: vectorInstruction(0xf1),
+	multiply: vectorInstruction(0xf2),
+	divide: vectorInstruction(0xf3),
+	min: vectorInstruction(0xf4),
+	max: vectorInstruction(0xf5),
+	/** Both lanes the same number. */
+	constant(value: number): number[] {
+		const bytes = new Uint8Array(Float64Array.of(value, value).buffer);
+		return [0xfd, ...unsigned(0x0c), ...bytes];
+	}
+} as const;
+
+const BASE = 0;
+const END = 1;
+/** The first local that a function body may use for its vectors. */
+export const FIRST_VECTOR = 2;
+export const getLocal = (local: number) => [0x20, ...unsigned(local)];
+export const setLocal = (local: number) => [0x21, ...unsigned(local)];
+/** 16 bytes at the loop's place plus an offset; aligned to 8. */
+export const load = (local: number, offset: number) => [
+	...getLocal(BASE),
+	...[0xfd, 0x00, 3, ...unsigned(offset)],
+	...setLocal(local)
+];
+export const store = (local: number, offset: number) => [
+	...getLocal(BASE),
+	...getLocal(local),
+	...[0xfd, 0x0b, 3, ...unsigned(offset)]
+];
+
+/** A function that repeats its body for each place from base to end, 16 bytes at a time. */
+export interface LoopFunction {
+	readonly vectors: number;
+	readonly body: readonly number[];
+}
+
+/**
+ * A module that imports the memory `a.m` and exports its functions as `0`, `1`, …
+ * The loop runs at least once.
+ */
+export function writeModule(functions: readonly LoopFunction[]): Uint8Array<ArrayBuffer> {
+	const advance = [...getLocal(BASE), 0x41, 16, 0x6a, 0x22, BASE, ...getLocal(END), 0x49, 0x0d, 0];
+	const code = functions.map(({ vectors, body }) => {
+		const locals = vector([[...unsigned(vectors), V128]]);
+		const whole = [...locals, 0x03, NO_RESULT, ...body, ...advance, 0x0b, 0x0b];
+		return [...unsigned(whole.length), ...whole];
+	});
+	return Uint8Array.from([
+		...[0x00, 0x61, 0x73, 0x6d, 1, 0, 0, 0],
+		...section(1, vector([[0x60, ...vector([[I32], [I32]]), 0]])),
+		...section(2, vector([[...text('a'), ...text('m'), 0x02, 0x00, 0]])),
+		...section(3, vector(functions.map(() => [0]))),
+		...section(7, vector(functions.map((_, k) => [...text(String(k)), 0x00, ...unsigned(k)]))),
+		...section(10, vector(code))
+	]);
+}

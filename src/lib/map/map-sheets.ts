@@ -1,0 +1,160 @@
+import type { FaceView } from '$lib/worker/views';
+import { flatLayout, type FlatLayout } from './layout';
+
+/** A face on the map: its layout, and how far it is moved to stand beside the one before (mm). */
+export interface MapSheet {
+	readonly face: FaceView;
+	readonly layout: FlatLayout;
+	readonly offset: number;
+}
+
+/** Between the faces of a zone (mm). */
+const GAP = 2000;
+
+/** The faces of a zone side by side, from the left. */
+export function mapSheets(faces: readonly FaceView[]): MapSheet[] {
+	let at = 0;
+	return faces.map((face) => {
+		const layout = flatLayout(face);
+		const offset = at - layout.left;
+		at += layout.right - layout.left + GAP;
+		return { face, layout, offset };
+	});
+}
+
+/** Width and height of all sheets (mm), never nothing. */
+export function extentOf(sheets: readonly MapSheet[]): { width: number; height: number } {
+	const width = sheets.reduce((sum, { layout }) => sum + layout.right - layout.left + GAP, -GAP);
+	return { width: Math.max(1, width), height: Math.max(1, ...sheets.map(({ layout }) => layout.height)) };
+}
+
+/** From millimetres on the map to pixels of its canvas, y upward to y downward. */
+export interface MapView {
+	readonly scale: number;
+	readonly originX: number;
+	readonly originY: number;
+}
+
+export const toX = (view: MapView, sheet: MapSheet, x: number) =>
+	view.originX + (x + sheet.offset) * view.scale;
+export const toY = (view: MapView, y: number) => view.originY - y * view.scale;
+
+/** The cell under a point of the canvas. */
+export function cellAt(
+	sheets: readonly MapSheet[],
+	view: MapView,
+	px: number,
+	py: number
+): { f: number; c: number } | null {
+	const y = (view.originY - py) / view.scale;
+	for (const [f, { face, layout, offset }] of sheets.entries()) {
+		const x = (px - view.originX) / view.scale - offset;
+		const { cells } = face;
+		const { points } = layout;
+		for (let c = 0; c < cells.count; c++) {
+			let inside = false;
+			const from = cells.start[c]!;
+			const to = cells.start[c + 1]!;
+			for (let k = from, p = to - 1; k < to; p = k++) {
+				const ay = points[2 * k + 1]!;
+				const by = points[2 * p + 1]!;
+				if (ay > y === by > y) continue;
+				const ax = points[2 * k]!;
+				const bx = points[2 * p]!;
+				if (x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
+			}
+			if (inside) return { f, c };
+		}
+	}
+	return null;
+}
+
+/** The middle of a cell's corners on the map (mm). */
+export function middleOfCell({ face, layout }: Pick<MapSheet, 'face' | 'layout'>, c: number) {
+	const from = face.cells.start[c]!;
+	const to = face.cells.start[c + 1]!;
+	let x = 0;
+	let y = 0;
+	for (let k = from; k < to; k++) {
+		x += layout.points[2 * k]!;
+		y += layout.points[2 * k + 1]!;
+	}
+	return { x: x / (to - from), y: y / (to - from) };
+}
+
+export interface Box {
+	readonly x: number;
+	readonly y: number;
+	readonly width: number;
+	readonly height: number;
+}
+
+/** The cells whose middles lie in a box of the canvas. */
+export function cellsInBox(sheets: readonly MapSheet[], view: MapView, box: Box): { f: number; c: number }[] {
+	const found: { f: number; c: number }[] = [];
+	for (const [f, sheet] of sheets.entries())
+		for (let c = 0; c < sheet.face.cells.count; c++) {
+			const middle = middleOfCell(sheet, c);
+			const x = toX(view, sheet, middle.x) - box.x;
+			const y = toY(view, middle.y) - box.y;
+			if (x >= 0 && x <= box.width && y >= 0 && y <= box.height) found.push({ f, c });
+		}
+	return found;
+}
+
+/** An edge's place on the map: the side of its left cell between its two nodes; x y x y in mm. */
+export function edgeOnMap({ face, layout }: MapSheet, e: number): [number, number, number, number] | null {
+	const { cells, edges } = face;
+	const c = edges.left[e]!;
+	const at = (node: number) => {
+		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) if (cells.corners[k] === node) return k;
+		return -1;
+	};
+	const [a, b] = [at(edges.from[e]!), at(edges.to[e]!)];
+	if (a < 0 || b < 0) return null;
+	const { points } = layout;
+	return [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!];
+}
+
+/** The head of a course or a bay, at its place on the canvas. */
+export interface Head {
+	readonly kind: 'course' | 'bay';
+	/** Counted from 1. */
+	readonly n: number;
+	readonly x: number;
+	readonly y: number;
+}
+
+export const MARGIN = { left: 52, right: 26, top: 18, bottom: 44 };
+
+/** Heads that fit without touching. */
+export function headsOf(sheet: MapSheet, view: MapView, size: { width: number; height: number }): Head[] {
+	const { up, across, courseLengths } = sheet.face;
+	const heads: Head[] = [];
+	const left = Math.max(MARGIN.left - 8, toX(view, sheet, sheet.layout.left) - 8);
+	let lastY = Infinity;
+	for (let j = 0; j < up.steps; j++) {
+		const share = (up.division.fractions[j]! + up.division.fractions[j + 1]!) / 2;
+		const y = toY(view, share * up.lengths.belt);
+		if (lastY - y < 14 || y < 8 || y > size.height - MARGIN.bottom + 6) continue;
+		lastY = y;
+		heads.push({ kind: 'course', n: j + 1, x: left, y });
+	}
+	const foot = Math.min(size.height - 26, toY(view, 0) + 15);
+	let lastX = -Infinity;
+	for (let i = 0; i < across.steps; i++) {
+		const share = (across.division.fractions[i]! + across.division.fractions[i + 1]!) / 2 - 0.5;
+		const x = toX(view, sheet, share * (courseLengths[0] ?? 0));
+		if (x - lastX < 32 || x < MARGIN.left || x > size.width - 12) continue;
+		lastX = x;
+		heads.push({ kind: 'bay', n: i + 1, x, y: foot });
+	}
+	return heads;
+}
+
+/** The head under a point of the canvas. */
+export function headAt(heads: readonly Head[], px: number, py: number): Head | undefined {
+	return heads.find(
+		({ kind, x, y }) => Math.abs(px - x + (kind === 'course' ? 10 : 0)) < 16 && Math.abs(py - y) < 8
+	);
+}

@@ -1,0 +1,109 @@
+import type { Lens } from '$lib/state/workbench.svelte';
+import type { Found } from '$lib/state/selection.svelte';
+import type { FaceView } from '$lib/worker/views';
+import * as THREE from 'three';
+import { acceleratedRaycast } from 'three-mesh-bvh';
+import { cellTriangles, colourCells, lineSegments, type CellTriangles } from './cell-mesh';
+import type { CellColours } from './paint';
+
+const INK = 0x1d2126;
+const PATINA = 0x1f7a6b;
+
+export interface CellEntry {
+	readonly zone: number;
+	readonly face: number;
+	readonly view: FaceView;
+	readonly triangles: CellTriangles;
+	readonly mesh: THREE.Mesh;
+	readonly lines: THREE.LineSegments;
+	readonly nodes: THREE.Points;
+	readonly arrow: THREE.ArrowHelper;
+}
+
+const lineOpacity: Record<Lens, number> = { form: 0.14, 'set-out': 0.5, clad: 0.22, check: 0.5, issue: 0.22 };
+
+/** An arrow out of the middle cell of a face. */
+function outsideArrow({ cells, measures }: FaceView): THREE.ArrowHelper {
+	const c = Math.floor(cells.count / 2);
+	const at = new THREE.Vector3().fromArray(measures.centre, 3 * c);
+	const out = new THREE.Vector3().fromArray(measures.normal, 3 * c);
+	const size = Math.max(800, 1.2 * (measures.longestEdge[c] ?? 0));
+	return new THREE.ArrowHelper(out, at, size, PATINA, size * 0.35, size * 0.2);
+}
+
+/**
+ * The faces as plain cells, with their lines, nodes and outside. Materials are shared and kept, so that a
+ * new shape compiles no shader.
+ */
+export class CellLayer {
+	private readonly entries = new Map<number, CellEntry>();
+	private readonly matter = new THREE.MeshStandardMaterial({
+		vertexColors: true,
+		roughness: 0.9,
+		side: THREE.DoubleSide,
+		flatShading: true,
+		polygonOffset: true,
+		polygonOffsetFactor: 1,
+		polygonOffsetUnits: 1
+	});
+	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true });
+	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 5, sizeAttenuation: false });
+
+	constructor(private readonly root: THREE.Group) {}
+
+	all(): IterableIterator<CellEntry> {
+		return this.entries.values();
+	}
+
+	get size(): number {
+		return this.entries.size;
+	}
+
+	of(one: Pick<Found, 'zone' | 'face'>): CellEntry | undefined {
+		return [...this.all()].find(({ zone, face }) => zone === one.zone && face === one.face);
+	}
+
+	show(face: FaceView, zone: number, f: number, { palette, of }: CellColours, lens: Lens): void {
+		const entry = this.entry(face, zone, f);
+		colourCells(entry.triangles, palette, of);
+		entry.mesh.visible = lens !== 'clad' && lens !== 'issue';
+		this.ink.opacity = lineOpacity[lens];
+		entry.nodes.visible = lens === 'set-out';
+		entry.arrow.visible = lens === 'form';
+	}
+
+	private entry(face: FaceView, zone: number, f: number): CellEntry {
+		const known = this.entries.get(face.serial);
+		if (known && known.zone === zone && known.face === f) return known;
+		if (known) this.drop(face.serial, known);
+		const triangles = cellTriangles(face);
+		const mesh = new THREE.Mesh(triangles.geometry, this.matter);
+		mesh.raycast = acceleratedRaycast;
+		mesh.castShadow = mesh.receiveShadow = true;
+		mesh.position.set(...triangles.origin);
+		const lineGeometry = new THREE.BufferGeometry();
+		lineGeometry.setAttribute('position', new THREE.BufferAttribute(lineSegments(face, triangles.origin), 3));
+		const lines = new THREE.LineSegments(lineGeometry, this.ink);
+		const nodes = new THREE.Points(lineGeometry, this.dots);
+		for (const one of [lines, nodes]) one.position.copy(mesh.position);
+		// Whether a face is in view is not worth measuring it anew for every shape.
+		for (const one of [mesh, lines, nodes]) one.frustumCulled = false;
+		const arrow = outsideArrow(face);
+		this.root.add(mesh, lines, nodes, arrow);
+		const entry = { zone, face: f, view: face, triangles, mesh, lines, nodes, arrow };
+		this.entries.set(face.serial, entry);
+		return entry;
+	}
+
+	keepOnly(serials: ReadonlySet<number>): void {
+		for (const [serial, entry] of this.entries) if (!serials.has(serial)) this.drop(serial, entry);
+	}
+
+	private drop(serial: number, { mesh, lines, nodes, arrow }: CellEntry): void {
+		this.root.remove(mesh, lines, nodes, arrow);
+		mesh.geometry.dispose();
+		lines.geometry.dispose();
+		arrow.dispose();
+		this.entries.delete(serial);
+	}
+}

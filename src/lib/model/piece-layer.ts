@@ -1,0 +1,83 @@
+import { materials as kitMaterials } from '$core/part/materials';
+import type { ElementView, GroupView } from '$lib/worker/views';
+import * as THREE from 'three';
+import { acceleratedRaycast } from 'three-mesh-bvh';
+import { MeshIndices } from './mesh-index';
+
+export interface PieceEntry {
+	readonly zone: number;
+	readonly group: GroupView;
+	readonly element: ElementView;
+	readonly mesh: THREE.Mesh;
+}
+
+/** The pieces: one mesh for each element of a group, in its material. */
+export class PieceLayer {
+	private readonly entries = new Map<string, PieceEntry>();
+	private readonly indices = new MeshIndices((index) => new THREE.BufferAttribute(index, 1));
+	private readonly materials = new Map<string, THREE.MeshStandardMaterial>();
+	private seen = new Set<string>();
+
+	constructor(private readonly root: THREE.Group) {}
+
+	all(): IterableIterator<PieceEntry> {
+		return this.entries.values();
+	}
+
+	show(group: GroupView, zone: number, visible: boolean): void {
+		group.elements.forEach((element, k) => {
+			const key = `${group.serial} ${k}`;
+			this.seen.add(key);
+			this.entry(key, group, element, zone).mesh.visible = visible;
+		});
+	}
+
+	private entry(key: string, group: GroupView, element: ElementView, zone: number): PieceEntry {
+		const index = this.indices.of(element);
+		const known = this.entries.get(key);
+		if (known) return known;
+		const geometry = new THREE.BufferGeometry();
+		geometry.setAttribute('position', new THREE.BufferAttribute(element.positions, 3));
+		geometry.setIndex(index);
+		const mesh = new THREE.Mesh(geometry, this.material(element.material));
+		mesh.frustumCulled = false;
+		mesh.raycast = acceleratedRaycast;
+		mesh.position.set(...group.origin);
+		mesh.castShadow = true;
+		mesh.receiveShadow = element.material !== 'glass';
+		this.root.add(mesh);
+		const entry = { zone, group, element, mesh };
+		this.entries.set(key, entry);
+		return entry;
+	}
+
+	/** Drop what was not shown since the last call. */
+	forgetUnseen(): void {
+		for (const [key, { mesh }] of this.entries) {
+			if (this.seen.has(key)) continue;
+			this.root.remove(mesh);
+			mesh.geometry.dispose();
+			this.entries.delete(key);
+		}
+		this.seen = new Set();
+		this.indices.forgetUnused();
+	}
+
+	private material(id: string): THREE.MeshStandardMaterial {
+		let made = this.materials.get(id);
+		if (!made) {
+			const of = kitMaterials.find((one) => one.id === id);
+			made = new THREE.MeshStandardMaterial({
+				color: of?.colour ?? '#999',
+				metalness: of?.metalness ?? 0,
+				roughness: of?.roughness ?? 0.8,
+				transparent: (of?.opacity ?? 1) < 1,
+				opacity: of?.opacity ?? 1,
+				side: THREE.DoubleSide,
+				flatShading: true
+			});
+			this.materials.set(id, made);
+		}
+		return made;
+	}
+}

@@ -1,0 +1,99 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import { DomainBuilder, FlagList } from '../../src/core/part/builder';
+import { compilePart } from '../../src/core/part/compile';
+import type { BackEnd } from '../../src/core/part/evaluate/back-end';
+import { columnLoops } from '../../src/core/part/evaluate/column-loops';
+import { twoLanes } from '../../src/core/part/evaluate/two-lanes';
+import { unsigned } from '../../src/core/part/evaluate/wasm-module';
+import { shippedParts } from '../../src/core/part/kit';
+import type { Program } from '../../src/core/part/program';
+import { runProgram, type ColumnReader } from '../../src/core/part/run';
+import { arithmetic } from '../../src/core/units/formula';
+
+/** Repeatable noise for a column, another for every name; within -1 .. 1. */
+const noise = (name: string, row: number) =>
+	Math.sin([...name].reduce((h, c) => h * 31 + c.charCodeAt(0), row * 7.3));
+
+describe('the two back ends of the part language', () => {
+	it('give the same bits for every operation, in fused stretches and between them', () => {
+		const special = [0, 1, -1, 0.5, -2.5, 3, 1e-300, 1e300, NaN, Infinity];
+		const value = fc.oneof(fc.constantFrom(...special), fc.double({ min: -1e4, max: 1e4, noNaN: true }));
+		const rows = fc.array(fc.tuple(value, value, value), { minLength: 1, maxLength: 300 });
+		fc.assert(
+			fc.property(rows, fc.shuffledSubarray([...arithmetic], { minLength: 1 }), (given, order) => {
+				const b = new DomainBuilder(new FlagList());
+				let [x, y, z] = [b.column('a'), b.column('b'), b.column('c')];
+				order.forEach((op, k) => {
+					const made = b.apply(op, x, y, z);
+					b.result(`${k} ${op}`, b.apply('choose', b.apply('equal', made, made), made, b.constant(-77)));
+					// Feed results on, so that stretches hang together.
+					[x, y, z] = [y, z, b.apply('min', made, x)];
+				});
+				const program = b.finish();
+				const column =
+					(name: string): ColumnReader =>
+					(out, from, to) => {
+						for (let r = from; r < to; r++) out[r - from] = given[r]!['abc'.indexOf(name)]!;
+					};
+				const run = (backEnd: BackEnd) =>
+					[...runProgram(program, column, given.length, [0, 0, 0], backEnd).results].map(([name, values]) => [
+						name,
+						[...values]
+					]);
+				expect(run(twoLanes)).to.deep.equal(run(columnLoops));
+			}),
+			{ numRuns: 150 }
+		);
+	});
+
+	for (const part of shippedParts)
+		it(`${part.label}: the same elements, flags and measures on a thousand varied anchors`, () => {
+			const corners = part.anchor.kind === 'pair' ? 2 : 4;
+			const program: Program = compilePart(part, corners);
+			const home = [
+				[0, 0, 0],
+				[1400, 0, 0],
+				[1400, 1100, 0],
+				[0, 1100, 0]
+			];
+			const column =
+				(name: string): ColumnReader =>
+				(out, from, to) => {
+					const [what = '', axis = 'x'] = name.split('.');
+					const a = 'xyz'.indexOf(axis);
+					const input = part.inputs.find((one) => name === `input.${one.name}`);
+					for (let r = from; r < to; r++) {
+						const wild = noise(name, r);
+						// Every fiftieth anchor has fallen into one point.
+						if (!input && r % 50 === 0) {
+							out[r - from] = 0;
+							continue;
+						}
+						if (input)
+							out[r - from] = Number(input.default) * (input.kind === 'angle' ? 0.017 : 1 + 0.4 * wild);
+						else if (what.startsWith('corner'))
+							out[r - from] = home[Number(what.slice(6)) - 1]![a]! + 900 * wild ** 3;
+						else if (what === 'start' || what === 'end')
+							out[r - from] = (what === 'end' ? 1500 : 0) + 400 * wild;
+						else if (what === 'normal') out[r - from] = axis === 'z' ? 1 : 0.3 * wild;
+						else out[r - from] = 600 + 500 * wild;
+					}
+				};
+			const [fast, reference] = [twoLanes, columnLoops].map((backEnd) =>
+				runProgram(program, column, 1000, [100, 200, 300], backEnd)
+			);
+			expect(fast).to.deep.equal(reference);
+			expect(Math.max(...fast!.elements.map(({ count }) => count))).to.be.above(300);
+			expect(
+				fast!.flags.some((bits) => bits !== 0),
+				'some anchors are too wild'
+			).to.equal(true);
+		});
+
+	it('numbers in the module format: the example of its source', () => {
+		// LEB128 as described in the WebAssembly Core Specification 2.0, 5.2.2; worked example from memory.
+		expect(unsigned(624485)).to.deep.equal([0xe5, 0x8e, 0x26]);
+		expect(unsigned(0)).to.deep.equal([0]);
+	});
+});
