@@ -8,8 +8,10 @@
 		label: string;
 		wrong?: boolean;
 		onchoose: (value: Value) => void;
+		/** Whether the list is shown. */
+		open?: boolean;
 	}
-	let { value, options, label, wrong = false, onchoose }: Props = $props();
+	let { value, options, label, wrong = false, onchoose, open = $bindable(false) }: Props = $props();
 	const shown = $derived(options.find((option) => option.value === value)?.label ?? value);
 </script>
 
@@ -17,6 +19,7 @@
 <span class="inline-flex">
 	<Select.Root
 		type="single"
+		bind:open
 		{value}
 		onValueChange={(chosen) => chosen !== value && onchoose(chosen as Value)}
 	>

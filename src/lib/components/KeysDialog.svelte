@@ -7,6 +7,8 @@
 		['F', 'Frame the selection'],
 		['Home', 'The whole model'],
 		['Arrows', 'Walk from cell to cell; with Shift, extend'],
+		['X', 'Put something on the chosen cells by hand'],
+		['I', 'Show the chosen pieces alone; again, everything'],
 		['L', 'Labels of the selection'],
 		['M', 'Flat map'],
 		['Esc', 'Clear the selection'],

@@ -8,7 +8,7 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import ChoiceChip from './ChoiceChip.svelte';
 	import { partsOf } from '$core/cladding/kit';
-	import { pathSegment } from '$core/project/commands';
+	import { exceptionEdits } from '$lib/sheet/exceptions';
 
 	const workbench = useWorkbench();
 	const view = $derived(workbench.model.view);
@@ -126,21 +126,21 @@
 		{ value: '-', label: 'left open' },
 		{ value: '=', label: 'as the rules say' }
 	]);
+	/** Every chosen cell, the last one named first. */
+	const cellAddresses = $derived(
+		workbench.selection.addresses.filter((address) => find(view, address)?.kind === 'cell')
+	);
 	function setException(value: string) {
-		if (!found || !face || !clauses) return;
-		const id = cellAddress(face.name, face.cells, found.index);
-		const list = `zones/${clauses.id}/exceptions`;
-		const gone = exception ? [{ do: 'remove' as const, path: `${list}/${pathSegment(id)}` }] : [];
-		const put = value === '-' ? 'open' : { variant: value, values: {} };
-		if (value === '=') {
-			if (gone.length) workbench.do(`${mark} as the rules say`, ...gone);
-		} else
-			workbench.do(`${mark} by hand`, ...gone, {
-				do: 'insert',
-				path: list,
-				index: clauses.exceptions.length - gone.length,
-				value: { id, put }
-			});
+		const put = value === '=' ? null : value === '-' ? 'open' : { variant: value, values: {} };
+		const edits = exceptionEdits(workbench.project.document, cellAddresses, put);
+		const others = cellAddresses.length - 1;
+		const what = others ? `${mark} and ${others} more` : mark;
+		if (edits.length) workbench.do(`${what} ${put ? 'by hand' : 'as the rules say'}`, ...edits);
+	}
+	let choosing = $state(false);
+	/** Open the list of what can be put on the chosen cells by hand. */
+	export function chooseException() {
+		if (found?.kind === 'cell') choosing = true;
 	}
 </script>
 
@@ -260,10 +260,11 @@
 		</div>
 		{#if found.kind === 'cell'}
 			<p class="mt-2 text-[12px]">
-				By hand: <ChoiceChip
+				By hand{cellAddresses.length > 1 ? ` on ${cellAddresses.length} cells` : ''}: <ChoiceChip
 					value={exception ? (exception.put === 'open' ? '-' : exception.put.variant) : '='}
 					options={putOptions}
 					label="Exception for {mark}"
+					bind:open={choosing}
 					onchoose={setException}
 				/>
 			</p>

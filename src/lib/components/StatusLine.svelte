@@ -32,6 +32,12 @@
 	<span>{formatNumber(counts.pieces)} pieces</span>
 	<span>{formatNumber(counts.bars)} bars</span>
 	<span class:text-oxide={counts.flags > 0}>{formatNumber(counts.flags)} flags</span>
+	{#if workbench.isolated}
+		<span class="text-ink"
+			>{formatNumber(workbench.isolated.length)} shown alone
+			<button type="button" class="ml-1 underline" onclick={() => workbench.isolate()}>Show all</button></span
+		>
+	{/if}
 	<span class="ml-auto flex items-center gap-3" role="status">
 		{#if model.failure}
 			<span class="text-oxide">The model stopped: {model.failure}. The last good one stays.</span>

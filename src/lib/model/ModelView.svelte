@@ -51,7 +51,7 @@
 		if (!scene) return;
 		const { lens, measure } = workbench;
 		settled = false;
-		scene.update(view, { lens, measure, range: rangeOf(view, measure) });
+		scene.update(view, { lens, measure, range: rangeOf(view, measure) }, workbench.isolated);
 	});
 	$effect(() => {
 		if (!scene) return;

@@ -31,6 +31,18 @@ function outsideArrow({ cells, measures }: FaceView): THREE.ArrowHelper {
 	return new THREE.ArrowHelper(out, at, size, PATINA, size * 0.35, size * 0.2);
 }
 
+/** Draw and pick only some of the cells. */
+function drawOnly({ geometry, cell }: CellTriangles, alone: ReadonlySet<number> | null): void {
+	if (!alone && !geometry.index) return;
+	const drawn: number[] = [];
+	if (alone)
+		cell.forEach((c, t) => {
+			if (alone.has(c)) drawn.push(3 * t, 3 * t + 1, 3 * t + 2);
+		});
+	geometry.setIndex(alone ? drawn : null);
+	delete geometry.boundsTree;
+}
+
 /**
  * The faces as plain cells, with their lines, nodes and outside. Materials are shared and kept, so that a
  * new shape compiles no shader.
@@ -63,12 +75,22 @@ export class CellLayer {
 		return [...this.all()].find(({ zone, face }) => zone === one.zone && face === one.face);
 	}
 
-	show(face: FaceView, zone: number, f: number, { palette, of }: CellColours, lens: Lens): void {
+	/** @param alone the only cells that are drawn, or null for all */
+	show(
+		face: FaceView,
+		zone: number,
+		f: number,
+		{ palette, of }: CellColours,
+		lens: Lens,
+		alone: ReadonlySet<number> | null
+	): void {
 		const entry = this.entry(face, zone, f);
+		drawOnly(entry.triangles, alone);
 		colourCells(entry.triangles, palette, of);
 		entry.mesh.visible = lens !== 'clad' && lens !== 'issue';
 		this.ink.opacity = lineOpacity[lens];
-		entry.nodes.visible = lens === 'set-out';
+		entry.lines.visible = !alone;
+		entry.nodes.visible = lens === 'set-out' && !alone;
 		entry.arrow.visible = lens === 'form';
 	}
 

@@ -11,6 +11,22 @@ export interface PieceEntry {
 	readonly mesh: THREE.Mesh;
 }
 
+/** Draw and pick only the pieces on some of the anchors. */
+function drawOnly(
+	geometry: THREE.BufferGeometry,
+	all: THREE.BufferAttribute,
+	{ anchors }: GroupView,
+	{ row, triangles }: ElementView,
+	alone: ReadonlySet<number> | null
+): void {
+	if (!alone && geometry.index === all) return;
+	const each = triangles.length;
+	geometry.setIndex(
+		alone ? Array.from(all.array).filter((_, k) => alone.has(anchors[row[Math.floor(k / each)]!]!)) : all
+	);
+	delete geometry.boundsTree;
+}
+
 /** The pieces: one mesh for each element of a group, in its material. */
 export class PieceLayer {
 	private readonly entries = new Map<string, PieceEntry>();
@@ -24,11 +40,14 @@ export class PieceLayer {
 		return this.entries.values();
 	}
 
-	show(group: GroupView, zone: number, visible: boolean): void {
+	/** @param alone the only anchors whose pieces are drawn, or null for all */
+	show(group: GroupView, zone: number, visible: boolean, alone: ReadonlySet<number> | null): void {
 		group.elements.forEach((element, k) => {
 			const key = `${group.serial} ${k}`;
 			this.seen.add(key);
-			this.entry(key, group, element, zone).mesh.visible = visible;
+			const { mesh } = this.entry(key, group, element, zone);
+			mesh.visible = visible;
+			drawOnly(mesh.geometry, this.indices.of(element), group, element, alone);
 		});
 	}
 

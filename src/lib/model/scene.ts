@@ -1,4 +1,5 @@
 import type { ModelView } from '$lib/state/model.svelte';
+import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
@@ -51,15 +52,21 @@ export class ModelScene {
 	}
 
 	/** Show a model. Only what has a new serial is made again. */
-	update(view: ModelView, paint: Paint): void {
+	update(view: ModelView, paint: Paint, isolated: readonly string[] | null): void {
+		const alone = isolated && shownAlone(view, isolated);
 		const { lens } = paint;
 		const serials = new Set<number>();
 		view.zones.forEach((zone, z) => {
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
-				this.cells.show(face, z, f, cellColours(zone, f, paint), lens);
+				const colours = cellColours(zone, f, paint);
+				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cells);
 			});
-			for (const group of zone.groups) this.pieces.show(group, z, lens === 'clad' || lens === 'issue');
+			for (const group of zone.groups) {
+				const kind = group.clause.kind === 'run' ? 'edges' : 'cells';
+				const visible = lens === 'clad' || lens === 'issue';
+				this.pieces.show(group, z, visible, alone && alone(z, group.face)[kind]);
+			}
 		});
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
@@ -101,13 +108,13 @@ export class ModelScene {
 			if (hit)
 				hits.push({
 					distance: hit.distance,
-					found: { zone, face, kind: 'cell', index: triangles.cell[hit.faceIndex!]! }
+					found: { zone, face, kind: 'cell', index: triangles.cell[Math.floor(hit.face!.a / 3)]! }
 				});
 		}
 		for (const { zone, group, element, mesh } of this.pieces.all()) {
 			const hit = mesh.visible ? this.hit(mesh) : undefined;
 			if (!hit) continue;
-			const row = element.row[Math.floor((3 * hit.faceIndex!) / element.triangles.length)]!;
+			const row = element.row[Math.floor(hit.face!.a / element.verticesEach)]!;
 			const kind = group.clause.kind === 'run' ? 'edge' : 'cell';
 			hits.push({
 				distance: hit.distance - 1e-4,

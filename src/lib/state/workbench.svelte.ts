@@ -26,6 +26,8 @@ export class Workbench {
 	measure = $state<'area' | 'warp' | 'longestEdge' | 'smallestAngle'>('warp');
 	labels = $state(false);
 	mapShown = $state(true);
+	/** Addresses that are shown alone; null when everything is. */
+	isolated = $state.raw<readonly string[] | null>(null);
 	readonly display = $derived.by(() => this.project.document.display);
 
 	constructor(opened: OpenedProject) {
@@ -42,6 +44,12 @@ export class Workbench {
 			toast.error(error instanceof Error ? error.message : String(error));
 			return false;
 		}
+	}
+
+	/** Show the selection alone, or everything again. */
+	isolate(): void {
+		const { addresses } = this.selection;
+		this.isolated = this.isolated || !addresses.length ? null : addresses;
 	}
 
 	set(path: string, value: unknown, label: string): boolean {

@@ -16,6 +16,7 @@
 
 	const workbench = useWorkbench();
 	let model = $state<ReturnType<typeof ModelView>>();
+	let card = $state<ReturnType<typeof SelectionCard>>();
 	let finding = $state(false);
 	let keysShown = $state(false);
 
@@ -36,6 +37,8 @@
 			),
 			f: onPage(() => model?.frameSelection()),
 			Home: onPage(() => model?.home()),
+			i: onPage(() => workbench.isolate()),
+			x: onPage(() => card?.chooseException()),
 			l: onPage(() => (workbench.labels = !workbench.labels)),
 			m: onPage(() => (workbench.mapShown = !workbench.mapShown)),
 			ArrowLeft: step('left', false),
@@ -97,7 +100,7 @@
 				<ModelView bind:this={model} />
 				{#if workbench.lens === 'check'}<CheckPanel />{/if}
 				{#if workbench.lens === 'issue'}<IssuePanel />{/if}
-				<SelectionCard />
+				<SelectionCard bind:this={card} />
 			</div>
 			{#if workbench.mapShown}<FlatMap />{/if}
 		</div>

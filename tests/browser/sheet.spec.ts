@@ -1,0 +1,115 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { cellCount, openDemo, saved, settled } from './app';
+
+const problems: string[] = [];
+test.beforeEach(({ page }) => {
+	problems.length = 0;
+	page.on('pageerror', (error) => problems.push(error.message));
+});
+test.afterEach(() => expect(problems).toEqual([]));
+
+test('lengths are shown in mm, m or feet and inches, and the document stays the same', async ({ page }) => {
+	const id = await openDemo(page);
+	const size = page.locator('[data-part="zone street"]').getByRole('button', { name: /^Size of bays: / });
+	const document = async () =>
+		((await (await page.request.get(`/api/projects/${id}`)).json()) as { document: { zones: unknown } })
+			.document;
+	const before = (await document()).zones;
+	for (const [choice, shown] of [
+		['m', '1.5 m'],
+		['ft-in', '4 ft 11 1/16 in'],
+		['mm', '1 500 mm']
+	] as const) {
+		await page.getByRole('combobox', { name: /^Lengths shown in/ }).click();
+		await page.getByRole('option', { name: choice, exact: true }).click();
+		await expect(size).toHaveText(shown);
+	}
+	// A value typed in another unit than the one that is shown.
+	await size.click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('5 ft');
+	await page.keyboard.press('Enter');
+	await expect(size).toHaveText('1 524 mm');
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('Control+z');
+	await expect(size).toHaveText('1 500 mm');
+	await saved(page);
+	expect((await document()).zones).toEqual(before);
+});
+
+test('an exception by hand on several cells, and the chosen pieces shown alone', async ({ page }) => {
+	await openDemo(page);
+	const map = (await page.getByTestId('map').locator('canvas').boundingBox())!;
+	await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2 - 12);
+	await page.keyboard.press('Shift+ArrowRight');
+	await page.keyboard.press('Shift+ArrowRight');
+	await page.keyboard.press('x');
+	await page.getByRole('option', { name: 'left open' }).click();
+	await settled(page);
+	await expect(page.getByTestId('card')).toContainText('Open cell');
+	await expect(page.getByTestId('card-why')).toContainText('sets it by hand');
+	await expect(page.getByTestId('undo-label')).toContainText('and 2 more by hand');
+	const pieces = () => page.getByTestId('status').innerText();
+	expect(await pieces()).toContain('668 pieces');
+	await page.keyboard.press('x');
+	await page.getByRole('option', { name: 'as the rules say' }).click();
+	await settled(page);
+	expect(await pieces()).toContain('671 pieces');
+
+	await page.keyboard.press('i');
+	await expect(page.getByTestId('status')).toContainText('3 shown alone');
+	await page.getByRole('button', { name: 'Show all' }).click();
+	await expect(page.getByTestId('status')).not.toContainText('shown alone');
+});
+
+test('a schedule of 20,000 rows opens, sorts and scrolls to its end with few rows on the page', async ({
+	page
+}) => {
+	const demo = JSON.parse(readFileSync('demo/tidal-lido.json', 'utf8')) as {
+		zones: { id: string; settingOut: Record<string, unknown>; runs: unknown[] }[];
+	};
+	const zone = demo.zones.find((one) => one.id === 'plunge')!;
+	zone.settingOut = {
+		across: { by: 'count', count: 160 },
+		up: { by: 'count', count: 64 },
+		along: 'true length'
+	};
+	zone.runs = [];
+	const made = await page.request.post('/api/projects', {
+		data: { document: { ...demo, name: 'Many rows', zones: [zone] } }
+	});
+	const { id } = (await made.json()) as { id: string };
+	await page.goto(`/project/${id}/schedule`);
+	await expect(page.getByTestId('row-count')).toHaveText('20 480 of 20 480');
+	const rows = page.getByRole('row');
+	expect(await rows.count()).toBeLessThan(80);
+	await expect(rows.nth(1)).toContainText('PD-C01-B01a');
+	const table = page.getByRole('table');
+	await table.evaluate((node) => node.scrollTo(0, node.scrollHeight));
+	await expect(rows.last()).toContainText('PD-C64-B160b');
+	expect(await rows.count()).toBeLessThan(80);
+	await page.getByRole('columnheader', { name: /^Area/ }).getByRole('button').click();
+	await table.evaluate((node) => node.scrollTo(0, 0));
+	await expect(rows.nth(1)).not.toContainText('PD-C01-B01a');
+	await page.request.delete(`/api/projects/${id}`);
+});
+
+test('a coordinate of a profile is typed, the model follows and undo brings it back', async ({ page }) => {
+	await openDemo(page);
+	await page.keyboard.press('1');
+	await page.getByRole('button', { name: /^Plunge drum profile/ }).click();
+	const before = await page.getByTestId('status').getAttribute('data-runs');
+	await page
+		.getByRole('button', { name: /^Plunge drum profile point 3/ })
+		.first()
+		.click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('4.2 m');
+	await page.keyboard.press('Enter');
+	await settled(page);
+	expect(Number(await page.getByTestId('status').getAttribute('data-runs'))).toBeGreaterThan(Number(before));
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('undo-label')).toContainText('3900 → 4200');
+	expect(await cellCount(page)).toBeGreaterThan(0);
+});
