@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { applyCommand, commandSchema, type Edit } from '$core/project/commands';
 import { readProject } from '$core/project/read';
 import type { Project } from '$core/project/schema';
+import { sql } from 'kysely';
 import { z } from 'zod';
 import type { Database } from './database';
 
@@ -56,6 +57,8 @@ export const editsRequestSchema = z.strictObject({
 export type EditsRequest = z.infer<typeof editsRequestSchema>;
 
 const HISTORY = 500;
+/** Of old documents every so many are kept whole. */
+const SNAPSHOT_EVERY = 100;
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 export class Projects {
@@ -193,6 +196,13 @@ export class Projects {
 					.values({ project_id: id, revision: next, document: JSON.stringify(document) })
 					.execute();
 			}
+			// Documents can be large and every one follows from an earlier one and the commands since.
+			await trx
+				.deleteFrom('project_document')
+				.where('project_id', '=', id)
+				.where('revision', '<', next)
+				.where(sql<boolean>`revision % ${SNAPSHOT_EVERY} <> 0`)
+				.execute();
 			await trx
 				.updateTable('project')
 				.set({ revision: next, name: document.name, changed_at: new Date() })

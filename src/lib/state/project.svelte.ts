@@ -16,6 +16,8 @@ interface Step {
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
 const RETRY_MS = 2000;
+/** Requests that outlive their window may hold 64 KiB; larger ones go the ordinary way. */
+const MOST_KEPT_ALIVE = 60_000;
 
 /** Rebuild the undo and redo stacks from the commands the server keeps. */
 function stacksFrom(history: readonly SavedEdit[]): { undo: Step[]; redo: Step[] } {
@@ -158,11 +160,12 @@ export class OpenProject {
 		const batch = [...this.queue];
 		this.inFlight = batch.length;
 		try {
+			const request = JSON.stringify({ base: this.revision, commands: batch });
 			const response = await fetch(`/api/projects/${this.id}/edits`, {
 				method: 'POST',
-				keepalive: true,
+				keepalive: request.length < MOST_KEPT_ALIVE,
 				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify({ base: this.revision, commands: batch })
+				body: request
 			});
 			const body = (await response.json()) as { revision: number; since: SavedEdit[]; message?: string };
 			if (response.ok) this.confirm(batch, body.revision);
