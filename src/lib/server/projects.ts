@@ -32,7 +32,7 @@ export interface OpenedProject {
 	id: string;
 	revision: number;
 	document: Project;
-	/** The newest commands, oldest first: what undo can take back. */
+	/** All commands, oldest first: what undo can take back. */
 	history: SavedEdit[];
 }
 
@@ -56,7 +56,6 @@ export const editsRequestSchema = z.strictObject({
 });
 export type EditsRequest = z.infer<typeof editsRequestSchema>;
 
-const HISTORY = 500;
 /** Of old documents every so many are kept whole. */
 const SNAPSHOT_EVERY = 100;
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -129,7 +128,7 @@ export class Projects {
 			.where('project_id', '=', id)
 			.where('revision', '=', revision)
 			.executeTakeFirstOrThrow();
-		const history = await this.edits(id, Math.max(0, revision - HISTORY));
+		const history = await this.edits(id, 0);
 		return { id, revision, document: readProject(document), history };
 	}
 
