@@ -1,7 +1,8 @@
 import type { Face } from '../src/core/mass/face';
 import { massFaces } from '../src/core/mass/faces';
 import { readProject } from '../src/core/project/read';
-import type { Form, Project, SettingOut, Zone } from '../src/core/project/schema';
+import type { Form } from '../src/core/project/form-schema';
+import type { Project, SettingOut, Zone } from '../src/core/project/schema';
 
 /** A project of one mass and one zone on it, for tests; defaults are those of a project file. */
 export function projectOf(
@@ -10,7 +11,7 @@ export function projectOf(
 	zone: Partial<Omit<Zone, 'settingOut'>> = {},
 	rest: Partial<Project> = {}
 ): Project {
-	const face = { revolved: 'shell', ruled: 'wall', lofted: 'skin' }[form.kind];
+	const face = onlyFace(form).name;
 	return readProject({
 		format: 'zygaster project',
 		version: 1,
@@ -32,8 +33,7 @@ export function projectOf(
 }
 
 export function onlyFace(form: Form): Face {
-	const [face] = massFaces({ id: 'm', name: 'Mass', form, outside: 'as drawn' });
-	return face!;
+	return massFaces({ id: 'm', name: 'Mass', form, faces: [] })[0]!;
 }
 
 /** A profile about the z axis, lengths as given. */
@@ -41,7 +41,7 @@ export const revolved = (
 	points: [number, number][],
 	joins: 'line' | 'smooth' = 'line',
 	turn = 360
-): Form => ({ kind: 'revolved', axis: [0, 0], profile: { points, joins }, from: 0, turn });
+): Form => ({ kind: 'revolved', axis: [0, 0], foot: 0, profile: { points, joins }, from: 0, turn });
 
 /** A flat sheet in the xz plane, facing −y. */
 export const sheet = (width: number, height: number): Form => ({

@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
 import type { FaceModel } from '../../src/core/cladding/model';
-import type { Form, PatternChoice } from '../../src/core/project/schema';
+import type { Form } from '../../src/core/project/form-schema';
+import type { PatternChoice } from '../../src/core/project/schema';
 import { summarise } from '../../src/core/schedule/summary';
 import { count, projectOf, revolved, sheet } from '../faces';
 

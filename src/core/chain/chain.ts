@@ -4,8 +4,8 @@ import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
 import { setOut, type NodeGrid } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
-import { massFaces } from '../mass/faces';
-import type { Face } from '../mass/face';
+import { massAtLevels, massFaces } from '../mass/faces';
+import { faceAddress, type Face } from '../mass/face';
 import { measureCells } from '../measure/cell-measures';
 import { makeCells } from '../pattern/cells';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
@@ -115,8 +115,9 @@ export class Chain {
 			const known = project.masses.map((one) => one.id).join(', ') || 'none yet';
 			return refuse(at, `the mass "${massId}" does not exist; known: ${known}`);
 		}
-		return this.memo.use(`mass ${mass.id}`, JSON.stringify(mass), () =>
-			this.timed('surface', () => massFaces(mass))
+		const fixed = massAtLevels(mass, project.levels);
+		return this.memo.use(`mass ${mass.id}`, JSON.stringify(fixed), () =>
+			this.timed('surface', () => massFaces(fixed))
 		);
 	}
 
@@ -165,6 +166,7 @@ export class Chain {
 			const origin = [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number];
 			return {
 				face,
+				address: faceAddress(massId, face.name),
 				area: area.value,
 				grid: grid.value,
 				pattern,
@@ -201,7 +203,7 @@ export class Chain {
 		const partOf = (rule: Rule) =>
 			rule.put === 'open' ? null : variantOf(rule.put.variant, `${at}/rules/${rule.id}`).part;
 
-		const assignments = faces.map((face) => assignRules(zone, face.face.name, face.cells, partOf));
+		const assignments = faces.map((face) => assignRules(zone, face.address, face.cells, partOf));
 		const groups: ClauseGroup[] = [];
 		faces.forEach((face, f) => {
 			const assignment = assignments[f]!;

@@ -9,6 +9,8 @@ import type { Problem } from '../units/problem';
 /** A face of a zone, set out and joined to cells. Area mm². */
 export interface FaceModel extends CladFace {
 	readonly face: Face;
+	/** Its place in every address: the mass and the face. */
+	readonly address: string;
 	/** Computed when it is first asked for. */
 	readonly area: () => number;
 	readonly pattern: Pattern;

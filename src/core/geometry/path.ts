@@ -1,90 +1,54 @@
+import { arcControl, arcThrough } from './arc';
 import type { Curve } from './curve';
-import { add, distance, mix, scale, subtract, type Vector } from './vector';
+import { splineControl } from './spline';
+import { mixTuple } from './tuple';
+import { distance, weighted, type Vector, type Weighted } from './vector';
 
-/** How two neighbouring points of a path are joined. */
-export type Segment = 'line' | 'smooth';
+/** How two neighbouring points of a path are joined; an arc, in the plane z = 0, by its rise in mm. */
+export type Segment = 'line' | 'smooth' | { readonly arc: number };
 
 /**
- * A chain of cubic Bézier pieces: piece k runs over breaks[k]..breaks[k + 1] and has control points
- * 3k .. 3k + 3. Straight pieces are cubic too, so any two chains can be brought to the same breaks.
+ * A chain of rational cubic Bézier pieces: piece k runs over breaks[k]..breaks[k + 1] and has the weighted
+ * control points 3k .. 3k + 3. Straight pieces and arcs are cubic too, so any two chains can be brought to
+ * the same breaks.
  */
 export interface BezierChain {
 	readonly breaks: readonly number[];
-	readonly points: readonly Vector[];
+	readonly points: readonly Weighted[];
 }
 
-/**
- * Tangents (per unit of parameter) of the cubic spline that runs smoothly through points.
- * Open ends have no curvature (natural spline); a closed one is periodic and repeats its first point last.
- * @param at parameters, strictly increasing
- */
-function splineTangents(points: readonly Vector[], at: readonly number[], closed: boolean): Vector[] {
-	const n = points.length;
-	const h = (k: number) => at[k + 1]! - at[k]!;
-	const slope = (k: number) => scale(subtract(points[k + 1]!, points[k]!), 1 / h(k));
-	if (n === 2) return [slope(0), slope(0)];
-	const rows: number[][] = [];
-	const right: Vector[] = [];
-	const unknowns = closed ? n - 1 : n;
-	for (let k = 0; k < unknowns; k++) {
-		const row = new Array<number>(unknowns).fill(0);
-		if (!closed && (k === 0 || k === n - 1)) {
-			row[k] = 2;
-			row[k === 0 ? 1 : n - 2] = 1;
-			right.push(scale(slope(k === 0 ? 0 : n - 2), 3));
-		} else {
-			const before = k === 0 ? n - 2 : k - 1;
-			const a = h(before);
-			const b = h(k);
-			row[k === 0 ? unknowns - 1 : k - 1]! += b;
-			row[k]! += 2 * (a + b);
-			row[(k + 1) % unknowns]! += a;
-			right.push(scale(add(scale(slope(before), b), scale(slope(k), a)), 3));
-		}
-		rows.push(row);
-	}
-	const tangents = solveDense(rows, right);
-	if (closed) tangents.push(tangents[0]!);
-	return tangents;
+/** One stretch of a chain: its control points, and the length of each piece it has. */
+interface Stretch {
+	readonly control: readonly Weighted[];
+	readonly lengths: readonly number[];
 }
 
-/** Bézier control points of the spline through points: each point, with two more between neighbours. */
-export function splineControl(points: readonly Vector[], at: readonly number[], closed: boolean): Vector[] {
-	const tangents = splineTangents(points, at, closed);
-	const control: Vector[] = [points[0]!];
-	for (let k = 0; k + 1 < points.length; k++) {
-		const third = (at[k + 1]! - at[k]!) / 3;
-		control.push(
-			add(points[k]!, scale(tangents[k]!, third)),
-			subtract(points[k + 1]!, scale(tangents[k + 1]!, third)),
-			points[k + 1]!
-		);
-	}
-	return control;
+function arcStretch(from: Vector, to: Vector, rise: number): Stretch {
+	const arc = arcThrough([from[0], from[1]], [to[0], to[1]], rise);
+	if (!arc) return lineStretch(from, to);
+	const { control, pieces } = arcControl(arc.centre, [arc.radius, arc.radius], arc.from, arc.turn);
+	const length = (Math.abs(arc.turn) * arc.radius) / pieces;
+	// The ends are the points that were given, to the last digit.
+	return {
+		control: [weighted(from), ...control.slice(1, -1), weighted(to)],
+		lengths: new Array<number>(pieces).fill(length)
+	};
 }
 
-/** Gaussian elimination with pivoting for a handful of unknown points. */
-function solveDense(rows: number[][], right: Vector[]): Vector[] {
-	const n = rows.length;
-	for (let k = 0; k < n; k++) {
-		let pivot = k;
-		for (let r = k + 1; r < n; r++) if (Math.abs(rows[r]![k]!) > Math.abs(rows[pivot]![k]!)) pivot = r;
-		[rows[k], rows[pivot]] = [rows[pivot]!, rows[k]!];
-		[right[k], right[pivot]] = [right[pivot]!, right[k]!];
-		for (let r = k + 1; r < n; r++) {
-			const factor = rows[r]![k]! / rows[k]![k]!;
-			if (factor === 0) continue;
-			for (let c = k; c < n; c++) rows[r]![c]! -= factor * rows[k]![c]!;
-			right[r] = subtract(right[r]!, scale(right[k]!, factor));
-		}
-	}
-	const result = new Array<Vector>(n);
-	for (let k = n - 1; k >= 0; k--) {
-		let sum = right[k]!;
-		for (let c = k + 1; c < n; c++) sum = subtract(sum, scale(result[c]!, rows[k]![c]!));
-		result[k] = scale(sum, 1 / rows[k]![k]!);
-	}
-	return result;
+function lineStretch(from: Vector, to: Vector): Stretch {
+	const third = (t: number) => mixTuple(weighted(from), weighted(to), t) as unknown as Weighted;
+	return {
+		control: [weighted(from), third(1 / 3), third(2 / 3), weighted(to)],
+		lengths: [distance(from, to)]
+	};
+}
+
+function smoothStretch(points: readonly Vector[], closed: boolean): Stretch {
+	const lengths = points.slice(1).map((p, k) => distance(points[k]!, p));
+	let sum = 0;
+	const at = [0, ...lengths.map((length) => (sum += length))];
+	const control = splineControl(points.map(weighted), at, closed) as unknown as Weighted[];
+	return { control, lengths };
 }
 
 /**
@@ -94,36 +58,53 @@ function solveDense(rows: number[][], right: Vector[]): Vector[] {
  * @throws RangeError when two neighbouring points coincide
  */
 export function bezierChain(points: readonly Vector[], segments: readonly Segment[]): BezierChain {
-	const chords = segments.map((_, k) => distance(points[k]!, points[k + 1]!));
-	const total = chords.reduce((a, b) => a + b, 0);
-	const touching = chords.findIndex((chord) => chord < 1e-9);
+	const touching = segments.findIndex((_, k) => distance(points[k]!, points[k + 1]!) < 1e-9);
 	if (touching >= 0) throw new RangeError(`points ${touching + 1} and ${touching + 2} coincide`);
-	let sum = 0;
-	const breaks = [0, ...chords.map((chord) => (sum += chord) / total)];
-	breaks[breaks.length - 1] = 1;
-
-	const control: Vector[] = [];
 	const closed = distance(points[0]!, points.at(-1)!) < 1e-9 && segments.every((s) => s === 'smooth');
+	const stretches: Stretch[] = [];
 	let k = 0;
 	while (k < segments.length) {
+		const segment = segments[k]!;
 		let end = k + 1;
-		if (segments[k] === 'smooth') while (segments[end] === 'smooth') end++;
-		control.pop();
-		control.push(...splineControl(points.slice(k, end + 1), breaks.slice(k, end + 1), closed));
+		if (segment === 'smooth') {
+			while (segments[end] === 'smooth') end++;
+			stretches.push(smoothStretch(points.slice(k, end + 1), closed));
+		} else if (segment === 'line') stretches.push(lineStretch(points[k]!, points[end]!));
+		else stretches.push(arcStretch(points[k]!, points[end]!, segment.arc));
 		k = end;
 	}
-	return { breaks, points: control };
+	return joined(stretches);
+}
+
+function joined(stretches: readonly Stretch[]): BezierChain {
+	const lengths = stretches.flatMap((stretch) => stretch.lengths);
+	const total = lengths.reduce((a, b) => a + b, 0);
+	let sum = 0;
+	const breaks = [0, ...lengths.map((length) => (sum += length) / total)];
+	breaks[breaks.length - 1] = 1;
+	const points = stretches.flatMap(({ control }, k) => (k === 0 ? control : control.slice(1)));
+	return { breaks, points };
+}
+
+/** An ellipse about the origin in the plane z = 0, from +x round to the left. */
+export function ellipseChain(radii: readonly [number, number]): BezierChain {
+	const { control, pieces } = arcControl([0, 0], radii, 0, 2 * Math.PI);
+	return {
+		breaks: Array.from({ length: pieces + 1 }, (_, k) => k / pieces),
+		points: [...control.slice(0, -1), control[0]!]
+	};
 }
 
 /** The same chain with further breaks, its shape unchanged (de Casteljau). */
 export function refineChain(chain: BezierChain, wanted: readonly number[]): BezierChain {
 	const breaks = [...chain.breaks];
 	const points = [...chain.points];
+	const mix = (p: Weighted, q: Weighted, s: number) => mixTuple(p, q, s) as unknown as Weighted;
 	for (const t of wanted) {
 		if (breaks.some((b) => Math.abs(b - t) < 1e-9)) continue;
 		const k = breaks.findIndex((b) => b > t) - 1;
 		const s = (t - breaks[k]!) / (breaks[k + 1]! - breaks[k]!);
-		const [a, b, c, d] = points.slice(3 * k, 3 * k + 4) as [Vector, Vector, Vector, Vector];
+		const [a, b, c, d] = points.slice(3 * k, 3 * k + 4) as [Weighted, Weighted, Weighted, Weighted];
 		const ab = mix(a, b, s);
 		const bc = mix(b, c, s);
 		const cd = mix(c, d, s);
@@ -142,6 +123,30 @@ export function alignChains(chains: readonly BezierChain[]): BezierChain[] {
 	return aligned.map((chain) => ({ ...chain, breaks: aligned[0]!.breaks }));
 }
 
+/** The pieces from break `first` to break `last` as a chain of their own, over 0..1. */
+export function partOfChain({ breaks, points }: BezierChain, first: number, last: number): BezierChain {
+	const [from, to] = [breaks[first]!, breaks[last]!];
+	return {
+		breaks: breaks.slice(first, last + 1).map((t) => (t - from) / (to - from)),
+		points: points.slice(3 * first, 3 * last + 1)
+	};
+}
+
+export function reverseChain({ breaks, points }: BezierChain): BezierChain {
+	return { breaks: breaks.map((t) => 1 - t).reverse(), points: [...points].reverse() };
+}
+
+/** A chain under an affine map of its points. */
+export function mapChain(chain: BezierChain, map: (p: Vector) => Vector): BezierChain {
+	return {
+		breaks: chain.breaks,
+		points: chain.points.map(([x, y, z, w]) => {
+			const [a, b, c] = map([x / w, y / w, z / w]);
+			return [a * w, b * w, c * w, w];
+		})
+	};
+}
+
 /** Knots of a cubic chain: every break three times, the ends four times. */
 export function chainKnots(breaks: readonly number[]): Float64Array {
 	const inner = breaks.slice(1, -1).flatMap((t) => [t, t, t]);
@@ -149,9 +154,5 @@ export function chainKnots(breaks: readonly number[]): Float64Array {
 }
 
 export function chainCurve(chain: BezierChain): Curve {
-	return {
-		degree: 3,
-		knots: chainKnots(chain.breaks),
-		net: Float64Array.from(chain.points.flatMap((p) => [...p, 1]))
-	};
+	return { degree: 3, knots: chainKnots(chain.breaks), net: Float64Array.from(chain.points.flat()) };
 }

@@ -26,3 +26,9 @@ export const pointAt = (points: ArrayLike<number>, k: number): Vector => [
 	points[3 * k + 1]!,
 	points[3 * k + 2]!
 ];
+
+/** A control point multiplied by its weight: (wx, wy, wz, w). */
+export type Weighted = readonly [x: number, y: number, z: number, w: number];
+
+export const weighted = (p: Vector): Weighted => [p[0], p[1], p[2], 1];
+export const unweighted = (p: Weighted): Vector => [p[0] / p[3], p[1] / p[3], p[2] / p[3]];

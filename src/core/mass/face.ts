@@ -2,12 +2,14 @@ import type { Surface } from '../geometry/surface';
 
 /** One smooth piece of a mass's surface, its outside on the side of du × dv. */
 export interface Face {
-	/** What it is called within its mass, and in every address on it. */
+	/** What it is called within its mass. */
 	readonly name: string;
 	readonly surface: Surface;
 	/** Its left and right rim are the same line: the face is a ring. */
 	readonly closedAcross: boolean;
 	readonly closedUp: boolean;
+	/** How far a fitted surface is from what it was fitted to, at most (mm); exact ones have none. */
+	readonly deviation?: number;
 }
 
 const TOUCHING = 1e-6;
@@ -33,3 +35,6 @@ export function makeFace(name: string, surface: Surface): Face {
 		closedUp: meets(surface, 'up')
 	};
 }
+
+/** The face's place in every address on it: its mass and itself. */
+export const faceAddress = (mass: string, face: string): string => `${mass}.${face.replaceAll(' ', '-')}`;

@@ -1,9 +1,17 @@
 import { turnOutside } from '../geometry/surface';
-import type { Form, Mass } from '../project/schema';
+import type { Form, Level, Mass } from '../project/form-schema';
+import { domeFaces } from './dome';
 import { makeFace, type Face } from './face';
+import { atLevels } from './levels';
 import { loftedFaces } from './lofted';
+import { netFaces } from './net';
+import { quarterTurned } from './patch';
+import { prismFaces } from './prism';
 import { revolvedFaces } from './revolved';
 import { ruledFaces } from './ruled';
+import { twistedFaces } from './twisted';
+import { vaultedFaces } from './vaulted';
+import { wavesFaces } from './waves';
 
 function formFaces(form: Form, at: string): Face[] {
 	switch (form.kind) {
@@ -13,12 +21,32 @@ function formFaces(form: Form, at: string): Face[] {
 			return ruledFaces(form, at);
 		case 'lofted':
 			return loftedFaces(form, at);
+		case 'vaulted':
+			return vaultedFaces(form, at);
+		case 'twisted':
+			return twistedFaces(form, at);
+		case 'dome':
+			return domeFaces(form, at);
+		case 'net':
+			return netFaces(form, at);
+		case 'waves':
+			return wavesFaces(form, at);
+		case 'prism':
+			return prismFaces(form, at);
 	}
 }
 
-/** The faces of a mass. @throws ProblemError at the clause of the mass */
+/** The mass with its heights fixed: all that its faces hang on. @throws ProblemError when a level is gone */
+export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
+	return { ...mass, form: atLevels(mass.form, levels, `masses/${mass.id}/form`) };
+}
+
+/** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
 export function massFaces(mass: Mass): Face[] {
-	const faces = formFaces(mass.form, `masses/${mass.id}/form`);
-	if (mass.outside === 'as drawn') return faces;
-	return faces.map((face) => makeFace(face.name, turnOutside(face.surface)));
+	return formFaces(mass.form, `masses/${mass.id}/form`).map((face) => {
+		const choice = mass.faces.find((one) => one.id === face.name);
+		if (!choice) return face;
+		const turned = choice.outside === 'turned' ? turnOutside(face.surface) : face.surface;
+		return { ...face, ...makeFace(face.name, quarterTurned(turned, choice.corner)) };
+	});
 }

@@ -1,41 +1,89 @@
-import { alignChains, chainKnots, splineControl } from '../geometry/path';
-import { centreOf, distance, dot, subtract, type Vector } from '../geometry/vector';
-import type { Form } from '../project/schema';
+import { alignChains, mapChain, type BezierChain } from '../geometry/path';
+import { centreOf, distance, dot, subtract, unweighted, type Vector } from '../geometry/vector';
+import type { Form, SectionDefinition } from '../project/form-schema';
 import { refuse } from '../units/problem';
+import { outlineChain } from './drawn-curve';
 import { makeFace, type Face } from './face';
+import { foldAt } from './fold';
+import { fixedHeight } from './levels';
+import { smoothPatch, straightPatch } from './patch';
 import { chainOf } from './path';
 
 type Lofted = Extract<Form, { kind: 'lofted' }>;
 
-/** Sections have to follow one another and to run the same way, or the skin folds back on itself. */
-function checkOrder(form: Lofted, at: string): void {
-	const { sections } = form;
-	const centres = sections.map((section) => centreOf(section.points));
-	for (let k = 1; k < sections.length; k++) {
-		if (sections[k]!.closed !== sections[0]!.closed)
+const isClosed = (section: SectionDefinition) => 'outline' in section || section.closed;
+
+/** An outline laid in a horizontal plane: scaled in two directions, turned, moved, lifted. */
+export function placed(
+	chain: BezierChain,
+	place: { at: readonly [number, number]; height: number; scale: readonly [number, number]; turn: number }
+): BezierChain {
+	const angle = (place.turn * Math.PI) / 180;
+	const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+	return mapChain(chain, ([px, py]) => {
+		const [x, y] = [px * place.scale[0], py * place.scale[1]];
+		return [place.at[0] + cos * x - sin * y, place.at[1] + sin * x + cos * y, place.height];
+	});
+}
+
+function sectionChain(section: SectionDefinition, at: string): BezierChain {
+	if (!('outline' in section)) return chainOf(section, at);
+	for (const [k, factor] of section.scale.entries())
+		if (!(factor > 0))
 			refuse(
-				`${at}/sections/${k}`,
-				`section ${k + 1} is ${sections[k]!.closed ? 'closed' : 'open'} and section 1 is not; close all or none`
+				`${at}/scale/${k}`,
+				`a scale of ${factor} leaves nothing of the section; more than 0 is accepted`
+			);
+	return placed(outlineChain(section.outline, `${at}/outline`), {
+		...section,
+		height: fixedHeight(section.height)
+	});
+}
+
+/** Sections have to follow one another and to run the same way, or the skin folds back on itself. */
+function checkOrder(form: Lofted, chains: readonly BezierChain[], at: string): void {
+	const points = chains.map((chain) => chain.points.map(unweighted));
+	const centres = points.map(centreOf);
+	for (let k = 1; k < chains.length; k++) {
+		const where = `${at}/sections/${k}`;
+		const [closed, first] = [isClosed(form.sections[k]!), isClosed(form.sections[0]!)];
+		if (closed !== first)
+			refuse(
+				where,
+				`section ${k + 1} is ${closed ? 'closed' : 'open'} and section 1 is not; close all or none`
 			);
 		if (distance(centres[k]!, centres[k - 1]!) < 1e-6)
-			refuse(`${at}/sections/${k}`, `sections ${k} and ${k + 1} lie in the same place; move one of them`);
-		if (!sections[k]!.closed) {
-			const run = (n: number) => subtract(sections[n]!.points.at(-1)!, sections[n]!.points[0]!);
+			refuse(where, `sections ${k} and ${k + 1} lie in the same place; move one of them`);
+		if (!closed) {
+			const run = (n: number) => subtract(points[n]!.at(-1)!, points[n]![0]!);
 			if (dot(run(k), run(k - 1)) < 0)
 				refuse(
-					`${at}/sections/${k}`,
+					where,
 					`section ${k + 1} runs the other way than section ${k}; give its points in the opposite order`
 				);
-		}
+		} else if (dot(enclosed(points[k]!), enclosed(points[k - 1]!)) < 0)
+			refuse(where, `section ${k + 1} goes round the other way than section ${k}; it would turn inside out`);
 		if (k < 2) continue;
 		const before = subtract(centres[k - 1]!, centres[k - 2]!);
 		const after = subtract(centres[k]!, centres[k - 1]!);
 		if (dot(before, after) < 0)
 			refuse(
-				`${at}/sections/${k}`,
+				where,
 				`section ${k + 1} turns back behind section ${k}; put the sections in order from the foot to the head`
 			);
 	}
+}
+
+/** Twice the vector area of a ring of points. */
+function enclosed(points: readonly Vector[]): Vector {
+	let [x, y, z] = [0, 0, 0];
+	points.forEach((p, k) => {
+		const q = points[(k + 1) % points.length]!;
+		x += (p[1] - q[1]) * (p[2] + q[2]);
+		y += (p[2] - q[2]) * (p[0] + q[0]);
+		z += (p[0] - q[0]) * (p[1] + q[1]);
+	});
+	return [x, y, z];
 }
 
 /** Common heights 0..1 of the sections: the chord length between them, averaged over the control points. */
@@ -55,34 +103,19 @@ function sectionParameters(rows: readonly (readonly Vector[])[]): number[] {
 export function loftedFaces(form: Lofted, at: string): Face[] {
 	if (form.sections.length < 2)
 		refuse(`${at}/sections`, `a loft needs at least 2 sections; it has ${form.sections.length}`);
-	const chains = alignChains(form.sections.map((section, k) => chainOf(section, `${at}/sections/${k}`)));
-	checkOrder(form, at);
-	const sections = chains.map((chain) => chain.points);
-	const heights = sectionParameters(sections);
-	const countU = sections[0]!.length;
-	const smooth = form.between === 'smooth' && sections.length > 2;
-	const rows = smooth ? smoothRows(sections, heights) : sections;
-	return [
-		makeFace('skin', {
-			degreeU: 3,
-			degreeV: smooth ? 3 : 1,
-			knotsU: chainKnots(chains[0]!.breaks),
-			knotsV: smooth ? chainKnots(heights) : Float64Array.from([0, ...heights, 1]),
-			countU,
-			countV: rows.length,
-			net: Float64Array.from(rows.flatMap((row) => row.flatMap((p) => [...p, 1])))
-		})
-	];
-}
-
-/** Control rows of the spline that runs through the control points of the sections, column by column. */
-function smoothRows(sections: readonly (readonly Vector[])[], heights: readonly number[]): Vector[][] {
-	const columns = sections[0]!.map((_, i) =>
-		splineControl(
-			sections.map((section) => section[i]!),
-			heights,
-			false
-		)
-	);
-	return columns[0]!.map((_, j) => columns.map((column) => column[j]!));
+	const chains = alignChains(form.sections.map((section, k) => sectionChain(section, `${at}/sections/${k}`)));
+	checkOrder(form, chains, at);
+	const rows = chains.map((chain) => chain.points);
+	const heights = sectionParameters(rows.map((row) => row.map(unweighted)));
+	const smooth = form.between === 'smooth' && rows.length > 2;
+	const surface = (smooth ? smoothPatch : straightPatch)(rows, chains[0]!.breaks, heights);
+	const fold = foldAt(surface);
+	if (fold !== null) {
+		const next = heights.findIndex((height) => height >= fold);
+		refuse(
+			`${at}/sections/${next}`,
+			`the skin folds over between sections ${next} and ${next + 1}; bring them closer in shape or further apart`
+		);
+	}
+	return [makeFace('skin', surface)];
 }

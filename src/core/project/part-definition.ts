@@ -1,13 +1,11 @@
 import { z } from 'zod';
 import { numberKinds } from '../units/dimension';
+import { identifier } from './identifier';
 
 /**
  * The document form of a part (the part language). `core/part` gives it its meaning.
  * Names are plain identifiers, so that formulas can use them; formulas are text with units.
  */
-export const identifier = z
-	.string()
-	.regex(/^[a-z][a-z0-9_]*$/, 'a name is lower-case letters, digits and _, starting with a letter');
 const formula = z.string().min(1);
 const name = { name: identifier, note: z.string().optional() };
 

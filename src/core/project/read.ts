@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { upToDate, type OldDocument } from './migrate';
 import { DOCUMENT_FORMAT, DOCUMENT_VERSION, projectSchema, type Project } from './schema';
 
 /** A document that cannot be taken: one sentence per fault, each naming its path. */
@@ -31,6 +32,7 @@ const depth = (issues: readonly z.core.$ZodIssue[]) =>
 
 function listIds(project: Project): string[] {
 	const lists = {
+		levels: project.levels,
 		masses: project.masses,
 		zones: project.zones,
 		variants: project.variants,
@@ -60,11 +62,11 @@ export function readProject(value: unknown): Project {
 		throw new DocumentError(['the document: a JSON object is wanted']);
 	const { format, version } = value as { format?: unknown; version?: unknown };
 	if (format !== DOCUMENT_FORMAT) throw new DocumentError([`format: "${DOCUMENT_FORMAT}" is wanted`]);
-	if (version !== DOCUMENT_VERSION)
+	if (typeof version !== 'number' || !Number.isInteger(version) || version < 1 || version > DOCUMENT_VERSION)
 		throw new DocumentError([
-			`version: ${JSON.stringify(version)} is not known; this release reads version ${DOCUMENT_VERSION}`
+			`version: ${JSON.stringify(version)} is not known; this release reads versions 1 to ${DOCUMENT_VERSION}`
 		]);
-	const parsed = projectSchema.safeParse(value);
+	const parsed = projectSchema.safeParse(upToDate(value as OldDocument));
 	if (!parsed.success) throw new DocumentError(faultsOf(parsed.error.issues, []));
 	const twice = listIds(parsed.data);
 	if (twice.length) throw new DocumentError(twice);

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
-import { identifier, partSchema } from './part-definition';
+import { levelSchema, massSchema } from './form-schema';
+import { id, identifier } from './identifier';
+import { partSchema } from './part-definition';
 
 /**
  * The project document: everything a designer decides, and nothing that is computed.
@@ -8,55 +10,9 @@ import { identifier, partSchema } from './part-definition';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 1;
+export const DOCUMENT_VERSION = 2;
 
-const id = z
-	.string()
-	.regex(/^[a-z][a-z0-9-]*$/, 'an id is lower-case letters, digits and -, starting with a letter');
 const name = z.string().trim().min(1).max(120);
-const point = z.tuple([z.number(), z.number(), z.number()]);
-const segment = z.enum(['line', 'smooth']);
-/** One word for the whole path, or one per pair of neighbouring points. */
-const joins = z.union([segment, z.array(segment)]).default('smooth');
-
-export const pathSchema = z.strictObject({
-	points: z.array(point),
-	joins,
-	closed: z.boolean().default(false)
-});
-export type PathDefinition = z.infer<typeof pathSchema>;
-
-export const profileSchema = z.strictObject({
-	/** Distance from the axis and height of each point, from the foot up. */
-	points: z.array(z.tuple([z.number(), z.number()])),
-	joins
-});
-
-export const formSchema = z.discriminatedUnion('kind', [
-	z.strictObject({
-		kind: z.literal('revolved'),
-		axis: z.tuple([z.number(), z.number()]).default([0, 0]),
-		profile: profileSchema,
-		from: z.number().default(0),
-		turn: z.number().default(360)
-	}),
-	z.strictObject({ kind: z.literal('ruled'), foot: pathSchema, head: pathSchema }),
-	z.strictObject({
-		kind: z.literal('lofted'),
-		sections: z.array(pathSchema),
-		between: z.enum(['smooth', 'straight']).default('smooth')
-	})
-]);
-export type Form = z.infer<typeof formSchema>;
-
-export const massSchema = z.strictObject({
-	id,
-	name,
-	form: formSchema,
-	/** The side that is outside: as the form is drawn, or the other one. */
-	outside: z.enum(['as drawn', 'turned']).default('as drawn')
-});
-export type Mass = z.infer<typeof massSchema>;
 
 const spacing = <const Start extends readonly [string, string, string]>(starts: Start) =>
 	z.discriminatedUnion('by', [
@@ -121,7 +77,7 @@ export const zoneSchema = z.strictObject({
 	pattern: patternSchema,
 	rules: z.array(ruleSchema).default([]),
 	runs: z.array(runSchema).default([]),
-	/** Choices made by hand; the id is the cell's address within the zone, as in shell/C06/B20/1. */
+	/** Choices made by hand; the id is the cell's address within the zone, as in drum.shell/C06/B20/1. */
 	exceptions: z.array(z.strictObject({ id: z.string(), put })).default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
@@ -141,6 +97,7 @@ export const projectSchema = z.strictObject({
 	name,
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),
+	levels: z.array(levelSchema).default([]),
 	masses: z.array(massSchema).default([]),
 	zones: z.array(zoneSchema).default([]),
 	variants: z.array(variantSchema).default([]),

@@ -11,8 +11,8 @@ export function pieceAddress(zone: ZoneModel, group: ClauseGroup, row: number): 
 	const anchor = group.group.anchors[row]!;
 	const within =
 		group.clause.kind === 'run'
-			? edgeAddress(face.face.name, face.edges, anchor)
-			: cellAddress(face.face.name, face.cells, anchor);
+			? edgeAddress(face.address, face.edges, anchor)
+			: cellAddress(face.address, face.cells, anchor);
 	return `${zone.zone.id}/${within}`;
 }
 

@@ -451,19 +451,39 @@ export function applyArithmetic(op: Arithmetic, a: number, b: number, c: number)
 }
 
 /**
+ * The value of a checked formula without geometry, for given values of its names (kernel units).
+ * It may not be finite.
+ * @throws FormulaError when a name has no value
+ */
+export function evaluateFormula(expression: Expression, values: Readonly<Record<string, number>>): number {
+	switch (expression.kind) {
+		case 'constant':
+			return expression.value;
+		case 'name': {
+			const value = values[expression.name];
+			if (value === undefined) throw new FormulaError(`"${expression.name}" has no value here`);
+			return value;
+		}
+		case 'arithmetic': {
+			const [a, b, c] = expression.args;
+			return applyArithmetic(
+				expression.op,
+				evaluateFormula(a!, values),
+				b ? evaluateFormula(b, values) : 0,
+				c ? evaluateFormula(c, values) : 0
+			);
+		}
+		case 'geometry':
+			throw new FormulaError('a formula on geometry has no value of its own');
+	}
+}
+
+/**
  * The value of a formula that names nothing: what a person typed into a value of the sheet.
  * @throws FormulaError when it is not finite (a division by zero, a root of a negative).
  */
 export function evaluateConstant(expression: Expression, text: string): number {
-	const value = constantValue(expression);
+	const value = evaluateFormula(expression, {});
 	if (!Number.isFinite(value)) throw new FormulaError(`"${text}" has no finite value`);
 	return value;
-}
-
-function constantValue(expression: Expression): number {
-	if (expression.kind === 'constant') return expression.value;
-	if (expression.kind !== 'arithmetic')
-		throw new FormulaError('a formula with names has no value of its own');
-	const [a = 0, b = 0, c = 0] = expression.args.map(constantValue);
-	return applyArithmetic(expression.op, a, b, c);
 }

@@ -113,7 +113,7 @@
 	});
 	const exception = $derived(
 		found?.kind === 'cell' && face && clauses
-			? clauses.exceptions.find((one) => one.id === cellAddress(face.name, face.cells, found.index))
+			? clauses.exceptions.find((one) => one.id === cellAddress(face.address, face.cells, found.index))
 			: undefined
 	);
 	const putOptions = $derived([

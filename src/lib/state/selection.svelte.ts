@@ -19,9 +19,9 @@ function bookOf(face: FaceView): Map<string, { kind: Found['kind']; index: numbe
 	if (!book) {
 		book = new Map();
 		for (let c = 0; c < face.cells.count; c++)
-			book.set(cellAddress(face.name, face.cells, c), { kind: 'cell', index: c });
+			book.set(cellAddress(face.address, face.cells, c), { kind: 'cell', index: c });
 		for (let e = 0; e < face.edges.count; e++)
-			book.set(edgeAddress(face.name, face.edges, e), { kind: 'edge', index: e });
+			book.set(edgeAddress(face.address, face.edges, e), { kind: 'edge', index: e });
 		books.set(face, book);
 	}
 	return book;
@@ -32,8 +32,8 @@ export function addressOf(view: ModelView, found: Omit<Found, 'address'>): strin
 	const face = zone.faces[found.face]!;
 	const within =
 		found.kind === 'cell'
-			? cellAddress(face.name, face.cells, found.index)
-			: edgeAddress(face.name, face.edges, found.index);
+			? cellAddress(face.address, face.cells, found.index)
+			: edgeAddress(face.address, face.edges, found.index);
 	return `${zone.id}/${within}`;
 }
 

@@ -10,7 +10,8 @@ import type { Problem } from '$core/units/problem';
 /** What the interface needs of a face. Sent again only when its serial changes. */
 export interface FaceView {
 	readonly serial: number;
-	readonly name: string;
+	/** Its place in every address: the mass and the face. */
+	readonly address: string;
 	readonly across: Spread;
 	readonly up: Spread;
 	readonly columns: number;
@@ -78,7 +79,7 @@ function faceView(face: FaceModel): FaceView {
 	const { across, up, columns, rows, positions, courseLengths } = grid;
 	return {
 		serial,
-		name: face.face.name,
+		address: face.address,
 		across,
 		up,
 		columns,

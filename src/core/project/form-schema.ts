@@ -1,0 +1,167 @@
+import { z } from 'zod';
+import { id, identifier } from './identifier';
+
+/** Curves, levels and the recipes of masses. Lengths in mm, angles in degrees. */
+
+const plan = z.tuple([z.number(), z.number()]);
+const point = z.tuple([z.number(), z.number(), z.number()]);
+
+/** How two neighbouring points are joined; an arc by its rise over the chord, positive to the left. */
+const spaceSegment = z.enum(['line', 'smooth']);
+const planSegment = z.union([spaceSegment, z.strictObject({ arc: z.number() })]);
+/** One word for the whole curve, or one per pair of neighbouring points. */
+const joinsOf = <S extends z.ZodType>(segment: S) => z.union([segment, z.array(segment)]);
+
+/** A height, or so much above (or below) a level that it follows. */
+export const heightSchema = z.union([z.number(), z.strictObject({ level: id, plus: z.number().default(0) })]);
+export type Height = z.infer<typeof heightSchema>;
+
+export const levelSchema = z.strictObject({ id, name: z.string().trim().min(1).max(60), height: z.number() });
+export type Level = z.infer<typeof levelSchema>;
+
+/** A curve in space. */
+export const pathSchema = z.strictObject({
+	points: z.array(point),
+	joins: joinsOf(spaceSegment).default('smooth'),
+	closed: z.boolean().default(false)
+});
+export type PathDefinition = z.infer<typeof pathSchema>;
+
+/** A curve drawn in a plane: in plan x and y, in a profile the distance and the height. */
+const drawn = {
+	points: z.array(plan),
+	joins: joinsOf(planSegment).default('line'),
+	/** Completed by its mirror image about x = 0. */
+	mirrored: z.boolean().default(false)
+};
+export const profileSchema = z.strictObject({ ...drawn, joins: drawn.joins.default('smooth') });
+export type ProfileDefinition = z.infer<typeof profileSchema>;
+
+/** A closed outline about its own origin. */
+export const outlineSchema = z.discriminatedUnion('shape', [
+	z.strictObject({ shape: z.literal('circle'), radius: z.number() }),
+	z.strictObject({ shape: z.literal('ellipse'), width: z.number(), depth: z.number() }),
+	z.strictObject({
+		shape: z.literal('rectangle'),
+		width: z.number(),
+		depth: z.number(),
+		rounding: z.number().default(0)
+	}),
+	z.strictObject({
+		shape: z.literal('polygon'),
+		sides: z.number(),
+		/** To the corners. */
+		radius: z.number(),
+		rounding: z.number().default(0)
+	}),
+	z.strictObject({ shape: z.literal('drawn'), ...drawn, rounding: z.number().default(0) })
+]);
+export type OutlineDefinition = z.infer<typeof outlineSchema>;
+
+/** A section of a loft: a curve in space, or an outline laid in a horizontal plane. */
+export const sectionSchema = z.union([
+	pathSchema,
+	z.strictObject({
+		outline: outlineSchema,
+		at: plan.default([0, 0]),
+		height: heightSchema,
+		scale: plan.default([1, 1]),
+		turn: z.number().default(0)
+	})
+]);
+export type SectionDefinition = z.infer<typeof sectionSchema>;
+
+/** A value, or a smooth curve of values over the share of the height (0 at the foot, 1 at the head). */
+const overHeight = z.union([z.number(), z.array(plan)]);
+export type OverHeight = z.infer<typeof overHeight>;
+
+export const formSchema = z.discriminatedUnion('kind', [
+	z.strictObject({
+		kind: z.literal('revolved'),
+		axis: plan.default([0, 0]),
+		foot: heightSchema.default(0),
+		/** Distance from the axis and height, from the foot up. */
+		profile: profileSchema.omit({ mirrored: true }),
+		from: z.number().default(0),
+		turn: z.number().default(360)
+	}),
+	z.strictObject({ kind: z.literal('ruled'), foot: pathSchema, head: pathSchema }),
+	z.strictObject({
+		kind: z.literal('lofted'),
+		sections: z.array(sectionSchema),
+		between: z.enum(['smooth', 'straight']).default('smooth')
+	}),
+	z.strictObject({
+		kind: z.literal('vaulted'),
+		/** Across and height, from the left springing to the right one. */
+		profile: profileSchema,
+		at: plan.default([0, 0]),
+		foot: heightSchema.default(0),
+		/** Which way it runs, from north to the left. */
+		direction: z.number().default(0),
+		length: z.number()
+	}),
+	z.strictObject({
+		kind: z.literal('twisted'),
+		outline: outlineSchema,
+		at: plan.default([0, 0]),
+		foot: heightSchema.default(0),
+		head: heightSchema,
+		twist: overHeight.default(0),
+		taper: overHeight.default(1)
+	}),
+	z.strictObject({
+		kind: z.literal('dome'),
+		at: plan.default([0, 0]),
+		foot: heightSchema.default(0),
+		/** Half sizes along x, y and z. */
+		radii: point,
+		/** Height of the rim over the middle of the ellipsoid. */
+		cut: z.number().default(0)
+	}),
+	z.strictObject({
+		kind: z.literal('net'),
+		/** Rows of points from the foot up, each from the left. */
+		rows: z.array(z.array(point)),
+		degrees: z.tuple([z.number().int(), z.number().int()]).default([3, 3]),
+		/** Whether the surface is drawn to the points or passes through them. */
+		points: z.enum(['control', 'through']).default('control')
+	}),
+	z.strictObject({
+		kind: z.literal('waves'),
+		from: plan.default([0, 0]),
+		size: plan,
+		foot: heightSchema.default(0),
+		/** Height over the foot, of x, y and the named values. */
+		height: z.string(),
+		values: z.array(z.strictObject({ id: identifier, value: z.string() })).default([])
+	}),
+	z.strictObject({
+		kind: z.literal('prism'),
+		outline: outlineSchema,
+		at: plan.default([0, 0]),
+		foot: heightSchema.default(0),
+		head: heightSchema,
+		/** Sides that swell out (or in) by so much in their middle. */
+		curved: z.array(z.strictObject({ id: z.string(), out: z.number() })).default([])
+	})
+]);
+export type Form = z.infer<typeof formSchema>;
+export type FormKind = Form['kind'];
+
+/** How a face is looked at: its outside, and which of its corners is the first (quarter turns). */
+export const faceChoiceSchema = z.strictObject({
+	/** The face's name within its mass. */
+	id: z.string(),
+	outside: z.enum(['as drawn', 'turned']).default('as drawn'),
+	corner: z.number().int().min(0).max(3).default(0)
+});
+export type FaceChoice = z.infer<typeof faceChoiceSchema>;
+
+export const massSchema = z.strictObject({
+	id,
+	name: z.string().trim().min(1).max(120),
+	form: formSchema,
+	faces: z.array(faceChoiceSchema).default([])
+});
+export type Mass = z.infer<typeof massSchema>;

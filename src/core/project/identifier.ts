@@ -1,0 +1,11 @@
+import { z } from 'zod';
+
+/** The id of a thing of the document. */
+export const id = z
+	.string()
+	.regex(/^[a-z][a-z0-9-]*$/, 'an id is lower-case letters, digits and -, starting with a letter');
+
+/** A name that formulas can use. */
+export const identifier = z
+	.string()
+	.regex(/^[a-z][a-z0-9_]*$/, 'a name is lower-case letters, digits and _, starting with a letter');

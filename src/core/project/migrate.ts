@@ -1,0 +1,47 @@
+/** Bringing documents of earlier versions up to date; unknown or broken parts are left for the reader to name. */
+
+export interface OldDocument {
+	readonly version: number;
+	readonly [key: string]: unknown;
+}
+
+type Loose = Record<string, unknown>;
+const isRecord = (value: unknown): value is Loose =>
+	typeof value === 'object' && value !== null && !Array.isArray(value);
+const records = (value: unknown): Loose[] => (Array.isArray(value) ? value.filter(isRecord) : []);
+
+/** In version 1 every form had one face. */
+const faceOfForm: Record<string, string> = { revolved: 'shell', ruled: 'wall', lofted: 'skin' };
+
+/** Outside moves from the mass to its faces; addresses start with the mass as well as the face. */
+function fromVersion1(document: OldDocument): OldDocument {
+	const masses = records(document['masses']).map(({ outside, ...mass }): Loose => {
+		if (outside !== 'turned') return mass;
+		const kind = isRecord(mass['form']) ? String(mass['form']['kind']) : '';
+		return { ...mass, faces: [{ id: faceOfForm[kind] ?? 'shell', outside: 'turned' }] };
+	});
+	const zones = records(document['zones']).map((zone): Loose => {
+		const massOf = new Map(
+			records(zone['faces']).map((face) => [String(face['face']), String(face['mass'])])
+		);
+		const exceptions = records(zone['exceptions']).map((one): Loose => {
+			const [face = '', ...rest] = String(one['id']).split('/');
+			const mass = massOf.get(face);
+			return mass ? { ...one, id: [`${mass}.${face}`, ...rest].join('/') } : one;
+		});
+		return zone['exceptions'] === undefined ? zone : { ...zone, exceptions };
+	});
+	return {
+		...document,
+		version: 2,
+		...(Array.isArray(document['masses']) && { masses }),
+		...(Array.isArray(document['zones']) && { zones })
+	};
+}
+
+const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1];
+
+/** The document in the newest version. */
+export function upToDate(document: OldDocument): OldDocument {
+	return steps.slice(document.version - 1).reduce((older, step) => step(older), document);
+}
