@@ -1,4 +1,5 @@
-// Migrate the database and load the demo project the first time.
+// Migrate the database and load the demo project once; again, beside the old one, when the file has changed.
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { Chain } from '../src/core/chain/chain';
 import { writePicture } from '../src/core/exchange/picture/write';
@@ -15,9 +16,10 @@ async function main(): Promise<void> {
 	try {
 		await migrate(db);
 		const projects = new Projects(db);
-		await projects.once('demo project loaded', async () => {
-			const file = new URL('../demo/tidal-lido.json', import.meta.url);
-			const document = readProjectText(await readFile(file, 'utf8'));
+		const demo = await readFile(new URL('../demo/tidal-lido.json', import.meta.url), 'utf8');
+		const edition = createHash('sha256').update(demo).digest('hex').slice(0, 16);
+		await projects.once(`demo project ${edition}`, async () => {
+			const document = readProjectText(demo);
 			const model = await new Chain().run(document);
 			await projects.create(document, { pieces: countPieces(model), picture: writePicture(model) });
 		});

@@ -4,6 +4,7 @@
  */
 import { parseArgs } from 'node:util';
 import { Chain } from '../../src/core/chain/chain';
+import { evaluateCurvature } from '../../src/core/geometry/curvature';
 import { evaluateGrid } from '../../src/core/geometry/surface';
 import { lengthTable, parametersAt } from '../../src/core/grid/true-length';
 import { setOut } from '../../src/core/grid/set-out';
@@ -12,7 +13,9 @@ import { makeCells } from '../../src/core/pattern/cells';
 import { makeEdges } from '../../src/core/pattern/edges';
 import { patternOf } from '../../src/core/pattern/tile';
 import { applyCommand } from '../../src/core/project/commands';
+import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
+import { modelMessage } from '../../src/lib/worker/views';
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { measureNaively } from './naive-measures';
@@ -130,16 +133,7 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 		mass,
 		{ across: count(bays), up: count(courses) },
 		{
-			rules: [
-				{
-					id: 'r',
-					muted: false,
-					cells: 'all',
-					corners: 'any',
-					courses: null,
-					put: { variant: 'f', values: {} }
-				}
-			]
+			rules: [ring]
 		},
 		{
 			variants: [
@@ -181,8 +175,67 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 	note(`chain:${n}`, n, ms);
 }
 
+/** Points, normals and both curvatures of a 400 by 400 grid. */
+async function curvature(): Promise<void> {
+	if (!wanted('surface:curvature')) return;
+	const steps = Array.from({ length: 400 }, (_, k) => k / 399);
+	note('surface:curvature', 160_000, await time(() => evaluateCurvature(face.surface, steps, steps)));
+}
+
+const ring = {
+	id: 'r',
+	muted: false,
+	cells: 'all' as const,
+	corners: 'any' as const,
+	courses: null,
+	put: { variant: 'f', values: {} }
+};
+
+/** A control point of a 12 by 12 net dragged, 2,000 cells with Framed glass on it: what the worker does. */
+async function dragNet(): Promise<void> {
+	if (!wanted('drag:net')) return;
+	const net: Form = {
+		kind: 'net',
+		degrees: [3, 3],
+		points: 'control',
+		rows: Array.from({ length: 12 }, (_, j) =>
+			Array.from({ length: 12 }, (_, i): [number, number, number] => [
+				i * 4000,
+				j * 3000,
+				6000 + 900 * Math.sin(i) * Math.cos(j)
+			])
+		)
+	};
+	const project = projectOf(
+		net,
+		{ across: count(50), up: count(40) },
+		{ rules: [ring] },
+		{ variants: [{ id: 'f', name: 'f', part: 'framed-glass', values: {} }] }
+	);
+	const chain = new Chain();
+	const known = new Set<string>();
+	const stages: Record<string, number> = {};
+	let runs = 0;
+	const ms = await time(async (run) => {
+		const edits = [{ do: 'set' as const, path: 'masses/m/form/rows/5/6/2', value: 6000 + 40 * run }];
+		const changed = applyCommand(project, { label: 'x', edits }).project;
+		const start = performance.now();
+		const model = await chain.run(changed);
+		const chained = performance.now();
+		modelMessage(model, known, start);
+		if (run < 0) return;
+		for (const [stage, took] of Object.entries(model.ms)) stages[stage] = (stages[stage] ?? 0) + took;
+		stages['message'] = (stages['message'] ?? 0) + performance.now() - chained;
+		runs++;
+	}, 25);
+	note('drag:net', 2000, ms);
+	for (const [stage, sum] of Object.entries(stages)) note(`drag:net:${stage}`, 2000, sum / runs);
+}
+
 async function main(): Promise<void> {
 	await surface();
+	await curvature();
+	await dragNet();
 	await stages();
 	const shown = results.filter(({ id }) => wanted(id));
 	if (values.json) {

@@ -51,11 +51,11 @@ test('an exception by hand on several cells, and the chosen pieces shown alone',
 	await expect(page.getByTestId('card-why')).toContainText('sets it by hand');
 	await expect(page.getByTestId('undo-label')).toContainText('and 2 more by hand');
 	const pieces = () => page.getByTestId('status').innerText();
-	expect(await pieces()).toContain('668 pieces');
+	expect(await pieces()).toContain('866 pieces');
 	await page.keyboard.press('x');
 	await page.getByRole('option', { name: 'as the rules say' }).click();
 	await settled(page);
-	expect(await pieces()).toContain('671 pieces');
+	expect(await pieces()).toContain('869 pieces');
 
 	await page.keyboard.press('i');
 	await expect(page.getByTestId('status')).toContainText('3 shown alone');
@@ -100,6 +100,7 @@ test('a coordinate of a profile is typed, the model follows and undo brings it b
 	await page.keyboard.press('1');
 	await page.getByRole('button', { name: /^Plunge drum profile/ }).click();
 	const before = await page.getByTestId('status').getAttribute('data-runs');
+	await page.getByRole('application', { name: /^Point 3:/ }).focus();
 	await page
 		.getByRole('button', { name: /^Plunge drum profile point 3/ })
 		.first()

@@ -95,7 +95,7 @@ describe('files, read back by readers that did not write them', () => {
 			expect(lines(webIfc.IFCMEMBER).length).to.equal(bars.count);
 			expect(lines(webIfc.IFCSHADINGDEVICE).length).to.equal(louvers);
 			expect(lines(webIfc.IFCROOF).length).to.equal(1);
-			expect(lines(webIfc.IFCCURTAINWALL).length).to.equal(2);
+			expect(lines(webIfc.IFCCURTAINWALL).length).to.equal(3);
 			const device = api.GetLine(file, lines(webIfc.IFCSHADINGDEVICE)[0]!) as {
 				ObjectType: { value: string };
 				PredefinedType: { value: string };

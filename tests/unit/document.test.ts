@@ -67,7 +67,7 @@ describe('commands', () => {
 			]
 		});
 		expect(valueAt(project, path)).to.equal(40);
-		expect(project.zones.map((zone) => zone.id)).to.deep.equal(['street', 'plunge', 'gull']);
+		expect(project.zones.map((zone) => zone.id)).to.deep.equal(['street', 'plunge', 'gull', 'shaft']);
 		expect(applyCommand(project, inverse).project).to.deep.equal(demo);
 	});
 

@@ -17,6 +17,7 @@ import {
 	stageNames,
 	type ClauseGroup,
 	type FaceModel,
+	type MassState,
 	type Model,
 	type StageName,
 	type ZoneModel,
@@ -41,6 +42,11 @@ function once<T>(make: () => T): () => T {
 	return () => (made ??= { value: make() }).value;
 }
 
+function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: string }[]): void {
+	const ids = new Set(things.map((thing) => thing.id));
+	for (const id of map.keys()) if (!ids.has(id)) map.delete(id);
+}
+
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
@@ -60,6 +66,7 @@ function fingerprint(list: Uint32Array): string {
 export class Chain {
 	private readonly memo = new Memo();
 	private readonly lastGood = new Map<string, ZoneModel>();
+	private readonly lastFaces = new Map<string, Kept<Face[]>>();
 	private ms = {} as Record<StageName, number>;
 
 	async run(project: Project, hooks: ChainHooks = {}): Promise<Model> {
@@ -77,7 +84,12 @@ export class Chain {
 				return null;
 			}
 		};
-		for (const mass of project.masses) collect(() => this.faces(project, mass.id, `masses/${mass.id}`));
+		const masses = project.masses.map((mass): MassState => {
+			const made = collect(() => this.faces(project, mass.id, `masses/${mass.id}`));
+			const kept = made ?? this.lastFaces.get(mass.id) ?? { value: [], serial: 0 };
+			this.lastFaces.set(mass.id, kept);
+			return { id: mass.id, faces: kept.value, serial: kept.serial, behind: !made };
+		});
 
 		const laidOut: (FaceModel[] | null)[] = [];
 		for (const [k, zone] of project.zones.entries()) {
@@ -94,10 +106,10 @@ export class Chain {
 			if (made) this.lastGood.set(zone.id, made);
 			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
-		const ids = new Set(project.zones.map((zone) => zone.id));
-		for (const id of this.lastGood.keys()) if (!ids.has(id)) this.lastGood.delete(id);
+		keepOnly(this.lastGood, project.zones);
+		keepOnly(this.lastFaces, project.masses);
 		this.memo.forgetUnused();
-		return { project, zones, problems, ms: this.ms };
+		return { project, masses, zones, problems, ms: this.ms };
 	}
 
 	private timed<T>(stage: StageName, act: () => T): T {

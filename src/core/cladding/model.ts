@@ -47,11 +47,21 @@ export interface ZoneState {
 	readonly behind: boolean;
 }
 
+/** A mass as it stands: the faces of its last good form. */
+export interface MassState {
+	readonly id: string;
+	readonly faces: readonly Face[];
+	/** Changes whenever the faces are made anew. */
+	readonly serial: number;
+	readonly behind: boolean;
+}
+
 export const stageNames = ['surface', 'grid', 'cells', 'measures', 'parts'] as const;
 export type StageName = (typeof stageNames)[number];
 
 export interface Model {
 	readonly project: Project;
+	readonly masses: readonly MassState[];
 	readonly zones: readonly ZoneState[];
 	readonly problems: readonly Problem[];
 	/** Milliseconds spent in this run; results that were kept cost nothing. */

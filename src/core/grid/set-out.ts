@@ -7,7 +7,7 @@ import {
 	type SurfaceSamples
 } from '../geometry/surface';
 import type { Face } from '../mass/face';
-import type { SettingOut } from '../project/schema';
+import type { SettingOut, Spacing } from '../project/schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { divide, type Division, type LineLengths } from './spacing';
@@ -48,10 +48,18 @@ function middleOf(knots: Float64Array): number {
 	return (knots[0]! + knots.at(-1)!) / 2;
 }
 
-/** Lengths of the lines in one direction: the belt line in the middle, and the longest of a sample. */
-function lengthsAcross(surface: Surface): LineLengths {
+/**
+ * Lengths of the lines in one direction: the belt line in the middle, and, where a largest size has to hold,
+ * the longest of a sample.
+ */
+function lengthsAcross(surface: Surface, by: Spacing['by']): LineLengths {
+	const middle = middleOf(surface.knotsV);
+	if (by !== 'at most') {
+		const belt = lineLength(lengthTable(surface, [middle]), 0);
+		return { belt, longest: belt };
+	}
 	const knots = distinctKnots(surface.knotsV);
-	const at = new Set<number>([middleOf(surface.knotsV)]);
+	const at = new Set<number>([middle]);
 	for (let k = 0; k + 1 < knots.length; k++)
 		for (let s = 0; s <= 4; s++) at.add(knots[k]! + (s / 4) * (knots[k + 1]! - knots[k]!));
 	const table = lengthTable(surface, [...at]);
@@ -115,7 +123,10 @@ function mendNormals(
 export function setOut(face: Face, settingOut: SettingOut, at: string): NodeGrid {
 	const { surface } = face;
 	const turned = transpose(surface);
-	const lengths = { across: lengthsAcross(surface), up: lengthsAcross(turned) };
+	const lengths = {
+		across: lengthsAcross(surface, settingOut.across.by),
+		up: lengthsAcross(turned, settingOut.up.by)
+	};
 	if (lengths.across.longest < POLE || lengths.up.longest < POLE)
 		refuse(at, `${face.name} has no size to divide`);
 	const across: Spread = spread(

@@ -6,7 +6,7 @@ import { formatNumber } from '../units/quantity';
 export interface LineLengths {
 	/** The line an exact size is measured on: the belt line. */
 	readonly belt: number;
-	/** The longest one, on which a largest size has to hold. */
+	/** The longest one, on which a largest size has to hold; that of the belt where none is asked for. */
 	readonly longest: number;
 }
 

@@ -1,5 +1,5 @@
 import { distinctKnots } from '../geometry/curve';
-import { evaluateGrid, type Surface } from '../geometry/surface';
+import { courseTangents, type Surface } from '../geometry/surface';
 
 /**
  * Arc length along many course lines (v = constant) of a surface at once.
@@ -59,7 +59,7 @@ function tableWith(surface: Surface, vs: ArrayLike<number>, parts: number): Leng
 		for (let g = 0; g < 5; g++) us[5 * k + g] = ends[k]! + gaussPoints[g]! * width;
 	}
 	ends[intervals] = knots.at(-1)!;
-	const { du } = evaluateGrid(surface, us, vs);
+	const du = courseTangents(surface, us, vs);
 	const lines = vs.length;
 	const speed = new Float64Array(5 * intervals * lines);
 	const upTo = new Float64Array((intervals + 1) * lines);

@@ -239,6 +239,15 @@ export function outlineChain(outline: OutlineDefinition, at: string): BezierChai
 	return signedArea(chain) < 0 ? reverseChain(chain) : chain;
 }
 
+/** Points to go on drawing from: the corners of an outline, or a few points of one that has none. */
+export function cornersOfOutline(outline: OutlineDefinition, at: string): [number, number][] {
+	const plain = 'rounding' in outline ? { ...outline, rounding: 0 } : outline;
+	const each = outline.shape === 'circle' || outline.shape === 'ellipse' ? 2 : 1;
+	return sampleChain(outlineChain(plain, at), each)
+		.slice(0, -1)
+		.map(([x, y]) => [Math.round(x), Math.round(y)]);
+}
+
 /** A turn of less than this between two pieces is smooth. */
 const SMOOTH = Math.cos(Math.PI / 180);
 

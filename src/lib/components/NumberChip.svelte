@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity, parseQuantity, type LengthDisplay } from '$core/units/quantity';
 
@@ -93,11 +92,6 @@
 			event.stopPropagation();
 			const next = hold(tidy(value + by * step * (event.shiftKey ? 10 : 1)));
 			if (next !== value) oncommit(next, value);
-		} else if (/^[0-9.-]$/.test(event.key) && !event.ctrlKey && !event.metaKey) {
-			event.preventDefault();
-			event.stopPropagation();
-			edit();
-			typed = event.key;
 		}
 	}
 
@@ -142,8 +136,7 @@
 	}
 	function focusAll(node: HTMLInputElement) {
 		node.focus();
-		// Read once: the attachment must not run again, and select again, with every letter.
-		if (untrack(() => typed.length > 1)) node.select();
+		node.select();
 	}
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
@@ -58,6 +59,25 @@
 		settled = false;
 		scene.select(selected);
 	});
+	const covered = $derived(
+		new Set(
+			workbench.project.document.zones.flatMap((zone) =>
+				zone.faces.map((face) => `${face.mass}/${face.face}`)
+			)
+		)
+	);
+	$effect(() => {
+		if (!scene) return;
+		settled = false;
+		const chosen = new Set(workbench.selection.faces);
+		scene.shape(view, workbench.surface, workbench.lens === 'form', covered, chosen);
+	});
+	const handles = $derived(
+		workbench.lens === 'form' && workbench.surface.handles && workbench.activeMass
+			? handlesOf(workbench.activeMass, workbench.project.document.levels)
+			: { points: [], lines: [] }
+	);
+	$effect(() => scene?.showHandles(handles));
 
 	export function home() {
 		viewName = 'Around';
@@ -69,20 +89,56 @@
 	}
 
 	let pressed: { x: number; y: number } | null = null;
+	/** The handle that is dragged, from where it stood. */
+	let held: Handle | null = null;
+	const local = (event: PointerEvent) => {
+		const box = canvas.getBoundingClientRect();
+		return [event.clientX - box.left, event.clientY - box.top] as const;
+	};
 	function down(event: PointerEvent) {
 		pressed = { x: event.clientX, y: event.clientY };
+		held = event.button === 0 ? (scene?.takeHandle(...local(event)) ?? null) : null;
+		if (held) canvas.setPointerCapture(event.pointerId);
+	}
+	function move(event: PointerEvent) {
+		if (held && scene)
+			workbench.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
+	}
+	function letGo(event: PointerEvent, handle: Handle, moved: boolean) {
+		const to = scene!.dragHandle(handle, ...local(event), event.shiftKey);
+		scene!.letGo();
+		workbench.project.dropPreview();
+		const name = workbench.activeMass?.name ?? '';
+		if (moved) workbench.do(`${name} ${handle.label} moved`, ...handle.moved(to));
+	}
+	function cancelled() {
+		if (!held) return;
+		held = null;
+		scene?.letGo();
+		workbench.project.dropPreview();
 	}
 	function up(event: PointerEvent) {
 		if (!pressed || !scene) return;
 		const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y);
 		pressed = null;
+		if (held) {
+			const handle = held;
+			held = null;
+			letGo(event, handle, moved > 2);
+			return;
+		}
 		if (moved > 4) {
 			viewName = null;
 			return;
 		}
 		if (event.button !== 0) return;
-		const box = canvas.getBoundingClientRect();
-		const found = scene.pick(event.clientX - box.left, event.clientY - box.top);
+		if (workbench.lens === 'form') {
+			const face = scene.pickFace(...local(event));
+			if (face) workbench.selection.chooseFace(face, event.shiftKey);
+			else if (!event.shiftKey) workbench.selection.clear();
+			return;
+		}
+		const found = scene.pick(...local(event));
 		if (!found) {
 			if (!event.shiftKey) workbench.selection.clear();
 			return;
@@ -143,6 +199,8 @@
 		class="absolute inset-0 block size-full touch-none"
 		aria-label="Model in 3D"
 		onpointerdown={down}
+		onpointermove={move}
+		onpointercancel={cancelled}
 		onpointerup={up}
 	></canvas>
 	{#if failure}

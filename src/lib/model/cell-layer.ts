@@ -17,19 +17,9 @@ export interface CellEntry {
 	readonly mesh: THREE.Mesh;
 	readonly lines: THREE.LineSegments;
 	readonly nodes: THREE.Points;
-	readonly arrow: THREE.ArrowHelper;
 }
 
-const lineOpacity: Record<Lens, number> = { form: 0.14, 'set-out': 0.5, clad: 0.22, check: 0.5, issue: 0.22 };
-
-/** An arrow out of the middle cell of a face. */
-function outsideArrow({ cells, measures }: FaceView): THREE.ArrowHelper {
-	const c = Math.floor(cells.count / 2);
-	const at = new THREE.Vector3().fromArray(measures.centre, 3 * c);
-	const out = new THREE.Vector3().fromArray(measures.normal, 3 * c);
-	const size = Math.max(800, 1.2 * (measures.longestEdge[c] ?? 0));
-	return new THREE.ArrowHelper(out, at, size, PATINA, size * 0.35, size * 0.2);
-}
+const lineOpacity: Record<Lens, number> = { form: 0, 'set-out': 0.5, clad: 0.22, check: 0.5, issue: 0.22 };
 
 /** Draw and pick only some of the cells. */
 function drawOnly({ geometry, cell }: CellTriangles, alone: ReadonlySet<number> | null): void {
@@ -44,7 +34,7 @@ function drawOnly({ geometry, cell }: CellTriangles, alone: ReadonlySet<number> 
 }
 
 /**
- * The faces as plain cells, with their lines, nodes and outside. Materials are shared and kept, so that a
+ * The faces as plain cells, with their lines and nodes. Materials are shared and kept, so that a
  * new shape compiles no shader.
  */
 export class CellLayer {
@@ -87,11 +77,10 @@ export class CellLayer {
 		const entry = this.entry(face, zone, f);
 		drawOnly(entry.triangles, alone);
 		colourCells(entry.triangles, palette, of);
-		entry.mesh.visible = lens !== 'clad' && lens !== 'issue';
+		entry.mesh.visible = lens === 'set-out' || lens === 'check';
 		this.ink.opacity = lineOpacity[lens];
-		entry.lines.visible = !alone;
+		entry.lines.visible = lens !== 'form' && !alone;
 		entry.nodes.visible = lens === 'set-out' && !alone;
-		entry.arrow.visible = lens === 'form';
 	}
 
 	private entry(face: FaceView, zone: number, f: number): CellEntry {
@@ -110,9 +99,8 @@ export class CellLayer {
 		for (const one of [lines, nodes]) one.position.copy(mesh.position);
 		// Whether a face is in view is not worth measuring it anew for every shape.
 		for (const one of [mesh, lines, nodes]) one.frustumCulled = false;
-		const arrow = outsideArrow(face);
-		this.root.add(mesh, lines, nodes, arrow);
-		const entry = { zone, face: f, view: face, triangles, mesh, lines, nodes, arrow };
+		this.root.add(mesh, lines, nodes);
+		const entry = { zone, face: f, view: face, triangles, mesh, lines, nodes };
 		this.entries.set(face.serial, entry);
 		return entry;
 	}
@@ -121,11 +109,10 @@ export class CellLayer {
 		for (const [serial, entry] of this.entries) if (!serials.has(serial)) this.drop(serial, entry);
 	}
 
-	private drop(serial: number, { mesh, lines, nodes, arrow }: CellEntry): void {
-		this.root.remove(mesh, lines, nodes, arrow);
+	private drop(serial: number, { mesh, lines, nodes }: CellEntry): void {
+		this.root.remove(mesh, lines, nodes);
 		mesh.geometry.dispose();
 		lines.geometry.dispose();
-		arrow.dispose();
 		this.entries.delete(serial);
 	}
 }

@@ -1,3 +1,5 @@
+import type { Handle, Handles, Vector } from '$lib/form/handles';
+import type { SurfaceView } from '$lib/form/surface-view';
 import type { ModelView } from '$lib/state/model.svelte';
 import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';
@@ -6,6 +8,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { CellLayer, type CellEntry } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
+import { FormLayer } from './form-layer';
+import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, type Paint } from './paint';
 import { PieceLayer } from './piece-layer';
 import { SelectionOverlay } from './selection-overlay';
@@ -24,6 +28,8 @@ export class ModelScene {
 	private readonly root = new THREE.Group();
 	private readonly cells = new CellLayer(this.root);
 	private readonly pieces = new PieceLayer(this.root);
+	private readonly forms = new FormLayer(this.root);
+	private readonly handles: HandleLayer;
 	private readonly overlay = new SelectionOverlay();
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
@@ -48,6 +54,8 @@ export class ModelScene {
 		this.root.scale.setScalar(MM);
 		this.overlay.group.scale.setScalar(MM);
 		this.scene.add(this.root, this.overlay.group);
+		this.handles = new HandleLayer(this.root);
+		this.renderer.localClippingEnabled = true;
 		this.daylight = new Daylight(this.scene, this.renderer, plain);
 	}
 
@@ -68,18 +76,75 @@ export class ModelScene {
 				this.pieces.show(group, z, visible, alone && alone(z, group.face)[kind]);
 			}
 		});
+		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
-		const bounds = new THREE.Box3();
-		const at = new THREE.Vector3();
-		for (const { view: face } of this.cells.all())
-			for (let k = 0; k < face.positions.length; k += 3)
-				bounds.expandByPoint(at.fromArray(face.positions, k).multiplyScalar(MM));
-		if (!bounds.equals(this.bounds)) this.daylight.fit(bounds);
-		this.bounds = bounds;
-		if (!this.framed && this.cells.size) this.home();
+		if (!this.framed && !this.bounds.isEmpty()) this.home();
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
+	}
+
+	private boundsOf(view: ModelView): THREE.Box3 {
+		const bounds = new THREE.Box3();
+		const at = new THREE.Vector3();
+		for (const { origin, positions } of view.masses.flatMap((mass) => mass.faces)) {
+			const base = new THREE.Vector3(...origin);
+			for (let k = 0; k < positions.length; k += 3)
+				bounds.expandByPoint(at.fromArray(positions, k).add(base).multiplyScalar(MM));
+		}
+		if (!bounds.equals(this.bounds)) this.daylight.fit(bounds);
+		return bounds;
+	}
+
+	/** Show the faces as they are shaped. */
+	shape(
+		view: ModelView,
+		surface: SurfaceView,
+		inLens: boolean,
+		covered: ReadonlySet<string>,
+		chosen: ReadonlySet<string>
+	): void {
+		this.forms.update(view.masses, surface, inLens, covered, chosen);
+		this.renderer.shadowMap.needsUpdate = true;
+		this.request();
+	}
+
+	/** The face under a point of the canvas, as mass/face. */
+	pickFace(x: number, y: number): string | null {
+		this.eye.aim(this.raycaster, x, y);
+		let best: { distance: number; name: string } | null = null;
+		for (const { mass, shape, mesh, group } of this.forms.all()) {
+			const hit = group.visible ? this.hit(mesh) : undefined;
+			if (hit && hit.distance < (best?.distance ?? Infinity))
+				best = { distance: hit.distance, name: `${mass}/${shape.name}` };
+		}
+		return best?.name ?? null;
+	}
+
+	showHandles(handles: Handles): void {
+		this.handles.show(handles);
+		this.request();
+	}
+
+	/** Take the handle near a point of the canvas; turning rests until it is let go. */
+	takeHandle(x: number, y: number): Handle | null {
+		const handle = this.handles.at(this.eye, x, y);
+		this.eye.resting = handle !== null;
+		this.handles.hold(handle?.path ?? null);
+		this.request();
+		return handle;
+	}
+
+	letGo(): void {
+		this.eye.resting = false;
+		this.handles.hold(null);
+		this.request();
+	}
+
+	/** Where a handle goes when the pointer is at a point of the canvas. */
+	dragHandle(handle: Handle, x: number, y: number, upright: boolean): Vector {
+		this.eye.aim(this.raycaster, x, y);
+		return draggedTo(handle, this.raycaster.ray, upright);
 	}
 
 	/** Outline and tint what is selected. */
@@ -190,6 +255,7 @@ export class ModelScene {
 		this.overlay.clear();
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
+		this.forms.dispose();
 		this.renderer.dispose();
 	}
 }

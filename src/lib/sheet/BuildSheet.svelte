@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { partsOf } from '$core/cladding/kit';
-	import type { Mass, Zone } from '$core/project/schema';
+	import { massAtLevels, massFaces } from '$core/mass/faces';
+	import type { FormKind } from '$core/project/form-schema';
+	import type { Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { tick } from 'svelte';
@@ -14,8 +16,9 @@
 	import RunClause from './RunClause.svelte';
 	import SettingOutClause from './SettingOutClause.svelte';
 	import VariantClause from './VariantClause.svelte';
+	import LevelsClause from './LevelsClause.svelte';
 	import { newMass, newZone } from './new-things';
-	import { freshId, patternValue, patternWords } from './words';
+	import { freshId, newFormWords, patternValue, patternWords } from './words';
 
 	const workbench = useWorkbench();
 	const document = $derived(workbench.project.document);
@@ -23,14 +26,21 @@
 	const problems = $derived(workbench.model.view.problems);
 	let list = $state<HTMLElement>();
 
-	/** Faces that a mass has, as far as they are known: every form so far has one. */
-	const faceOf: Record<Mass['form']['kind'], string> = { revolved: 'shell', ruled: 'wall', lofted: 'skin' };
-	const faceOptions = $derived(
-		document.masses.map((mass) => ({
-			value: `${mass.id}/${faceOf[mass.form.kind]}`,
-			label: `${mass.name} · ${faceOf[mass.form.kind]}`
-		}))
-	);
+	const massName = (id: string) => document.masses.find((mass) => mass.id === id)?.name ?? id;
+	/** The faces there are, and those a zone still names. */
+	function faceOptions(zone: Zone) {
+		const known = workbench.model.view.masses.flatMap((mass) =>
+			mass.faces.map((face) => ({
+				value: `${mass.id}/${face.name}`,
+				label: `${massName(mass.id)} · ${face.name}`
+			}))
+		);
+		const gone = zone.faces.filter(({ mass, face }) => !known.some((one) => one.value === `${mass}/${face}`));
+		return [
+			...known,
+			...gone.map(({ mass, face }) => ({ value: `${mass}/${face}`, label: `${massName(mass)} · ${face}` }))
+		];
+	}
 
 	/** A lens scrolls the sheet to its part; nothing is hidden. */
 	const lensTarget: Record<Lens, () => string> = {
@@ -55,10 +65,13 @@
 			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' });
 	});
 
-	function addMass(kind: Mass['form']['kind']) {
+	function addMass(kind: FormKind) {
 		const mass = newMass(kind, document.masses);
-		const face = { mass: mass.id, face: faceOf[kind] };
-		const zone = newZone(mass.name, face, document.zones);
+		const faces = massFaces(massAtLevels(mass, document.levels)).map((face) => ({
+			mass: mass.id,
+			face: face.name
+		}));
+		const zone = newZone(mass.name, faces, document.zones);
 		if (
 			workbench.do(
 				`add ${mass.name}`,
@@ -153,6 +166,7 @@
 				Nothing stands yet. Add a mass: its surface becomes the first zone.
 			</p>
 		{/each}
+		<LevelsClause number="1.{document.masses.length + 1}" />
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger
 				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
@@ -160,7 +174,7 @@
 			>
 			<DropdownMenu.Portal>
 				<DropdownMenu.Content class="floating z-50 p-1" align="start">
-					{#each [['revolved', 'Revolved: a profile about an axis'], ['ruled', 'Ruled: between a foot and a head'], ['lofted', 'Lofted: through sections']] as const as [kind, label] (kind)}
+					{#each newFormWords as { kind, label } (kind)}
 						<DropdownMenu.Item
 							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
 							onSelect={() => addMass(kind)}>{label}</DropdownMenu.Item
@@ -221,7 +235,7 @@
 				/>, covers
 				<SeveralChip
 					values={zone.faces.map((face) => `${face.mass}/${face.face}`)}
-					options={faceOptions}
+					options={faceOptions(zone)}
 					label="Faces"
 					empty="no face yet"
 					onchoose={(chosen) =>

@@ -1,17 +1,25 @@
 <script lang="ts">
-	import type { Mass, PathDefinition } from '$core/project/schema';
-	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import NumberChip from '$lib/components/NumberChip.svelte';
+	import type { Mass } from '$core/project/form-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
-	import { formatNumber } from '$core/units/quantity';
 	import Clause from './Clause.svelte';
-	import PointsChip from './PointsChip.svelte';
+	import DomeWords from './forms/DomeWords.svelte';
+	import LoftedWords from './forms/LoftedWords.svelte';
+	import NetWords from './forms/NetWords.svelte';
+	import PrismWords from './forms/PrismWords.svelte';
+	import RevolvedWords from './forms/RevolvedWords.svelte';
+	import RuledWords from './forms/RuledWords.svelte';
+	import TwistedWords from './forms/TwistedWords.svelte';
+	import VaultedWords from './forms/VaultedWords.svelte';
+	import WavesWords from './forms/WavesWords.svelte';
+	import { duplicateMass } from './new-things';
 	import { formWords } from './words';
 
 	let { mass, number }: { mass: Mass; number: string } = $props();
 	const workbench = useWorkbench();
 	const path = $derived(`masses/${mass.id}`);
+	const form = $derived(mass.form);
+	const place = $derived({ path: `${path}/form`, of: mass.name });
 	const problems = $derived(
 		workbench.model.view.problems.filter(
 			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
@@ -20,54 +28,39 @@
 	const users = $derived(
 		workbench.project.document.zones.filter((zone) => zone.faces.some((face) => face.mass === mass.id))
 	);
+	const faces = $derived(workbench.model.view.masses.find((one) => one.id === mass.id)?.faces ?? []);
+	const used = $derived(users.map((zone) => zone.code).join(' '));
+	const effect = $derived(faces.length > 1 ? `${faces.length} faces ${used}`.trim() : used || 'no zone');
 
-	function remove() {
-		workbench.do(`remove ${mass.name}`, { do: 'remove', path });
+	function chooseFaces() {
+		workbench.lens = 'form';
+		workbench.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
 	}
-	const setJoins = (at: string, value: string, label: string) =>
-		workbench.set(at, value, `${mass.name} ${label} ${value}`);
-	const joinOptions = [
-		{ value: 'smooth', label: 'smooth' },
-		{ value: 'line', label: 'straight' },
-		{ value: 'mixed', label: 'mixed' }
-	] as const;
-	const joinOf = (value: string | readonly string[]) =>
-		(typeof value === 'string' ? value : 'mixed') as 'smooth' | 'line' | 'mixed';
+	function duplicate() {
+		const { masses } = workbench.project.document;
+		const copy = duplicateMass(mass, masses);
+		workbench.do(`copy of ${mass.name}`, {
+			do: 'insert',
+			path: 'masses',
+			index: masses.findIndex((one) => one.id === mass.id) + 1,
+			value: copy
+		});
+	}
 </script>
-
-{#snippet curve(one: PathDefinition, at: string, label: string)}
-	<PointsChip
-		points={one.points}
-		axes={['x', 'y', 'z']}
-		path="{at}/points"
-		joinsPath="{at}/joins"
-		joins={one.joins}
-		label="{mass.name} {label}"
-	/>
-	<ChoiceChip
-		value={joinOf(one.joins)}
-		options={joinOptions.filter((option) => option.value !== 'mixed' || joinOf(one.joins) === 'mixed')}
-		label="{label} joins"
-		onchoose={(value) => setJoins(`${at}/joins`, value, label)}
-	/>
-{/snippet}
 
 <Clause
 	{number}
 	{path}
 	{problems}
-	effect={users.length ? users.map((zone) => zone.code).join(' ') : 'no zone'}
+	{effect}
 	actions={[
+		{ label: faces.length > 1 ? 'Choose its faces' : 'Choose its face', act: chooseFaces },
+		{ label: 'Duplicate', act: duplicate },
 		{
-			label: mass.outside === 'as drawn' ? 'Turn outside to the other side' : 'Turn outside back',
-			act: () =>
-				workbench.set(
-					`${path}/outside`,
-					mass.outside === 'as drawn' ? 'turned' : 'as drawn',
-					`${mass.name} outside turned`
-				)
-		},
-		{ label: 'Remove', act: remove, disabled: users.length > 0 }
+			label: 'Remove',
+			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
+			disabled: users.length > 0
+		}
 	]}
 >
 	<TextChip
@@ -76,61 +69,13 @@
 		look="name"
 		oncommit={(text) => workbench.set(`${path}/name`, text, `name ${text}`)}
 	/>
-	is {formWords[mass.form.kind]}{' '}{#if mass.form.kind === 'revolved'}{@const form = mass.form}
-		from a profile of
-		<PointsChip
-			points={form.profile.points}
-			axes={['from axis', 'height']}
-			path="{path}/form/profile/points"
-			joinsPath="{path}/form/profile/joins"
-			joins={form.profile.joins}
-			label="{mass.name} profile"
-		/>
-		joined
-		<ChoiceChip
-			value={joinOf(form.profile.joins)}
-			options={joinOptions.filter(
-				(option) => option.value !== 'mixed' || joinOf(form.profile.joins) === 'mixed'
-			)}
-			label="Profile joins"
-			onchoose={(value) => setJoins(`${path}/form/profile/joins`, value, 'profile')}
-		/>, turned
-		<NumberChip
-			value={form.turn}
-			kind="angle"
-			label="Turn of {mass.name}"
-			step={5}
-			onpreview={(value) => workbench.project.preview({ do: 'set', path: `${path}/form/turn`, value })}
-			onpreviewend={() => workbench.project.dropPreview()}
-			oncommit={(value, was) =>
-				workbench.set(
-					`${path}/form/turn`,
-					value,
-					`${mass.name} turn ${formatNumber(was, 1)}° → ${formatNumber(value, 1)}°`
-				)}
-		/>{:else if mass.form.kind === 'ruled'}
-		between the foot {@render curve(mass.form.foot, `${path}/form/foot`, 'foot')} and the head
-		{@render curve(mass.form.head, `${path}/form/head`, 'head')}{:else}
-		{@const form = mass.form}
-		<ChoiceChip
-			value={form.between}
-			options={[
-				{ value: 'smooth', label: 'smoothly' },
-				{ value: 'straight', label: 'straight' }
-			]}
-			label="Between sections of {mass.name}"
-			onchoose={(value) =>
-				workbench.set(`${path}/form/between`, value, `${mass.name} ${value} between sections`)}
-		/> through {form.sections.length} sections:
-		{#each form.sections as section, k (k)}
-			<PointsChip
-				points={section.points}
-				axes={['x', 'y', 'z']}
-				path="{path}/form/sections/{k}/points"
-				joinsPath="{path}/form/sections/{k}/joins"
-				joins={section.joins}
-				label="{mass.name} section {k + 1}"
-				short={String(k + 1)}
-			/>
-		{/each}{/if}.{#if mass.outside === 'turned'}<span class="text-ink-2"> Outside is turned.</span>{/if}
+	is {formWords[form.kind]}{' '}{#if form.kind === 'revolved'}<RevolvedWords {form} {...place} />
+	{:else if form.kind === 'ruled'}<RuledWords {form} {...place} />
+	{:else if form.kind === 'lofted'}<LoftedWords {form} {...place} />
+	{:else if form.kind === 'vaulted'}<VaultedWords {form} {...place} />
+	{:else if form.kind === 'twisted'}<TwistedWords {form} {...place} />
+	{:else if form.kind === 'dome'}<DomeWords {form} {...place} />
+	{:else if form.kind === 'net'}<NetWords {form} {...place} />
+	{:else if form.kind === 'waves'}<WavesWords {form} {...place} />
+	{:else}<PrismWords {form} {...place} faces={faces.map((face) => face.name)} />{/if}.
 </Clause>

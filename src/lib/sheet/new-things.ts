@@ -1,12 +1,14 @@
-import type { Form, Mass, Zone } from '$core/project/schema';
+import type { Form, FormKind, Mass } from '$core/project/form-schema';
+import type { Zone } from '$core/project/schema';
 import { freshId } from './words';
 
-const forms: Record<Form['kind'], { name: string; form: Form }> = {
+const forms: Record<FormKind, { name: string; form: Form }> = {
 	revolved: {
 		name: 'Drum',
 		form: {
 			kind: 'revolved',
 			axis: [0, 0],
+			foot: 0,
 			profile: {
 				points: [
 					[4000, 0],
@@ -43,37 +45,117 @@ const forms: Record<Form['kind'], { name: string; form: Form }> = {
 		}
 	},
 	lofted: {
-		name: 'Roof',
+		name: 'Skin',
 		form: {
 			kind: 'lofted',
-			sections: [0, 6000, 12000].map((y, k) => ({
-				points: [
-					[0, y, 4000],
-					[8000, y, 5000 + 800 * (k % 2)],
-					[16000, y, 4000]
-				],
-				joins: 'smooth' as const,
-				closed: false
+			sections: [
+				[0, 7000, 5000, 0],
+				[9000, 5200, 5200, 20],
+				[20000, 6000, 3600, 45]
+			].map(([height, width, depth, turn]) => ({
+				outline: { shape: 'ellipse' as const, width: 2 * width!, depth: 2 * depth! },
+				at: [0, 0] as [number, number],
+				height: height!,
+				scale: [1, 1] as [number, number],
+				turn: turn!
 			})),
 			between: 'smooth'
+		}
+	},
+	vaulted: {
+		name: 'Vault',
+		form: {
+			kind: 'vaulted',
+			profile: {
+				points: [
+					[-6000, 0],
+					[6000, 0]
+				],
+				joins: [{ arc: 3000 }],
+				mirrored: false
+			},
+			at: [0, 0],
+			foot: 4000,
+			direction: 0,
+			length: 24000
+		}
+	},
+	twisted: {
+		name: 'Shaft',
+		form: {
+			kind: 'twisted',
+			outline: { shape: 'polygon', sides: 4, radius: 6000, rounding: 0 },
+			at: [0, 0],
+			foot: 0,
+			head: 30000,
+			twist: 45,
+			taper: 0.8
+		}
+	},
+	dome: {
+		name: 'Dome',
+		form: { kind: 'dome', at: [0, 0], foot: 0, radii: [8000, 8000, 6000], cut: 0 }
+	},
+	net: {
+		name: 'Canopy',
+		form: {
+			kind: 'net',
+			rows: [0, 5000, 10000, 15000].map((y, j) =>
+				[0, 5000, 10000, 15000].map((x, i): [number, number, number] => [
+					x,
+					y,
+					4000 + (i > 0 && i < 3 && j > 0 && j < 3 ? 2500 : 0)
+				])
+			),
+			degrees: [3, 3],
+			points: 'control'
+		}
+	},
+	waves: {
+		name: 'Waves',
+		form: {
+			kind: 'waves',
+			from: [0, 0],
+			size: [24000, 14000],
+			foot: 5000,
+			height: 'rise * sin(360 deg * x / length) * cos(180 deg * y / length)',
+			values: [
+				{ id: 'rise', value: '900 mm' },
+				{ id: 'length', value: '12 m' }
+			]
+		}
+	},
+	prism: {
+		name: 'Hall',
+		form: {
+			kind: 'prism',
+			outline: { shape: 'rectangle', width: 24000, depth: 12000, rounding: 0 },
+			at: [0, 0],
+			foot: 0,
+			head: 7000,
+			curved: []
 		}
 	}
 };
 
 /** A mass of a form with sensible values to start from. */
-export function newMass(kind: Form['kind'], masses: readonly Mass[]): Mass {
+export function newMass(kind: FormKind, masses: readonly Mass[]): Mass {
 	const { name, form } = forms[kind];
 	const id = freshId(name.toLowerCase(), masses);
 	return {
 		id,
 		name: id === name.toLowerCase() ? name : `${name} ${id.split('-').at(-1)}`,
 		form,
-		outside: 'as drawn'
+		faces: []
 	};
 }
 
-/** A zone on one face: rectangles of about 1.5 m, nothing on them yet. */
-export function newZone(name: string, face: Zone['faces'][number], zones: readonly Zone[]): Zone {
+export function duplicateMass(mass: Mass, masses: readonly Mass[]): Mass {
+	return { ...mass, id: freshId(mass.id, masses), name: `${mass.name} copy`.slice(0, 120) };
+}
+
+/** A zone on faces: rectangles of about 1.5 m, nothing on them yet. */
+export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone[]): Zone {
 	const codes = new Set(zones.map((zone) => zone.code));
 	const letters =
 		name
@@ -83,10 +165,10 @@ export function newZone(name: string, face: Zone['faces'][number], zones: readon
 	let code = letters;
 	for (let n = 2; codes.has(code); n++) code = `${letters}${n}`;
 	return {
-		id: freshId(face.mass, zones),
+		id: freshId(faces[0]?.mass ?? 'zone', zones),
 		code,
 		name,
-		faces: [face],
+		faces,
 		settingOut: {
 			across: { by: 'at most', size: 1500 },
 			up: { by: 'at most', size: 1500 },

@@ -1,11 +1,32 @@
+import type { Form, FormKind } from '$core/project/form-schema';
 import type { LineKind, PatternChoice, Rule, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
-export const formWords = {
+export const formWords: Record<FormKind, string> = {
 	revolved: 'revolved',
 	ruled: 'ruled',
-	lofted: 'lofted'
-} as const;
+	lofted: 'lofted',
+	vaulted: 'a vault',
+	twisted: 'twisted',
+	dome: 'a dome',
+	net: 'a net',
+	waves: 'waves',
+	prism: 'a prism'
+};
+export type FormOf<Kind extends FormKind> = Extract<Form, { kind: Kind }>;
+
+/** What the list of new masses says of each form. */
+export const newFormWords: readonly { kind: FormKind; label: string }[] = [
+	{ kind: 'prism', label: 'Prism: a plan with upright sides' },
+	{ kind: 'twisted', label: 'Twisted: a plan turned on its way up' },
+	{ kind: 'lofted', label: 'Lofted: through sections' },
+	{ kind: 'revolved', label: 'Revolved: a profile about an axis' },
+	{ kind: 'ruled', label: 'Ruled: between a foot and a head' },
+	{ kind: 'vaulted', label: 'Vaulted: a profile run along a line' },
+	{ kind: 'dome', label: 'Dome: a sphere or ellipsoid, cut' },
+	{ kind: 'net', label: 'Net: drawn to points or through them' },
+	{ kind: 'waves', label: 'Waves: heights by a formula' }
+];
 
 export const spacingWords: readonly { value: Spacing['by']; label: string }[] = [
 	{ value: 'count', label: 'exactly' },

@@ -3,7 +3,7 @@ import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { ChainService } from '$lib/worker/chain.worker';
-import type { FaceView, GroupView, ModelMessage, Unchanged } from '$lib/worker/views';
+import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
 
 export interface ZoneView {
 	readonly id: string;
@@ -13,7 +13,15 @@ export interface ZoneView {
 	readonly assignments: readonly Assignment[];
 }
 
+export interface MassView {
+	readonly id: string;
+	readonly behind: boolean;
+	readonly faces: readonly ShapeView[];
+	readonly serial: number;
+}
+
 export interface ModelView {
+	readonly masses: readonly MassView[];
 	readonly zones: readonly ZoneView[];
 	readonly problems: readonly Problem[];
 	readonly ms: number;
@@ -25,9 +33,13 @@ export interface Progress {
 	readonly of: number;
 }
 
+function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): void {
+	for (const serial of kept.keys()) if (!serials.has(serial)) kept.delete(serial);
+}
+
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
-	view = $state.raw<ModelView>({ zones: [], problems: [], ms: 0 });
+	view = $state.raw<ModelView>({ masses: [], zones: [], problems: [], ms: 0 });
 	/** Set while a run takes long enough to be told about. */
 	progress = $state.raw<Progress | null>(null);
 	/** The view is older than the document. */
@@ -42,6 +54,7 @@ export class LiveModel {
 	readonly service: Remote<ChainService> = wrap<ChainService>(this.worker);
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
+	private readonly shapes = new Map<number, MassShapes>();
 	private wanted: Project | null = null;
 	private running = false;
 
@@ -98,10 +111,15 @@ export class LiveModel {
 			faces: merge<FaceView>(this.faces, zone.faces),
 			groups: merge<GroupView>(this.groups, zone.groups)
 		}));
+		const masses = message.masses.map(({ id, behind, shapes }): MassView => {
+			const [{ faces, serial }] = merge<MassShapes>(this.shapes, [shapes]) as [MassShapes];
+			return { id, behind, faces, serial };
+		});
+		keepOnly(this.shapes, new Set(masses.map((mass) => mass.serial)));
 		const faces = new Set(zones.flatMap((zone) => zone.faces.map((face) => face.serial)));
 		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
-		for (const serial of this.faces.keys()) if (!faces.has(serial)) this.faces.delete(serial);
-		for (const serial of this.groups.keys()) if (!groups.has(serial)) this.groups.delete(serial);
-		this.view = { zones, problems: message.problems, ms: message.total };
+		keepOnly(this.faces, faces);
+		keepOnly(this.groups, groups);
+		this.view = { masses, zones, problems: message.problems, ms: message.total };
 	}
 }

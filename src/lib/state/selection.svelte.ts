@@ -55,6 +55,8 @@ export function find(view: ModelView, address: string): Found | null {
  */
 export class Selection {
 	addresses = $state.raw<readonly string[]>([]);
+	/** Faces of masses, as mass/face; they are chosen in the Form lens. */
+	faces = $state.raw<readonly string[]>([]);
 	/** The clause that is worked on, by its document path. */
 	clause = $state<string | null>(null);
 	readonly set = $derived(new Set(this.addresses));
@@ -75,7 +77,14 @@ export class Selection {
 		this.addresses = [...this.addresses.filter((one) => !addresses.includes(one)), ...addresses];
 	}
 
+	chooseFace(face: string, extend: boolean): void {
+		if (!extend) this.faces = [face];
+		else if (this.faces.includes(face)) this.faces = this.faces.filter((one) => one !== face);
+		else this.faces = [...this.faces, face];
+	}
+
 	clear(): void {
+		this.faces = [];
 		this.addresses = [];
 	}
 }

@@ -1,5 +1,6 @@
 import type { Edit } from '$core/project/commands';
 import type { OpenedProject } from '$lib/server/projects';
+import { startingView, type SurfaceView } from '$lib/form/surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { LiveModel } from './model.svelte';
@@ -25,6 +26,8 @@ export class Workbench {
 	activeZone = $state<string | null>(null);
 	measure = $state<'area' | 'warp' | 'longestEdge' | 'smallestAngle'>('warp');
 	labels = $state(false);
+	/** How the Form lens shows faces. */
+	surface = $state.raw<SurfaceView>(startingView);
 	mapShown = $state(true);
 	/** Addresses that are shown alone; null when everything is. */
 	isolated = $state.raw<readonly string[] | null>(null);
@@ -45,6 +48,13 @@ export class Workbench {
 			return false;
 		}
 	}
+
+	/** The mass that is worked on: the one of the chosen face or clause. */
+	readonly activeMass = $derived.by(() => {
+		const clause = this.selection.clause?.match(/^masses\/([^/]+)/)?.[1];
+		const id = this.selection.faces.at(-1)?.split('/')[0] ?? clause;
+		return this.project.document.masses.find((mass) => mass.id === id);
+	});
 
 	/** Show the selection alone, or everything again. */
 	isolate(): void {

@@ -5,6 +5,8 @@ import type { Spread } from '$core/grid/set-out';
 import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
+import { shapeOf, type FaceShape } from '$core/measure/face-shape';
+import type { Face } from '$core/mass/face';
 import type { Problem } from '$core/units/problem';
 
 /** What the interface needs of a face. Sent again only when its serial changes. */
@@ -66,7 +68,30 @@ export interface ZoneMessage {
 	readonly assignments: readonly Assignment[];
 }
 
+/** The face of a mass as it is shaped, mm from `origin`. */
+export interface ShapeView extends Omit<FaceShape, 'samples'> {
+	readonly columns: number;
+	readonly rows: number;
+	readonly origin: readonly [number, number, number];
+	readonly positions: Float32Array;
+	readonly normals: Float32Array;
+	readonly gaussians: Float32Array;
+	readonly means: Float32Array;
+}
+
+export interface MassShapes {
+	readonly serial: number;
+	readonly faces: readonly ShapeView[];
+}
+
+export interface MassMessage {
+	readonly id: string;
+	readonly behind: boolean;
+	readonly shapes: MassShapes | Unchanged;
+}
+
 export interface ModelMessage {
+	readonly masses: readonly MassMessage[];
 	readonly zones: readonly ZoneMessage[];
 	readonly problems: readonly Problem[];
 	readonly ms: Model['ms'];
@@ -91,6 +116,24 @@ function faceView(face: FaceModel): FaceView {
 		folds,
 		measures,
 		usedNodes
+	};
+}
+
+function shapeView(face: Face): ShapeView {
+	const { samples, ...shape } = shapeOf(face);
+	const origin = [0, 1, 2].map((k) => Math.round(samples.points[k]!)) as [number, number, number];
+	const { points } = samples;
+	const positions = new Float32Array(points.length);
+	for (let k = 0; k < points.length; k++) positions[k] = points[k]! - origin[k % 3]!;
+	return {
+		...shape,
+		columns: samples.columns,
+		rows: samples.rows,
+		origin,
+		positions,
+		normals: new Float32Array(samples.normals),
+		gaussians: new Float32Array(samples.gaussian),
+		means: new Float32Array(samples.mean)
 	};
 }
 
@@ -138,6 +181,11 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		sent.add(key);
 		return known.has(key) ? { serial, unchanged: true } : make();
 	};
+	const masses = model.masses.map(({ id, behind, serial, faces }): MassMessage => ({
+		id,
+		behind,
+		shapes: once('mass', serial, () => ({ serial, faces: faces.map(shapeView) }))
+	}));
 	const zones = model.zones.map(({ id, model: zone, behind }): ZoneMessage => ({
 		id,
 		behind,
@@ -147,5 +195,5 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 	}));
 	known.clear();
 	for (const key of sent) known.add(key);
-	return { zones, problems: model.problems, ms: model.ms, total: performance.now() - started };
+	return { masses, zones, problems: model.problems, ms: model.ms, total: performance.now() - started };
 }

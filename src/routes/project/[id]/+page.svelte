@@ -6,6 +6,8 @@
 	import StatusLine from '$lib/components/StatusLine.svelte';
 	import TopBar from '$lib/components/TopBar.svelte';
 	import IssuePanel from '$lib/schedule/IssuePanel.svelte';
+	import FaceCard from '$lib/form/FaceCard.svelte';
+	import SurfacePanel from '$lib/form/SurfacePanel.svelte';
 	import FlatMap from '$lib/map/FlatMap.svelte';
 	import { walk } from '$lib/map/walk';
 	import ModelView from '$lib/model/ModelView.svelte';
@@ -98,9 +100,10 @@
 		>
 			<div class="relative min-h-0">
 				<ModelView bind:this={model} />
+				{#if workbench.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
 				{#if workbench.lens === 'check'}<CheckPanel />{/if}
 				{#if workbench.lens === 'issue'}<IssuePanel />{/if}
-				<SelectionCard bind:this={card} />
+				{#if workbench.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
 			</div>
 			{#if workbench.mapShown}<FlatMap />{/if}
 		</div>

@@ -1,0 +1,88 @@
+import { distinctKnots } from '../geometry/curve';
+import { evaluateCurvature, type CurvatureSamples } from '../geometry/curvature';
+import { surfaceArea, transpose, type Surface } from '../geometry/surface';
+import { lengthTable, lineLength } from '../grid/true-length';
+import type { Face } from '../mass/face';
+
+export interface Extremes {
+	readonly low: number;
+	readonly high: number;
+}
+
+/** A face as it is looked at: a mesh of samples with curvatures, and its measures. mm, mm², 1/mm, 1/mm². */
+export interface FaceShape {
+	readonly name: string;
+	readonly samples: CurvatureSamples;
+	/** Columns and rows of the samples that lie on knots: the lines of the surface's own making. */
+	readonly linesAcross: readonly number[];
+	readonly linesUp: readonly number[];
+	readonly area: number;
+	/** Length of the line half way up, and of the line half way across. */
+	readonly across: number;
+	readonly up: number;
+	readonly closedAcross: boolean;
+	readonly closedUp: boolean;
+	readonly gaussian: Extremes;
+	readonly mean: Extremes;
+	/** How far a fitted face is from what it was fitted to, at most; null for an exact one. */
+	readonly deviation: number | null;
+}
+
+/** Samples across and up are spread over the knot spans; about so many in all. */
+const WANTED = 48;
+const LEAST_EACH = 3;
+/** Areas are shown to four figures; they are computed to this share. */
+const SHOWN_AREA = 1e-6;
+
+/** Parameters on every knot and evenly between, and which of them are knots. */
+function sampleParameters(knots: Float64Array): { at: number[]; onKnots: number[] } {
+	const distinct = distinctKnots(knots);
+	const each = Math.max(LEAST_EACH, Math.ceil(WANTED / (distinct.length - 1)));
+	const at: number[] = [];
+	const onKnots: number[] = [];
+	distinct.forEach((knot, k) => {
+		onKnots.push(at.length);
+		at.push(knot);
+		const next = distinct[k + 1];
+		if (next === undefined) return;
+		for (let s = 1; s < each; s++) at.push(knot + (s / each) * (next - knot));
+	});
+	return { at, onKnots };
+}
+
+function extremes(values: Float64Array): Extremes {
+	let low = Infinity;
+	let high = -Infinity;
+	for (const value of values) {
+		if (value < low) low = value;
+		if (value > high) high = value;
+	}
+	return { low, high };
+}
+
+/** Length of the line half way up. */
+function middleLength(surface: Surface): number {
+	const middle = (surface.knotsV[0]! + surface.knotsV.at(-1)!) / 2;
+	return lineLength(lengthTable(surface, [middle]), 0);
+}
+
+export function shapeOf(face: Face): FaceShape {
+	const { surface } = face;
+	const us = sampleParameters(surface.knotsU);
+	const vs = sampleParameters(surface.knotsV);
+	const samples = evaluateCurvature(surface, us.at, vs.at);
+	return {
+		name: face.name,
+		samples,
+		linesAcross: us.onKnots,
+		linesUp: vs.onKnots,
+		area: surfaceArea(surface, SHOWN_AREA),
+		across: middleLength(surface),
+		up: middleLength(transpose(surface)),
+		closedAcross: face.closedAcross,
+		closedUp: face.closedUp,
+		gaussian: extremes(samples.gaussian),
+		mean: extremes(samples.mean),
+		deviation: face.deviation ?? null
+	};
+}

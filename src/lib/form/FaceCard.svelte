@@ -1,0 +1,166 @@
+<script lang="ts">
+	import X from '@lucide/svelte/icons/x';
+	import { formatLength, formatQuantity } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { newZone } from '$lib/sheet/new-things';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { changeFaces, choiceOf, coverToo, splitFace } from './face-choices';
+	import { curvatureWords } from './surface-view';
+
+	const workbench = useWorkbench();
+	const document = $derived(workbench.project.document);
+	const chosen = $derived(workbench.selection.faces);
+	const last = $derived(chosen.at(-1));
+	const named = $derived(last ? splitFace(last) : null);
+	const mass = $derived(document.masses.find((one) => one.id === named?.mass));
+	const shape = $derived(
+		workbench.model.view.masses
+			.find((one) => one.id === named?.mass)
+			?.faces.find((face) => face.name === named?.face)
+	);
+	const choice = $derived(mass && named ? choiceOf(mass, named.face) : null);
+	const zones = $derived(
+		document.zones.filter((zone) => zone.faces.some(({ mass: m, face }) => `${m}/${face}` === last))
+	);
+	const others = $derived(
+		document.zones.filter((zone) =>
+			chosen.some((name) => !zone.faces.some(({ mass: m, face }) => `${m}/${face}` === name))
+		)
+	);
+	const whose = $derived(chosen.length > 1 ? `${chosen.length} faces` : `${mass?.name} · ${named?.face}`);
+	const closed = $derived.by(() => {
+		if (!shape) return '';
+		const ways = [shape.closedAcross && 'across', shape.closedUp && 'up'].filter(Boolean);
+		return ways.length ? `ring ${ways.join(' and ')}` : 'open';
+	});
+	const corners = ['the first', 'the second', 'the third', 'the fourth'].map((label, k) => ({
+		value: String(k),
+		label
+	}));
+
+	const turnOutside = () =>
+		workbench.do(
+			`${whose}: outside turned`,
+			...changeFaces(document, chosen, (one) => ({
+				...one,
+				outside: one.outside === 'turned' ? 'as drawn' : 'turned'
+			}))
+		);
+	const setCorner = (corner: number) =>
+		workbench.do(
+			`${whose}: corner ${corner + 1} comes first`,
+			...changeFaces(document, chosen, (one) => ({ ...one, corner }))
+		);
+	function makeZone() {
+		const zone = newZone(mass?.name ?? 'Zone', chosen.map(splitFace), document.zones);
+		if (
+			workbench.do(`zone on ${whose}`, {
+				do: 'insert',
+				path: 'zones',
+				index: document.zones.length,
+				value: zone
+			})
+		)
+			workbench.activeZone = zone.id;
+	}
+	/** The same clauses on these faces: a zone of their own with everything the other one says. */
+	function copyZone(id: string) {
+		const source = document.zones.find((zone) => zone.id === id);
+		if (!source) return;
+		const fresh = newZone(`${source.name} copy`, chosen.map(splitFace), document.zones);
+		const zone = {
+			...source,
+			id: fresh.id,
+			code: fresh.code,
+			name: fresh.name,
+			faces: fresh.faces,
+			exceptions: []
+		};
+		workbench.do(`${source.name} copied to ${whose}`, {
+			do: 'insert',
+			path: 'zones',
+			index: document.zones.length,
+			value: zone
+		});
+	}
+</script>
+
+{#if shape && mass && choice}
+	<aside
+		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[264px] overflow-auto px-3.5 py-3"
+		aria-label="Face"
+		data-testid="face-card"
+	>
+		<h3 class="flex items-start justify-between gap-2 text-[13.5px] font-semibold">
+			{mass.name} · {shape.name}
+			<button
+				type="button"
+				class="text-ink-2 hover:bg-wash rounded"
+				aria-label="Clear the selection"
+				onclick={() => workbench.selection.clear()}><X size={14} /></button
+			>
+		</h3>
+		{#if chosen.length > 1}<p class="text-ink-2 text-[12.5px]">and {chosen.length - 1} more</p>{/if}
+		<dl
+			class="[&_dd]:figures mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
+		>
+			<dt>Area</dt>
+			<dd>{formatQuantity(shape.area, 'area')}</dd>
+			<dt>Across × up</dt>
+			<dd>
+				{formatLength(shape.across, workbench.display, 0)} × {formatLength(shape.up, workbench.display, 0)}
+			</dd>
+			<dt>Goes round</dt>
+			<dd>{closed}</dd>
+			<dt>Gaussian</dt>
+			<dd>
+				{curvatureWords(shape.gaussian.low, 'gaussian').replace(' 1/m²', '')} to {curvatureWords(
+					shape.gaussian.high,
+					'gaussian'
+				)}
+			</dd>
+			<dt>Mean</dt>
+			<dd>{curvatureWords(shape.mean.low, 'mean')} to {curvatureWords(shape.mean.high, 'mean')}</dd>
+			{#if shape.deviation !== null}
+				<dt>Fitted within</dt>
+				<dd>{formatLength(shape.deviation, workbench.display, 3)}</dd>
+			{/if}
+		</dl>
+		<p class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-relaxed!">
+			Outside is {choice.outside === 'turned' ? 'turned' : 'as drawn'};
+			<button type="button" class="text-patina-deep underline" onclick={turnOutside}>turn it</button>. Of its
+			corners,
+			<ChoiceChip
+				value={String(choice.corner)}
+				options={corners}
+				label="First corner"
+				onchoose={(value) => setCorner(Number(value))}
+			/> as drawn counts as corner 1.
+		</p>
+		<p class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-relaxed!">
+			{#if zones.length}In {zones.map((zone) => zone.name).join(' and ')}.{:else}In no zone yet.{/if}
+			<button type="button" class="text-patina-deep underline" onclick={makeZone}>Make a zone</button>
+			{#if others.length}
+				<ChoiceChip
+					value="-"
+					options={[
+						{ value: '-', label: 'add to a zone' },
+						...others.map((zone) => ({ value: zone.id, label: zone.name }))
+					]}
+					label="Add to a zone"
+					onchoose={(id) =>
+						id !== '-' && workbench.do(`${whose} added to a zone`, ...coverToo(document, id, chosen))}
+				/>
+				<ChoiceChip
+					value="-"
+					options={[
+						{ value: '-', label: 'copy a zone here' },
+						...others.map((zone) => ({ value: zone.id, label: zone.name }))
+					]}
+					label="Copy a zone here"
+					onchoose={(id) => id !== '-' && copyZone(id)}
+				/>
+			{/if}
+		</p>
+	</aside>
+{/if}

@@ -1,0 +1,116 @@
+<script lang="ts">
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import NumberChip from '$lib/components/NumberChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import {
+		curvatureCss,
+		curvatureReach,
+		curvatureWords,
+		isCurvature,
+		surfaceColours,
+		type SurfaceView
+	} from './surface-view';
+
+	const workbench = useWorkbench();
+	const surface = $derived(workbench.surface);
+	const masses = $derived(workbench.model.view.masses);
+	const colour = $derived(surface.colour);
+	const reach = $derived(isCurvature(colour) ? curvatureReach(masses, colour, workbench.selection.faces) : 0);
+	const STOPS = 9;
+	const change = (part: Partial<SurfaceView>) => (workbench.surface = { ...surface, ...part });
+
+	const axes = [
+		{ value: '-', label: 'nowhere' },
+		{ value: '2', label: 'at a height' },
+		{ value: '0', label: 'across x' },
+		{ value: '1', label: 'across y' }
+	] as const;
+	/** A cut starts in the middle of everything. */
+	function chooseCut(axis: (typeof axes)[number]['value']) {
+		if (axis === '-') {
+			change({ cut: null });
+			return;
+		}
+		const k = Number(axis) as 0 | 1 | 2;
+		let low = Infinity;
+		let high = -Infinity;
+		for (const face of masses.flatMap((mass) => mass.faces))
+			for (let n = k; n < face.positions.length; n += 3) {
+				low = Math.min(low, face.positions[n]! + face.origin[k]);
+				high = Math.max(high, face.positions[n]! + face.origin[k]);
+			}
+		change({ cut: { axis: k, at: low < high ? Math.round((low + high) / 20) * 10 : 0 } });
+	}
+	const switches = [
+		['isolines', 'lines'],
+		['handles', 'handles']
+	] as const;
+</script>
+
+<section
+	class="floating absolute top-3.5 left-3.5 z-10 w-[252px] px-3.5 py-3"
+	aria-label="Surface"
+	data-testid="surface"
+>
+	<p class="sentence">
+		Show faces in
+		<ChoiceChip
+			value={colour}
+			options={surfaceColours}
+			label="Show faces in"
+			onchoose={(next) => change({ colour: next })}
+		/>, cut
+		<ChoiceChip
+			value={surface.cut ? (String(surface.cut.axis) as '0') : '-'}
+			options={axes}
+			label="Cut"
+			onchoose={chooseCut}
+		/>{#if surface.cut}{@const cut = surface.cut}{' '}
+			<NumberChip
+				value={cut.at}
+				kind="length"
+				display={workbench.display}
+				label="Place of the cut"
+				step={100}
+				onpreview={(at) => change({ cut: { ...cut, at } })}
+				oncommit={(at) => change({ cut: { ...cut, at } })}
+			/>{/if}.
+	</p>
+	{#if isCurvature(colour)}
+		<div
+			class="mt-2 h-2.5 rounded-sm"
+			style:background="linear-gradient(to right, {Array.from({ length: STOPS }, (_, k) =>
+				curvatureCss(reach * (-1 + (2 * k) / (STOPS - 1)), reach)
+			).join(',')})"
+			aria-hidden="true"
+		></div>
+		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]" data-testid="curvature-legend">
+			<span
+				>{colour === 'mean' ? `out, ${curvatureWords(-reach, colour)}` : curvatureWords(-reach, colour)}</span
+			>
+			<span>{colour === 'mean' ? 'flat' : '0'}</span>
+			<span>{colour === 'mean' ? `in, ${curvatureWords(reach, colour)}` : curvatureWords(reach, colour)}</span
+			>
+		</div>
+		<p class="text-ink-2 mt-1 text-[11.5px] leading-snug">
+			{colour === 'gaussian'
+				? 'Saddles to the left, domes to the right. What is not 0 cannot be unrolled.'
+				: 'Bulging out to the left, hollow to the right.'}
+		</p>
+	{/if}
+	<div class="mt-2 flex gap-1.5">
+		{#each switches as [key, label] (key)}
+			<button
+				type="button"
+				class="rounded-full border px-2.5 py-[2px] text-[12px] {surface[key]
+					? 'border-patina text-patina font-semibold'
+					: 'border-hair text-ink-2'}"
+				aria-pressed={surface[key]}
+				onclick={() => change({ [key]: !surface[key] })}>{label}</button
+			>
+		{/each}
+	</div>
+	<p class="text-ink-2 mt-2 text-[11.5px] leading-snug">
+		Choose a face, then drag its dots; with Shift, straight up or down.
+	</p>
+</section>

@@ -1,0 +1,60 @@
+<script lang="ts">
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import ValueChip from './ValueChip.svelte';
+	import { freshId } from './words';
+
+	let { number }: { number: string } = $props();
+	const workbench = useWorkbench();
+	const levels = $derived(workbench.project.document.levels);
+	/** What follows a level would stand without it. */
+	const followed = $derived(
+		new Set(JSON.stringify(workbench.project.document).match(/"level":"[^"]+"/g) ?? [])
+	);
+	const isFollowed = (id: string) => followed.has(`"level":"${id}"`);
+
+	function add() {
+		const last = levels.at(-1);
+		const id = freshId('level', levels);
+		const name = `Level ${levels.length + 1}`;
+		workbench.do(`level ${name}`, {
+			do: 'insert',
+			path: 'levels',
+			index: levels.length,
+			value: { id, name, height: last ? last.height + 3600 : 0 }
+		});
+	}
+</script>
+
+<Clause
+	{number}
+	path="levels"
+	effect="{levels.length} {levels.length === 1 ? 'level' : 'levels'}"
+	actions={[
+		{ label: 'Add a level', act: add },
+		...levels.map((level) => ({
+			label: `Remove ${level.name}`,
+			act: () => workbench.do(`remove level ${level.name}`, { do: 'remove', path: `levels/${level.id}` }),
+			disabled: isFollowed(level.id)
+		}))
+	]}
+>
+	{#if levels.length}Levels:
+		{#each levels as level, k (level.id)}<span class="whitespace-nowrap"
+				><TextChip
+					value={level.name}
+					label="Name of the level"
+					look="name"
+					oncommit={(text) => workbench.set(`levels/${level.id}/name`, text, `level name ${text}`)}
+				/> at <ValueChip
+					path="levels/{level.id}/height"
+					value={level.height}
+					kind="length"
+					label="Height of {level.name}"
+					of="level"
+					step={50}
+				/>{k + 1 < levels.length ? ',' : '.'}</span
+			>{' '}{/each}{:else}No levels yet: heights that forms can follow.{/if}
+	<button type="button" class="text-patina-deep text-[12px] underline" onclick={add}>level</button>
+</Clause>

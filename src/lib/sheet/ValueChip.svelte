@@ -1,0 +1,37 @@
+<script lang="ts">
+	import type { NumberKind } from '$core/units/dimension';
+	import { formatQuantity } from '$core/units/quantity';
+	import NumberChip from '$lib/components/NumberChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+
+	interface Props {
+		/** Where the number stands in the document. */
+		path: string;
+		value: number;
+		kind: NumberKind;
+		/** What it is, for its name and for undo. */
+		label: string;
+		/** Whose it is, for undo. */
+		of: string;
+		step?: number;
+		min?: number;
+		max?: number;
+		wrong?: boolean;
+	}
+	let { path, value, kind, label, of, ...rest }: Props = $props();
+	const workbench = useWorkbench();
+	const words = (number: number) =>
+		formatQuantity(kind === 'angle' ? (number * Math.PI) / 180 : number, kind, workbench.display);
+</script>
+
+<NumberChip
+	{value}
+	{kind}
+	{label}
+	display={workbench.display}
+	{...rest}
+	onpreview={(next) => workbench.project.preview({ do: 'set', path, value: next })}
+	onpreviewend={() => workbench.project.dropPreview()}
+	oncommit={(next, was) =>
+		workbench.set(path, next, `${of} ${label.toLowerCase()} ${words(was)} → ${words(next)}`)}
+/>

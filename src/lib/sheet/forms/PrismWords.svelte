@@ -1,0 +1,54 @@
+<script lang="ts">
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import HeightChip from '../HeightChip.svelte';
+	import OutlineWords from '../OutlineWords.svelte';
+	import PlaceChips from '../PlaceChips.svelte';
+	import ValueChip from '../ValueChip.svelte';
+	import type { FormOf } from '../words';
+
+	interface Props {
+		form: FormOf<'prism'>;
+		path: string;
+		of: string;
+		faces: readonly string[];
+	}
+	let { form, path, of, faces }: Props = $props();
+	const workbench = useWorkbench();
+	const flat = $derived(faces.filter((name) => !form.curved.some((one) => one.id === name)));
+	function swell(name: string) {
+		if (name === '-') return;
+		workbench.do(`${of} ${name} swells`, {
+			do: 'insert',
+			path: `${path}/curved`,
+			index: form.curved.length,
+			value: { id: name, out: 800 }
+		});
+	}
+</script>
+
+on <OutlineWords outline={form.outline} path="{path}/outline" {of} /> over
+<PlaceChips path="{path}/at" value={form.at} {of} />, from
+<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} /> to
+<HeightChip path="{path}/head" value={form.head} label="Head" {of} />{#each form.curved as side (side.id)},
+	its {side.id}
+	side swollen by
+	<ValueChip
+		path="{path}/curved/{side.id}/out"
+		value={side.out}
+		kind="length"
+		label="Swelling of the {side.id} side"
+		{of}
+		step={50}
+	/>
+	<button
+		type="button"
+		class="text-ink-2 text-[12px] underline"
+		onclick={() => workbench.do(`${of} ${side.id} flat`, { do: 'remove', path: `${path}/curved/${side.id}` })}
+		>flat again</button
+	>{/each}{#if flat.length > 1}{' '}<ChoiceChip
+		value="-"
+		options={[{ value: '-', label: 'swell a side' }, ...flat.map((name) => ({ value: name, label: name }))]}
+		label="Swell a side of {of}"
+		onchoose={swell}
+	/>{/if}

@@ -1,0 +1,25 @@
+<script lang="ts">
+	import type { FormOf } from '../words';
+	import CurveChip from '../CurveChip.svelte';
+	import HeightChip from '../HeightChip.svelte';
+	import PlaceChips from '../PlaceChips.svelte';
+	import ValueChip from '../ValueChip.svelte';
+
+	let { form, path, of }: { form: FormOf<'revolved'>; path: string; of: string } = $props();
+</script>
+
+from a profile of
+<CurveChip
+	curve={{
+		path: `${path}/profile`,
+		label: `${of} profile`,
+		points: form.profile.points,
+		joins: form.profile.joins,
+		axes: ['from axis', 'height'],
+		closed: 'never',
+		arcs: true
+	}}
+/>, turned <ValueChip path="{path}/turn" value={form.turn} kind="angle" label="Turn of {of}" {of} step={5} /> from
+<ValueChip path="{path}/from" value={form.from} kind="angle" label="Start of the turn" {of} step={5} /> about
+<PlaceChips path="{path}/axis" value={form.axis} {of} />, its foot at
+<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} />
