@@ -63,7 +63,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	const bars = await exported(page, /^Bars/);
 	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1639);
 	const json = await exported(page, /JSON/);
-	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(3);
+	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(4);
 
 	await page.goto('/');
 	await page
@@ -71,7 +71,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 		.setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: json.bytes });
 	await page.waitForURL(/project/);
 	await settled(page);
-	await expect(page.getByTestId('cell-count')).toHaveText('671 cells');
+	await expect(page.getByTestId('cell-count')).toHaveText('869 cells');
 	await page.goto('/');
 	await page.locator('input[type=file]').setInputFiles({
 		name: 'bad.json',
