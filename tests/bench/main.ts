@@ -6,7 +6,7 @@ import { parseArgs } from 'node:util';
 import { Chain } from '../../src/core/chain/chain';
 import { evaluateCurvature } from '../../src/core/geometry/curvature';
 import { evaluateGrid } from '../../src/core/geometry/surface';
-import { lengthTable, parametersAt } from '../../src/core/grid/true-length';
+import { lengthTable, parametersAt } from '../../src/core/geometry/true-length';
 import { setOut } from '../../src/core/grid/set-out';
 import { measureCells } from '../../src/core/measure/cell-measures';
 import { makeCells } from '../../src/core/pattern/cells';

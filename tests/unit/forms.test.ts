@@ -1,12 +1,22 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { evaluateGrid } from '../../src/core/geometry/surface';
+import { distanceTo } from '../../src/core/geometry/nearest';
+import { evaluateGrid, type Surface } from '../../src/core/geometry/surface';
+import { ellipseChain } from '../../src/core/geometry/path';
+import { rebuildCurve } from '../../src/core/geometry/rebuild';
+import { movedForm } from '../../src/core/mass/move';
 import { massAtLevels, massFaces } from '../../src/core/mass/faces';
 import type { Form, Level, Mass, OutlineDefinition } from '../../src/core/project/form-schema';
 import { readProject } from '../../src/core/project/read';
 import { ProblemError, type Problem } from '../../src/core/units/problem';
 
-const massOf = (form: Form, faces: Mass['faces'] = []): Mass => ({ id: 'm', name: 'Mass', form, faces });
+const massOf = (form: Form, faces: Mass['faces'] = []): Mass => ({
+	id: 'm',
+	name: 'Mass',
+	form,
+	faces,
+	evened: null
+});
 function problemOf(form: Form): Problem {
 	try {
 		massFaces(massOf(form));
@@ -307,6 +317,81 @@ describe('faces', () => {
 	});
 });
 
+describe('a moved form', () => {
+	it('has the same faces somewhere else', () => {
+		const forms: Form[] = [
+			hall,
+			tower,
+			{ kind: 'dome', at: [1, 2], foot: 0, radii: [5000, 4000, 3000], cut: 500 },
+			{
+				kind: 'waves',
+				from: [10, 20],
+				size: [9000, 8000],
+				foot: 0,
+				height: '300 mm * sin(1 deg * x / 100 mm)',
+				values: []
+			},
+			{
+				kind: 'revolved',
+				axis: [3, 4],
+				foot: 0,
+				profile: {
+					points: [
+						[3000, 0],
+						[2000, 4000]
+					],
+					joins: 'line'
+				},
+				from: 0,
+				turn: 200
+			},
+			{
+				kind: 'vaulted',
+				profile: {
+					points: [
+						[-4000, 0],
+						[4000, 0]
+					],
+					joins: [{ arc: 1500 }],
+					mirrored: false
+				},
+				at: [0, 0],
+				foot: 0,
+				direction: 30,
+				length: 9000
+			}
+		];
+		for (const form of forms) {
+			const [before, after] = [form, movedForm(form, [7000, -300])].map((one) => massFaces(massOf(one)));
+			before!.forEach((face, k) => {
+				const samples = [face, after![k]!].map(({ surface }) => {
+					const at = (knots: Float64Array) =>
+						[0.2, 0.7].map((t) => knots[0]! + t * (knots.at(-1)! - knots[0]!));
+					return evaluateGrid(surface, at(surface.knotsU), at(surface.knotsV)).points;
+				});
+				samples[0]!.forEach((value, n) =>
+					expect(samples[1]![n]! - value).to.be.closeTo([7000, -300, 0][n % 3]!, 1e-6)
+				);
+			});
+		}
+	});
+});
+
+describe('a rebuilt curve', () => {
+	it('of a circle goes through even points on it and tells how far it is from it', () => {
+		const circle = ellipseChain([5000, 5000]);
+		const { points, deviation } = rebuildCurve(circle, 12, true);
+		points.forEach((p, k) => {
+			expect(Math.hypot(p[0], p[1])).to.be.closeTo(5000, 1);
+			const angle = Math.atan2(p[1], p[0]) - (k * Math.PI) / 6;
+			expect(Math.abs(Math.sin(angle))).to.be.below(1e-3);
+		});
+		// The farthest a periodic cubic through 12 points gets from the circle, well below a millimetre per metre.
+		expect(deviation).to.be.within(0.1, 5);
+		expect(rebuildCurve(circle, 40, true).deviation).to.be.below(deviation);
+	});
+});
+
 describe('levels', () => {
 	const levels: Level[] = [
 		{ id: 'deck', name: 'Deck', height: 4200 },
@@ -368,5 +453,88 @@ describe('documents of version 1', () => {
 		expect(project.version).to.equal(2);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
 		expect(project.zones[0]!.exceptions[0]!.id).to.equal('drum.shell/C01/B02/1');
+	});
+});
+
+describe('evening', () => {
+	/** A profile whose own parameter bunches up: points crowd at the foot. */
+	const bunched: Form = {
+		kind: 'net',
+		degrees: [3, 3],
+		points: 'control',
+		rows: [0, 400, 900, 9000].map((y, j) =>
+			[0, 300, 700, 12000].map((x, i): [number, number, number] => [x, y, 120 * ((i + j) % 2)])
+		)
+	};
+	const evened = (within: number) => massFaces({ ...massOf(bunched), evened: within })[0]!;
+
+	it('equal steps of the parameters become about equal lengths', () => {
+		const spread = (surface: Surface) => {
+			const steps = Array.from({ length: 9 }, (_, k) => k / 8);
+			const { points } = evaluateGrid(surface, steps, [0.5]);
+			const chords = steps
+				.slice(1)
+				.map((_, k) => Math.hypot(...[0, 1, 2].map((a) => points[3 * k + 3 + a]! - points[3 * k + a]!)));
+			return Math.max(...chords) / Math.min(...chords);
+		};
+		expect(spread(massFaces(massOf(bunched))[0]!.surface)).to.be.above(4);
+		expect(spread(evened(5).surface)).to.be.below(1.2);
+	});
+
+	it('never moves a point further than it reports, and no further than was asked', () => {
+		const face = evened(5);
+		expect(face.deviation).to.be.at.most(5);
+		fc.assert(
+			fc.property(
+				fc.double({ min: 0, max: 1, noNaN: true }),
+				fc.double({ min: 0, max: 1, noNaN: true }),
+				(s, t) => {
+					const [x, y, z] = evaluateGrid(face.surface, [s], [t]).points as unknown as [
+						number,
+						number,
+						number
+					];
+					// From the nearest of many places of the face it was made from.
+					const fine = Array.from({ length: 41 }, (_, k) => k / 40);
+					const { points } = evaluateGrid(face.original!, fine, fine);
+					let start: [number, number] = [0, 0];
+					let least = Infinity;
+					for (let k = 0; k < points.length / 3; k++) {
+						const far = Math.hypot(points[3 * k]! - x, points[3 * k + 1]! - y, points[3 * k + 2]! - z);
+						if (far < least) [least, start] = [far, [fine[k % 41]!, fine[Math.floor(k / 41)]!]];
+					}
+					expect(distanceTo(face.original!, [x, y, z], start)).to.be.at.most(face.deviation!);
+				}
+			),
+			{ numRuns: 200 }
+		);
+	});
+
+	it('says the least that can be met when it cannot', () => {
+		const corner: Form = {
+			kind: 'ruled',
+			foot: {
+				points: [
+					[0, 0, 0],
+					[5000, 0, 0],
+					[5000, 5000, 0]
+				],
+				joins: 'line',
+				closed: false
+			},
+			head: {
+				points: [
+					[0, 0, 3000],
+					[5000, 0, 3000],
+					[5000, 5000, 3000]
+				],
+				joins: 'line',
+				closed: false
+			}
+		};
+		expect(() => massFaces({ ...massOf(corner), evened: 0.5 })).to.throw(
+			ProblemError,
+			/wall cannot be evened to within 0.5 mm; .* mm is the least/
+		);
 	});
 });

@@ -11,7 +11,7 @@ import type { SettingOut, Spacing } from '../project/schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { divide, type Division, type LineLengths } from './spacing';
-import { lengthTable, lineLength, parametersAt } from './true-length';
+import { lengthTable, lineLength, parametersAt } from '../geometry/true-length';
 
 /** What one direction of the grid came to. Lengths in mm. */
 export interface Spread {

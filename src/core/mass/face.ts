@@ -10,6 +10,8 @@ export interface Face {
 	readonly closedUp: boolean;
 	/** How far a fitted surface is from what it was fitted to, at most (mm); exact ones have none. */
 	readonly deviation?: number;
+	/** The surface an evened face was made from. */
+	readonly original?: Surface;
 }
 
 const TOUCHING = 1e-6;

@@ -1,6 +1,7 @@
-import { turnOutside } from '../geometry/surface';
+import { turnOutside, type Surface } from '../geometry/surface';
 import type { Form, Level, Mass } from '../project/form-schema';
 import { domeFaces } from './dome';
+import { evenedFace } from './evened';
 import { makeFace, type Face } from './face';
 import { atLevels } from './levels';
 import { loftedFaces } from './lofted';
@@ -43,10 +44,17 @@ export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 
 /** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
 export function massFaces(mass: Mass): Face[] {
-	return formFaces(mass.form, `masses/${mass.id}/form`).map((face) => {
+	const { evened } = mass;
+	return formFaces(mass.form, `masses/${mass.id}/form`).map((made) => {
+		const face = evened === null ? made : evenedFace(made, evened, `masses/${mass.id}/evened`);
 		const choice = mass.faces.find((one) => one.id === face.name);
 		if (!choice) return face;
-		const turned = choice.outside === 'turned' ? turnOutside(face.surface) : face.surface;
-		return { ...face, ...makeFace(face.name, quarterTurned(turned, choice.corner)) };
+		const turned = (surface: Surface) =>
+			quarterTurned(choice.outside === 'turned' ? turnOutside(surface) : surface, choice.corner);
+		return {
+			...face,
+			...makeFace(face.name, turned(face.surface)),
+			...(face.original && { original: turned(face.original) })
+		};
 	});
 }

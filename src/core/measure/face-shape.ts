@@ -1,7 +1,8 @@
 import { distinctKnots } from '../geometry/curve';
 import { evaluateCurvature, type CurvatureSamples } from '../geometry/curvature';
-import { surfaceArea, transpose, type Surface } from '../geometry/surface';
-import { lengthTable, lineLength } from '../grid/true-length';
+import { distanceTo } from '../geometry/nearest';
+import { evaluateGrid, surfaceArea, transpose, type Surface } from '../geometry/surface';
+import { lengthTable, lineLength } from '../geometry/true-length';
 import type { Face } from '../mass/face';
 
 export interface Extremes {
@@ -26,6 +27,8 @@ export interface FaceShape {
 	readonly mean: Extremes;
 	/** How far a fitted face is from what it was fitted to, at most; null for an exact one. */
 	readonly deviation: number | null;
+	/** For an evened face, how far each sample is from the face it was made from. */
+	readonly deviations: Float64Array | null;
 }
 
 /** Samples across and up are spread over the knot spans; about so many in all. */
@@ -66,6 +69,22 @@ function middleLength(surface: Surface): number {
 	return lineLength(lengthTable(surface, [middle]), 0);
 }
 
+/** The distance of every point from a surface, each sought from the nearest of many places on it. */
+function distancesTo(surface: Surface, points: Float64Array): Float64Array {
+	const [us, vs] = [sampleParameters(surface.knotsU).at, sampleParameters(surface.knotsV).at];
+	const places = evaluateGrid(surface, us, vs).points;
+	return Float64Array.from({ length: points.length / 3 }, (_, k) => {
+		const [x, y, z] = [points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!];
+		let nearest = 0;
+		let least = Infinity;
+		for (let n = 0; n < places.length; n += 3) {
+			const far = (places[n]! - x) ** 2 + (places[n + 1]! - y) ** 2 + (places[n + 2]! - z) ** 2;
+			if (far < least) [least, nearest] = [far, n / 3];
+		}
+		return distanceTo(surface, [x, y, z], [us[nearest % us.length]!, vs[Math.floor(nearest / us.length)]!]);
+	});
+}
+
 export function shapeOf(face: Face): FaceShape {
 	const { surface } = face;
 	const us = sampleParameters(surface.knotsU);
@@ -83,6 +102,7 @@ export function shapeOf(face: Face): FaceShape {
 		closedUp: face.closedUp,
 		gaussian: extremes(samples.gaussian),
 		mean: extremes(samples.mean),
-		deviation: face.deviation ?? null
+		deviation: face.deviation ?? null,
+		deviations: face.original ? distancesTo(face.original, samples.points) : null
 	};
 }

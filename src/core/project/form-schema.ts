@@ -162,6 +162,8 @@ export const massSchema = z.strictObject({
 	id,
 	name: z.string().trim().min(1).max(120),
 	form: formSchema,
-	faces: z.array(faceChoiceSchema).default([])
+	faces: z.array(faceChoiceSchema).default([]),
+	/** Approximated again with even parameters, to within so many mm; null leaves the faces as they are. */
+	evened: z.number().nullable().default(null)
 });
 export type Mass = z.infer<typeof massSchema>;

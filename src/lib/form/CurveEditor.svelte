@@ -5,6 +5,7 @@
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
+	import { toast } from 'svelte-sonner';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import {
 		drawnPoints,
@@ -12,6 +13,7 @@
 		joinAs,
 		joinList,
 		movePoint,
+		rebuild,
 		removePoint,
 		setLength,
 		setSwitch,
@@ -148,6 +150,20 @@
 		if (curve.points.length <= least) return;
 		workbench.do(`${curve.label}: point ${k + 1} removed`, ...removePoint(curve, k));
 		chosen = Math.max(0, k - 1);
+	}
+	let wanted = $state(9);
+	function rebuildCurve() {
+		let made: ReturnType<typeof rebuild>;
+		try {
+			made = rebuild(curve, wanted);
+		} catch {
+			toast.error('A broken curve cannot be rebuilt; mend it first.');
+			return;
+		}
+		if (workbench.do(`${curve.label} rebuilt to ${wanted} points`, ...made.edits))
+			toast(
+				`Rebuilt through ${wanted} points, within ${formatLength(made.deviation, display, 1)} of what it was.`
+			);
 	}
 	function split(k: number) {
 		workbench.do(`${curve.label}: a point after ${k + 1}`, ...splitPair(curve, k));
@@ -350,6 +366,18 @@
 			>
 		</span>
 	</div>
+	<p class="sentence mt-1 text-[14px]!">
+		<button type="button" class="plain-button font-sans text-[12px]" onclick={rebuildCurve}>Rebuild</button>
+		as a smooth curve through
+		<NumberChip
+			value={wanted}
+			kind="count"
+			label="Points to rebuild to"
+			min={Math.max(3, least)}
+			max={60}
+			oncommit={(value) => (wanted = value)}
+		/> even points.
+	</p>
 	{#if joins.length}
 		<p class="sentence mt-1 text-[14px]!">
 			From {pair + 1} to {((pair + 1) % curve.points.length) + 1}:

@@ -1,12 +1,13 @@
 <script lang="ts">
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
+	import { formatLength } from '$core/units/quantity';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import {
-		curvatureCss,
-		curvatureReach,
+		cssOf,
 		curvatureWords,
-		isCurvature,
+		isMeasured,
+		reachOf,
 		surfaceColours,
 		type SurfaceView
 	} from './surface-view';
@@ -15,7 +16,7 @@
 	const surface = $derived(workbench.surface);
 	const masses = $derived(workbench.model.view.masses);
 	const colour = $derived(surface.colour);
-	const reach = $derived(isCurvature(colour) ? curvatureReach(masses, colour, workbench.selection.faces) : 0);
+	const reach = $derived(isMeasured(colour) ? reachOf(masses, colour, workbench.selection.faces) : 0);
 	const STOPS = 9;
 	const change = (part: Partial<SurfaceView>) => (workbench.surface = { ...surface, ...part });
 
@@ -41,6 +42,11 @@
 			}
 		change({ cut: { axis: k, at: low < high ? Math.round((low + high) / 20) * 10 : 0 } });
 	}
+	const legends = {
+		gaussian: 'Saddles to the left, domes to the right. What is not 0 cannot be unrolled.',
+		mean: 'Bulging out to the left, hollow to the right.',
+		deviation: 'How far evened faces are from what they were made from; others stay plain.'
+	};
 	const switches = [
 		['isolines', 'lines'],
 		['handles', 'handles']
@@ -76,27 +82,25 @@
 				oncommit={(at) => change({ cut: { ...cut, at } })}
 			/>{/if}.
 	</p>
-	{#if isCurvature(colour)}
+	{#if isMeasured(colour)}
+		{@const from = colour === 'deviation' ? 0 : -reach}
 		<div
 			class="mt-2 h-2.5 rounded-sm"
 			style:background="linear-gradient(to right, {Array.from({ length: STOPS }, (_, k) =>
-				curvatureCss(reach * (-1 + (2 * k) / (STOPS - 1)), reach)
+				cssOf(from + ((reach - from) * k) / (STOPS - 1), colour, reach)
 			).join(',')})"
 			aria-hidden="true"
 		></div>
 		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]" data-testid="curvature-legend">
-			<span
-				>{colour === 'mean' ? `out, ${curvatureWords(-reach, colour)}` : curvatureWords(-reach, colour)}</span
-			>
-			<span>{colour === 'mean' ? 'flat' : '0'}</span>
-			<span>{colour === 'mean' ? `in, ${curvatureWords(reach, colour)}` : curvatureWords(reach, colour)}</span
-			>
+			{#if colour === 'deviation'}
+				<span>0</span><span>{formatLength(reach, workbench.display, 2)}</span>
+			{:else}
+				<span>{colour === 'mean' ? 'out, ' : ''}{curvatureWords(-reach, colour)}</span>
+				<span>{colour === 'mean' ? 'flat' : '0'}</span>
+				<span>{colour === 'mean' ? 'in, ' : ''}{curvatureWords(reach, colour)}</span>
+			{/if}
 		</div>
-		<p class="text-ink-2 mt-1 text-[11.5px] leading-snug">
-			{colour === 'gaussian'
-				? 'Saddles to the left, domes to the right. What is not 0 cannot be unrolled.'
-				: 'Bulging out to the left, hollow to the right.'}
-		</p>
+		<p class="text-ink-2 mt-1 text-[11.5px] leading-snug">{legends[colour]}</p>
 	{/if}
 	<div class="mt-2 flex gap-1.5">
 		{#each switches as [key, label] (key)}

@@ -1,6 +1,7 @@
 import type { Edit } from '$core/project/commands';
 import type { Segment } from '$core/geometry/path';
-import { bezierChain, chainCurve } from '$core/geometry/path';
+import { bezierChain, chainCurve, type BezierChain } from '$core/geometry/path';
+import { rebuildCurve } from '$core/geometry/rebuild';
 import { evaluateCurve } from '$core/geometry/curve';
 import { outlineChain, profileChain, sampleChain } from '$core/mass/drawn-curve';
 import type { Vector } from '$core/geometry/vector';
@@ -107,24 +108,45 @@ export function setLength(curve: EditedCurve, k: number, length: number): Edit {
 	);
 }
 
+/** The curve as a chain. @throws when it is broken */
+function chainOfCurve(curve: EditedCurve): BezierChain {
+	if (curve.axes.length === 3) {
+		const round = goesRound(curve) ? [...curve.points, curve.points[0]!] : curve.points;
+		return bezierChain(round as unknown as Vector[], joinList(curve));
+	}
+	const drawn = {
+		points: curve.points as [number, number][],
+		joins: curve.joins as 'line',
+		mirrored: curve.mirrored ?? false
+	};
+	return curve.closed === 'always'
+		? outlineChain({ shape: 'drawn', rounding: 0, ...drawn }, '')
+		: profileChain(drawn, '');
+}
+
+/**
+ * The edits that rebuild a curve as a smooth one through so many even points, and how far it then is from
+ * the old one at most (mm). A mirrored curve is rebuilt whole, no longer mirrored.
+ */
+export function rebuild(curve: EditedCurve, count: number): { edits: Edit[]; deviation: number } {
+	const closed = curve.closed === 'always' || curve.closed === true;
+	const { points, deviation } = rebuildCurve(chainOfCurve(curve), count, closed);
+	const value = points.map((p) =>
+		p.slice(0, curve.axes.length).map((coordinate) => Number(coordinate.toFixed(1)))
+	);
+	const edits: Edit[] = [
+		{ do: 'set', path: `${curve.path}/points`, value },
+		{ do: 'set', path: `${curve.path}/joins`, value: 'smooth' }
+	];
+	if (curve.mirrored) edits.push({ do: 'set', path: `${curve.path}/mirrored`, value: false });
+	return { edits, deviation };
+}
+
 /** Points along the curve for drawing, all its coordinates; straight between its points when it is broken. */
 export function drawnPoints(curve: EditedCurve): number[][] {
-	const flat = curve.axes.length === 2;
 	try {
-		if (flat) {
-			const drawn = {
-				points: curve.points as [number, number][],
-				joins: curve.joins as 'line',
-				mirrored: curve.mirrored ?? false
-			};
-			const chain =
-				curve.closed === 'always'
-					? outlineChain({ shape: 'drawn', rounding: 0, ...drawn }, '')
-					: profileChain(drawn, '');
-			return sampleChain(chain).map((p) => [...p]);
-		}
-		const round = goesRound(curve) ? [...curve.points, curve.points[0]!] : curve.points;
-		const chain = bezierChain(round as unknown as Vector[], joinList(curve));
+		const chain = chainOfCurve(curve);
+		if (curve.axes.length === 2) return sampleChain(chain).map((p) => [...p]);
 		const at = Array.from({ length: 24 * chain.breaks.length + 1 }, (_, k) => k / (24 * chain.breaks.length));
 		const { points } = evaluateCurve(chainCurve(chain), at);
 		return at.map((_, k) => [...points.subarray(3 * k, 3 * k + 3)]);

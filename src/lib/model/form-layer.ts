@@ -1,10 +1,4 @@
-import {
-	curvatureCss,
-	curvatureReach,
-	curvaturesOf,
-	isCurvature,
-	type SurfaceView
-} from '$lib/form/surface-view';
+import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/form/surface-view';
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';
@@ -51,7 +45,7 @@ const zebra = () =>
 				vec3 v = normalize(vView);
 				if (dot(n, v) < 0.0) n = -n;
 				vec3 r = reflect(-v, n);
-				float s = sin(14.0 * atan(r.y, r.z + 1.3));
+				float s = sin(30.0 * asin(clamp(r.y, -1.0, 1.0)));
 				float edge = fwidth(s);
 				float stripe = smoothstep(-edge, edge, s);
 				gl_FragColor = vec4(mix(vec3(0.12, 0.13, 0.15), vec3(0.97, 0.96, 0.92), stripe), 1.0);
@@ -102,7 +96,7 @@ export class FormLayer {
 		chosen: ReadonlySet<string>
 	): void {
 		const seen = new Set<string>();
-		const reach = isCurvature(view.colour) ? curvatureReach(masses, view.colour, [...chosen]) : 1;
+		const reach = isMeasured(view.colour) ? reachOf(masses, view.colour, [...chosen]) : 1;
 		const planes = inLens && view.cut ? [clippingPlane(view.cut)] : [];
 		for (const material of [this.matter, this.plain, this.zebra, this.thin, this.rim])
 			material.clippingPlanes = planes;
@@ -127,7 +121,7 @@ export class FormLayer {
 
 	private materialFor({ colour: wanted }: SurfaceView): THREE.Material {
 		if (wanted === 'zebra') return this.zebra;
-		return isCurvature(wanted) ? this.plain : this.matter;
+		return isMeasured(wanted) ? this.plain : this.matter;
 	}
 
 	private showCut(entry: ShapeEntry, view: SurfaceView | null): void {
@@ -180,10 +174,11 @@ function colour({ mesh, shape }: ShapeEntry, view: SurfaceView | null, reach: nu
 	const attribute = mesh.geometry.getAttribute('color') as THREE.BufferAttribute;
 	const colours = attribute.array as Float32Array;
 	const plain = new THREE.Color(PAPER);
-	const wanted = view && isCurvature(view.colour) ? curvaturesOf(shape, view.colour) : null;
+	const measured = view && isMeasured(view.colour) ? view.colour : null;
+	const wanted = measured && valuesOf(shape, measured);
 	const one = new THREE.Color();
 	for (let k = 0; k < colours.length / 3; k++)
-		(wanted ? one.set(curvatureCss(wanted[k]!, reach)) : plain).toArray(colours, 3 * k);
+		(wanted ? one.set(cssOf(wanted[k]!, measured!, reach)) : plain).toArray(colours, 3 * k);
 	attribute.needsUpdate = true;
 }
 

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { partsOf } from '$core/cladding/kit';
 	import { massAtLevels, massFaces } from '$core/mass/faces';
-	import type { FormKind } from '$core/project/form-schema';
+	import { movedForm } from '$core/mass/move';
+	import type { FormKind, Mass } from '$core/project/form-schema';
 	import type { Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
@@ -25,6 +26,7 @@
 	const zones = $derived(document.zones);
 	const problems = $derived(workbench.model.view.problems);
 	let list = $state<HTMLElement>();
+	const BETWEEN_MASSES = 4000;
 
 	const massName = (id: string) => document.masses.find((mass) => mass.id === id)?.name ?? id;
 	/** The faces there are, and those a zone still names. */
@@ -65,8 +67,21 @@
 			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' });
 	});
 
+	/** How far a new mass has to go to stand to the east of what is there (mm). */
+	function beside(mass: Mass): [number, number] {
+		let east = -Infinity;
+		for (const { positions, origin } of workbench.model.view.masses.flatMap((one) => one.faces))
+			for (let k = 0; k < positions.length; k += 3) east = Math.max(east, positions[k]! + origin[0]);
+		if (east === -Infinity) return [0, 0];
+		let west = Infinity;
+		for (const { surface } of massFaces(massAtLevels(mass, document.levels)))
+			for (let k = 0; k < surface.net.length; k += 4)
+				west = Math.min(west, surface.net[k]! / surface.net[k + 3]!);
+		return [Math.ceil((east - west + BETWEEN_MASSES) / 1000) * 1000, 0];
+	}
 	function addMass(kind: FormKind) {
-		const mass = newMass(kind, document.masses);
+		const fresh = newMass(kind, document.masses);
+		const mass = { ...fresh, form: movedForm(fresh.form, beside(fresh)) };
 		const faces = massFaces(massAtLevels(mass, document.levels)).map((face) => ({
 			mass: mass.id,
 			face: face.name

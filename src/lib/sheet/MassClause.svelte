@@ -13,6 +13,7 @@
 	import VaultedWords from './forms/VaultedWords.svelte';
 	import WavesWords from './forms/WavesWords.svelte';
 	import { duplicateMass } from './new-things';
+	import ValueChip from './ValueChip.svelte';
 	import { formWords } from './words';
 
 	let { mass, number }: { mass: Mass; number: string } = $props();
@@ -56,6 +57,12 @@
 	actions={[
 		{ label: faces.length > 1 ? 'Choose its faces' : 'Choose its face', act: chooseFaces },
 		{ label: 'Duplicate', act: duplicate },
+		mass.evened === null
+			? { label: 'Even its lines', act: () => workbench.set(`${path}/evened`, 5, `${mass.name} evened`) }
+			: {
+					label: 'Leave its lines as they are',
+					act: () => workbench.set(`${path}/evened`, null, `${mass.name} as made`)
+				},
 		{
 			label: 'Remove',
 			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
@@ -77,5 +84,18 @@
 	{:else if form.kind === 'dome'}<DomeWords {form} {...place} />
 	{:else if form.kind === 'net'}<NetWords {form} {...place} />
 	{:else if form.kind === 'waves'}<WavesWords {form} {...place} />
-	{:else}<PrismWords {form} {...place} faces={faces.map((face) => face.name)} />{/if}.
+	{:else}<PrismWords
+			{form}
+			{...place}
+			faces={faces.map((face) => face.name)}
+		/>{/if}.{#if mass.evened !== null}{' '}Its lines are evened to within
+		<ValueChip
+			path="{path}/evened"
+			value={mass.evened}
+			kind="length"
+			label="Evened to within"
+			of={mass.name}
+			step={1}
+			min={0.001}
+		/>.{/if}
 </Clause>

@@ -146,7 +146,8 @@ export function newMass(kind: FormKind, masses: readonly Mass[]): Mass {
 		id,
 		name: id === name.toLowerCase() ? name : `${name} ${id.split('-').at(-1)}`,
 		form,
-		faces: []
+		faces: [],
+		evened: null
 	};
 }
 

@@ -69,7 +69,7 @@ export interface ZoneMessage {
 }
 
 /** The face of a mass as it is shaped, mm from `origin`. */
-export interface ShapeView extends Omit<FaceShape, 'samples'> {
+export interface ShapeView extends Omit<FaceShape, 'samples' | 'deviations'> {
 	readonly columns: number;
 	readonly rows: number;
 	readonly origin: readonly [number, number, number];
@@ -77,6 +77,7 @@ export interface ShapeView extends Omit<FaceShape, 'samples'> {
 	readonly normals: Float32Array;
 	readonly gaussians: Float32Array;
 	readonly means: Float32Array;
+	readonly deviations: Float32Array | null;
 }
 
 export interface MassShapes {
@@ -120,7 +121,7 @@ function faceView(face: FaceModel): FaceView {
 }
 
 function shapeView(face: Face): ShapeView {
-	const { samples, ...shape } = shapeOf(face);
+	const { samples, deviations, ...shape } = shapeOf(face);
 	const origin = [0, 1, 2].map((k) => Math.round(samples.points[k]!)) as [number, number, number];
 	const { points } = samples;
 	const positions = new Float32Array(points.length);
@@ -133,7 +134,8 @@ function shapeView(face: Face): ShapeView {
 		positions,
 		normals: new Float32Array(samples.normals),
 		gaussians: new Float32Array(samples.gaussian),
-		means: new Float32Array(samples.mean)
+		means: new Float32Array(samples.mean),
+		deviations: deviations && new Float32Array(deviations)
 	};
 }
 

@@ -1,5 +1,5 @@
-import { distinctKnots } from '../geometry/curve';
-import { courseTangents, type Surface } from '../geometry/surface';
+import { distinctKnots } from './curve';
+import { courseTangents, type Surface } from './surface';
 
 /**
  * Arc length along many course lines (v = constant) of a surface at once.
