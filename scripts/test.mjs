@@ -1,6 +1,6 @@
 // npm test: set up what is missing, then run everything that has to hold.
 import { startDatabase } from './lib/postgres.mjs';
-import { CHROMIUM, ensureChromium, ensurePackages, fail, run, say } from './lib/system.mjs';
+import { CHROMIUM, ensureChromium, ensureGmsh, ensurePackages, fail, run, say } from './lib/system.mjs';
 
 const npm = (script, env = {}) => {
 	say(script);
@@ -10,6 +10,7 @@ const npm = (script, env = {}) => {
 try {
 	ensurePackages();
 	ensureChromium();
+	ensureGmsh();
 	for (const script of ['check:format', 'check:types', 'check:lint', 'check:imports', 'test:unit'])
 		npm(script);
 	const { ensureBuild } = await import('./lib/build.mjs');

@@ -67,6 +67,11 @@ export function ensureChromium() {
 		installDebian(['chromium', 'fonts-liberation'], 'Chromium for the browser tests');
 }
 
+/** The mesher whose geometry kernel reads our STEP files in the reference tests. */
+export function ensureGmsh() {
+	if (!existsSync('/usr/bin/gmsh')) installDebian(['gmsh'], 'gmsh for the STEP check');
+}
+
 /** Report a failure the way a person can use, and leave. */
 export function fail(error) {
 	console.error(error instanceof SetUpError ? `✗ ${error.message}` : error);

@@ -6,16 +6,17 @@ import type { Model } from '../core/cladding/model';
 import { scheduleCsv } from '../core/exchange/csv/write';
 import { writeGlb } from '../core/exchange/glb/write';
 import { writeIfc } from '../core/exchange/ifc/write';
+import { writeStep } from '../core/exchange/step/write';
 import { projectJson } from '../core/exchange/json/write';
 import { DocumentError, readProjectText } from '../core/project/read';
 import { makeSchedule, scheduleNames } from '../core/schedule/table';
 import { summarise } from '../core/schedule/summary';
 
 const USAGE = `Usage:
-  zyg build FILE.json --out DIR [--formats csv,glb,ifc,json]   write the model and its schedules
-  zyg summary FILE.json                                        print counts and totals as JSON`;
+  zyg build FILE.json --out DIR [--formats csv,glb,ifc,step,json]   write the model and its schedules
+  zyg summary FILE.json                                             print counts and totals as JSON`;
 
-const formats = ['csv', 'glb', 'ifc', 'json'] as const;
+const formats = ['csv', 'glb', 'ifc', 'step', 'json'] as const;
 type Format = (typeof formats)[number];
 
 /** Something the person has to put right; printed without a stack, exit code 2. */
@@ -54,6 +55,8 @@ async function filesOf(model: Model, format: Format, name: string): Promise<[str
 			return [[`${name}.glb`, await writeGlb(model)]];
 		case 'ifc':
 			return [[`${name}.ifc`, writeIfc(model, new Date().toISOString().slice(0, 19))]];
+		case 'step':
+			return [[`${name}.stp`, writeStep(model, new Date().toISOString().slice(0, 19))]];
 		case 'json':
 			return [[`${name}.json`, projectJson(model.project)]];
 	}

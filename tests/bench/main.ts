@@ -12,6 +12,9 @@ import { measureCells } from '../../src/core/measure/cell-measures';
 import { makeCells } from '../../src/core/pattern/cells';
 import { makeEdges } from '../../src/core/pattern/edges';
 import { patternOf } from '../../src/core/pattern/tile';
+import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
+import { writeStep } from '../../src/core/exchange/step/write';
+import { readProject } from '../../src/core/project/read';
 import { applyCommand } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
@@ -232,7 +235,30 @@ async function dragNet(): Promise<void> {
 	for (const [stage, sum] of Object.entries(stages)) note(`drag:net:${stage}`, 2000, sum / runs);
 }
 
+/** A STEP file of 500 rational B-spline faces of 12 by 12 points. */
+async function importStep(): Promise<void> {
+	if (!wanted('import:step')) return;
+	const net = (k: number) => ({
+		kind: 'net',
+		degrees: [3, 3],
+		rows: Array.from({ length: 12 }, (_, j) =>
+			Array.from({ length: 12 }, (_, i) => [i * 1000, j * 900 + 11000 * k, 300 * Math.sin(i * j + k)])
+		)
+	});
+	const model = await new Chain().run(
+		readProject({
+			format: 'zygaster project',
+			version: 2,
+			name: 'Many faces',
+			masses: Array.from({ length: 500 }, (_, k) => ({ id: `m${k}`, name: `Mass ${k}`, form: net(k) }))
+		})
+	);
+	const bytes = new TextEncoder().encode(writeStep(model, '2026-01-01T00:00:00'));
+	note('import:step', 500, await time(() => readStepFaces(bytes), 3));
+}
+
 async function main(): Promise<void> {
+	await importStep();
 	await surface();
 	await curvature();
 	await dragNet();

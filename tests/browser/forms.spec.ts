@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import { openDemo, saved, settled } from './app';
 
 const problems: string[] = [];
@@ -185,4 +186,34 @@ test('curvature is shown in colour with its legend, cut at a height', async ({ p
 	await page.getByRole('option', { name: 'at a height' }).click();
 	await expect(panel.getByRole('button', { name: /^Place of the cut/ })).toBeVisible();
 	await settled(page);
+});
+
+test('faces go out as STEP and come in again as a mass; a broken file is told in words', async ({ page }) => {
+	const id = await openDemo(page);
+	await page.getByRole('button', { name: 'Export' }).click();
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('menuitem', { name: /STEP/ }).click()
+	]);
+	const file = (await download.path())!;
+	const input = page.getByLabel('STEP file');
+	await input.setInputFiles({ name: 'faces.stp', mimeType: 'application/step', buffer: readFileSync(file) });
+	await expect(page.locator('[data-clause="masses/faces"]')).toContainText(
+		'imported from faces.stp: 4 faces'
+	);
+	await settled(page);
+	await saved(page);
+	const { masses, zones } = await documentOf(page, id);
+	expect((masses.at(-1)!.form['faces'] as { name: string }[]).map(({ name }) => name)).toEqual([
+		'Gull roof · skin',
+		'Street screen · wall',
+		'Plunge drum · shell',
+		'Stair shaft · shell'
+	]);
+	expect(zones.at(-1)!.faces.length).toBe(4);
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+
+	const half = readFileSync(file).subarray(0, 50_000);
+	await input.setInputFiles({ name: 'half.stp', mimeType: 'application/step', buffer: half });
+	await expect(page.getByText(/half.stp cannot be taken: line \d+/)).toBeVisible();
 });

@@ -4,6 +4,7 @@ import { domeFaces } from './dome';
 import { evenedFace } from './evened';
 import { makeFace, type Face } from './face';
 import { atLevels } from './levels';
+import { importedFaces } from './imported';
 import { loftedFaces } from './lofted';
 import { netFaces } from './net';
 import { quarterTurned } from './patch';
@@ -34,6 +35,8 @@ function formFaces(form: Form, at: string): Face[] {
 			return wavesFaces(form, at);
 		case 'prism':
 			return prismFaces(form, at);
+		case 'imported':
+			return importedFaces(form, at);
 	}
 }
 

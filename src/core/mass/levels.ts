@@ -32,6 +32,7 @@ export function atLevels(form: Form, levels: readonly Level[], at: string): Form
 		}
 		case 'ruled':
 		case 'net':
+		case 'imported':
 			return form;
 	}
 }

@@ -35,5 +35,7 @@ export function movedForm(form: Form, [dx, dy]: Plan): Form {
 			return { ...form, rows: form.rows.map((row) => row.map(space)) };
 		case 'waves':
 			return { ...form, from: plan(form.from) };
+		case 'imported':
+			return { ...form, at: space(form.at) };
 	}
 }

@@ -75,6 +75,16 @@ export type SectionDefinition = z.infer<typeof sectionSchema>;
 const overHeight = z.union([z.number(), z.array(plan)]);
 export type OverHeight = z.infer<typeof overHeight>;
 
+/** A rational B-spline patch: rows of u within v, x y z times the weight, and the weight. */
+const patchSchema = z.strictObject({
+	name: z.string(),
+	degrees: z.tuple([z.number().int(), z.number().int()]),
+	knotsU: z.array(z.number()),
+	knotsV: z.array(z.number()),
+	net: z.array(z.number())
+});
+export type PatchDefinition = z.infer<typeof patchSchema>;
+
 export const formSchema = z.discriminatedUnion('kind', [
 	z.strictObject({
 		kind: z.literal('revolved'),
@@ -144,6 +154,16 @@ export const formSchema = z.discriminatedUnion('kind', [
 		head: heightSchema,
 		/** Sides that swell out (or in) by so much in their middle. */
 		curved: z.array(z.strictObject({ id: z.string(), out: z.number() })).default([])
+	}),
+	z.strictObject({
+		kind: z.literal('imported'),
+		/** Name of the file it came from. */
+		source: z.string(),
+		/** How far it has been moved from where the file has it. */
+		at: point.default([0, 0, 0]),
+		faces: z.array(patchSchema),
+		/** What could not be taken from the file, each with its place in it. */
+		refused: z.array(z.string()).default([])
 	})
 ]);
 export type Form = z.infer<typeof formSchema>;

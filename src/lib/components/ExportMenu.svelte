@@ -11,6 +11,7 @@
 		{ id: 'blades', label: 'Blades', note: 'CSV' },
 		{ id: 'glb', label: 'Model, metres, Y up', note: 'GLB' },
 		{ id: 'ifc', label: 'Building model', note: 'IFC4' },
+		{ id: 'step', label: 'Faces of the masses', note: 'STEP' },
 		{ id: 'json', label: 'Project file', note: 'JSON' }
 	];
 	async function write(format: ExportFormat) {

@@ -2,7 +2,7 @@ import { projectJson } from '$core/exchange/json/write';
 import type { ScheduleName } from '$core/schedule/table';
 import type { Workbench } from '$lib/state/workbench.svelte';
 
-export type ExportFormat = 'glb' | 'ifc' | 'json' | ScheduleName;
+export type ExportFormat = 'glb' | 'ifc' | 'step' | 'json' | ScheduleName;
 
 /** Give a file to the browser. */
 export function saveFile(name: string, content: string | Uint8Array, type: string): void {
@@ -33,6 +33,8 @@ export async function exportProject(workbench: Workbench, format: ExportFormat):
 			return saveFile(`${stem}.glb`, await service.glb(), 'model/gltf-binary');
 		case 'ifc':
 			return saveFile(`${stem}.ifc`, await service.ifc(), 'application/x-step');
+		case 'step':
+			return saveFile(`${stem}.stp`, await service.step(), 'application/x-step');
 		case 'json':
 			return saveFile(`${stem}.json`, projectJson(document), 'application/json');
 		default:

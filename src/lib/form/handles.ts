@@ -58,15 +58,7 @@ class Collector implements Handles {
 
 	/** Points in space that may go anywhere. */
 	space(points: readonly Vector[], path: string, label: string, closed = false): void {
-		points.forEach((at, k) =>
-			this.points.push({
-				path: `${this.form}/${path}/${k}`,
-				label: `${label} point ${k + 1}`,
-				at,
-				axes: FREE,
-				moved: (to) => [set(`${this.form}/${path}/${k}`, to.map(mm))]
-			})
-		);
+		points.forEach((at, k) => this.free(at, `${path}/${k}`, `${label} point ${k + 1}`));
 		this.lines.push(closed && points[0] ? [...points, points[0]] : points);
 	}
 
@@ -97,6 +89,17 @@ class Collector implements Handles {
 			})
 		);
 		this.lines.push(closed && placed[0] ? [...placed, placed[0]] : placed);
+	}
+
+	/** A place that may go anywhere. */
+	free(at: Vector, key: string, label: string): void {
+		this.points.push({
+			path: `${this.form}/${key}`,
+			label,
+			at,
+			axes: FREE,
+			moved: (to) => [set(`${this.form}/${key}`, to.map(mm))]
+		});
 	}
 
 	/** The place of a form in plan. */
@@ -193,6 +196,9 @@ function collect(form: Form, into: Collector): void {
 			form.rows[0]?.forEach((_, i) => into.lines.push(form.rows.flatMap((row) => (row[i] ? [row[i]] : []))));
 			return;
 		}
+		case 'imported':
+			into.free(form.at, 'at', 'place');
+			return;
 		case 'waves': {
 			const foot = into.height(form.foot);
 			const from: Vector = [form.from[0], form.from[1], foot];

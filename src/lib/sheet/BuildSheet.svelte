@@ -2,7 +2,8 @@
 	import { partsOf } from '$core/cladding/kit';
 	import { massAtLevels, massFaces } from '$core/mass/faces';
 	import { movedForm } from '$core/mass/move';
-	import type { FormKind, Mass } from '$core/project/form-schema';
+	import type { Mass } from '$core/project/form-schema';
+	import ImportItem from '$lib/form/ImportItem.svelte';
 	import type { Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
@@ -18,7 +19,7 @@
 	import SettingOutClause from './SettingOutClause.svelte';
 	import VariantClause from './VariantClause.svelte';
 	import LevelsClause from './LevelsClause.svelte';
-	import { newMass, newZone } from './new-things';
+	import { massOf, newMass, newZone, type NewFormKind } from './new-things';
 	import { freshId, newFormWords, patternValue, patternWords } from './words';
 
 	const workbench = useWorkbench();
@@ -26,6 +27,7 @@
 	const zones = $derived(document.zones);
 	const problems = $derived(workbench.model.view.problems);
 	let list = $state<HTMLElement>();
+	let importing = $state<ReturnType<typeof ImportItem>>();
 	const BETWEEN_MASSES = 4000;
 
 	const massName = (id: string) => document.masses.find((mass) => mass.id === id)?.name ?? id;
@@ -79,9 +81,11 @@
 				west = Math.min(west, surface.net[k]! / surface.net[k + 3]!);
 		return [Math.ceil((east - west + BETWEEN_MASSES) / 1000) * 1000, 0];
 	}
-	function addMass(kind: FormKind) {
+	function addForm(kind: NewFormKind) {
 		const fresh = newMass(kind, document.masses);
-		const mass = { ...fresh, form: movedForm(fresh.form, beside(fresh)) };
+		addMass({ ...fresh, form: movedForm(fresh.form, beside(fresh)) });
+	}
+	function addMass(mass: Mass) {
 		const faces = massFaces(massAtLevels(mass, document.levels)).map((face) => ({
 			mass: mass.id,
 			face: face.name
@@ -192,12 +196,17 @@
 					{#each newFormWords as { kind, label } (kind)}
 						<DropdownMenu.Item
 							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
-							onSelect={() => addMass(kind)}>{label}</DropdownMenu.Item
+							onSelect={() => addForm(kind)}>{label}</DropdownMenu.Item
 						>
 					{/each}
+					<DropdownMenu.Item
+						class="data-highlighted:bg-wash border-hair cursor-pointer rounded border-t px-2 py-1.5 outline-none"
+						onSelect={() => importing?.choose()}>Imported: faces of a STEP file</DropdownMenu.Item
+					>
 				</DropdownMenu.Content>
 			</DropdownMenu.Portal>
 		</DropdownMenu.Root>
+		<ImportItem bind:this={importing} onform={(name, form) => addMass(massOf(name, form, document.masses))} />
 	</div>
 
 	{#each zones as zone, z (zone.id)}

@@ -4,6 +4,7 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
 	import DomeWords from './forms/DomeWords.svelte';
+	import ImportedWords from './forms/ImportedWords.svelte';
 	import LoftedWords from './forms/LoftedWords.svelte';
 	import NetWords from './forms/NetWords.svelte';
 	import PrismWords from './forms/PrismWords.svelte';
@@ -84,6 +85,7 @@
 	{:else if form.kind === 'dome'}<DomeWords {form} {...place} />
 	{:else if form.kind === 'net'}<NetWords {form} {...place} />
 	{:else if form.kind === 'waves'}<WavesWords {form} {...place} />
+	{:else if form.kind === 'imported'}<ImportedWords {form} {...place} />
 	{:else}<PrismWords
 			{form}
 			{...place}

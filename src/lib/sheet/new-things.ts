@@ -2,7 +2,10 @@ import type { Form, FormKind, Mass } from '$core/project/form-schema';
 import type { Zone } from '$core/project/schema';
 import { freshId } from './words';
 
-const forms: Record<FormKind, { name: string; form: Form }> = {
+/** Forms that start from values; an imported one starts from a file. */
+export type NewFormKind = Exclude<FormKind, 'imported'>;
+
+const forms: Record<NewFormKind, { name: string; form: Form }> = {
 	revolved: {
 		name: 'Drum',
 		form: {
@@ -139,12 +142,20 @@ const forms: Record<FormKind, { name: string; form: Form }> = {
 };
 
 /** A mass of a form with sensible values to start from. */
-export function newMass(kind: FormKind, masses: readonly Mass[]): Mass {
-	const { name, form } = forms[kind];
-	const id = freshId(name.toLowerCase(), masses);
+export const newMass = (kind: NewFormKind, masses: readonly Mass[]): Mass =>
+	massOf(forms[kind].name, forms[kind].form, masses);
+
+/** A mass of a form under a name that is not taken yet. */
+export function massOf(name: string, form: Form, masses: readonly Mass[]): Mass {
+	const base =
+		name
+			.toLowerCase()
+			.replace(/[^a-z0-9]+/g, '-')
+			.replace(/^[^a-z]+|-$/g, '') || 'mass';
+	const id = freshId(base, masses);
 	return {
 		id,
-		name: id === name.toLowerCase() ? name : `${name} ${id.split('-').at(-1)}`,
+		name: id === base ? name : `${name} ${id.slice(base.length + 1)}`,
 		form,
 		faces: [],
 		evened: null

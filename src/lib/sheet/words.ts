@@ -11,12 +11,13 @@ export const formWords: Record<FormKind, string> = {
 	dome: 'a dome',
 	net: 'a net',
 	waves: 'waves',
-	prism: 'a prism'
+	prism: 'a prism',
+	imported: 'imported'
 };
 export type FormOf<Kind extends FormKind> = Extract<Form, { kind: Kind }>;
 
 /** What the list of new masses says of each form. */
-export const newFormWords: readonly { kind: FormKind; label: string }[] = [
+export const newFormWords: readonly { kind: Exclude<FormKind, 'imported'>; label: string }[] = [
 	{ kind: 'prism', label: 'Prism: a plan with upright sides' },
 	{ kind: 'twisted', label: 'Twisted: a plan turned on its way up' },
 	{ kind: 'lofted', label: 'Lofted: through sections' },

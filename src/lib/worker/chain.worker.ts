@@ -4,6 +4,7 @@ import type { Model } from '$core/cladding/model';
 import { scheduleCsv } from '$core/exchange/csv/write';
 import { writeGlb } from '$core/exchange/glb/write';
 import { writeIfc } from '$core/exchange/ifc/write';
+import { writeStep } from '$core/exchange/step/write';
 import { writePicture } from '$core/exchange/picture/write';
 import type { Project } from '$core/project/schema';
 import { countPieces } from '$core/schedule/pieces';
@@ -62,6 +63,9 @@ const service = {
 	},
 	ifc(): string {
 		return writeIfc(current(), new Date().toISOString().slice(0, 19));
+	},
+	step(): string {
+		return writeStep(current(), new Date().toISOString().slice(0, 19));
 	},
 	picture(): { picture: string; pieces: number } {
 		return { picture: writePicture(current()), pieces: countPieces(current()) };

@@ -4,7 +4,17 @@ import type { Material } from '../../part/materials';
 import type { ElementTable } from '../../part/run';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
-import { DERIVED, NONE, StepWriter, enumeration, list, real, text, typed, type StepValue } from './step-text';
+import {
+	DERIVED,
+	NONE,
+	StepWriter,
+	enumeration,
+	list,
+	real,
+	text,
+	typed,
+	type StepValue
+} from '../step/text';
 
 /** What a family of parts becomes. */
 const entities = {

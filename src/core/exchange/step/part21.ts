@@ -63,6 +63,8 @@ function decodeText(raw: string): string {
 		.replace(/\\\\/g, '\\');
 }
 
+const CUT_SHORT = 'the file ends in the middle of a statement';
+
 /** A cursor over the bytes that skips blanks and comments. */
 class Scanner {
 	constructor(
@@ -103,7 +105,7 @@ class Scanner {
 		if (c !== wanted)
 			throw this.fault(
 				c < 0
-					? 'the file ends in the middle of a statement'
+					? CUT_SHORT
 					: `"${String.fromCharCode(wanted)}" is expected and "${String.fromCharCode(c)}" stands there`
 			);
 		this.at++;
@@ -120,6 +122,7 @@ class Scanner {
 		const from = this.at;
 		let value = 0;
 		while (isDigit(this.bytes[this.at] ?? 0)) value = value * 10 + this.bytes[this.at++]! - 48;
+		if (this.at >= this.end) throw this.fault(CUT_SHORT);
 		if (this.at === from) throw this.fault('a number is expected after #');
 		return value;
 	}
@@ -206,7 +209,7 @@ class Scanner {
 		const from = this.at;
 		for (;;) {
 			const c = this.peek();
-			if (c < 0) throw this.fault('the file ends in the middle of a statement', from);
+			if (c < 0) throw this.fault(CUT_SHORT, from);
 			if (c === QUOTE) this.text();
 			else {
 				this.at++;

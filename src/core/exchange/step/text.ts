@@ -1,10 +1,13 @@
 /** Values of a STEP physical file (ISO 10303-21), written as text. */
 export type StepValue = string;
 
-/** A number with its dot, as the format wants it: `1.`, `0.5`, `1.E-05`. */
-export function real(value: number): StepValue {
+/** A number to six decimals, with its dot as the format wants it: `1.`, `0.5`, `1.E-05`. */
+export const real = (value: number): StepValue => exactReal(Number(value.toFixed(6)));
+
+/** A number to its last digit. */
+export function exactReal(value: number): StepValue {
 	if (!Number.isFinite(value)) throw new RangeError('a STEP file holds finite numbers only');
-	const text = String(Number(value.toFixed(6)));
+	const text = String(value);
 	if (!text.includes('e')) return text.includes('.') ? text : `${text}.`;
 	const [mantissa = '0', exponent = '0'] = text.split('e');
 	return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}`;
@@ -39,6 +42,13 @@ export class StepWriter {
 	add(entity: string, ...attributes: StepValue[]): StepValue {
 		const id = `#${++this.last}`;
 		this.lines.push(`${id}=${entity}(${attributes.join(',')});`);
+		return id;
+	}
+
+	/** An instance of several types at once. */
+	addComplex(...records: readonly string[]): StepValue {
+		const id = `#${++this.last}`;
+		this.lines.push(`${id}=(${records.join(' ')});`);
 		return id;
 	}
 

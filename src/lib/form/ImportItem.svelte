@@ -1,0 +1,52 @@
+<script lang="ts">
+	import type { Form } from '$core/project/form-schema';
+	import { toast } from 'svelte-sonner';
+	import { importStep, type Import } from './import-file';
+
+	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
+	let { onform }: { onform: (name: string, form: Form) => void } = $props();
+	let input: HTMLInputElement;
+	let running = $state.raw<{ name: string; reading: Import } | null>(null);
+	let share = $state(0);
+
+	export function choose() {
+		input.click();
+	}
+	async function read() {
+		const [file] = input.files ?? [];
+		input.value = '';
+		if (!file) return;
+		share = 0;
+		const reading = importStep(file, (now) => (share = now));
+		running = { name: file.name, reading };
+		try {
+			const form = await reading.form;
+			onform(file.name.replace(/\.[^.]*$/, '').slice(0, 60), form);
+			const taken = `${form.faces.length} ${form.faces.length === 1 ? 'face' : 'faces'} taken from ${file.name}`;
+			toast(form.refused.length ? `${taken}; ${form.refused.length} not, each told at the clause` : taken);
+		} catch (error) {
+			const { message } = error as Error;
+			if (message !== 'given up')
+				toast.error(`${file.name} cannot be taken: ${message}`, { duration: 12000 });
+		} finally {
+			running = null;
+		}
+	}
+</script>
+
+<input
+	bind:this={input}
+	type="file"
+	accept=".stp,.step,.STP,.STEP"
+	class="hidden"
+	aria-label="STEP file"
+	onchange={read}
+/>
+{#if running}
+	<p class="ml-11 flex items-center gap-2 py-1 text-[12px]" role="status">
+		<progress class="accent-patina h-1 w-24" max="1" value={share} aria-label="Reading {running.name}"
+		></progress>
+		Reading {running.name} …
+		<button type="button" class="underline" onclick={() => running?.reading.cancel()}>Cancel</button>
+	</p>
+{/if}
