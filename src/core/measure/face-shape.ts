@@ -14,7 +14,7 @@ export interface Extremes {
 export interface FaceShape {
 	readonly name: string;
 	readonly samples: CurvatureSamples;
-	/** Columns and rows of the samples that lie on knots: the lines of the surface's own making. */
+	/** Columns and rows of the samples that lie on knots, a few of them: lines of the surface's own making. */
 	readonly linesAcross: readonly number[];
 	readonly linesUp: readonly number[];
 	readonly area: number;
@@ -34,6 +34,7 @@ export interface FaceShape {
 /** Samples across and up are spread over the knot spans; about so many in all. */
 const WANTED = 48;
 const LEAST_EACH = 3;
+const MOST_LINES = 10;
 /** Areas are shown to four figures; they are computed to this share. */
 const SHOWN_AREA = 1e-6;
 
@@ -51,6 +52,12 @@ function sampleParameters(knots: Float64Array): { at: number[]; onKnots: number[
 		for (let s = 1; s < each; s++) at.push(knot + (s / each) * (next - knot));
 	});
 	return { at, onKnots };
+}
+
+/** Both ends and so many between that they can be told apart. */
+function thinned(lines: readonly number[]): number[] {
+	const each = Math.ceil((lines.length - 1) / MOST_LINES);
+	return lines.filter((_, k) => k % each === 0 || k === lines.length - 1);
 }
 
 function extremes(values: Float64Array): Extremes {
@@ -93,8 +100,8 @@ export function shapeOf(face: Face): FaceShape {
 	return {
 		name: face.name,
 		samples,
-		linesAcross: us.onKnots,
-		linesUp: vs.onKnots,
+		linesAcross: thinned(us.onKnots),
+		linesUp: thinned(vs.onKnots),
 		area: surfaceArea(surface, SHOWN_AREA),
 		across: middleLength(surface),
 		up: middleLength(transpose(surface)),

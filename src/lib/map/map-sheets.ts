@@ -8,23 +8,31 @@ export interface MapSheet {
 	readonly offset: number;
 }
 
-/** Between the faces of a zone (mm). */
-const GAP = 2000;
+/** Room between the faces of a zone, for the heads of the courses, as a share of all their widths. */
+const GAP = 0.06;
+
+function gapOf(layouts: readonly FlatLayout[]): number {
+	return GAP * layouts.reduce((sum, { left, right }) => sum + right - left, 0);
+}
 
 /** The faces of a zone side by side, from the left. */
 export function mapSheets(faces: readonly FaceView[]): MapSheet[] {
+	const layouts = faces.map(flatLayout);
+	const gap = gapOf(layouts);
 	let at = 0;
-	return faces.map((face) => {
-		const layout = flatLayout(face);
+	return faces.map((face, f) => {
+		const layout = layouts[f]!;
 		const offset = at - layout.left;
-		at += layout.right - layout.left + GAP;
+		at += layout.right - layout.left + gap;
 		return { face, layout, offset };
 	});
 }
 
 /** Width and height of all sheets (mm), never nothing. */
 export function extentOf(sheets: readonly MapSheet[]): { width: number; height: number } {
-	const width = sheets.reduce((sum, { layout }) => sum + layout.right - layout.left + GAP, -GAP);
+	const layouts = sheets.map(({ layout }) => layout);
+	const gap = gapOf(layouts);
+	const width = layouts.reduce((sum, { left, right }) => sum + right - left + gap, -gap);
 	return { width: Math.max(1, width), height: Math.max(1, ...sheets.map(({ layout }) => layout.height)) };
 }
 
