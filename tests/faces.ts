@@ -33,7 +33,7 @@ export function projectOf(
 }
 
 export function onlyFace(form: Form): Face {
-	return massFaces({ id: 'm', name: 'Mass', form, faces: [], evened: null })[0]!;
+	return massFaces({ id: 'm', name: 'Mass', form, faces: [], evened: null, trims: [] })[0]!;
 }
 
 /** A profile about the z axis, lengths as given. */

@@ -5,7 +5,8 @@ import { massFaces } from '../../src/core/mass/faces';
 import type { Form } from '../../src/core/project/form-schema';
 import { onlyFace } from '../faces';
 
-const facesOf = (form: Form) => massFaces({ id: 'm', name: 'Mass', form, faces: [], evened: null });
+const facesOf = (form: Form) =>
+	massFaces({ id: 'm', name: 'Mass', form, faces: [], evened: null, trims: [] });
 const areaOf = (form: Form) => facesOf(form).reduce((sum, face) => sum + surfaceArea(face.surface), 0);
 const close = (value: number, wanted: number, relative: number) =>
 	expect(Math.abs(value / wanted - 1), `${value} against ${wanted}`).to.be.below(relative);

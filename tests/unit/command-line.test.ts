@@ -49,7 +49,8 @@ describe('command line', () => {
 			'small-panels.csv',
 			'small.glb',
 			'small.ifc',
-			'small.json'
+			'small.json',
+			'small.stp'
 		]);
 	});
 

@@ -15,7 +15,8 @@ const massOf = (form: Form, faces: Mass['faces'] = []): Mass => ({
 	name: 'Mass',
 	form,
 	faces,
-	evened: null
+	evened: null,
+	trims: []
 });
 function problemOf(form: Form): Problem {
 	try {

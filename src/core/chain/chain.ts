@@ -2,14 +2,17 @@ import { assignRules } from '../cladding/assign';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
+import { Lattice } from '../grid/lattice';
 import { setOut, type NodeGrid } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
 import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
 import { measureCells } from '../measure/cell-measures';
-import { makeCells } from '../pattern/cells';
+import { trimmedArea } from '../measure/trimmed';
+import { makeCells, type Cells } from '../pattern/cells';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { patternOf } from '../pattern/tile';
+import { trimCells } from '../pattern/trim-cells';
 import type { Project, Rule, Zone } from '../project/schema';
 import { ProblemError, refuse, type Problem } from '../units/problem';
 import { Memo, type Kept } from './memo';
@@ -50,6 +53,11 @@ function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: str
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
+}
+
+/** @param trimmed the grid with the nodes that trims made, which then stands for the untrimmed one */
+function laidOut(trimmed: NodeGrid | null, grid: NodeGrid, cells: Cells) {
+	return { trimmed, cells, edges: makeEdges(grid, cells), usedNodes: countUsedNodes(grid, cells) };
 }
 
 /** Eight hex digits of a list of numbers, to tell lists of cells apart (FNV-1a). */
@@ -151,26 +159,31 @@ export class Chain {
 	private layOutFace(zone: Zone, massId: string, face: Face, massSerial: number): FaceModel {
 		const at = `zones/${zone.id}`;
 		const slot = `${zone.id} ${face.name} ${massSerial}`;
-		const area = this.memo.use(`area ${slot}`, '', () => once(() => surfaceArea(face.surface)));
+		const area = this.memo.use(`area ${slot}`, '', () =>
+			once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
+		);
 		const grid = this.memo.use(`grid ${slot}`, JSON.stringify(zone.settingOut), () =>
 			this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`))
 		);
 		const pattern = patternOf(zone.pattern);
 		// Which nodes make a cell hangs on counts, not on places, unless the pattern looks at lengths.
-		const counts = pattern.otherwise ? String(grid.serial) : topologyOf(grid.value);
+		const looks = pattern.otherwise || face.trims.length > 0;
+		const counts = looks ? String(grid.serial) : topologyOf(grid.value);
 		const topology = this.memo.use(
 			`topology ${zone.id} ${massId} ${face.name}`,
 			`${counts} ${JSON.stringify(zone.pattern)}`,
 			() =>
 				this.timed('cells', () => {
-					const cells = makeCells(grid.value, pattern, at);
-					const usedNodes = countUsedNodes(grid.value, cells);
-					return { cells, edges: makeEdges(grid.value, cells), usedNodes };
+					const whole = makeCells(grid.value, pattern, at);
+					if (!face.trims.length) return laidOut(null, grid.value, whole);
+					const { grid: nodes, cells } = trimCells(new Lattice(grid.value, face.surface), whole, face.trims);
+					return laidOut(nodes, nodes, cells);
 				})
 		);
 		return this.memo.use(`cells ${slot}`, `${grid.serial} ${topology.serial}`, () => {
-			const { cells, edges, usedNodes } = topology.value;
-			const { positions } = grid.value;
+			const { cells, edges, usedNodes, trimmed } = topology.value;
+			const nodes = trimmed ?? grid.value;
+			const { positions } = nodes;
 			const measured = this.timed('measures', () => {
 				const measures = measureCells(cells, positions);
 				return { measures, frames: edgeFrames(edges, measures.normal) };
@@ -180,7 +193,7 @@ export class Chain {
 				face,
 				address: faceAddress(massId, face.name),
 				area: area.value,
-				grid: grid.value,
+				grid: nodes,
 				pattern,
 				cells,
 				edges,

@@ -3,8 +3,8 @@ import type { LineKind, Run } from '../project/schema';
 
 /** What a line is for a run: an edge with one cell is a rim, whatever its direction. */
 export function lineKindOf(edges: Edges, e: number): LineKind {
-	if (edges.right[e] === NO_CELL) return 'rim';
 	const direction = edgeDirections[edges.direction[e]!]!;
+	if (edges.right[e] === NO_CELL || direction === 'trim') return 'rim';
 	return direction === 'rising' || direction === 'falling' ? 'diagonal' : direction;
 }
 

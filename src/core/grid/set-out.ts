@@ -37,6 +37,9 @@ export interface NodeGrid {
 	readonly v: Float64Array;
 	/** Rows whose nodes all fall into one point; their first node stands for all. */
 	readonly poles: readonly number[];
+	/** Lattice coordinates of the nodes that trims made; they come after the others. */
+	readonly trimI: Float64Array;
+	readonly trimJ: Float64Array;
 	/** True length of each course line, in mm. */
 	readonly courseLengths: Float64Array;
 }
@@ -176,7 +179,21 @@ export function setOut(face: Face, settingOut: SettingOut, at: string): NodeGrid
 	const samples = evaluateRows(surface, u, columns, v);
 	const normals = new Float64Array(3 * columns * rows);
 	mendNormals(surface, u, v, columns, normalise(samples, normals), normals);
-	return { across, up, columns, rows, positions: samples.points, normals, u, v, poles, courseLengths };
+	const none = new Float64Array(0);
+	return {
+		across,
+		up,
+		columns,
+		rows,
+		positions: samples.points,
+		normals,
+		u,
+		v,
+		poles,
+		trimI: none,
+		trimJ: none,
+		courseLengths
+	};
 }
 
 function spread(division: Division, lengths: LineLengths, closed: boolean): Spread {

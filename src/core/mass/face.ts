@@ -1,4 +1,5 @@
 import type { Surface } from '../geometry/surface';
+import type { Trim } from './trim';
 
 /** One smooth piece of a mass's surface, its outside on the side of du × dv. */
 export interface Face {
@@ -10,6 +11,8 @@ export interface Face {
 	readonly closedUp: boolean;
 	/** How far a fitted surface is from what it was fitted to, at most (mm); exact ones have none. */
 	readonly deviation?: number;
+	/** Openings, and where the face ends within its surface. */
+	readonly trims: readonly Trim[];
 	/** The surface an evened face was made from. */
 	readonly original?: Surface;
 }
@@ -34,7 +37,8 @@ export function makeFace(name: string, surface: Surface): Face {
 		name,
 		surface,
 		closedAcross: meets(surface, 'across'),
-		closedUp: meets(surface, 'up')
+		closedUp: meets(surface, 'up'),
+		trims: []
 	};
 }
 

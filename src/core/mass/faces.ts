@@ -1,4 +1,6 @@
 import { turnOutside, type Surface } from '../geometry/surface';
+import { refuse } from '../units/problem';
+import { checkApart, trimOf } from './trim';
 import type { Form, Level, Mass } from '../project/form-schema';
 import { domeFaces } from './dome';
 import { evenedFace } from './evened';
@@ -48,16 +50,37 @@ export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 /** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
 export function massFaces(mass: Mass): Face[] {
 	const { evened } = mass;
-	return formFaces(mass.form, `masses/${mass.id}/form`).map((made) => {
-		const face = evened === null ? made : evenedFace(made, evened, `masses/${mass.id}/evened`);
-		const choice = mass.faces.find((one) => one.id === face.name);
-		if (!choice) return face;
-		const turned = (surface: Surface) =>
-			quarterTurned(choice.outside === 'turned' ? turnOutside(surface) : surface, choice.corner);
-		return {
-			...face,
-			...makeFace(face.name, turned(face.surface)),
-			...(face.original && { original: turned(face.original) })
-		};
+	const at = `masses/${mass.id}`;
+	const faces = formFaces(mass.form, `${at}/form`).map((made) => {
+		const face = evened === null ? made : evenedFace(made, evened, `${at}/evened`);
+		return trimmed(chosen(face, mass), mass);
 	});
+	for (const trim of mass.trims)
+		if (!faces.some((face) => face.name === trim.face))
+			refuse(
+				`${at}/trims/${trim.id}`,
+				`there is no face "${trim.face}"; the faces are ${faces.map((face) => face.name).join(', ')}`
+			);
+	return faces;
+}
+
+/** The face with its outside and its first corner as they are chosen. */
+function chosen(face: Face, mass: Mass): Face {
+	const choice = mass.faces.find((one) => one.id === face.name);
+	if (!choice) return face;
+	const turned = (surface: Surface) =>
+		quarterTurned(choice.outside === 'turned' ? turnOutside(surface) : surface, choice.corner);
+	return {
+		...face,
+		...makeFace(face.name, turned(face.surface)),
+		...(face.original && { original: turned(face.original) })
+	};
+}
+
+function trimmed(face: Face, mass: Mass): Face {
+	const trims = mass.trims
+		.filter((trim) => trim.face === face.name)
+		.map((trim) => trimOf(face, trim, `masses/${mass.id}/trims/${trim.id}`));
+	checkApart(trims);
+	return { ...face, trims };
 }

@@ -1,4 +1,6 @@
-import type { Cells } from '../pattern/cells';
+import { cellKinds, type Cells } from '../pattern/cells';
+
+const CUT = cellKinds.indexOf('cut');
 
 /**
  * What every cell measures, one column each. Lengths mm, areas mm², angles rad.
@@ -95,6 +97,24 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 			nx /= size;
 			ny /= size;
 			nz /= size;
+		}
+
+		// A cut cell may have a re-entrant corner: fans that turn the other way count against the others.
+		if (cells.kind[c] === CUT) {
+			fan = 0;
+			for (let k = 0; k < count; k++) {
+				const ax = px[k]! - cx,
+					ay = py[k]! - cy,
+					az = pz[k]! - cz;
+				const bx = px[k + 1]! - cx,
+					by = py[k + 1]! - cy,
+					bz = pz[k + 1]! - cz;
+				const x = ay * bz - az * by,
+					y = az * bx - ax * bz,
+					z = ax * by - ay * bx;
+				const size = Math.sqrt(x * x + y * y + z * z);
+				fan += x * nx + y * ny + z * nz < 0 ? -size : size;
+			}
 		}
 
 		// The widest cosine is the smallest angle; only the two extremes are turned into angles.

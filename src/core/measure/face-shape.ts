@@ -4,6 +4,7 @@ import { distanceTo } from '../geometry/nearest';
 import { evaluateGrid, surfaceArea, transpose, type Surface } from '../geometry/surface';
 import { lengthTable, lineLength } from '../geometry/true-length';
 import type { Face } from '../mass/face';
+import { keptPieces, trimmedArea } from './trimmed';
 
 export interface Extremes {
 	readonly low: number;
@@ -14,6 +15,8 @@ export interface Extremes {
 export interface FaceShape {
 	readonly name: string;
 	readonly samples: CurvatureSamples;
+	/** Triangles by sample; for a trimmed face those that are left, with corners of its rims after the samples. */
+	readonly triangles: Uint32Array;
 	/** Columns and rows of the samples that lie on knots, a few of them: lines of the surface's own making. */
 	readonly linesAcross: readonly number[];
 	readonly linesUp: readonly number[];
@@ -70,6 +73,71 @@ function extremes(values: Float64Array): Extremes {
 	return { low, high };
 }
 
+/** Two triangles for each step of the samples. */
+function allTriangles({ columns, rows }: CurvatureSamples): Uint32Array {
+	const index = new Uint32Array(6 * (columns - 1) * (rows - 1));
+	let o = 0;
+	for (let j = 0; j + 1 < rows; j++)
+		for (let i = 0; i + 1 < columns; i++) {
+			const a = j * columns + i;
+			const c = a + columns;
+			for (const node of [a, a + 1, c + 1, a, c + 1, c]) index[o++] = node;
+		}
+	return index;
+}
+
+/** The steps that trims leave; cut ones as fans about their first corner, their corners as further samples. */
+function withoutTrims(
+	face: Face,
+	us: readonly number[],
+	vs: readonly number[],
+	whole: CurvatureSamples
+): { samples: CurvatureSamples; triangles: Uint32Array } {
+	const { surface } = face;
+	const { columns } = whole;
+	const index: number[] = [];
+	const more = {
+		points: [] as number[],
+		normals: [] as number[],
+		gaussian: [] as number[],
+		mean: [] as number[]
+	};
+	const held = (t: number, knots: Float64Array) => Math.min(knots.at(-1)!, Math.max(knots[0]!, t));
+	for (const piece of keptPieces(face, us, vs)) {
+		const a = piece.j * columns + piece.i;
+		const c = a + columns;
+		if (piece.whole) {
+			index.push(a, a + 1, c + 1, a, c + 1, c);
+			continue;
+		}
+		const first = whole.gaussian.length + more.gaussian.length;
+		for (const [u, v] of piece.places) {
+			const one = evaluateCurvature(surface, [held(u, surface.knotsU)], [held(v, surface.knotsV)]);
+			more.points.push(...one.points);
+			more.normals.push(...one.normals);
+			more.gaussian.push(...one.gaussian);
+			more.mean.push(...one.mean);
+		}
+		for (let k = 1; k + 1 < piece.places.length; k++) index.push(first, first + k, first + k + 1);
+	}
+	const joined = (before: Float64Array, added: readonly number[]) => {
+		const both = new Float64Array(before.length + added.length);
+		both.set(before);
+		both.set(added, before.length);
+		return both;
+	};
+	return {
+		samples: {
+			...whole,
+			points: joined(whole.points, more.points),
+			normals: joined(whole.normals, more.normals),
+			gaussian: joined(whole.gaussian, more.gaussian),
+			mean: joined(whole.mean, more.mean)
+		},
+		triangles: Uint32Array.from(index)
+	};
+}
+
 /** Length of the line half way up. */
 function middleLength(surface: Surface): number {
 	const middle = (surface.knotsV[0]! + surface.knotsV.at(-1)!) / 2;
@@ -96,13 +164,17 @@ export function shapeOf(face: Face): FaceShape {
 	const { surface } = face;
 	const us = sampleParameters(surface.knotsU);
 	const vs = sampleParameters(surface.knotsV);
-	const samples = evaluateCurvature(surface, us.at, vs.at);
+	const whole = evaluateCurvature(surface, us.at, vs.at);
+	const { samples, triangles } = face.trims.length
+		? withoutTrims(face, us.at, vs.at, whole)
+		: { samples: whole, triangles: allTriangles(whole) };
 	return {
 		name: face.name,
 		samples,
+		triangles,
 		linesAcross: thinned(us.onKnots),
 		linesUp: thinned(vs.onKnots),
-		area: surfaceArea(surface, SHOWN_AREA),
+		area: face.trims.length ? trimmedArea(face) : surfaceArea(surface, SHOWN_AREA),
 		across: middleLength(surface),
 		up: middleLength(transpose(surface)),
 		closedAcross: face.closedAcross,

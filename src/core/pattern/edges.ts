@@ -1,7 +1,8 @@
+import { latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/set-out';
 import type { Cells } from './cells';
 
-export const edgeDirections = ['bay', 'course', 'rising', 'falling'] as const;
+export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim'] as const;
 export type EdgeDirection = (typeof edgeDirections)[number];
 
 /** Stands for "no cell on this side". */
@@ -20,6 +21,8 @@ export interface Edges {
 	readonly right: Uint32Array;
 	/** Index into `edgeDirections`; an edge is on a rim when it has one cell. */
 	readonly direction: Uint8Array;
+	/** Counts the edges of one direction that start in one step, from 0; more than one are made by trims. */
+	readonly ordinal: Uint8Array;
 	/** Address of the step at whose lower left it starts, from 1. */
 	readonly course: Uint32Array;
 	readonly bay: Uint32Array;
@@ -33,11 +36,24 @@ function unwrap(step: number, count: number, closed: boolean): number {
 	return step;
 }
 
+const DIRECTIONS = edgeDirections.length;
+
+/** An edge with one cell that does not lie on the grid's own rim runs along a trim. */
+function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean {
+	if (grid.trimI.length === 0 || second !== NO_CELL) return false;
+	const [[iA, jA], [iB, jB]] = [latticeOf(grid, a), latticeOf(grid, b)];
+	const both = (p: number, q: number, line: number) => Math.abs(p - line) < 1e-9 && Math.abs(q - line) < 1e-9;
+	const { across, up } = grid;
+	const side = !across.closed && (both(iA, iB, 0) || both(iA, iB, across.steps));
+	const end = !up.closed && (both(jA, jB, 0) || both(jA, jB, up.steps));
+	return !side && !end;
+}
+
 /** Every edge of the cells once. */
 export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const { columns, rows } = grid;
 	const half = cells.corners.length;
-	const head = new Int32Array(columns * rows).fill(-1);
+	const head = new Int32Array(columns * rows + grid.trimI.length).fill(-1);
 	const next = new Int32Array(half);
 	const low = new Uint32Array(half);
 	const high = new Uint32Array(half);
@@ -77,34 +93,39 @@ function inBuildingOrder(
 	second: Uint32Array
 ): Edges {
 	const { columns, rows, across, up } = grid;
+	const own = columns * rows;
 	const pole = new Set(grid.poles);
 	const from = new Uint32Array(count);
 	const to = new Uint32Array(count);
 	const direction = new Uint8Array(count);
 	const key = new Float64Array(count);
+	/** Lines of the lattice have whole numbers; what a trim made lies beside them. */
+	const flat = (value: number) => (Math.abs(value) < 1e-9 ? 0 : value);
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
-		let di = unwrap((b % columns) - (a % columns), columns, across.closed);
-		let dj = unwrap(Math.floor(b / columns) - Math.floor(a / columns), rows, up.closed);
+		let [iA, jA] = a < own ? [a % columns, Math.floor(a / columns)] : latticeOf(grid, a);
+		let [iB, jB] = b < own ? [b % columns, Math.floor(b / columns)] : latticeOf(grid, b);
+		let di = flat(unwrap(iB - iA, columns, across.closed));
+		let dj = flat(unwrap(jB - jA, rows, up.closed));
 		if (dj < 0 || (dj === 0 && di < 0)) {
-			[a, b] = [b, a];
+			[a, b, iA, iB, jA, jB] = [b, a, iB, iA, jB, jA];
 			di = -di;
 			dj = -dj;
 		}
-		const rowA = Math.floor(a / columns);
-		const rowB = Math.floor(b / columns);
 		// A pole node stands for its whole row, so its column says nothing.
-		if (pole.has(rowA) || pole.has(rowB)) di = 0;
+		if (pole.has(jA) || pole.has(jB)) di = 0;
 		from[e] = a;
 		to[e] = b;
-		direction[e] = dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
-		const bay = pole.has(rowA) ? b % columns : a % columns;
-		key[e] = (rowA * columns + bay) * 4 + direction[e]!;
+		direction[e] = isOnTrim(grid, a, b, second[e]!) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
+		const bay = Math.floor(pole.has(jA) ? iB : iA);
+		key[e] = (Math.floor(jA) * columns + (bay % columns)) * DIRECTIONS + direction[e]!;
 	}
 	// Key and edge in one number, so that the native sort needs no comparison function.
 	const packed = key.map((value, e) => value * count + e).sort();
 	const order = Uint32Array.from(packed, (value) => value % count);
+	const ordinal = new Uint8Array(count);
+	for (let n = 1; n < count; n++) if (key[order[n]!] === key[order[n - 1]!]) ordinal[n] = ordinal[n - 1]! + 1;
 	const pick = (column: Uint32Array) => order.map((e) => column[e]!);
 	return {
 		count,
@@ -113,14 +134,15 @@ function inBuildingOrder(
 		left: pick(first),
 		right: pick(second),
 		direction: Uint8Array.from(order, (e) => direction[e]!),
-		course: order.map((e) => Math.floor(Math.floor(key[e]! / 4) / columns) + 1),
-		bay: order.map((e) => (Math.floor(key[e]! / 4) % columns) + 1)
+		ordinal,
+		course: order.map((e) => Math.floor(Math.floor(key[e]! / DIRECTIONS) / columns) + 1),
+		bay: order.map((e) => (Math.floor(key[e]! / DIRECTIONS) % columns) + 1)
 	};
 }
 
 /** How many nodes of the grid the cells use. */
 export function countUsedNodes(grid: NodeGrid, cells: Cells): number {
-	const used = new Uint8Array(grid.columns * grid.rows);
+	const used = new Uint8Array(grid.columns * grid.rows + grid.trimI.length);
 	for (const node of cells.corners) used[node] = 1;
 	return used.reduce((sum, flag) => sum + flag, 0);
 }

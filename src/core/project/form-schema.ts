@@ -178,12 +178,27 @@ export const faceChoiceSchema = z.strictObject({
 });
 export type FaceChoice = z.infer<typeof faceChoiceSchema>;
 
+/** A closed outline projected along a direction onto a face: an opening in it, or where it ends. */
+export const trimSchema = z.strictObject({
+	id,
+	/** The face's name within its mass. */
+	face: z.string(),
+	keep: z.enum(['outside', 'inside']).default('outside'),
+	outline: outlineSchema,
+	/** The outline's own origin; it lies square to the direction and is projected forward along it. */
+	at: point,
+	turn: z.number().default(0),
+	direction: point.default([0, 0, 1])
+});
+export type TrimDefinition = z.infer<typeof trimSchema>;
+
 export const massSchema = z.strictObject({
 	id,
 	name: z.string().trim().min(1).max(120),
 	form: formSchema,
 	faces: z.array(faceChoiceSchema).default([]),
 	/** Approximated again with even parameters, to within so many mm; null leaves the faces as they are. */
-	evened: z.number().nullable().default(null)
+	evened: z.number().nullable().default(null),
+	trims: z.array(trimSchema).default([])
 });
 export type Mass = z.infer<typeof massSchema>;

@@ -6,7 +6,8 @@ const directionLetter: Record<(typeof edgeDirections)[number], string> = {
 	bay: 'v',
 	course: 'h',
 	rising: 'r',
-	falling: 'f'
+	falling: 'f',
+	trim: 't'
 };
 
 /** Zone code, and the number of the face where the zone has several. */
@@ -35,7 +36,7 @@ export function cellMark(
 	return `${prefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${placeInStep(face.cells, c)}`;
 }
 
-/** `GR-C06-B20-v`: v upright, h level, r rising, f falling, from the lower left of the step. */
+/** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim; a second one of a step is `t2`. */
 export function edgeMark(
 	code: string,
 	faces: number,
@@ -43,7 +44,7 @@ export function edgeMark(
 	face: { readonly edges: Edges },
 	e: number
 ): string {
-	const { course, bay, direction } = face.edges;
+	const { course, bay, direction, ordinal } = face.edges;
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
-	return `${prefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}`;
+	return `${prefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
 }

@@ -40,8 +40,8 @@
 		const p = nodes.map((node) => [0, 1, 2].map((k) => positions[3 * node + k]!) as [number, number, number]);
 		const n = [0, 1, 2].map((k) => measures.normal[3 * c + k]!) as [number, number, number];
 		// Seen from outside, with the way from the foot to the head up on the page.
-		const column = nodes[0]! % face.columns;
-		const row = Math.floor(nodes[0]! / face.columns);
+		const column = cells.bay[c]! - 1;
+		const row = cells.course[c]! - 1;
 		const at = (r: number) => 3 * (Math.min(face.rows - 1, Math.max(0, r)) * face.columns + column);
 		const rise = [0, 1, 2].map((k) => positions[at(row + 1) + k]! - positions[at(row - 1) + k]!);
 		const off = rise[0]! * n[0] + rise[1]! * n[1] + rise[2]! * n[2];

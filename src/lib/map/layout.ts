@@ -9,11 +9,27 @@ export interface FlatLayout {
 	readonly height: number;
 }
 
+/** The value at a place between two of a list. */
+function between(values: Float64Array, k: number): number {
+	const from = Math.floor(k);
+	const rest = k - from;
+	return rest === 0
+		? values[from]!
+		: values[from]! + rest * ((values[from + 1] ?? values[0]!) - values[from]!);
+}
+
+/** Bay and course of a node, from 0; those of trims lie between lines. */
+function placeOf({ columns, rows, trimI, trimJ }: FaceView, node: number): [number, number] {
+	const own = columns * rows;
+	if (node >= own) return [trimI[node - own]!, trimJ[node - own]!];
+	return [node % columns, Math.floor(node / columns)];
+}
+
 /** Shares beyond 0..1 go on round a ring. */
 function shareAt(fractions: Float64Array, steps: number, k: number): number {
 	const turns = Math.floor(k / steps);
 	const rest = k - turns * steps;
-	return turns + fractions[rest]!;
+	return turns + between(fractions, rest);
 }
 
 /**
@@ -30,8 +46,7 @@ export function flatLayout(face: FaceView): FlatLayout {
 		const homeJ = cells.course[c]! - 1;
 		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
 			const node = cells.corners[k]!;
-			let i = node % columns;
-			let j = Math.floor(node / columns);
+			let [i, j] = placeOf(face, node);
 			const row = j;
 			if (across.closed) {
 				if (i - homeI > columns / 2) i -= columns;
@@ -41,7 +56,7 @@ export function flatLayout(face: FaceView): FlatLayout {
 				if (j - homeJ > rows / 2) j -= rows;
 				if (homeJ - j > rows / 2) j += rows;
 			}
-			const x = (shareAt(across.division.fractions, across.steps, i) - 0.5) * courseLengths[row]!;
+			const x = (shareAt(across.division.fractions, across.steps, i) - 0.5) * between(courseLengths, row);
 			points[2 * k] = x;
 			points[2 * k + 1] = shareAt(up.division.fractions, up.steps, j) * up.lengths.belt;
 			left = Math.min(left, x);

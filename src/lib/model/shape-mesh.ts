@@ -1,17 +1,8 @@
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';
 
-/** A face's samples as triangles, two for each step. */
+/** A face's samples as triangles. */
 export function shapeGeometry(shape: ShapeView): THREE.BufferGeometry {
-	const { columns, rows } = shape;
-	const index = new Uint32Array(6 * (columns - 1) * (rows - 1));
-	let o = 0;
-	for (let j = 0; j + 1 < rows; j++)
-		for (let i = 0; i + 1 < columns; i++) {
-			const a = j * columns + i;
-			const c = a + columns;
-			for (const node of [a, a + 1, c + 1, a, c + 1, c]) index[o++] = node;
-		}
 	const geometry = new THREE.BufferGeometry();
 	geometry.setAttribute('position', new THREE.BufferAttribute(shape.positions, 3));
 	geometry.setAttribute('normal', new THREE.BufferAttribute(shape.normals, 3));
@@ -19,14 +10,24 @@ export function shapeGeometry(shape: ShapeView): THREE.BufferGeometry {
 		'color',
 		new THREE.BufferAttribute(new Float32Array(shape.positions.length).fill(1), 3)
 	);
-	geometry.setIndex(new THREE.BufferAttribute(index, 1));
+	geometry.setIndex(new THREE.BufferAttribute(shape.triangles, 1));
 	return geometry;
 }
 
-/** Line segments along the surface's own lines and its rims. */
-export function shapeLines({ columns, rows, positions, linesAcross, linesUp }: ShapeView): Float32Array {
+/** Line segments along the surface's own lines, where something is left of the face beside them. */
+export function shapeLines({
+	columns,
+	rows,
+	positions,
+	linesAcross,
+	linesUp,
+	triangles
+}: ShapeView): Float32Array {
+	const used = new Uint8Array(positions.length / 3);
+	for (const node of triangles) used[node] = 1;
 	const segments: number[] = [];
 	const put = (a: number, b: number) => {
+		if (!used[a] || !used[b]) return;
 		for (const node of [a, b]) for (let k = 0; k < 3; k++) segments.push(positions[3 * node + k]!);
 	};
 	for (const i of linesAcross) for (let j = 0; j + 1 < rows; j++) put(j * columns + i, (j + 1) * columns + i);
@@ -34,14 +35,18 @@ export function shapeLines({ columns, rows, positions, linesAcross, linesUp }: S
 	return Float32Array.from(segments);
 }
 
-/** Only the rims: the first and last lines of both directions. */
+/** The rims: the first and last lines of both directions, and the trims. */
 export function shapeRims(shape: ShapeView): Float32Array {
-	return shapeLines({ ...shape, linesAcross: [0, shape.columns - 1], linesUp: [0, shape.rows - 1] });
+	const own = shapeLines({ ...shape, linesAcross: [0, shape.columns - 1], linesUp: [0, shape.rows - 1] });
+	const all = new Float32Array(own.length + shape.trimLines.length);
+	all.set(own);
+	all.set(shape.trimLines, own.length);
+	return all;
 }
 
 /** Where the triangles of a face meet an upright or level plane: segments, mm from the face's origin. */
 export function cutSegments(shape: ShapeView, axis: 0 | 1 | 2, at: number): Float32Array {
-	const { columns, rows, positions, origin } = shape;
+	const { triangles, positions, origin } = shape;
 	const level = at - origin[axis];
 	const segments: number[] = [];
 	const crossing = (a: number, b: number): number[] | null => {
@@ -54,11 +59,6 @@ export function cutSegments(shape: ShapeView, axis: 0 | 1 | 2, at: number): Floa
 		const points = [crossing(a, b), crossing(b, c), crossing(c, a)].filter((one) => one !== null);
 		if (points.length === 2) segments.push(...points[0]!, ...points[1]!);
 	};
-	for (let j = 0; j + 1 < rows; j++)
-		for (let i = 0; i + 1 < columns; i++) {
-			const a = j * columns + i;
-			triangle(a, a + 1, a + columns + 1);
-			triangle(a, a + columns + 1, a + columns);
-		}
+	for (let k = 0; k < triangles.length; k += 3) triangle(triangles[k]!, triangles[k + 1]!, triangles[k + 2]!);
 	return Float32Array.from(segments);
 }

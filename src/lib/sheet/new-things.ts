@@ -158,7 +158,8 @@ export function massOf(name: string, form: Form, masses: readonly Mass[]): Mass 
 		name: id === base ? name : `${name} ${id.slice(base.length + 1)}`,
 		form,
 		faces: [],
-		evened: null
+		evened: null,
+		trims: []
 	};
 }
 

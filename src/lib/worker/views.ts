@@ -6,6 +6,7 @@ import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
+import { evaluateGrid } from '$core/geometry/surface';
 import type { Face } from '$core/mass/face';
 import type { Problem } from '$core/units/problem';
 
@@ -19,6 +20,9 @@ export interface FaceView {
 	readonly columns: number;
 	readonly rows: number;
 	readonly positions: Float64Array;
+	/** Bay and course, from 0 and with fractions, of the nodes that trims made; they come after the others. */
+	readonly trimI: Float64Array;
+	readonly trimJ: Float64Array;
 	readonly courseLengths: Float64Array;
 	readonly cells: Cells;
 	readonly edges: Edges;
@@ -78,6 +82,8 @@ export interface ShapeView extends Omit<FaceShape, 'samples' | 'deviations'> {
 	readonly gaussians: Float32Array;
 	readonly means: Float32Array;
 	readonly deviations: Float32Array | null;
+	/** Segments along the trims, mm from `origin`. */
+	readonly trimLines: Float32Array;
 }
 
 export interface MassShapes {
@@ -102,7 +108,7 @@ export interface ModelMessage {
 
 function faceView(face: FaceModel): FaceView {
 	const { grid, cells, edges, folds, measures, serial, usedNodes } = face;
-	const { across, up, columns, rows, positions, courseLengths } = grid;
+	const { across, up, columns, rows, positions, courseLengths, trimI, trimJ } = grid;
 	return {
 		serial,
 		address: face.address,
@@ -111,6 +117,8 @@ function faceView(face: FaceModel): FaceView {
 		columns,
 		rows,
 		positions,
+		trimI,
+		trimJ,
 		courseLengths,
 		cells,
 		edges,
@@ -118,6 +126,22 @@ function faceView(face: FaceModel): FaceView {
 		measures,
 		usedNodes
 	};
+}
+
+/** The trims of a face as segments in space. */
+function trimSegments({ surface, trims }: Face, origin: readonly number[]): Float32Array {
+	const { knotsU, knotsV } = surface;
+	const period = knotsU.at(-1)! - knotsU[0]!;
+	const segments: number[] = [];
+	for (const { loop } of trims) {
+		const places = loop.map(([u, v]) => {
+			const within = u < knotsU[0]! ? u + period : u > knotsU.at(-1)! ? u - period : u;
+			const held = Math.min(knotsV.at(-1)!, Math.max(knotsV[0]!, v));
+			return evaluateGrid(surface, [within], [held]).points.map((value, k) => value - origin[k]!);
+		});
+		places.forEach((p, k) => segments.push(...p, ...places[(k + 1) % places.length]!));
+	}
+	return Float32Array.from(segments);
 }
 
 function shapeView(face: Face): ShapeView {
@@ -128,6 +152,7 @@ function shapeView(face: Face): ShapeView {
 	for (let k = 0; k < points.length; k++) positions[k] = points[k]! - origin[k % 3]!;
 	return {
 		...shape,
+		trimLines: trimSegments(face, origin),
 		columns: samples.columns,
 		rows: samples.rows,
 		origin,
