@@ -22,7 +22,7 @@ await page
 	.click();
 await settled();
 const map = await page.getByTestId('map').locator('canvas').boundingBox();
-await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2 - 12);
+await page.mouse.click(map.x + map.width / 2 - 100, map.y + map.height / 2 - 12);
 await settled();
 await shoot('workbench');
 await page.keyboard.press('Escape');

@@ -217,3 +217,43 @@ test('faces go out as STEP and come in again as a mass; a broken file is told in
 	await input.setInputFiles({ name: 'half.stp', mimeType: 'application/step', buffer: half });
 	await expect(page.getByText(/half.stp cannot be taken: line \d+/)).toBeVisible();
 });
+
+test('an oculus is added to a face, cuts its cells and is moved; a bad place is told and offers nothing false', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const cells = async () => Number((await page.getByTestId('cell-count').innerText()).replace(/\D/g, ''));
+	const before = await cells();
+	await page.locator('[data-clause="masses/drum"]').hover();
+	await page.getByRole('button', { name: 'More for clause 1.3' }).click();
+	await page.getByRole('menuitem', { name: 'Add an opening' }).click();
+	await settled(page);
+	await saved(page);
+	const drum = page.locator('[data-clause="masses/drum"]');
+	await expect(drum).toContainText('of its shell');
+	const trims = async () =>
+		(
+			(await documentOf(page, id)).masses.find((mass) => mass.id === 'drum') as unknown as {
+				trims: unknown[];
+			}
+		).trims;
+	expect((await trims()).length).toBe(1);
+
+	const radius = drum.getByRole('button', { name: /^Radius: / });
+	const type = async (text: string) => {
+		await radius.click();
+		await page.keyboard.press('Control+A');
+		await page.keyboard.type(text);
+		await page.keyboard.press('Enter');
+		await settled(page);
+	};
+	await type('1400');
+	expect(await cells()).not.toBe(before);
+	await type('90000');
+	await expect(drum.getByRole('alert')).toContainText('the outline leaves shell near');
+	await page.keyboard.press('Escape');
+	for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z');
+	await settled(page);
+	expect(await cells()).toBe(before);
+	await expect(drum.getByRole('alert')).toHaveCount(0);
+});

@@ -54,7 +54,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	await openDemo(page);
 	const glb = await exported(page, /GLB/);
 	expect(glb.bytes.subarray(0, 4).toString()).toBe('glTF');
-	expect(glb.bytes.includes('GR-C08-B16')).toBe(true);
+	expect(glb.bytes.includes('GR-C01-B01a')).toBe(true);
 	const ifc = await exported(page, /IFC4/);
 	const text = ifc.bytes.toString();
 	expect(text.startsWith('ISO-10303-21;')).toBe(true);

@@ -41,7 +41,7 @@ test('lengths are shown in mm, m or feet and inches, and the document stays the 
 test('an exception by hand on several cells, and the chosen pieces shown alone', async ({ page }) => {
 	await openDemo(page);
 	const map = (await page.getByTestId('map').locator('canvas').boundingBox())!;
-	await page.mouse.click(map.x + map.width / 2, map.y + map.height / 2 - 12);
+	await page.mouse.click(map.x + map.width / 2 - 100, map.y + map.height / 2 - 12);
 	await page.keyboard.press('Shift+ArrowRight');
 	await page.keyboard.press('Shift+ArrowRight');
 	await page.keyboard.press('x');

@@ -195,7 +195,7 @@ describe('files, read back by readers that did not write them', () => {
 				const stated = attribute(quantity, 3) as number;
 				// Bodies are written from 32-bit coordinates: a few thousandths of a millimetre on walls of 3 mm
 				// and on frames that are held back to 4 mm.
-				expect(bodyVolume(product!) / 1e9 / stated).to.be.closeTo(1, 3e-3);
+				expect(bodyVolume(product!) / 1e9 / stated).to.be.closeTo(1, 1e-3);
 				compared++;
 			}
 			const { panels, bars } = summarise(model);

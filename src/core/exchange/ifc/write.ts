@@ -10,6 +10,7 @@ import {
 	StepWriter,
 	enumeration,
 	list,
+	exactReal,
 	real,
 	text,
 	typed,
@@ -393,7 +394,7 @@ class IfcBuilder {
 	): void {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
-			step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, real(value), NONE)
+			step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, exactReal(Number(value.toPrecision(9))), NONE)
 		);
 		const set = step.add('IFCELEMENTQUANTITY', ...this.root(`${name} of ${role}`, name), NONE, list(all));
 		step.add('IFCRELDEFINESBYPROPERTIES', this.id(`${name} to ${role}`), NONE, NONE, NONE, list([of]), set);
