@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { Chain } from '../../src/core/chain/chain';
-import { cellAddress } from '../../src/core/cladding/address';
+import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { Model } from '../../src/core/cladding/model';
 import { NO_CELL } from '../../src/core/pattern/edges';
 import { applyCommand } from '../../src/core/project/commands';
@@ -177,6 +177,33 @@ describe('any sensible project', () => {
 				}
 			}),
 			{ numRuns: 60 }
+		);
+	});
+
+	it('keeps every address when a value changes that has nothing to do with the grid', async () => {
+		const addressesOf = (model: Model) =>
+			(model.zones[0]!.model?.faces ?? []).flatMap((face) => [
+				...Array.from({ length: face.cells.count }, (_, c) => cellAddress(face.address, face.cells, c)),
+				...Array.from({ length: face.edges.count }, (_, e) => edgeAddress(face.address, face.edges, e))
+			]);
+		const unrelated = fc.constantFrom<[string, unknown]>(
+			['variants/f/values', { frame_width: 33, recess: 5 }],
+			['zones/z/rules', []],
+			['zones/z/runs/l/lines', ['rim']],
+			['zones/z/name', 'Another name'],
+			['display', 'ft-in'],
+			['levels', [{ id: 'roof', name: 'Roof', height: 12000 }]]
+		);
+		await fc.assert(
+			fc.asyncProperty(form, spacing, pattern, unrelated, async (mass, up, choice, [path, value]) => {
+				const grid = { across: count(12, 1).across, up: up as Spacing & typeof up };
+				const project = projectOf(mass, grid, { pattern: choice, ...clad }, { variants });
+				const chain = new Chain();
+				const before = addressesOf(await chain.run(project));
+				expect(addressesOf(await chain.run(set(project, path, value)))).to.deep.equal(before);
+				expect(addressesOf(await new Chain().run(set(project, path, value)))).to.deep.equal(before);
+			}),
+			{ numRuns: 25 }
 		);
 	});
 });

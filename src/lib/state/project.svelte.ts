@@ -98,8 +98,9 @@ export class OpenProject {
 	undo(): void {
 		const step = this.undoStack.at(-1);
 		if (!step) return;
-		const { project } = applyCommand(this.settled, { label: step.label, edits: step.inverse });
+		const project = this.applied(step, step.inverse, 'taken back');
 		this.undoStack = this.undoStack.slice(0, -1);
+		if (!project) return;
 		this.redoStack = [...this.redoStack, step];
 		this.settle(project, { label: step.label, edits: step.inverse, kind: 'undo' });
 	}
@@ -107,10 +108,21 @@ export class OpenProject {
 	redo(): void {
 		const step = this.redoStack.at(-1);
 		if (!step) return;
-		const { project } = applyCommand(this.settled, step);
+		const project = this.applied(step, step.edits, 'done again');
 		this.redoStack = this.redoStack.slice(0, -1);
+		if (!project) return;
 		this.undoStack = [...this.undoStack, step];
 		this.settle(project, { label: step.label, edits: step.edits, kind: 'redo' });
+	}
+
+	/** The document after a step's edits; null, and told, when what they are about is there no more. */
+	private applied(step: Step, edits: Edit[], what: string): Project | null {
+		try {
+			return applyCommand(this.settled, { label: step.label, edits }).project;
+		} catch {
+			this.notices = [...this.notices, `“${step.label}” cannot be ${what} any more`];
+			return null;
+		}
 	}
 
 	private settle(project: Project, pending: Pending): void {
