@@ -1,4 +1,5 @@
 <script lang="ts">
+	import ChipInput from './ChipInput.svelte';
 	interface Props {
 		value: string;
 		label: string;
@@ -31,36 +32,17 @@
 		editing = false;
 		queueMicrotask(() => button?.focus());
 	}
-	const focusAll = (node: HTMLInputElement) => node.select();
 </script>
 
 {#if editing}
-	<span class="relative inline-block">
-		<input
-			class="figures text-patina-deep ring-patina rounded-[3px] bg-white px-[5px] text-[13px] ring-2 outline-none"
-			style:width="{Math.min(34, Math.max(10, typed.length + 2))}ch"
-			aria-label={label}
-			aria-invalid={fault ? 'true' : undefined}
-			bind:value={typed}
-			{@attach focusAll}
-			onkeydown={(event) => {
-				event.stopPropagation();
-				if (event.key === 'Enter') {
-					// Or the same key press would open the chip that is focused next.
-					event.preventDefault();
-					accept(true);
-				} else if (event.key === 'Escape') leave();
-			}}
-			onblur={() => (fault ? leave() : accept(false))}
-		/>
-		{#if fault}
-			<span
-				role="alert"
-				class="floating text-oxide absolute top-full left-0 z-30 mt-1 block w-72 px-2 py-1.5 font-sans text-[12px] leading-snug"
-				>{fault}</span
-			>
-		{/if}
-	</span>
+	<ChipInput
+		bind:value={typed}
+		{label}
+		{fault}
+		width={Math.min(34, Math.max(10, typed.length + 2))}
+		onaccept={accept}
+		onleave={leave}
+	/>
 {:else}
 	<button
 		bind:this={button}
