@@ -10,8 +10,8 @@ import { makeFace, type Face } from './face';
 
 /** Steps that are tried across and up. */
 const TRIED = [8, 12, 16, 24, 32, 48];
-/** Places between two steps at which the deviation is measured. */
-const BETWEEN = 3;
+/** Places from step to step at which the deviation is measured, the middle among them: there it is largest. */
+const BETWEEN = 6;
 /** A maximum between the places that are looked at is no more than this share higher. */
 const MARGIN = 1.1;
 
@@ -90,7 +90,12 @@ function deviations(face: Face, evened: Evened, shares: readonly number[]): Floa
 	const { points } = evaluateGrid(evened.surface, shares, shares);
 	return Float64Array.from({ length: shares.length ** 2 }, (_, k) => {
 		const from = oldParameters(evened, shares[k % shares.length]!, shares[Math.floor(k / shares.length)]!);
-		return distanceTo(face.surface, [points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!], from);
+		return distanceTo(
+			face.surface,
+			[points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!],
+			from,
+			face.closedAcross
+		);
 	});
 }
 

@@ -145,7 +145,7 @@ function middleLength(surface: Surface): number {
 }
 
 /** The distance of every point from a surface, each sought from the nearest of many places on it. */
-function distancesTo(surface: Surface, points: Float64Array): Float64Array {
+function distancesTo(surface: Surface, points: Float64Array, ring: boolean): Float64Array {
 	const [us, vs] = [sampleParameters(surface.knotsU).at, sampleParameters(surface.knotsV).at];
 	const places = evaluateGrid(surface, us, vs).points;
 	return Float64Array.from({ length: points.length / 3 }, (_, k) => {
@@ -156,7 +156,12 @@ function distancesTo(surface: Surface, points: Float64Array): Float64Array {
 			const far = (places[n]! - x) ** 2 + (places[n + 1]! - y) ** 2 + (places[n + 2]! - z) ** 2;
 			if (far < least) [least, nearest] = [far, n / 3];
 		}
-		return distanceTo(surface, [x, y, z], [us[nearest % us.length]!, vs[Math.floor(nearest / us.length)]!]);
+		return distanceTo(
+			surface,
+			[x, y, z],
+			[us[nearest % us.length]!, vs[Math.floor(nearest / us.length)]!],
+			ring
+		);
 	});
 }
 
@@ -182,6 +187,6 @@ export function shapeOf(face: Face): FaceShape {
 		gaussian: extremes(samples.gaussian),
 		mean: extremes(samples.mean),
 		deviation: face.deviation ?? null,
-		deviations: face.original ? distancesTo(face.original, samples.points) : null
+		deviations: face.original ? distancesTo(face.original, samples.points, face.closedAcross) : null
 	};
 }
