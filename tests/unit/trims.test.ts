@@ -198,6 +198,29 @@ describe('trims', () => {
 		expect(bays.has(1) && bays.has(24)).to.equal(true);
 	});
 
+	it('a cell cut by a curve of very many corners is measured like any other', async () => {
+		const points = Array.from({ length: 40 }, (_, k): [number, number] => {
+			const angle = (2 * Math.PI * k) / 40;
+			return [3000 * Math.cos(angle), 3000 * Math.sin(angle)];
+		});
+		const outline = {
+			shape: 'drawn' as const,
+			points,
+			joins: 'smooth' as const,
+			mirrored: false,
+			rounding: 0
+		};
+		const { face, problem } = await trimmed(deck, [trim({ outline })], { kind: 'rectangles' }, count(1, 2));
+		expect(problem).to.equal(undefined);
+		expect(
+			Math.max(
+				...Array.from({ length: face.cells.count }, (_, c) => face.cells.start[c + 1]! - face.cells.start[c]!)
+			)
+		).to.be.above(64);
+		for (const column of Object.values(face.measures)) expect(column.every(Number.isFinite)).to.equal(true);
+		expect(areaOf(face) / (12000 * 9000 - Math.PI * 3000 ** 2)).to.be.closeTo(1, 1e-3);
+	});
+
 	it('impossible ones are refused at their clause, in words', async () => {
 		const cases: [TrimDefinition[], RegExp][] = [
 			[[trim({ at: [11500, 4500, 0] })], /the outline leaves skin near x 1[23].\d{3}/],

@@ -22,15 +22,15 @@ export interface CellMeasures {
 	readonly normal: Float64Array;
 }
 
-const MOST_CORNERS = 64;
-/** Scratch of one cell: its corners, closed by repeating the first, and the edges between them. */
-const px = new Float64Array(MOST_CORNERS + 1);
-const py = new Float64Array(MOST_CORNERS + 1);
-const pz = new Float64Array(MOST_CORNERS + 1);
-const edge = new Float64Array(MOST_CORNERS + 1);
-
 /** Measure all cells. Hot loop; degenerate cells (no area, coincident corners) give 0, never NaN. */
 export function measureCells(cells: Cells, positions: Float64Array): CellMeasures {
+	let most = 0;
+	for (let c = 0; c < cells.count; c++) most = Math.max(most, cells.start[c + 1]! - cells.start[c]!);
+	// Scratch for one cell: its corners with the first repeated, its edges, and the fans about its middle.
+	const [px, py, pz, edge, fanX, fanY, fanZ] = Array.from(
+		{ length: 7 },
+		() => new Float64Array(most + 1)
+	) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
 	const n = cells.count;
 	const area = new Float64Array(n);
 	const perimeter = new Float64Array(n);
@@ -78,6 +78,9 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 			const x = ay * bz - az * by,
 				y = az * bx - ax * bz,
 				z = ax * by - ay * bx;
+			fanX[k] = x;
+			fanY[k] = y;
+			fanZ[k] = z;
 			nx += x;
 			ny += y;
 			nz += z;
@@ -103,22 +106,15 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 		if (cells.kind[c] === CUT) {
 			fan = 0;
 			for (let k = 0; k < count; k++) {
-				const ax = px[k]! - cx,
-					ay = py[k]! - cy,
-					az = pz[k]! - cz;
-				const bx = px[k + 1]! - cx,
-					by = py[k + 1]! - cy,
-					bz = pz[k + 1]! - cz;
-				const x = ay * bz - az * by,
-					y = az * bx - ax * bz,
-					z = ax * by - ay * bx;
-				const size = Math.sqrt(x * x + y * y + z * z);
-				fan += x * nx + y * ny + z * nz < 0 ? -size : size;
+				const x = fanX[k]!,
+					y = fanY[k]!,
+					z = fanZ[k]!;
+				fan += Math.sign(x * nx + y * ny + z * nz) * Math.sqrt(x * x + y * y + z * z);
 			}
 		}
 
 		// The widest cosine is the smallest angle; only the two extremes are turned into angles.
-		let most = -1,
+		let widest = -1,
 			least = 1;
 		for (let k = 0; k < count; k++) {
 			const before = k === 0 ? count - 1 : k - 1;
@@ -129,7 +125,7 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 					(py[before]! - py[k]!) * (py[k + 1]! - py[k]!) +
 					(pz[before]! - pz[k]!) * (pz[k + 1]! - pz[k]!)) /
 				product;
-			if (cosine > most) most = cosine;
+			if (cosine > widest) widest = cosine;
 			if (cosine < least) least = cosine;
 		}
 
@@ -162,7 +158,7 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 		perimeter[c] = around;
 		longestEdge[c] = longest;
 		shortestEdge[c] = shortest;
-		smallestAngle[c] = Math.acos(Math.min(1, most));
+		smallestAngle[c] = Math.acos(Math.min(1, widest));
 		largestAngle[c] = Math.acos(Math.max(-1, least));
 		warp[c] = gap;
 		centre[3 * c] = cx;
