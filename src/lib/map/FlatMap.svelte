@@ -159,6 +159,13 @@
 		pan = { x: 0, y: 0 };
 	}
 	const metres = (mm: number) => formatNumber(mm / 1000, 1);
+	/** Every face's own size; the room between them is none of it. */
+	const sizes = $derived(
+		sheets
+			.slice(0, 4)
+			.map(({ layout }) => `${metres(layout.right - layout.left)} × ${metres(layout.height)}`)
+			.join(', ') + (sheets.length > 4 ? ' …' : '')
+	);
 </script>
 
 <div
@@ -184,8 +191,7 @@
 		></div>{/if}
 	{#if zone}
 		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px]">
-			{name} laid flat · {metres(whole.width)} × {metres(whole.height)} m · drag to pan, Shift-drag for a box, heads
-			take a bay or a course
+			{name} laid flat · {sizes} m · drag to pan, Shift-drag for a box, heads take a bay or a course
 		</p>
 	{:else}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">

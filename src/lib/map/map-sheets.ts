@@ -8,11 +8,14 @@ export interface MapSheet {
 	readonly offset: number;
 }
 
-/** Room between the faces of a zone, for the heads of the courses, as a share of all their widths. */
-const GAP = 0.06;
+/** Room between the faces of a zone for the heads of the courses: of their widths, and of their height. */
+const OF_WIDTH = 0.06;
+const OF_HEIGHT = 0.3;
 
+/** mm */
 function gapOf(layouts: readonly FlatLayout[]): number {
-	return GAP * layouts.reduce((sum, { left, right }) => sum + right - left, 0);
+	const width = layouts.reduce((sum, { left, right }) => sum + right - left, 0);
+	return Math.max(OF_WIDTH * width, OF_HEIGHT * Math.max(0, ...layouts.map(({ height }) => height)));
 }
 
 /** The faces of a zone side by side, from the left. */
