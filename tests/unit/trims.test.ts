@@ -4,7 +4,7 @@ import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { FaceModel } from '../../src/core/cladding/model';
 import { NO_CELL } from '../../src/core/pattern/edges';
-import type { Form, TrimDefinition } from '../../src/core/project/form-schema';
+import type { Form, TrimDefinition, TrimOf } from '../../src/core/project/form-schema';
 import { count, projectOf, revolved } from '../faces';
 import type { PatternChoice } from '../../src/core/project/schema';
 
@@ -24,8 +24,10 @@ const deck: Form = {
 		]
 	]
 };
-const trim = (part: Partial<TrimDefinition>): TrimDefinition => ({
+const trim = (part: Partial<TrimOf<'outline'>>): TrimDefinition => ({
+	by: 'outline',
 	id: 't',
+	within: 5,
 	face: 'skin',
 	keep: 'outside',
 	outline: { shape: 'rectangle', width: 3100, depth: 2300, rounding: 0 },
@@ -177,6 +179,165 @@ describe('trims', () => {
 		expect((whole - areaOf(face)) / (expected * cornered)).to.be.closeTo(1, 0.01);
 	});
 
+	it('openings within single cells cut them in two through the opening, with shared corners', async () => {
+		const square = { shape: 'rectangle' as const, width: 400, depth: 300, rounding: 0 };
+		const openings = [
+			trim({ outline: square, at: [4500, 4500, 0], turn: 20 }),
+			trim({
+				id: 'u',
+				outline: { shape: 'polygon', sides: 5, radius: 150, rounding: 0 },
+				at: [4180, 4180, 0]
+			}),
+			trim({
+				id: 'v',
+				outline: { shape: 'polygon', sides: 3, radius: 150, rounding: 0 },
+				at: [9500, 3500, 0]
+			})
+		];
+		const { face, problem } = await trimmed(deck, openings);
+		expect(problem).to.equal(undefined);
+		expectWhole(face);
+		const holes =
+			400 * 300 + (5 / 2) * 150 ** 2 * Math.sin((2 * Math.PI) / 5) + ((3 * Math.sqrt(3)) / 4) * 150 ** 2;
+		expect(areaOf(face) / (12000 * 9000 - holes)).to.be.closeTo(1, 1e-9);
+		// One opening makes two pieces of its cell, two make three.
+		expect(face.cells.count).to.equal(12 * 9 + 2 + 1);
+		const { face: only } = await trimmed(deck, [
+			trim({ outline: square, keep: 'inside', at: [4500, 4500, 0] })
+		]);
+		expect(only.cells.count).to.equal(1);
+		expect(areaOf(only)).to.be.closeTo(400 * 300, 1e-3);
+	});
+
+	it('a plane cuts a cylinder at a slant: the part below has the height of the axis (closed form)', async () => {
+		const drum = revolved(
+			[
+				[4000, 0],
+				[4000, 9000]
+			],
+			'line'
+		);
+		const slant: TrimDefinition = {
+			by: 'plane',
+			id: 't',
+			face: 'shell',
+			within: 1,
+			keep: 'ahead',
+			at: [0, 0, 5000],
+			normal: [0.4, 0.1, -1]
+		};
+		const { face, problem } = await trimmed(drum, [slant], { kind: 'rectangles' }, count(48, 18));
+		expect(problem).to.equal(undefined);
+		expectWhole(face);
+		// 2πr h for the height at the axis; cells are chords of 48 bays.
+		const chords = (48 / Math.PI) * Math.sin(Math.PI / 48);
+		expect(areaOf(face) / (2 * Math.PI * 4000 * 5000 * chords)).to.be.closeTo(1, 5e-4);
+		expect(face.area() / (2 * Math.PI * 4000 * 5000)).to.be.closeTo(1, 2e-4);
+		for (const [k, z] of face.grid.positions.entries()) if (k % 3 === 2) expect(z).to.be.below(9001);
+	});
+
+	it('a level that moves moves the cut, and a dome cut off at it keeps its zone (closed form 2πRh)', async () => {
+		const dome: Form = { kind: 'dome', at: [0, 0], foot: 0, radii: [8000, 8000, 8000], cut: 0 };
+		const cut: TrimDefinition = {
+			by: 'level',
+			id: 't',
+			face: 'shell',
+			within: 1,
+			keep: 'above',
+			height: { level: 'rim', plus: 500 }
+		};
+		const project = projectOf(dome, count(36, 12));
+		const at = (height: number) =>
+			new Chain().run({
+				...project,
+				levels: [{ id: 'rim', name: 'Rim', height }],
+				masses: [{ ...project.masses[0]!, trims: [cut] }]
+			});
+		for (const height of [1500, 4200]) {
+			const model = await at(height);
+			expect(model.problems).to.deep.equal([]);
+			const face = model.zones[0]!.model!.faces[0]!;
+			expectWhole(face);
+			expect(face.area() / (2 * Math.PI * 8000 * (8000 - height - 500))).to.be.closeTo(1, 1e-3);
+			for (let k = 2; k < face.measures.centre.length; k += 3)
+				expect(face.measures.centre[k]).to.be.above(height + 400);
+		}
+	});
+
+	it('an outline on the flat map has its own true lengths there: exact on a cylinder, over the seam too', async () => {
+		const drum = revolved(
+			[
+				[4000, 0],
+				[4000, 9000]
+			],
+			'line'
+		);
+		const outline = { shape: 'rectangle' as const, width: 2600, depth: 1700, rounding: 0 };
+		const seam = Math.PI * 4000;
+		for (const at of [
+			[300, 4000],
+			[seam - 200, 5000]
+		] as [number, number][]) {
+			const flat: TrimDefinition = {
+				by: 'map',
+				id: 't',
+				face: 'shell',
+				within: 1,
+				keep: 'outside',
+				outline,
+				at,
+				turn: 30
+			};
+			const { face, problem } = await trimmed(drum, [flat], { kind: 'rectangles' }, count(40, 15));
+			expect(problem).to.equal(undefined);
+			expectWhole(face);
+			expect(2 * Math.PI * 4000 * 9000 - face.area()).to.be.closeTo(2600 * 1700, 2600 * 1700 * 1e-3);
+		}
+	});
+
+	it('a closed curve in space, taken where it is nearest, makes an opening or goes round a ring', async () => {
+		const drum = revolved(
+			[
+				[4000, 0],
+				[4000, 9000]
+			],
+			'line'
+		);
+		const ring = Array.from({ length: 12 }, (_, k): [number, number, number] => {
+			const t = (2 * Math.PI * k) / 12;
+			return [4500 * Math.cos(t), 4500 * Math.sin(t), 3000];
+		});
+		const round: TrimDefinition = {
+			by: 'curve',
+			id: 't',
+			face: 'shell',
+			within: 1,
+			keep: 'inside',
+			curve: { points: ring, joins: 'smooth' },
+			direction: null
+		};
+		const { face, problem } = await trimmed(drum, [round], { kind: 'rectangles' }, count(24, 9));
+		expect(problem).to.equal(undefined);
+		expectWhole(face);
+		// Within, of one that goes round, is what lies towards the foot: here the first three courses.
+		expect(face.area() / (2 * Math.PI * 4000 * 3000)).to.be.closeTo(1, 1e-6);
+		expect(face.cells.count).to.equal(24 * 3);
+		const disc = ring.map(([x, y]): [number, number, number] => [x / 4.5, 4200, 4000 + y / 4.5]);
+		const hole: TrimDefinition = {
+			...round,
+			keep: 'outside',
+			curve: { points: disc, joins: 'line' },
+			direction: [0, -1, 0]
+		};
+		const opened = await trimmed(drum, [hole], { kind: 'rectangles' }, count(24, 9));
+		expect(opened.problem).to.equal(undefined);
+		expectWhole(opened.face);
+		// A twelve-sided disc of radius 1000 seen along y falls on the cylinder: ∫ dx dz / cos.
+		const flat = 3 * 1000 ** 2;
+		const taken = 2 * Math.PI * 4000 * 9000 - opened.face.area();
+		expect(taken / flat).to.be.within(1.001, 1.02);
+	});
+
 	it('over the seam of a ring the cells on both sides are cut', async () => {
 		const drum = revolved(
 			[
@@ -210,7 +371,8 @@ describe('trims', () => {
 			mirrored: false,
 			rounding: 0
 		};
-		const { face, problem } = await trimmed(deck, [trim({ outline })], { kind: 'rectangles' }, count(1, 2));
+		const fine = [trim({ outline, within: 0.5 })];
+		const { face, problem } = await trimmed(deck, fine, { kind: 'rectangles' }, count(1, 2));
 		expect(problem).to.equal(undefined);
 		expect(
 			Math.max(
@@ -224,9 +386,43 @@ describe('trims', () => {
 	it('impossible ones are refused at their clause, in words', async () => {
 		const cases: [TrimDefinition[], RegExp][] = [
 			[[trim({ at: [11500, 4500, 0] })], /the outline leaves skin near x 1[23].\d{3}/],
+			[[trim({ within: 0 })], /followed to within 0 mm; more than 0 mm is accepted/],
 			[
-				[trim({ outline: { shape: 'circle', radius: 200 }, at: [5500, 4500, 0] })],
-				/within the single cell of course 5, bay 6/
+				[{ by: 'level', id: 't', face: 'skin', within: 5, keep: 'above', height: 7000 }],
+				/the level does not meet skin, which lies between 4.000 and 4.000 mm/
+			],
+			[
+				[
+					{
+						by: 'plane',
+						id: 't',
+						face: 'skin',
+						within: 5,
+						keep: 'ahead',
+						at: [-500, 0, 0],
+						normal: [1, 0, 0]
+					}
+				],
+				/the plane does not meet skin, which lies 500 to 12.500 mm ahead of it/
+			],
+			[
+				[{ by: 'plane', id: 't', face: 'skin', within: 5, keep: 'ahead', at: [0, 0, 0], normal: [0, 0, 0] }],
+				/the direction is nothing/
+			],
+			[
+				[
+					{
+						by: 'map',
+						id: 't',
+						face: 'skin',
+						within: 5,
+						keep: 'outside',
+						outline: { shape: 'circle', radius: 800 },
+						at: [5900, 4500],
+						turn: 0
+					}
+				],
+				/it leaves skin 6.\d\d\d mm from its middle line/
 			],
 			[[trim({}), trim({ id: 'u', at: [7000, 5200, 0] })], /crosses another trim/],
 			[

@@ -7,7 +7,7 @@ import {
 	type Segment
 } from '../geometry/path';
 import { evaluateCurve } from '../geometry/curve';
-import { distance, type Vector } from '../geometry/vector';
+import { distance, dot, subtract, type Vector } from '../geometry/vector';
 import type { OutlineDefinition, ProfileDefinition } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
@@ -264,8 +264,7 @@ export function cornersOf({ points }: BezierChain): number[] {
 		const before = at(k === 0 ? points.length - 2 : 3 * k - 1);
 		const after = at(3 * k + 1);
 		const [a, b] = [distance(before, here), distance(here, after)];
-		const cos =
-			((here[0] - before[0]) * (after[0] - here[0]) + (here[1] - before[1]) * (after[1] - here[1])) / (a * b);
+		const cos = dot(subtract(here, before), subtract(after, here)) / (a * b);
 		if (cos < SMOOTH) corners.push(k);
 	}
 	return corners;

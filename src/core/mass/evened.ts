@@ -114,7 +114,7 @@ export function evenedFace(face: Face, within: number, at: string): Face {
 		const deviation = MARGIN * deviations(face, evened, shares).reduce((a, b) => Math.max(a, b), 0) + 1e-6;
 		best = Math.min(best, deviation);
 		if (deviation > within) continue;
-		return { ...makeFace(face.name, evened.surface), deviation, original: face.surface };
+		return { ...makeFace(face.name, evened.surface), ends: face.ends, deviation, original: face.surface };
 	}
 	return refuse(
 		at,

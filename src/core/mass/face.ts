@@ -1,5 +1,6 @@
 import type { Surface } from '../geometry/surface';
-import type { Trim } from './trim';
+import type { Vector } from '../geometry/vector';
+import type { Trim } from './trim/trim';
 
 /** One smooth piece of a mass's surface, its outside on the side of du × dv. */
 export interface Face {
@@ -13,6 +14,11 @@ export interface Face {
 	readonly deviation?: number;
 	/** Openings, and where the face ends within its surface. */
 	readonly trims: readonly Trim[];
+	/**
+	 * Closed curves where the form itself ends within the surface, as corners in space, the first not repeated;
+	 * the face lies to their left, seen from outside.
+	 */
+	readonly ends: readonly (readonly Vector[])[];
 	/** The surface an evened face was made from. */
 	readonly original?: Surface;
 }
@@ -38,7 +44,8 @@ export function makeFace(name: string, surface: Surface): Face {
 		surface,
 		closedAcross: meets(surface, 'across'),
 		closedUp: meets(surface, 'up'),
-		trims: []
+		trims: [],
+		ends: []
 	};
 }
 

@@ -1,11 +1,12 @@
 import { turnOutside, type Surface } from '../geometry/surface';
 import { refuse } from '../units/problem';
-import { checkApart, trimOf } from './trim';
+import { apart, periodOf } from './trim/trim';
+import { endsOf, trimOf } from './trim/trims';
 import type { Form, Level, Mass } from '../project/form-schema';
 import { domeFaces } from './dome';
 import { evenedFace } from './evened';
 import { makeFace, type Face } from './face';
-import { atLevels } from './levels';
+import { atLevels, heightOf } from './levels';
 import { importedFaces } from './imported';
 import { loftedFaces } from './lofted';
 import { netFaces } from './net';
@@ -44,7 +45,13 @@ function formFaces(form: Form, at: string): Face[] {
 
 /** The mass with its heights fixed: all that its faces hang on. @throws ProblemError when a level is gone */
 export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
-	return { ...mass, form: atLevels(mass.form, levels, `masses/${mass.id}/form`) };
+	const at = `masses/${mass.id}`;
+	const trims = mass.trims.map((trim) =>
+		trim.by === 'level'
+			? { ...trim, height: heightOf(trim.height, levels, `${at}/trims/${trim.id}/height`) }
+			: trim
+	);
+	return { ...mass, form: atLevels(mass.form, levels, `${at}/form`), trims };
 }
 
 /** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
@@ -73,14 +80,16 @@ function chosen(face: Face, mass: Mass): Face {
 	return {
 		...face,
 		...makeFace(face.name, turned(face.surface)),
+		ends: choice.outside === 'turned' ? face.ends.map((end) => [...end].reverse()) : face.ends,
 		...(face.original && { original: turned(face.original) })
 	};
 }
 
 function trimmed(face: Face, mass: Mass): Face {
+	const at = `masses/${mass.id}`;
+	const own = endsOf(face, face.ends, `${at}/form`);
 	const trims = mass.trims
 		.filter((trim) => trim.face === face.name)
-		.map((trim) => trimOf(face, trim, `masses/${mass.id}/trims/${trim.id}`));
-	checkApart(trims);
-	return { ...face, trims };
+		.map((trim) => trimOf(face, trim, `${at}/trims/${trim.id}`));
+	return { ...face, trims: apart([...own, ...trims], periodOf(face)) };
 }

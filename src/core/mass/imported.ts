@@ -1,4 +1,5 @@
 import type { Surface } from '../geometry/surface';
+import { add, scale, type Vector } from '../geometry/vector';
 import type { Form, PatchDefinition } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { makeFace, type Face } from './face';
@@ -6,13 +7,19 @@ import { makeFace, type Face } from './face';
 type Imported = Extract<Form, { kind: 'imported' }>;
 
 /** A patch as the document keeps it. */
-export function patchDefinition(name: string, surface: Surface): PatchDefinition {
+export function patchDefinition(
+	name: string,
+	surface: Surface,
+	{ ends = [], deviation = null }: { ends?: readonly (readonly Vector[])[]; deviation?: number | null } = {}
+): PatchDefinition {
 	return {
 		name,
 		degrees: [surface.degreeU, surface.degreeV],
 		knotsU: [...surface.knotsU],
 		knotsV: [...surface.knotsV],
-		net: [...surface.net]
+		net: [...surface.net],
+		ends: ends.map((end) => end.map(([x, y, z]) => [x, y, z])),
+		deviation
 	};
 }
 
@@ -20,7 +27,11 @@ export function patchDefinition(name: string, surface: Surface): PatchDefinition
 export function importedFaces(form: Imported, at: string): Face[] {
 	if (form.faces.length === 0) refuse(`${at}/faces`, 'the file gave no face that can be taken');
 	const names = new Set<string>();
-	return form.faces.map(({ name, degrees, knotsU, knotsV, net }, k) => {
+	if (!(form.scale > 0))
+		refuse(`${at}/scale`, `a scale of ${form.scale} leaves nothing of it; more than 0 is accepted`);
+	const place = ([x, y, z]: Vector): Vector =>
+		add(scale(form.up === 'y' ? [x, -z, y] : [x, y, z], form.scale), form.at);
+	return form.faces.map(({ name, degrees, knotsU, knotsV, net, ends, deviation }, k) => {
 		const countU = knotsU.length - degrees[0] - 1;
 		const countV = knotsV.length - degrees[1] - 1;
 		if (countU < 2 || countV < 2 || net.length !== 4 * countU * countV)
@@ -31,10 +42,13 @@ export function importedFaces(form: Imported, at: string): Face[] {
 		if (names.has(name))
 			refuse(`${at}/faces/${k}`, `two faces are called "${name}"; every face has its own name`);
 		names.add(name);
-		const moved = Float64Array.from(net, (value, n) =>
-			n % 4 === 3 ? value : value + form.at[n % 4]! * net[n - (n % 4) + 3]!
-		);
-		return makeFace(name, {
+		const moved = new Float64Array(net.length);
+		for (let n = 0; n < net.length; n += 4) {
+			const w = net[n + 3]!;
+			const p = place([net[n]! / w, net[n + 1]! / w, net[n + 2]! / w]);
+			moved.set([p[0] * w, p[1] * w, p[2] * w, w], n);
+		}
+		const face = makeFace(name, {
 			degreeU: degrees[0],
 			degreeV: degrees[1],
 			knotsU: Float64Array.from(knotsU),
@@ -43,5 +57,10 @@ export function importedFaces(form: Imported, at: string): Face[] {
 			countV,
 			net: moved
 		});
+		return {
+			...face,
+			ends: ends.map((end) => end.map(place)),
+			...(deviation !== null && { deviation: deviation * form.scale })
+		};
 	});
 }

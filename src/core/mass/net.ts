@@ -1,5 +1,7 @@
 import { chordParameters, evenKnots, interpolate } from '../geometry/spline';
+import type { Surface } from '../geometry/surface';
 import type { Tuple } from '../geometry/tuple';
+import type { Vector } from '../geometry/vector';
 import type { Form } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { makeFace, type Face } from './face';
@@ -43,6 +45,23 @@ export function netFaces(form: Net, at: string): Face[] {
 				net: Float64Array.from(rows.flat().flatMap((p) => [...p, 1]))
 			})
 		];
+	try {
+		return [makeFace('skin', throughPoints(rows, [degreeU, degreeV]).surface)];
+	} catch (error) {
+		if (!(error instanceof RangeError)) throw error;
+		return refuse(`${at}/rows`, `${error.message}; move one of them`);
+	}
+}
+
+/**
+ * The surface of given degrees through a grid of points, with parameters by chord length.
+ * @returns the surface, and the parameters of the columns and of the rows
+ * @throws RangeError when rows or columns coincide
+ */
+export function throughPoints(
+	rows: readonly (readonly Vector[])[],
+	[degreeU, degreeV]: readonly [number, number]
+): { surface: Surface; across: readonly number[]; up: readonly number[] } {
 	const columns = rows[0]!.map((_, i) => rows.map((row) => row[i]!));
 	const across = chordParameters(rows);
 	const up = chordParameters(columns);
@@ -52,7 +71,7 @@ export function netFaces(form: Net, at: string): Face[] {
 	] as const)
 		list.forEach((value, k) => {
 			if (k > 0 && value <= list[k - 1]!)
-				refuse(`${at}/rows`, `${what} ${k} and ${k + 1} of the net coincide; move one of them`);
+				throw new RangeError(`${what} ${k} and ${k + 1} of the net coincide`);
 		});
 	const first = rows.map((row) => interpolate(row, across, degreeU));
 	const second = first[0]!.control.map((_, i) =>
@@ -65,15 +84,17 @@ export function netFaces(form: Net, at: string): Face[] {
 	const net = second[0]!.control.flatMap((_, j) =>
 		second.flatMap(({ control }): Tuple => [...control[j]!, 1])
 	);
-	return [
-		makeFace('skin', {
+	return {
+		across,
+		up,
+		surface: {
 			degreeU,
 			degreeV,
 			knotsU: first[0]!.knots,
 			knotsV: second[0]!.knots,
-			countU,
-			countV,
+			countU: columns.length,
+			countV: rows.length,
 			net: Float64Array.from(net)
-		})
-	];
+		}
+	};
 }

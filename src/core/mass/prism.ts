@@ -4,6 +4,7 @@ import { unweighted, type Vector } from '../geometry/vector';
 import type { Form } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { outlineChain } from './drawn-curve';
+import { capFace } from './cap';
 import { makeFace, type Face } from './face';
 import { fixedHeight } from './levels';
 import { strip } from './patch';
@@ -40,7 +41,7 @@ function swollen(side: BezierChain, foot: number, head: number, out: number): Su
 	};
 }
 
-/** A plan outline with upright faces, named by where they look; any straight one may swell. */
+/** A plan outline with upright faces, named by where they look, any straight one may swell; and the cap. */
 export function prismFaces(form: Prism, at: string): Face[] {
 	const [foot, head] = [fixedHeight(form.foot), fixedHeight(form.head)];
 	if (!(head > foot))
@@ -56,7 +57,7 @@ export function prismFaces(form: Prism, at: string): Face[] {
 		if (!names.includes(id))
 			refuse(`${at}/curved/${id}`, `there is no side "${id}"; the sides are ${names.join(', ')}`);
 	const lifted = (side: BezierChain, height: number) => mapChain(side, ([x, y]) => [x, y, height]);
-	return sides.map((side, k) => {
+	const walls = sides.map((side, k) => {
 		const out = form.curved.find((one) => one.id === names[k])?.out ?? 0;
 		if (out !== 0 && side.breaks.length !== 2)
 			refuse(
@@ -66,4 +67,5 @@ export function prismFaces(form: Prism, at: string): Face[] {
 		const surface = out ? swollen(side, foot, head, out) : strip(lifted(side, foot), lifted(side, head));
 		return makeFace(names[k]!, surface);
 	});
+	return [...walls, capFace(chain, (outline) => lifted(outline, head))];
 }

@@ -3,6 +3,7 @@ import { splineControl } from '../geometry/spline';
 import type { Form, OverHeight } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { outlineChain, sampleChain } from './drawn-curve';
+import { capFace } from './cap';
 import { makeFace, type Face } from './face';
 import { fixedHeight } from './levels';
 import { placed } from './lofted';
@@ -71,7 +72,7 @@ const MOST_SECTIONS = 400;
 
 /**
  * An outline over a height, turned and scaled on its way: one face for each side of a polygon, one for a
- * smooth outline. Without twist and with a straight taper exactly; otherwise a spline through sections.
+ * smooth outline, and the cap. Without twist and with a straight taper exactly; otherwise a spline through sections.
  */
 export function twistedFaces(form: Twisted, at: string): Face[] {
 	const [foot, head] = [fixedHeight(form.foot), fixedHeight(form.head)];
@@ -105,12 +106,13 @@ export function twistedFaces(form: Twisted, at: string): Face[] {
 			height: foot + (head - foot) * share,
 			scale: [taper.at(share), taper.at(share)],
 			turn: twist.at(share)
-		}).points;
+		});
 	checkLean(chain, twist, taper, head - foot, `${at}/twist`);
 	const sides = sidesOf(chain);
-	return sides.map((side, k) => {
-		const rows = shares.map((share) => section(side, share));
+	const skin = sides.map((side, k) => {
+		const rows = shares.map((share) => section(side, share).points);
 		const surface = (straight ? straightPatch : smoothPatch)(rows, side.breaks, shares);
 		return makeFace(sides.length === 1 ? 'shell' : `side ${k + 1}`, surface);
 	});
+	return [...skin, capFace(chain, (outline) => section(outline, 1))];
 }

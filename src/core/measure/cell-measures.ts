@@ -1,6 +1,7 @@
-import { cellKinds, type Cells } from '../pattern/cells';
+import type { Cells } from '../pattern/cells';
 
-const CUT = cellKinds.indexOf('cut');
+/** Fans that all look the same way span nearly as much together as one by one. */
+const BENT = 1 - 1e-12;
 
 /**
  * What every cell measures, one column each. Lengths mm, areas mm², angles rad.
@@ -102,8 +103,8 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 			nz /= size;
 		}
 
-		// A cut cell may have a re-entrant corner: fans that turn the other way count against the others.
-		if (cells.kind[c] === CUT) {
+		// Bent, or with a re-entrant corner: fans that turn the other way count against the others.
+		if (size < BENT * fan) {
 			fan = 0;
 			for (let k = 0; k < count; k++) {
 				const x = fanX[k]!,

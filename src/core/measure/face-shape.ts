@@ -2,6 +2,7 @@ import { distinctKnots } from '../geometry/curve';
 import { evaluateCurvature, type CurvatureSamples } from '../geometry/curvature';
 import { distanceTo } from '../geometry/nearest';
 import { evaluateGrid, surfaceArea, transpose, type Surface } from '../geometry/surface';
+import { triangulate } from '../geometry/triangulate';
 import { lengthTable, lineLength } from '../geometry/true-length';
 import type { Face } from '../mass/face';
 import { keptPieces, trimmedArea } from './trimmed';
@@ -86,7 +87,7 @@ function allTriangles({ columns, rows }: CurvatureSamples): Uint32Array {
 	return index;
 }
 
-/** The steps that trims leave; cut ones as fans about their first corner, their corners as further samples. */
+/** The steps that trims leave; corners of cut ones are further samples. */
 function withoutTrims(
 	face: Face,
 	us: readonly number[],
@@ -118,7 +119,7 @@ function withoutTrims(
 			more.gaussian.push(...one.gaussian);
 			more.mean.push(...one.mean);
 		}
-		for (let k = 1; k + 1 < piece.places.length; k++) index.push(first, first + k, first + k + 1);
+		for (const corner of triangulate(piece.places)) index.push(first + corner);
 	}
 	const joined = (before: Float64Array, added: readonly number[]) => {
 		const both = new Float64Array(before.length + added.length);

@@ -1,7 +1,13 @@
-import { evaluateGrid, type Surface } from '../geometry/surface';
+import { boxOf, polygonArea, type Place } from '../geometry/polygon';
+import { distinctKnots } from '../geometry/curve';
+import { evaluateGrid, type SurfaceSamples } from '../geometry/surface';
+import { triangulate } from '../geometry/triangulate';
 import type { Face } from '../mass/face';
-import { isWithin } from '../mass/trim';
-import { areApart, boxOf, clipConvex, type Place } from '../pattern/clip-convex';
+import { heldOn } from '../mass/trim/project';
+import { copiesOf, periodOf } from '../mass/trim/trim';
+import { pieceAround } from '../pattern/around-holes';
+import { clipCell, piecesOf, wholeCurve, type ClippedCell, type PieceCorner } from '../pattern/clip-cell';
+import { CurveBins, KeptSteps } from '../pattern/curve-bins';
 
 /** A piece of a step of a parameter grid, counter-clockwise. */
 export interface KeptPiece {
@@ -12,17 +18,16 @@ export interface KeptPiece {
 	readonly j: number;
 }
 
+/** The curves of a face's trims, once for every way that they are met. */
+const curvesOf = (face: Face) =>
+	face.trims.flatMap((trim) => trim.curves.flatMap((curve) => copiesOf(curve, periodOf(face))));
+
 /** What trims leave of every step of a grid of parameters. */
 export function keptPieces(face: Face, us: readonly number[], vs: readonly number[]): KeptPiece[] {
-	const { knotsU } = face.surface;
-	const period = knotsU.at(-1)! - knotsU[0]!;
-	const shifts = face.closedAcross ? [-period, 0, period] : [0];
-	const curves = face.trims.flatMap(({ loop }, trim) =>
-		shifts.map((shift) => {
-			const places = loop.map(([u, v]): Place => [u + shift, v]);
-			return { trim, places, box: boxOf(places) };
-		})
-	);
+	const bins = new CurveBins(curvesOf(face), us, vs);
+	const middle = (i: number, j: number): Place => [(us[i]! + us[i + 1]!) / 2, (vs[j]! + vs[j + 1]!) / 2];
+	const isLeft = (i: number, j: number) => face.trims.every((trim) => trim.keeps(...middle(i, j)));
+	const steps = new KeptSteps(bins, isLeft);
 	const pieces: KeptPiece[] = [];
 	for (let j = 0; j + 1 < vs.length; j++)
 		for (let i = 0; i + 1 < us.length; i++) {
@@ -32,63 +37,99 @@ export function keptPieces(face: Face, us: readonly number[], vs: readonly numbe
 				[us[i + 1]!, vs[j + 1]!],
 				[us[i]!, vs[j + 1]!]
 			];
-			const near = curves.filter(({ box }) => !areApart(box, boxOf(step)));
-			const clipped = clipConvex(
-				step,
-				near.map((curve) => curve.places)
-			);
-			if (!clipped.untouched) {
-				for (const { corners } of clipped.pieces)
-					pieces.push({
-						places: corners.map((corner) => {
-							if (corner.is === 'cell') return step[corner.corner]!;
-							return corner.is === 'curve' ? near[corner.curve]!.places[corner.k]! : corner.at;
-						}),
-						whole: false,
-						i,
-						j
-					});
+			const touched = bins.isTouched(i, j);
+			const clipped: ClippedCell | null = touched ? clipCell(step, bins.near(boxOf(step)), true) : null;
+			if (!clipped || clipped.untouched) {
+				if (touched ? isLeft(i, j) : steps.isKept(i, j)) pieces.push({ places: step, whole: true, i, j });
 				continue;
 			}
-			const middle: Place = [(us[i]! + us[i + 1]!) / 2, (vs[j]! + vs[j + 1]!) / 2];
-			const kept = face.trims.every(({ keep }, t) => {
-				const inside = curves.some((curve) => curve.trim === t && isWithin(curve.places, middle));
-				return inside === (keep === 'inside');
-			});
-			if (kept) pieces.push({ places: step, whole: true, i, j });
+			for (const corners of piecesOf(clipped))
+				pieces.push({ places: corners.map(({ at }) => at), whole: false, i, j });
 		}
 	return pieces;
 }
 
+/** What is left of a face: a ring around it, counter-clockwise in its parameters, and those of its openings. */
+export interface KeptRegion {
+	readonly outline: readonly PieceCorner[];
+	readonly openings: readonly (readonly PieceCorner[])[];
+}
+
+/** The regions that trims leave of a face; a ring is cut open along its seam. */
+export function keptRegions(face: Face): KeptRegion[] {
+	const { knotsU, knotsV } = face.surface;
+	const [left, right, foot, head] = [knotsU[0]!, knotsU.at(-1)!, knotsV[0]!, knotsV.at(-1)!];
+	const whole: Place[] = [
+		[left, foot],
+		[right, foot],
+		[right, head],
+		[left, head]
+	];
+	const { outlines, holes, untouched } = clipCell(whole, curvesOf(face).map(wholeCurve), true);
+	if (untouched)
+		return [{ outline: whole.map((at, corner) => ({ corner: { is: 'cell', corner }, at })), openings: [] }];
+	return outlines.map((outline) => ({
+		outline,
+		openings: holes.filter((hole) => pieceAround(outlines, hole) === outline)
+	}));
+}
+
 const STEPS = 96;
 
-function stretchAt(surface: Surface, [u, v]: Place): number {
-	const held = (t: number, knots: Float64Array) => Math.min(knots.at(-1)!, Math.max(knots[0]!, t));
-	const { du, dv } = evaluateGrid(surface, [held(u, surface.knotsU)], [held(v, surface.knotsV)]);
-	return Math.hypot(
-		du[1]! * dv[2]! - du[2]! * dv[1]!,
-		du[2]! * dv[0]! - du[0]! * dv[2]!,
-		du[0]! * dv[1]! - du[1]! * dv[0]!
+/** How much area a unit of the parameters is, at every sample. */
+function stretches({ du, dv }: SurfaceSamples): Float64Array {
+	return Float64Array.from({ length: du.length / 3 }, (_, k) =>
+		Math.hypot(
+			du[3 * k + 1]! * dv[3 * k + 2]! - du[3 * k + 2]! * dv[3 * k + 1]!,
+			du[3 * k + 2]! * dv[3 * k]! - du[3 * k]! * dv[3 * k + 2]!,
+			du[3 * k]! * dv[3 * k + 1]! - du[3 * k + 1]! * dv[3 * k]!
+		)
 	);
 }
 
-/** Area of a trimmed face (mm²): pieces of a fine grid, each by its middle; exact on a plane. */
+/** Gauss's two points of a step, in shares of it. */
+const GAUSS = [(1 - 1 / Math.sqrt(3)) / 2, (1 + 1 / Math.sqrt(3)) / 2];
+
+/**
+ * Area of a trimmed face (mm²): the steps of a fine grid by Gauss's rule, cut ones as triangles by the
+ * middles of their sides; exact on a plane.
+ */
 export function trimmedArea(face: Face): number {
-	const steps = (knots: Float64Array) =>
-		Array.from({ length: STEPS + 1 }, (_, k) => knots[0]! + (k / STEPS) * (knots.at(-1)! - knots[0]!));
 	const { surface } = face;
-	let sum = 0;
-	for (const { places } of keptPieces(face, steps(surface.knotsU), steps(surface.knotsV))) {
-		let area = 0;
-		let [x, y] = [0, 0];
-		places.forEach((p, k) => {
-			const q = places[(k + 1) % places.length]!;
-			const part = p[0] * q[1] - q[0] * p[1];
-			area += part / 2;
-			x += ((p[0] + q[0]) * part) / 6;
-			y += ((p[1] + q[1]) * part) / 6;
+	const lines = (knots: Float64Array) => {
+		const distinct = distinctKnots(knots);
+		const each = Math.max(2, Math.ceil(STEPS / (distinct.length - 1)));
+		return distinct.flatMap((knot, k) => {
+			const next = distinct[k + 1];
+			if (next === undefined) return [knot];
+			return Array.from({ length: each }, (_, s) => knot + (s / each) * (next - knot));
 		});
-		sum += area * stretchAt(surface, [x / area, y / area]);
+	};
+	const [us, vs] = [lines(surface.knotsU), lines(surface.knotsV)];
+	const inner = (at: readonly number[]) =>
+		at.slice(1).flatMap((end, k) => GAUSS.map((share) => at[k]! + share * (end - at[k]!)));
+	const [across, up] = [inner(us), inner(vs)];
+	const whole = stretches(evaluateGrid(surface, across, up));
+	let sum = 0;
+	for (const { places, whole: isWhole, i, j } of keptPieces(face, us, vs)) {
+		if (isWhole) {
+			const at = 2 * j * across.length + 2 * i;
+			const mean =
+				(whole[at]! + whole[at + 1]! + whole[at + across.length]! + whole[at + across.length + 1]!) / 4;
+			sum += mean * polygonArea(places);
+			continue;
+		}
+		const corners = triangulate(places);
+		for (let k = 0; k < corners.length; k += 3) {
+			const triangle = corners.slice(k, k + 3).map((corner) => places[corner]!);
+			let mean = 0;
+			triangle.forEach((p, n) => {
+				const q = triangle[(n + 1) % 3]!;
+				const [u, v] = heldOn(face, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]);
+				mean += stretches(evaluateGrid(surface, [u], [v]))[0]! / 3;
+			});
+			sum += mean * polygonArea(triangle);
+		}
 	}
 	return sum;
 }

@@ -81,7 +81,14 @@ const patchSchema = z.strictObject({
 	degrees: z.tuple([z.number().int(), z.number().int()]),
 	knotsU: z.array(z.number()),
 	knotsV: z.array(z.number()),
-	net: z.array(z.number())
+	net: z.array(z.number()),
+	/**
+	 * Closed curves where the face ends within its patch, as corners in space; what is left of the patch lies
+	 * to their left, seen from the side of du × dv. None: all of it is left.
+	 */
+	ends: z.array(z.array(point)).default([]),
+	/** How far a fitted face is from what it was fitted to, at most, in the file's own unit; null: exact. */
+	deviation: z.number().nullable().default(null)
 });
 export type PatchDefinition = z.infer<typeof patchSchema>;
 
@@ -159,7 +166,11 @@ export const formSchema = z.discriminatedUnion('kind', [
 		kind: z.literal('imported'),
 		/** Name of the file it came from. */
 		source: z.string(),
-		/** How far it has been moved from where the file has it. */
+		/** Millimetres to a unit of the file. */
+		scale: z.number().default(1),
+		/** Which axis of the file points up. */
+		up: z.enum(['y', 'z']).default('z'),
+		/** How far it has been moved from where the file has it (mm). */
 		at: point.default([0, 0, 0]),
 		faces: z.array(patchSchema),
 		/** What could not be taken from the file, each with its place in it. */
@@ -178,19 +189,64 @@ export const faceChoiceSchema = z.strictObject({
 });
 export type FaceChoice = z.infer<typeof faceChoiceSchema>;
 
-/** A closed outline projected along a direction onto a face: an opening in it, or where it ends. */
-export const trimSchema = z.strictObject({
+const trimmed = {
 	id,
 	/** The face's name within its mass. */
 	face: z.string(),
-	keep: z.enum(['outside', 'inside']).default('outside'),
-	outline: outlineSchema,
-	/** The outline's own origin; it lies square to the direction and is projected forward along it. */
-	at: point,
-	turn: z.number().default(0),
-	direction: point.default([0, 0, 1])
-});
+	/** Curves are followed by straight lines to within so many mm. */
+	within: z.number().default(5)
+};
+/** An opening in a face, or where it ends. */
+const opening = z.enum(['outside', 'inside']).default('outside');
+
+/** What cuts a face: outlines and closed curves make openings and ends, planes and levels cut off one side. */
+export const trimSchema = z.discriminatedUnion('by', [
+	z.strictObject({
+		by: z.literal('outline'),
+		...trimmed,
+		keep: opening,
+		outline: outlineSchema,
+		/** The outline's own origin; it lies square to the direction and is projected forward along it. */
+		at: point,
+		turn: z.number().default(0),
+		direction: point.default([0, 0, 1])
+	}),
+	z.strictObject({
+		by: z.literal('curve'),
+		...trimmed,
+		keep: opening,
+		/** A closed curve in space. */
+		curve: pathSchema.omit({ closed: true }),
+		/** Projected along it; null takes the nearest places of the face. */
+		direction: point.nullable().default(null)
+	}),
+	z.strictObject({
+		by: z.literal('map'),
+		...trimmed,
+		keep: opening,
+		outline: outlineSchema,
+		/** Place on the face laid flat: mm to the right of its middle line, mm up from its foot. */
+		at: plan,
+		turn: z.number().default(0)
+	}),
+	z.strictObject({
+		by: z.literal('plane'),
+		...trimmed,
+		keep: z.enum(['ahead', 'behind']).default('ahead'),
+		at: point,
+		/** Square to the plane; it shows ahead. */
+		normal: point
+	}),
+	z.strictObject({
+		by: z.literal('level'),
+		...trimmed,
+		keep: z.enum(['above', 'below']).default('below'),
+		height: heightSchema
+	})
+]);
 export type TrimDefinition = z.infer<typeof trimSchema>;
+export type TrimKind = TrimDefinition['by'];
+export type TrimOf<K extends TrimKind> = Extract<TrimDefinition, { by: K }>;
 
 export const massSchema = z.strictObject({
 	id,

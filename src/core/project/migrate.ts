@@ -39,7 +39,16 @@ function fromVersion1(document: OldDocument): OldDocument {
 	};
 }
 
-const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1];
+/** In version 2 every trim was an outline projected along a direction. */
+function fromVersion2(document: OldDocument): OldDocument {
+	const masses = records(document['masses']).map((mass): Loose => {
+		const trims = records(mass['trims']).map((trim): Loose => ({ by: 'outline', ...trim }));
+		return Array.isArray(mass['trims']) ? { ...mass, trims } : mass;
+	});
+	return { ...document, version: 3, ...(Array.isArray(document['masses']) && { masses }) };
+}
+
+const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1, fromVersion2];
 
 /** The document in the newest version. */
 export function upToDate(document: OldDocument): OldDocument {

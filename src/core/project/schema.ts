@@ -10,7 +10,7 @@ import { partSchema } from './part-definition';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 2;
+export const DOCUMENT_VERSION = 3;
 
 const name = z.string().trim().min(1).max(120);
 

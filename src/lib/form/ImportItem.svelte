@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Form } from '$core/project/form-schema';
 	import { toast } from 'svelte-sonner';
-	import { importStep, type Import } from './import-file';
+	import { importFaces, type Import } from './import-file';
 
 	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
 	let { onform }: { onform: (name: string, form: Form) => void } = $props();
@@ -17,7 +17,7 @@
 		input.value = '';
 		if (!file) return;
 		share = 0;
-		const reading = importStep(file, (now) => (share = now));
+		const reading = importFaces(file, (now) => (share = now));
 		running = { name: file.name, reading };
 		try {
 			const form = await reading.form;
@@ -37,9 +37,9 @@
 <input
 	bind:this={input}
 	type="file"
-	accept=".stp,.step,.STP,.STEP"
+	accept=".stp,.step,.obj,.STP,.STEP,.OBJ"
 	class="hidden"
-	aria-label="STEP file"
+	aria-label="STEP or OBJ file"
 	onchange={read}
 />
 {#if running}

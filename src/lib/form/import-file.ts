@@ -23,8 +23,8 @@ function namesOf(names: readonly string[]): string[] {
 	});
 }
 
-/** Read the faces of a STEP file in a thread of its own. The promise is refused with a sentence. */
-export function importStep(file: File, progress: (share: number) => void): Import {
+/** Read the faces of a STEP or OBJ file in a thread of its own. The promise is refused with a sentence. */
+export function importFaces(file: File, progress: (share: number) => void): Import {
 	const worker = new Worker(new URL('../worker/import.worker.ts', import.meta.url), { type: 'module' });
 	let giveUp = () => {};
 	const cancelled = new Promise<never>((_, reject) => {
@@ -37,14 +37,17 @@ export function importStep(file: File, progress: (share: number) => void): Impor
 			);
 		const bytes = new Uint8Array(await file.arrayBuffer());
 		const service = wrap<ImportService>(worker);
-		const { faces, refused } = await service.step(transfer(bytes, [bytes.buffer]), proxy(progress));
+		const format = /\.obj$/i.test(file.name) ? 'obj' : 'step';
+		const { faces, refused } = await service[format](transfer(bytes, [bytes.buffer]), proxy(progress));
 		if (faces.length === 0) throw new Error(`none of its faces can be taken. ${refused[0] ?? ''}`);
 		const names = namesOf(faces.map((face) => face.name));
 		return {
 			kind: 'imported' as const,
 			source: file.name,
+			scale: 1,
+			up: 'z' as const,
 			at: [0, 0, 0] as [number, number, number],
-			faces: faces.map((face, k) => patchDefinition(names[k]!, face.surface)),
+			faces: faces.map((face, k) => patchDefinition(names[k]!, face.surface, face)),
 			refused: [...refused]
 		};
 	};

@@ -5,6 +5,8 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import { formatNumber } from '$core/units/quantity';
 	import { onMount } from 'svelte';
+	import { freshId } from '$lib/sheet/words';
+	import MapDrawing from './MapDrawing.svelte';
 	import { drawCells, drawCornerNumbers, drawHeads, drawSelection } from './draw-map';
 	import { MARGIN, cellAt, cellsInBox, extentOf, headAt, headsOf, mapSheets, type Box } from './map-sheets';
 
@@ -81,6 +83,33 @@
 
 	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean; box: boolean } | null = null;
 	let box = $state<Box | null>(null);
+	let drawing = $state(false);
+	/** An opening as it was drawn on a face laid flat, about its own middle. */
+	function addTrim(f: number, places: (readonly [number, number])[]) {
+		drawing = false;
+		const wanted = workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
+		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
+		if (!wanted || !mass) return;
+		const middle = [0, 1].map((k) =>
+			Math.round(places.reduce((sum, one) => sum + one[k]!, 0) / places.length)
+		) as [number, number];
+		workbench.do(`${mass.name}: a trim drawn on the map`, {
+			do: 'insert',
+			path: `masses/${mass.id}/trims`,
+			index: mass.trims.length,
+			value: {
+				by: 'map',
+				id: freshId('opening', mass.trims),
+				face: wanted.face,
+				outline: {
+					shape: 'drawn',
+					points: places.map(([x, y]) => [x - middle[0], y - middle[1]]),
+					joins: 'line'
+				},
+				at: middle
+			}
+		});
+	}
 	const local = (event: PointerEvent | WheelEvent) => {
 		const bounds = canvas.getBoundingClientRect();
 		return { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
@@ -198,9 +227,19 @@
 			Choose a zone in the build sheet to see it laid flat.
 		</p>
 	{/if}
-	{#if zoom !== 1 || pan.x || pan.y}<button
-			type="button"
-			class="plain-button absolute top-2 right-2 text-[12px]"
-			onclick={fit}>Fit</button
-		>{/if}
+	{#if drawing}<MapDrawing
+			{sheets}
+			view={place}
+			what="a trim"
+			closed
+			ondone={addTrim}
+			onleave={() => (drawing = false)}
+		/>{/if}
+	<div class="absolute top-2 right-2 flex gap-1.5 text-[12px]">
+		{#if zoom !== 1 || pan.x || pan.y}<button type="button" class="plain-button" onclick={fit}>Fit</button
+			>{/if}
+		{#if sheets.length && !drawing}<button type="button" class="plain-button" onclick={() => (drawing = true)}
+				>Draw a trim</button
+			>{/if}
+	</div>
 </div>

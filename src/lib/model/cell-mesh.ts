@@ -1,3 +1,4 @@
+import { flattened, triangulate } from '$core/geometry/triangulate';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
 
@@ -9,7 +10,9 @@ export interface CellTriangles {
 	readonly origin: readonly [number, number, number];
 }
 
-/** Triangles are a fan from corner 1; colours are filled in by `colourCells`. */
+const TRIANGLE = [0, 1, 2];
+
+/** Triangles of every cell; colours are filled in by `colourCells`. */
 export function cellTriangles(face: FaceView): CellTriangles {
 	const { cells, positions } = face;
 	const { start, corners } = cells;
@@ -22,12 +25,11 @@ export function cellTriangles(face: FaceView): CellTriangles {
 		for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
 	};
 	for (let c = 0, t = 0; c < cells.count; c++) {
-		const first = start[c]!;
-		for (let k = first + 1; k + 1 < start[c + 1]!; k++) {
+		const nodes = corners.subarray(start[c]!, start[c + 1]!);
+		const found = nodes.length === 3 ? TRIANGLE : triangulate(flattened(positions, nodes));
+		for (let k = 0; k < found.length; k += 3) {
 			cell[t++] = c;
-			put(corners[first]!);
-			put(corners[k]!);
-			put(corners[k + 1]!);
+			for (let n = k; n < k + 3; n++) put(nodes[found[n]!]!);
 		}
 	}
 	const geometry = new THREE.BufferGeometry();

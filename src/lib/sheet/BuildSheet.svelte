@@ -86,10 +86,10 @@
 		addMass({ ...fresh, form: movedForm(fresh.form, beside(fresh)) });
 	}
 	function addMass(mass: Mass) {
-		const faces = massFaces(massAtLevels(mass, document.levels)).map((face) => ({
-			mass: mass.id,
-			face: face.name
-		}));
+		// A cap is a roof: it is set out by itself.
+		const faces = massFaces(massAtLevels(mass, document.levels))
+			.filter((face) => face.name !== 'cap')
+			.map((face) => ({ mass: mass.id, face: face.name }));
 		const zone = newZone(mass.name, faces, document.zones);
 		if (
 			workbench.do(
@@ -201,7 +201,8 @@
 					{/each}
 					<DropdownMenu.Item
 						class="data-highlighted:bg-wash border-hair cursor-pointer rounded border-t px-2 py-1.5 outline-none"
-						onSelect={() => importing?.choose()}>Imported: faces of a STEP file</DropdownMenu.Item
+						onSelect={() => importing?.choose()}
+						>Imported: faces of a STEP file, meshes of an OBJ file</DropdownMenu.Item
 					>
 				</DropdownMenu.Content>
 			</DropdownMenu.Portal>

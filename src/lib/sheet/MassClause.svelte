@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Mass } from '$core/project/form-schema';
+	import type { Mass, TrimKind } from '$core/project/form-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
@@ -14,9 +14,10 @@
 	import VaultedWords from './forms/VaultedWords.svelte';
 	import WavesWords from './forms/WavesWords.svelte';
 	import { duplicateMass } from './new-things';
+	import { newTrim, newTrimWords } from './new-trims';
 	import ValueChip from './ValueChip.svelte';
 	import TrimWords from './TrimWords.svelte';
-	import { formWords, freshId } from './words';
+	import { formWords } from './words';
 
 	let { mass, number }: { mass: Mass; number: string } = $props();
 	const workbench = useWorkbench();
@@ -39,32 +40,16 @@
 		workbench.lens = 'form';
 		workbench.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
 	}
-	/** A round opening in the middle of the chosen face, or of the first one, seen along its outside. */
-	function addOpening() {
+	/** A trim in the middle of the chosen face, or of the first one. */
+	function addTrim(kind: TrimKind) {
 		const chosen = workbench.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
 		const face = faces.find((one) => `${mass.id}/${one.name}` === chosen) ?? faces[0];
 		if (!face) return;
-		const node = 3 * (Math.floor(face.rows / 2) * face.columns + Math.floor(face.columns / 2));
-		const [x = 0, y = 0, z = 1] = face.normals.subarray(node, node + 3);
-		// Along the axis that looks most like the way into the face.
-		const axes = [x, y, z];
-		const most = axes.reduce((best, value, k) => (Math.abs(value) > Math.abs(axes[best]!) ? k : best), 0);
-		const direction = axes.map((value, k) => (k === most ? -Math.sign(value) || 1 : 0));
-		const at = face.origin.map((origin, k) =>
-			Math.round(face.positions[node + k]! + origin - 1000 * direction[k]!)
-		);
-		const radius = Math.round(Math.min(face.across, face.up) / 60) * 10;
-		workbench.do(`${mass.name}: an opening`, {
+		workbench.do(`${mass.name}: a trim`, {
 			do: 'insert',
 			path: `${path}/trims`,
 			index: mass.trims.length,
-			value: {
-				id: freshId('opening', mass.trims),
-				face: face.name,
-				outline: { shape: 'circle', radius },
-				at,
-				direction
-			}
+			value: newTrim(kind, face, mass)
 		});
 	}
 	function duplicate() {
@@ -86,7 +71,11 @@
 	{effect}
 	actions={[
 		{ label: faces.length > 1 ? 'Choose its faces' : 'Choose its face', act: chooseFaces },
-		{ label: 'Add an opening', act: addOpening, disabled: faces.length === 0 },
+		...newTrimWords.map(({ kind, label }) => ({
+			label,
+			act: () => addTrim(kind),
+			disabled: faces.length === 0
+		})),
 		{ label: 'Duplicate', act: duplicate },
 		mass.evened === null
 			? { label: 'Even its lines', act: () => workbench.set(`${path}/evened`, 5, `${mass.name} evened`) }

@@ -2,6 +2,9 @@
 	import type { TrimDefinition } from '$core/project/form-schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import CurveChip from './CurveChip.svelte';
+	import DirectionChip from './DirectionChip.svelte';
+	import HeightChip from './HeightChip.svelte';
 	import OutlineWords from './OutlineWords.svelte';
 	import ValueChip from './ValueChip.svelte';
 
@@ -13,62 +16,123 @@
 	}
 	let { trim, path, of, faces }: Props = $props();
 	const workbench = useWorkbench();
-	const ways = [
-		{ value: '0,0,1', label: 'upward' },
-		{ value: '0,0,-1', label: 'downward' },
-		{ value: '0,1,0', label: 'to the north' },
-		{ value: '1,0,0', label: 'to the east' },
-		{ value: '0,-1,0', label: 'to the south' },
-		{ value: '-1,0,0', label: 'to the west' }
-	] as const;
-	const way = $derived(trim.direction.join(','));
-	const options = $derived(
-		ways.some((one) => one.value === way) ? ways : [...ways, { value: way, label: `along ${way}` }]
-	);
 	const names = $derived(faces.includes(trim.face) ? faces : [...faces, trim.face]);
+	const problems = $derived(
+		workbench.model.view.problems.some(({ at }) => at === path || at.startsWith(`${path}/`))
+	);
+	const isPlane = $derived(trim.by === 'plane' || trim.by === 'level');
+	const keeps: Record<string, string> = {
+		outside: 'An opening',
+		inside: 'An end',
+		ahead: 'What is ahead',
+		behind: 'What is behind',
+		above: 'What is above',
+		below: 'What is below'
+	};
+	const choices = $derived(
+		trim.by === 'plane'
+			? ['ahead', 'behind']
+			: trim.by === 'level'
+				? ['above', 'below']
+				: ['outside', 'inside']
+	);
 </script>
 
-<span class="mt-0.5 block"
+{#snippet coordinates(at: readonly number[], key: string, label: string)}
+	{#each at as value, k (k)}<span class="whitespace-nowrap"
+			>{['x', 'y', 'z'][k]}
+			<ValueChip
+				path="{path}/{key}/{k}"
+				{value}
+				kind="length"
+				label="{label} {['x', 'y', 'z'][k]}"
+				{of}
+				step={100}
+			/></span
+		>{' '}{/each}
+{/snippet}
+
+<span class={['mt-0.5 block', problems && 'text-oxide-deep']} data-trim={trim.id}
 	><ChoiceChip
 		value={trim.keep}
-		options={[
-			{ value: 'outside', label: 'An opening' },
-			{ value: 'inside', label: 'An end' }
-		]}
-		label="Opening or end"
-		onchoose={(keep) => workbench.set(`${path}/keep`, keep, `${of}: ${keep} of the outline kept`)}
+		options={choices.map((value) => ({ value, label: keeps[value]! }))}
+		label={isPlane ? 'Side that is kept' : 'Opening or end'}
+		onchoose={(keep) => workbench.set(`${path}/keep`, keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
 	/>
-	of
+	{#if trim.by === 'level'}<HeightChip path="{path}/height" value={trim.height} label="Trim height" {of} />
+		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else}of{/if}
 	{#if names.length > 1}<ChoiceChip
 			value={trim.face}
 			options={names.map((name) => ({ value: name, label: name }))}
 			label="Face that is trimmed"
 			onchoose={(face) => workbench.set(`${path}/face`, face, `${of}: trim of ${face}`)}
-		/>{:else}its {trim.face}{/if},
-	<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" />, from
-	{#each ['x', 'y', 'z'] as axis, k (axis)}<span class="whitespace-nowrap"
-			>{axis}
-			<ValueChip
-				path="{path}/at/{k}"
-				value={trim.at[k]!}
-				kind="length"
-				label="Trim {axis}"
-				{of}
-				step={100}
-			/></span
-		>{' '}{/each}<ChoiceChip
-		value={way}
-		{options}
-		label="Direction of the trim"
-		onchoose={(next) =>
-			workbench.set(`${path}/direction`, next.split(',').map(Number), `${of}: trim ${next}`)}
-	/>, turned <ValueChip
-		path="{path}/turn"
-		value={trim.turn}
-		kind="angle"
-		label="Turn of the trim"
+		/>{:else}its {trim.face}{/if}{#if trim.by === 'outline'},
+		<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" />, from
+		{@render coordinates(trim.at, 'at', 'Trim')}<DirectionChip
+			value={trim.direction}
+			label="Direction of the trim"
+			onchoose={(direction) => workbench.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+		/>, turned <ValueChip
+			path="{path}/turn"
+			value={trim.turn}
+			kind="angle"
+			label="Turn of the trim"
+			{of}
+			step={5}
+		/>
+	{:else if trim.by === 'map'},
+		<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" /> on the flat map, <ValueChip
+			path="{path}/at/0"
+			value={trim.at[0]}
+			kind="length"
+			label="Trim to the right of the middle"
+			{of}
+			step={100}
+		/> to the right of its middle line, <ValueChip
+			path="{path}/at/1"
+			value={trim.at[1]}
+			kind="length"
+			label="Trim over the foot"
+			{of}
+			step={100}
+		/> up, turned <ValueChip
+			path="{path}/turn"
+			value={trim.turn}
+			kind="angle"
+			label="Turn of the trim"
+			{of}
+			step={5}
+		/>
+	{:else if trim.by === 'curve'}, a closed curve
+		<CurveChip
+			curve={{
+				path: `${path}/curve`,
+				label: `${of} trim`,
+				points: trim.curve.points,
+				joins: trim.curve.joins,
+				axes: ['x', 'y', 'z'],
+				closed: 'always',
+				arcs: false
+			}}
+		/> taken <DirectionChip
+			value={trim.direction}
+			label="Direction of the trim"
+			nearest
+			onchoose={(direction) => workbench.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+		/>
+	{:else if trim.by === 'plane'}, through {@render coordinates(trim.at, 'at', 'Plane')} looking
+		<DirectionChip
+			value={trim.normal}
+			label="Direction the plane looks"
+			onchoose={(normal) => workbench.set(`${path}/normal`, normal, `${of}: direction of the plane`)}
+		/>{/if}; curves to within <ValueChip
+		path="{path}/within"
+		value={trim.within}
+		kind="length"
+		label="Trim followed to within"
 		{of}
-		step={5}
+		step={1}
+		min={0.01}
 	/>
 	<button
 		type="button"

@@ -1,11 +1,15 @@
 import { expose } from 'comlink';
+import { readObjGrids, type FittedFaces } from '$core/exchange/obj/read-grids';
 import { readStepFaces, type ReadFaces } from '$core/exchange/step/read-surfaces';
+
+type Told = (share: number) => void;
 
 /** Reading files in a thread of its own, which is ended when the reading is given up. */
 const service = {
-	step(bytes: Uint8Array, progress: (share: number) => void): Promise<ReadFaces> {
-		return readStepFaces(bytes, (share) => progress(share));
-	}
+	step: (bytes: Uint8Array, progress: Told): Promise<ReadFaces> =>
+		readStepFaces(bytes, (share) => progress(share)),
+	obj: (bytes: Uint8Array, progress: Told): Promise<FittedFaces> =>
+		readObjGrids(new TextDecoder().decode(bytes), (share) => progress(share))
 };
 
 export type ImportService = typeof service;

@@ -6,8 +6,9 @@ import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
-import { evaluateGrid } from '$core/geometry/surface';
+import type { Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
+import { onFace } from '$core/mass/trim/project';
 import type { Problem } from '$core/units/problem';
 
 /** What the interface needs of a face. Sent again only when its serial changes. */
@@ -128,19 +129,21 @@ function faceView(face: FaceModel): FaceView {
 	};
 }
 
+/** Curves of trims are drawn in so many straight pieces between two of their corners. */
+const TRIM_PIECES = 3;
+
 /** The trims of a face as segments in space. */
-function trimSegments({ surface, trims }: Face, origin: readonly number[]): Float32Array {
-	const { knotsU, knotsV } = surface;
-	const period = knotsU.at(-1)! - knotsU[0]!;
+function trimSegments(face: Face, origin: readonly number[]): Float32Array {
 	const segments: number[] = [];
-	for (const { loop } of trims) {
-		const places = loop.map(([u, v]) => {
-			const within = u < knotsU[0]! ? u + period : u > knotsU.at(-1)! ? u - period : u;
-			const held = Math.min(knotsV.at(-1)!, Math.max(knotsV[0]!, v));
-			return evaluateGrid(surface, [within], [held]).points.map((value, k) => value - origin[k]!);
-		});
-		places.forEach((p, k) => segments.push(...p, ...places[(k + 1) % places.length]!));
-	}
+	const push = (place: Place) => segments.push(...onFace(face, place).map((value, k) => value - origin[k]!));
+	for (const { curves } of face.trims)
+		for (const { places, run } of curves)
+			for (let k = 0; k < (run === 'closed' ? places.length : places.length - 1); k++) {
+				const [[ax, ay], [bx, by]] = [places[k]!, places[(k + 1) % places.length]!];
+				for (let s = 0; s < TRIM_PIECES; s++)
+					for (const t of [s / TRIM_PIECES, (s + 1) / TRIM_PIECES])
+						push([ax + t * (bx - ax), ay + t * (by - ay)]);
+			}
 	return Float32Array.from(segments);
 }
 

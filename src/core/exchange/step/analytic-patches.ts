@@ -6,7 +6,7 @@ import { revolveChain } from '../../mass/revolved';
 
 /**
  * Planes, cylinders, cones, spheres and tori as exact rational patches. Such a surface has no ends of its own:
- * they are read off the face's rim (places along it, mm), which has to follow the surface's own lines.
+ * they are read off the face's rim (loops of places, mm): the patch reaches as far as they do.
  */
 
 /** A face that cannot be taken, and why. */
@@ -49,22 +49,7 @@ const rangeOf = (values: readonly number[]): Range => ({
 	to: Math.max(...values)
 });
 
-/** Every pair has to lie on the rim of its rectangle, or the face is trimmed in another way. */
-function checkRectangle(
-	pairs: readonly (readonly [number, number])[],
-	a: Range,
-	b: Range,
-	scales: readonly [number, number]
-): void {
-	const near = (value: number, range: Range, factor: number) =>
-		Math.min(Math.abs(value - range.from), Math.abs(value - range.to)) * factor;
-	const size = (a.to - a.from) * scales[0] + (b.to - b.from) * scales[1];
-	for (const [p, q] of pairs)
-		if (Math.min(near(p, a, scales[0]), near(q, b, scales[1])) > RIM * size)
-			throw new FaceFault('its rim is no rectangle on its surface; only such faces can be taken yet');
-}
-
-/** The rectangle of a plane within its rim. @throws FaceFault when the rim is no rectangle */
+/** The rectangle of a plane around a rim, its sides along the rim's first edge. @throws FaceFault */
 export function planePatch(frame: Frame, rim: readonly Vector[]): Surface {
 	if (rim.length < 4) throw new FaceFault('a plane without a rim has no end');
 	const pairs = rim.map((p) => inFrame(frame, p)).map(([x, y]) => [x, y] as const);
@@ -78,7 +63,6 @@ export function planePatch(frame: Frame, rim: readonly Vector[]): Surface {
 	const turned = pairs.map(([x, y]) => [x * cx + y * cy, -x * cy + y * cx] as const);
 	const a = rangeOf(turned.map(([x]) => x));
 	const b = rangeOf(turned.map(([, y]) => y));
-	checkRectangle(turned, a, b, [1, 1]);
 	const net = [b.from, b.to].flatMap((y) =>
 		[a.from, a.to].flatMap((x) => [...outOfFrame(frame, [x * cx - y * cy, x * cy + y * cx, 0]), 1])
 	);
@@ -110,37 +94,43 @@ function turnOf(angles: readonly number[]): Range {
 	return { from, to: from + 2 * Math.PI - widest.gap };
 }
 
-/** Angles brought into a range that may pass a full turn. */
-const unwrapped = (t: number, range: Range): number => {
-	let value = t;
-	while (value < range.from - 1e-9) value += 2 * Math.PI;
-	while (value > range.to + 1e-9) value -= 2 * Math.PI;
-	return value < range.from - 1e-6 ? t : value;
-};
+/** How often a loop goes round the frame's axis, to the left. */
+function turnsAround(loop: readonly Vector[]): number {
+	let turn = 0;
+	loop.forEach(([x, y], k) => {
+		const [p, q] = loop[(k + 1) % loop.length]!;
+		turn += Math.atan2(x * q - y * p, x * p + y * q);
+	});
+	return Math.round(turn / (2 * Math.PI));
+}
+
+/** Of a surface cut by one loop round its axis: whether it goes on above it or below it; null where it has ends. */
+function openSide(loops: readonly (readonly Vector[])[]): 'above' | 'below' | null {
+	const turns = loops.filter((loop) => loop.length > 2).reduce((sum, loop) => sum + turnsAround(loop), 0);
+	if (Math.abs(turns) !== 1) return null;
+	return turns > 0 ? 'above' : 'below';
+}
 
 /**
- * A cylinder or cone: radius at the frame's plane (mm), and how much it grows with the height.
+ * A cylinder or cone: radius at the frame's plane (mm), and how much it grows with the height. A cone cut by
+ * one loop ends in its tip.
  * @throws FaceFault
  */
 export function turnedPatch(
 	frame: Frame,
-	rim: readonly Vector[],
+	loops: readonly (readonly Vector[])[],
 	{ r, slope }: { r: number; slope: number }
 ): Surface {
-	const local = rim.map((p) => inFrame(frame, p));
+	const local = loops.map((loop) => loop.map((p) => inFrame(frame, p)));
 	// A cone's tip has no angle.
-	const round = local.filter(([x, y]) => Math.hypot(x, y) > 1e-6 * (r + 1));
+	const round = local.flat().filter(([x, y]) => Math.hypot(x, y) > 1e-6 * (r + 1));
 	const turn = turnOf(round.map(([x, y]) => Math.atan2(y, x)));
-	const heights = rangeOf(local.map(([, , z]) => z));
+	const rims = local.flat().map(([, , z]) => z);
+	const tip = -r / slope;
+	const open = openSide(local);
+	const ends = open === 'above' ? tip > rims[0]! : open === 'below' && tip < rims[0]!;
+	const heights = rangeOf(slope !== 0 && ends ? [...rims, tip] : rims);
 	if (!(heights.to > heights.from)) throw new FaceFault('its rim has no height on its surface');
-	const full = turn.to - turn.from > 2 * Math.PI - 1e-9;
-	if (!full)
-		checkRectangle(
-			round.map(([x, y, z]) => [unwrapped(Math.atan2(y, x), turn), z] as const),
-			turn,
-			heights,
-			[r, 1]
-		);
 	const control = [heights.from, heights.to].map((z): Weighted => [r + slope * z, z, 0, 1]);
 	const third = (t: number) =>
 		control[0]!.map((value, k) => value + t * (control[1]![k]! - value)) as unknown as Weighted;
@@ -148,38 +138,33 @@ export function turnedPatch(
 	return inSpace(revolveChain(chain, [0, 0], 0, turn.from, turn.to - turn.from), frame);
 }
 
-/** A sphere (`ring` 0) or a torus; radii in mm. @throws FaceFault */
-export function roundPatch(frame: Frame, rim: readonly Vector[], ring: number, r: number): Surface {
-	const local = rim.map((p) => inFrame(frame, p));
-	const round = local.filter(([x, y]) => Math.hypot(x, y) > 1e-6 * (ring + r));
-	const turn = round.length ? turnOf(round.map(([x, y]) => Math.atan2(y, x))) : { from: 0, to: 2 * Math.PI };
-	const lift = ([x, y, z]: Vector) => Math.atan2(z, Math.hypot(x, y) - ring);
+/** A sphere (`ring` 0) or a torus; radii in mm. A sphere cut by one loop round its axis ends in a pole. */
+export function roundPatch(
+	frame: Frame,
+	loops: readonly (readonly Vector[])[],
+	ring: number,
+	r: number
+): Surface {
+	const local = loops.map((loop) => loop.map((p) => inFrame(frame, p)));
+	const points = local.flat();
+	const round = points.filter(([x, y]) => Math.hypot(x, y) > 1e-6 * (ring + r));
+	const all: Range = { from: 0, to: 2 * Math.PI };
+	const turn = round.length ? turnOf(round.map(([x, y]) => Math.atan2(y, x))) : all;
+	const lifts = points.map(([x, y, z]) => Math.atan2(z, Math.hypot(x, y) - ring));
+	const poles: Range = { from: -Math.PI / 2, to: Math.PI / 2 };
 	let tube: Range;
-	if (ring > 0) tube = turnOf(local.map(lift));
+	if (ring > 0) tube = lifts.length ? turnOf(lifts) : all;
+	else if (points.length < 3) tube = poles;
 	else {
-		const lifts = rangeOf(local.map(lift));
-		const [low, high] = [-Math.PI / 2, Math.PI / 2];
-		const fullTurn = turn.to - turn.from > 2 * Math.PI - 1e-9;
-		// A rim at one height only is a cap: the sphere's frame says nothing of which, so the smaller one is taken.
-		const flat = lifts.to - lifts.from < 1e-9;
-		if (local.length === 1 || (flat && !fullTurn)) tube = { from: low, to: high };
-		else if (flat) tube = lifts.from > 0 ? { from: lifts.from, to: high } : { from: low, to: lifts.from };
-		else tube = lifts;
+		const open = openSide(local);
+		const range = rangeOf(lifts);
+		tube = { from: open === 'below' ? poles.from : range.from, to: open === 'above' ? poles.to : range.to };
+		// A loop beside the axis that lies within one height is a hole or a rim of a whole sphere.
+		if (tube.to - tube.from < 1e-9) tube = poles;
 	}
-	const full = turn.to - turn.from > 2 * Math.PI - 1e-9;
-	if (!full)
-		checkRectangle(
-			round.map(
-				(p) =>
-					[unwrapped(Math.atan2(p[1], p[0]), turn), ring > 0 ? unwrapped(lift(p), tube) : lift(p)] as const
-			),
-			turn,
-			tube,
-			[ring + r, r]
-		);
 	const { control, pieces } = arcControl([ring, 0], [r, r], tube.from, tube.to - tube.from);
-	const points = control.map(([x, z, , w]): Weighted => [Math.abs(x) < 1e-12 * r ? 0 : x, z, 0, w]);
+	const arc = control.map(([x, z, , w]): Weighted => [Math.abs(x) < 1e-12 * r ? 0 : x, z, 0, w]);
 	const breaks = Array.from({ length: pieces + 1 }, (_, k) => k / pieces);
-	const surface = revolveChain({ breaks, points }, [0, 0], 0, turn.from, turn.to - turn.from);
+	const surface = revolveChain({ breaks, points: arc }, [0, 0], 0, turn.from, turn.to - turn.from);
 	return inSpace({ ...surface, knotsV: chainKnots(breaks) }, frame);
 }

@@ -54,10 +54,18 @@ export class StepWriter {
 
 	/** The same instance for the same entity and attributes. */
 	once(entity: string, ...attributes: StepValue[]): StepValue {
-		const key = `${entity}(${attributes.join(',')})`;
+		return this.known(`${entity}(${attributes.join(',')})`, () => this.add(entity, ...attributes));
+	}
+
+	/** The same instance of several types for the same records. */
+	onceComplex(...records: readonly string[]): StepValue {
+		return this.known(records.join(' '), () => this.addComplex(...records));
+	}
+
+	private known(key: string, make: () => StepValue): StepValue {
 		const known = this.shared.get(key);
 		if (known) return known;
-		const id = this.add(entity, ...attributes);
+		const id = make();
 		this.shared.set(key, id);
 		return id;
 	}

@@ -1,14 +1,36 @@
 <script lang="ts">
 	import type { FormOf } from '../words';
+	import { formatLength } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import ValueChip from '../ValueChip.svelte';
 
 	let { form, path, of }: { form: FormOf<'imported'>; path: string; of: string } = $props();
+	const workbench = useWorkbench();
 	const SHOWN = 4;
+	/** Of meshes that faces were fitted to (mm). */
+	const deviation = $derived(form.scale * Math.max(0, ...form.faces.map((face) => face.deviation ?? 0)));
 </script>
 
 from <i>{form.source}</i>: {form.faces.length}
-{form.faces.length === 1 ? 'face' : 'faces'}, moved by {#each ['x', 'y', 'z'] as axis, k (axis)}<span
-		class="whitespace-nowrap"
+{form.faces.length === 1 ? 'face' : 'faces'}{#if deviation > 0}{' '}fitted to within
+	<span class="figures">{formatLength(deviation, workbench.display, 1)}</span>{/if}, a unit of it being <ValueChip
+	path="{path}/scale"
+	value={form.scale}
+	kind="length"
+	label="Unit of the file"
+	{of}
+	step={1}
+	min={0.001}
+/>, with its <ChoiceChip
+	value={form.up}
+	options={[
+		{ value: 'z', label: 'z' },
+		{ value: 'y', label: 'y' }
+	]}
+	label="Axis that points up"
+	onchoose={(up) => workbench.set(`${path}/up`, up, `${of}: ${up} up`)}
+/> up, moved by {#each ['x', 'y', 'z'] as axis, k (axis)}<span class="whitespace-nowrap"
 		>{axis}
 		<ValueChip
 			path="{path}/at/{k}"

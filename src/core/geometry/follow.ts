@@ -1,0 +1,59 @@
+import { evaluateCurve } from './curve';
+import { chainCurve, type BezierChain } from './path';
+import { length, pointAt, subtract, dot, scale, add, type Vector } from './vector';
+
+/** How far a point lies from a segment (mm). */
+export function segmentDistance(a: Vector, b: Vector, p: Vector): number {
+	const way = subtract(b, a);
+	const size = dot(way, way);
+	const t = size > 0 ? Math.min(1, Math.max(0, dot(subtract(p, a), way) / size)) : 0;
+	return length(subtract(p, add(a, scale(way, t))));
+}
+
+const MOST_HALVINGS = 10;
+
+/**
+ * Corners of a polyline that follows a curve: between two of them the curve stays within so many mm of
+ * the straight line, as seen at its quarters.
+ * @param at parameters that are corners in any case, ascending
+ * @param evaluate places of the curve, flat x y z
+ */
+export function followCurve(
+	evaluate: (at: readonly number[]) => Float64Array,
+	at: readonly number[],
+	within: number
+): Vector[] {
+	const ends = evaluate(at);
+	const found: Vector[] = [pointAt(ends, 0)];
+	const halve = (from: number, to: number, a: Vector, b: Vector, left: number): void => {
+		const quarters = evaluate([0.25, 0.5, 0.75].map((share) => from + share * (to - from)));
+		const far = Math.max(...[0, 1, 2].map((k) => segmentDistance(a, b, pointAt(quarters, k))));
+		if (far > within && left > 0) {
+			const middle = pointAt(quarters, 1);
+			halve(from, (from + to) / 2, a, middle, left - 1);
+			halve((from + to) / 2, to, middle, b, left - 1);
+		} else found.push(b);
+	};
+	for (let k = 0; k + 1 < at.length; k++)
+		halve(at[k]!, at[k + 1]!, pointAt(ends, k), pointAt(ends, k + 1), MOST_HALVINGS);
+	return found;
+}
+
+/** Corners of a polyline that follows a closed chain, the first not repeated. */
+export function followChain(chain: BezierChain, within: number): Vector[] {
+	const curve = chainCurve(chain);
+	const points = followCurve((at) => evaluateCurve(curve, at).points, chain.breaks, within);
+	return points.slice(0, -1);
+}
+
+/** A turn of more than this is a corner; less comes from following a smooth curve. */
+const CORNER = Math.cos((25 * Math.PI) / 180);
+
+/** Which points of a closed polyline are corners of what it follows, as told by their turn. */
+export function sharpCorners(points: readonly Vector[]): boolean[] {
+	const n = points.length;
+	return points.map((p, k) => {
+		const [a, b] = [subtract(p, points[(k + n - 1) % n]!), subtract(points[(k + 1) % n]!, p)];
+		return dot(a, b) < CORNER * length(a) * length(b);
+	});
+}

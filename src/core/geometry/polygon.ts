@@ -1,0 +1,52 @@
+/** Polygons in a plane: of parameters, of the lattice, or of a drawing. */
+
+export type Place = readonly [x: number, y: number];
+
+/** Twice the area of a triangle, positive when p lies to the left of the way from a to b. */
+export const side = (a: Place, b: Place, p: Place): number =>
+	(b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
+
+export function polygonArea(points: readonly Place[]): number {
+	let sum = 0;
+	points.forEach((p, k) => {
+		const q = points[(k + 1) % points.length]!;
+		sum += p[0] * q[1] - q[0] * p[1];
+	});
+	return sum / 2;
+}
+
+/** Whether two segments cross, touching not counted. */
+export function crosses(a: Place, b: Place, c: Place, d: Place): boolean {
+	return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
+}
+
+/** How many segments of a curve lie above a place. */
+export function crossingsAbove(curve: readonly Place[], closed: boolean, [x, y]: Place): number {
+	let found = 0;
+	for (let k = closed ? 0 : 1; k < curve.length; k++) {
+		const [ax, ay] = curve[k === 0 ? curve.length - 1 : k - 1]!;
+		const [bx, by] = curve[k]!;
+		if (ax > x !== bx > x && y < ((by - ay) * (x - ax)) / (bx - ax) + ay) found++;
+	}
+	return found;
+}
+
+/** Whether a place lies within a closed curve (even-odd). */
+export const isWithin = (loop: readonly Place[], place: Place): boolean =>
+	crossingsAbove(loop, true, place) % 2 === 1;
+
+export interface Box {
+	readonly low: Place;
+	readonly high: Place;
+}
+
+export function boxOf(places: readonly Place[]): Box {
+	let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+	for (const [x, y] of places) {
+		if (x < left) left = x;
+		if (x > right) right = x;
+		if (y < low) low = y;
+		if (y > high) high = y;
+	}
+	return { low: [left, low], high: [right, high] };
+}

@@ -1,0 +1,219 @@
+import { leastSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
+import type { Place } from '../../geometry/polygon';
+import { evaluateGrid } from '../../geometry/surface';
+import {
+	add,
+	cross,
+	distance,
+	dot,
+	length,
+	mix,
+	pointAt,
+	scale,
+	subtract,
+	type Vector
+} from '../../geometry/vector';
+import { refuse } from '../../units/problem';
+import { formatNumber } from '../../units/quantity';
+import { periodOf, type TrimmedFace } from './trim';
+
+/** Axes square to the direction something is projected along; x stays level. */
+export interface Sight {
+	readonly x: Vector;
+	readonly y: Vector;
+	readonly z: Vector;
+}
+
+/** @throws ProblemError for a direction without length */
+export function sightOf(direction: Vector, turn: number, at: string): Sight {
+	const size = length(direction);
+	if (!(size > 1e-9)) refuse(at, 'the direction is nothing; give it a length');
+	const z = scale(direction, 1 / size);
+	const level: Vector = Math.abs(z[2]) > 0.999 ? [1, 0, 0] : cross([0, 0, 1], z);
+	const x = scale(level, 1 / length(level));
+	const y = cross(z, x);
+	const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+	return { x: add(scale(x, cos), scale(y, sin)), y: add(scale(y, cos), scale(x, -sin)), z };
+}
+
+const ROUNDS = 30;
+/** A point is on the face when the place found for it is no further off than this, along the face (mm). */
+const BESIDE = 1;
+
+const leaves = (face: TrimmedFace, [x, y, z]: Vector, at: string) =>
+	refuse(
+		at,
+		`the outline leaves ${face.name} near x ${formatNumber(Math.round(x))}, y ${formatNumber(Math.round(y))}, z ${formatNumber(Math.round(z))}; move it or make it smaller so that all of it falls on the face`
+	);
+
+/** Newton's method in the two directions square to the line of sight; null when it leaves the face. */
+function alongSight(face: TrimmedFace, sight: Sight, point: Vector, from: Place): Place | null {
+	const { surface, closedAcross } = face;
+	const [lowU, lowV] = [surface.knotsU[0]!, surface.knotsV[0]!];
+	const [period, highV] = [surface.knotsU.at(-1)! - lowU, surface.knotsV.at(-1)!];
+	let [u, v] = from;
+	for (let round = 0; round < ROUNDS; round++) {
+		const within = closedAcross
+			? lowU + ((((u - lowU) % period) + period) % period)
+			: Math.min(lowU + period, Math.max(lowU, u));
+		const held = Math.min(highV, Math.max(lowV, v));
+		const { points, du, dv } = evaluateGrid(surface, [within], [held]);
+		const off = subtract([points[0]!, points[1]!, points[2]!], point);
+		const [p, q] = [dot(off, sight.x), dot(off, sight.y)];
+		const U: Vector = [du[0]!, du[1]!, du[2]!];
+		const V: Vector = [dv[0]!, dv[1]!, dv[2]!];
+		const [a, b, c, d] = [dot(U, sight.x), dot(V, sight.x), dot(U, sight.y), dot(V, sight.y)];
+		const det = a * d - b * c;
+		const clamped = v !== held || (!closedAcross && u !== within);
+		if (Math.hypot(p, q) < 1e-9 * (1 + length(U) + length(V))) return clamped ? null : [u, v];
+		if (!(Math.abs(det) > 1e-12 * (length(U) * length(V) + 1e-30))) return null;
+		if (clamped && round > ROUNDS / 2) return null;
+		[u, v] = [(closedAcross ? u : within) - (d * p - b * q) / det, held - (a * q - c * p) / det];
+	}
+	return null;
+}
+
+/** An outline on a face: its corners, and which point each comes from (-1: one put in between). */
+export interface OutlineOnFace {
+	readonly places: readonly Place[];
+	readonly source: readonly number[];
+}
+
+/** Halvings of one side of an outline, at most. */
+const MOST_HALVINGS = 8;
+
+/**
+ * Places of a closed outline on a face, with further ones where the straight way between two of them, in
+ * parameters, would leave the outline's own image by more than so many mm.
+ * @param middle the point half way between two
+ * @param placeOf where a point comes to lie, sought from the place before it
+ */
+export function followOnFace<P>(
+	face: TrimmedFace,
+	points: readonly P[],
+	middle: (a: P, b: P) => P,
+	placeOf: (point: P, before: Place | undefined) => Place,
+	within: number
+): OutlineOnFace {
+	const places: Place[] = [];
+	for (const point of points) places.push(placeOf(point, places.at(-1)));
+	const period = periodOf(face);
+	const found: Place[] = [];
+	const source: number[] = [];
+	const halve = (p: P, q: P, a: Place, b: Place, left: number): void => {
+		const m = middle(p, q);
+		const at = placeOf(m, a);
+		const off = (t: number, place: Place) =>
+			distance(onFace(face, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])]), onFace(face, place));
+		// Looked at in its quarters: a way that bends to and fro is straight in its middle.
+		const far = Math.max(
+			off(0.25, placeOf(middle(p, m), a)),
+			off(0.5, at),
+			off(0.75, placeOf(middle(m, q), at))
+		);
+		if (left === 0 || far <= within) return;
+		halve(p, m, a, at, left - 1);
+		found.push(at);
+		source.push(-1);
+		halve(m, q, at, b, left - 1);
+	};
+	points.forEach((p, k) => {
+		const next = (k + 1) % points.length;
+		const a = places[k]!;
+		const [u, v] = places[next]!;
+		const b: Place = period && next === 0 ? [u + period * Math.round((a[0] - u) / period), v] : [u, v];
+		found.push(a);
+		source.push(k);
+		halve(p, points[next]!, a, b, MOST_HALVINGS);
+	});
+	return { places: found, source };
+}
+
+/** The place within the surface's own parameters: brought back over the seam of a ring, or to the rim. */
+export function heldOn(face: TrimmedFace, [u, v]: Place): Place {
+	const { knotsU, knotsV } = face.surface;
+	const period = periodOf(face);
+	const low = knotsU[0]!;
+	const across = period
+		? low + ((((u - low) % period) + period) % period)
+		: Math.min(knotsU.at(-1)!, Math.max(low, u));
+	return [across, Math.min(knotsV.at(-1)!, Math.max(knotsV[0]!, v))];
+}
+
+/** The point at a place, on a ring also beyond the seam. */
+export function onFace(face: TrimmedFace, place: Place): Vector {
+	const [u, v] = heldOn(face, place);
+	return pointAt(evaluateGrid(face.surface, [u], [v]).points, 0);
+}
+
+const half = (a: Vector, b: Vector): Vector => mix(a, b, 0.5);
+
+/** Places of a face that an outline falls on along a direction, in front of it before behind. */
+export function projectAlong(
+	face: TrimmedFace,
+	points: readonly Vector[],
+	sight: Sight,
+	within: number,
+	at: string
+): OutlineOnFace {
+	const seeds = seedsOf(face.surface);
+	const placeOf = (point: Vector, before: Place | undefined) => {
+		const off = (p: Vector) => {
+			const way = subtract(p, point);
+			return dot(way, sight.x) ** 2 + dot(way, sight.y) ** 2 + (dot(way, sight.z) < 0 ? 1e18 : 0);
+		};
+		return (
+			(before && alongSight(face, sight, point, before)) ??
+			alongSight(face, sight, point, leastSeed(seeds, off)) ??
+			leaves(face, point, at)
+		);
+	};
+	return followOnFace(face, points, half, placeOf, within);
+}
+
+/** Finds the place of a face nearest to a point; on a ring u runs on over the seam from the place before. */
+function nearestPlaces(face: TrimmedFace): (point: Vector, before: Place | undefined) => Place {
+	const { surface, closedAcross } = face;
+	const seeds = seedsOf(surface);
+	const period = periodOf(face);
+	return (point, before) => {
+		const start = leastSeed(seeds, (p) => distance(p, point));
+		const { u, v } = nearestFrom(surface, point, start, closedAcross);
+		return [period ? u + period * Math.round(((before?.[0] ?? u) - u) / period) : u, v];
+	};
+}
+
+/** Places of a face nearest to an outline. @throws ProblemError where the outline leaves the face */
+export function projectNearest(
+	face: TrimmedFace,
+	points: readonly Vector[],
+	within: number,
+	at: string
+): OutlineOnFace {
+	const nearest = nearestPlaces(face);
+	const placeOf = (point: Vector, before: Place | undefined) => {
+		const place = nearest(point, before);
+		return besideFace(face, point, place) ? leaves(face, point, at) : place;
+	};
+	return followOnFace(face, points, half, placeOf, within);
+}
+
+/** Places of a face nearest to points that follow one another; those beside it come to lie on its rim. */
+export function nearestOnFace(face: TrimmedFace, points: readonly Vector[]): Place[] {
+	const nearest = nearestPlaces(face);
+	const places: Place[] = [];
+	for (const point of points) places.push(nearest(point, places.at(-1)));
+	return places;
+}
+
+/** Whether the way from the nearest place to a point leads along the face, so that the face ends there. */
+function besideFace(face: TrimmedFace, point: Vector, place: Place): boolean {
+	const [u, v] = heldOn(face, place);
+	const { points, du, dv } = evaluateGrid(face.surface, [u], [v]);
+	const way = subtract(point, pointAt(points, 0));
+	return [du, dv].some((tangent) => {
+		const one = pointAt(tangent, 0);
+		const size = length(one);
+		return size > 1e-9 && Math.abs(dot(way, one)) / size > BESIDE;
+	});
+}

@@ -1,0 +1,145 @@
+import { followChain, sharpCorners } from '../../geometry/follow';
+import type { BezierChain } from '../../geometry/path';
+import { polygonArea, type Place } from '../../geometry/polygon';
+import { add, distance, scale, unweighted, type Vector } from '../../geometry/vector';
+import type { TrimDefinition, TrimOf } from '../../project/form-schema';
+import { refuse } from '../../units/problem';
+import { formatNumber } from '../../units/quantity';
+import { cornersOf, outlineChain } from '../drawn-curve';
+import { fixedHeight } from '../levels';
+import { chainOf } from '../path';
+import { flatPlaces } from './flat';
+import {
+	followOnFace,
+	nearestOnFace,
+	projectAlong,
+	projectNearest,
+	sightOf,
+	type OutlineOnFace
+} from './project';
+import { sectionCurves } from './section';
+import { curveTrim, periodOf, reversed, type Trim, type TrimCurve, type TrimmedFace } from './trim';
+
+/**
+ * A closed curve that keeps what lies within or outside it; of one that goes once round a ring, what lies
+ * towards the foot counts as within.
+ */
+function opened(
+	at: string,
+	{ keep, within }: Pick<TrimOf<'outline'>, 'keep' | 'within'>,
+	outline: Followed,
+	{ places, source }: OutlineOnFace,
+	period: number
+): Trim {
+	const left = keep === 'inside';
+	const turn = places.at(-1)![0] - places[0]![0];
+	const round = period > 0 && Math.abs(turn) > period / 2;
+	const sharp = source.map((k) => k >= 0 && outline.sharp[k]!);
+	const curve: TrimCurve = { places, run: round ? 'round' : 'closed', sharp };
+	const asWanted = (round ? turn < 0 : polygonArea(places) > 0) === left;
+	return curveTrim(at, asWanted ? curve : reversed(curve), within, period);
+}
+
+/** A closed outline as a polyline, and which of its points are corners that were drawn. */
+interface Followed {
+	readonly points: readonly Vector[];
+	readonly sharp: readonly boolean[];
+}
+
+function follow(chain: BezierChain, within: number): Followed {
+	const points = followChain(chain, within);
+	const drawn = cornersOf(chain).map((k) => unweighted(chain.points[3 * k]!));
+	return { points, sharp: points.map((p) => drawn.some((corner) => distance(corner, p) < 1e-6)) };
+}
+
+function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string): Trim {
+	const level = trim.by === 'level';
+	const ahead = trim.keep === 'ahead' || trim.keep === 'above';
+	const normal: Vector = level ? [0, 0, 1] : trim.normal;
+	if (!(Math.hypot(...normal) > 1e-9)) refuse(`${at}/normal`, 'the direction is nothing; give it a length');
+	const origin: Vector = level ? [0, 0, fixedHeight(trim.height)] : trim.at;
+	const section = sectionCurves(face, origin, ahead ? normal : scale(normal, -1), trim.within);
+	if (section.curves.length === 0) {
+		const [low, high] = [section.low, section.high].map((value) => formatNumber(Math.round(value)));
+		return refuse(
+			at,
+			level
+				? `the level does not meet ${face.name}, which lies between ${formatNumber(Math.round(origin[2] + Math.min(...heights(section, ahead))))} and ${formatNumber(Math.round(origin[2] + Math.max(...heights(section, ahead))))} mm; move it there`
+				: `the plane does not meet ${face.name}, which lies ${low} to ${high} mm ahead of it; move it there`
+		);
+	}
+	return {
+		at,
+		curves: section.curves,
+		within: trim.within,
+		opening: false,
+		keeps: (u, v) => section.ahead.of([u, v]) > 0
+	};
+}
+
+const heights = ({ low, high }: { low: number; high: number }, ahead: boolean) =>
+	ahead ? [low, high] : [-low, -high];
+
+/** The curves that a trim cuts into a face. @throws ProblemError where it cannot be made */
+export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Trim {
+	const { within } = trim;
+	if (!(within > 0))
+		refuse(`${at}/within`, `curves are followed to within ${within} mm; more than 0 mm is accepted`);
+	const period = periodOf(face);
+	switch (trim.by) {
+		case 'outline': {
+			const sight = sightOf(trim.direction, trim.turn, `${at}/direction`);
+			const outline = follow(outlineChain(trim.outline, `${at}/outline`), within);
+			const points = outline.points.map(([x, y]) => add(trim.at, add(scale(sight.x, x), scale(sight.y, y))));
+			return opened(at, trim, outline, projectAlong(face, points, sight, within, at), period);
+		}
+		case 'curve': {
+			const outline = follow(chainOf({ ...trim.curve, closed: true }, `${at}/curve`), within);
+			const onFace = trim.direction
+				? projectAlong(face, outline.points, sightOf(trim.direction, 0, `${at}/direction`), within, at)
+				: projectNearest(face, outline.points, within, at);
+			return opened(at, trim, outline, onFace, period);
+		}
+		case 'map': {
+			const outline = follow(outlineChain(trim.outline, `${at}/outline`), within);
+			const turn = (trim.turn * Math.PI) / 180;
+			const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+			const flat = outline.points.map(([x, y]): Place => [
+				trim.at[0] + cos * x - sin * y,
+				trim.at[1] + sin * x + cos * y
+			]);
+			const middle = (a: Place, b: Place): Place => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+			const onFace = followOnFace(face, flat, middle, flatPlaces(face, at), within);
+			return opened(at, trim, outline, onFace, period);
+		}
+		case 'plane':
+		case 'level':
+			return cutOff(face, trim, at);
+	}
+}
+
+/** Share of the parameters within which a curve counts as running along a rim. */
+const RIM = 1e-7;
+
+/** How closely the ends of a form's own faces are followed (mm). */
+export const END_WITHIN = 1;
+
+/** Where a face ends within its patch; what follows the patch's own rims says nothing. */
+export function endsOf(face: TrimmedFace, ends: readonly (readonly Vector[])[], at: string): Trim[] {
+	const { knotsU, knotsV } = face.surface;
+	const period = periodOf(face);
+	const onRim = (t: number, knots: Float64Array) => {
+		const size = knots.at(-1)! - knots[0]!;
+		return Math.min(Math.abs(t - knots[0]!), Math.abs(t - knots.at(-1)!)) < RIM * size;
+	};
+	return ends.flatMap((points) => {
+		// The first point once more shows whether the curve goes round.
+		const places = nearestOnFace(face, [...points, points[0]!]);
+		const turns = period ? Math.round((places.at(-1)![0] - places[0]![0]) / period) : 0;
+		const own = places.slice(0, -1);
+		const along = own.every(([u, v]) => onRim(v, knotsV) || (!period && onRim(u, knotsU)));
+		if (along) return [];
+		const curve: TrimCurve = { places: own, run: turns ? 'round' : 'closed', sharp: sharpCorners(points) };
+		return [curveTrim(at, curve, END_WITHIN, period)];
+	});
+}

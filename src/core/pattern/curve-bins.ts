@@ -1,0 +1,139 @@
+import type { Box, Place } from '../geometry/polygon';
+
+/** A curve that cells are clipped by; what is kept lies to its left. */
+export interface ClipCurve {
+	readonly places: readonly Place[];
+	/** Whether the last corner is joined to the first. */
+	readonly closed: boolean;
+}
+
+/** Segments of a curve that come near a cell: numbers of their first corners, ascending. */
+export interface NearCurve extends ClipCurve {
+	readonly index: number;
+	readonly segments: readonly number[];
+}
+
+/** Segments on a line between two steps count for both of its sides. */
+const TOUCHING = 1e-9;
+
+/** The step of ascending lines that a value lies in; the first and the last one reach on without end. */
+function stepAt(lines: ArrayLike<number>, value: number): number {
+	let low = 0;
+	let high = lines.length - 2;
+	while (low < high) {
+		const middle = (low + high + 1) >> 1;
+		if (lines[middle]! <= value) low = middle;
+		else high = middle - 1;
+	}
+	return low;
+}
+
+/** The segments of curves sorted into the steps of a grid that they touch. */
+export class CurveBins {
+	readonly columns: number;
+	readonly rows: number;
+	private readonly bins: (number[] | undefined)[];
+	private readonly slack: readonly [number, number];
+
+	/** @param across, up lines between the steps, ascending, both ends included */
+	constructor(
+		private readonly curves: readonly ClipCurve[],
+		private readonly across: ArrayLike<number>,
+		private readonly up: ArrayLike<number>
+	) {
+		this.columns = across.length - 1;
+		this.rows = up.length - 1;
+		const slack = (lines: ArrayLike<number>) =>
+			(TOUCHING * (lines[lines.length - 1]! - lines[0]!)) / (lines.length - 1);
+		this.slack = [slack(across), slack(up)];
+		this.bins = new Array(this.columns * this.rows);
+		curves.forEach(({ places, closed }, c) => {
+			const last = closed ? places.length : places.length - 1;
+			for (let k = 0; k < last; k++) {
+				const [ax, ay] = places[k]!;
+				const [bx, by] = places[(k + 1) % places.length]!;
+				const box: Box = {
+					low: [Math.min(ax, bx), Math.min(ay, by)],
+					high: [Math.max(ax, bx), Math.max(ay, by)]
+				};
+				this.visit(box, 1, (bin) => (this.bins[bin] ??= []).push(c, k));
+			}
+		});
+	}
+
+	/** Every step that a box covers; with `slack` 1 those that it only touches too, with -1 not those. */
+	private visit({ low, high }: Box, slack: 1 | -1, act: (bin: number) => void): void {
+		const { across, up, columns } = this;
+		const [dx, dy] = [slack * this.slack[0], slack * this.slack[1]];
+		if (high[0] + dx < across[0]! || low[0] - dx > across[columns]!) return;
+		if (high[1] + dy < up[0]! || low[1] - dy > up[this.rows]!) return;
+		const [left, right] = [stepAt(across, low[0] - dx), stepAt(across, high[0] + dx)];
+		const [foot, head] = [stepAt(up, low[1] - dy), stepAt(up, high[1] + dy)];
+		for (let j = foot; j <= head; j++) for (let i = left; i <= right; i++) act(j * columns + i);
+	}
+
+	/** Whether any segment touches a step. */
+	isTouched(i: number, j: number): boolean {
+		return this.bins[j * this.columns + i] !== undefined;
+	}
+
+	/** The segments in the steps that a box covers, curve by curve. */
+	near(box: Box): NearCurve[] {
+		let found: Map<number, Set<number>> | null = null;
+		this.visit(box, -1, (at) => {
+			const bin = this.bins[at];
+			if (!bin) return;
+			found ??= new Map();
+			for (let n = 0; n < bin.length; n += 2) {
+				const segments = found.get(bin[n]!);
+				if (segments) segments.add(bin[n + 1]!);
+				else found.set(bin[n]!, new Set([bin[n + 1]!]));
+			}
+		});
+		if (!found) return [];
+		return [...(found as Map<number, Set<number>>)].map(([index, segments]) => ({
+			...this.curves[index]!,
+			index,
+			segments: [...segments].sort((a, b) => a - b)
+		}));
+	}
+}
+
+/** Which steps that no curve touches are left; neighbours without a curve between them share one answer. */
+export class KeptSteps {
+	private readonly known: Int8Array;
+
+	/** @param isLeft asked for the middle of one step of each connected patch */
+	constructor(
+		private readonly bins: CurveBins,
+		private readonly isLeft: (i: number, j: number) => boolean
+	) {
+		this.known = new Int8Array(bins.columns * bins.rows);
+	}
+
+	/** For a step that is not touched. */
+	isKept(i: number, j: number): boolean {
+		const { columns, rows } = this.bins;
+		const start = j * columns + i;
+		if (this.known[start] === 0) {
+			const answer = this.isLeft(i, j) ? 1 : -1;
+			const waiting = [start];
+			this.known[start] = answer;
+			for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
+				const [x, y] = [at % columns, Math.floor(at / columns)];
+				for (const [p, q] of [
+					[x + 1, y],
+					[x - 1, y],
+					[x, y + 1],
+					[x, y - 1]
+				] as const) {
+					if (p < 0 || q < 0 || p >= columns || q >= rows || this.bins.isTouched(p, q)) continue;
+					if (this.known[q * columns + p] !== 0) continue;
+					this.known[q * columns + p] = answer;
+					waiting.push(q * columns + p);
+				}
+			}
+		}
+		return this.known[start] === 1;
+	}
+}

@@ -1,0 +1,69 @@
+import type { Mass, TrimKind } from '$core/project/form-schema';
+import type { ShapeView } from '$lib/worker/views';
+import { freshId } from './words';
+
+/** What is said of each way to trim a face, for the list of what can be added. */
+export const newTrimWords: readonly { kind: TrimKind; label: string }[] = [
+	{ kind: 'outline', label: 'Add an opening' },
+	{ kind: 'map', label: 'Add an opening on the flat map' },
+	{ kind: 'curve', label: 'Add an opening by a closed curve' },
+	{ kind: 'level', label: 'Cut it off at a height' },
+	{ kind: 'plane', label: 'Cut it off by a plane' }
+];
+
+type Vector = [number, number, number];
+
+/** Middle of a face (mm) and its outside there. */
+function middleOf(face: ShapeView): { at: Vector; normal: Vector } {
+	const node = 3 * (Math.floor(face.rows / 2) * face.columns + Math.floor(face.columns / 2));
+	const pick = (list: Float32Array) => [0, 1, 2].map((k) => list[node + k]!) as Vector;
+	const own = pick(face.positions);
+	return {
+		at: own.map((value, k) => Math.round(value + face.origin[k]!)) as Vector,
+		normal: pick(face.normals)
+	};
+}
+
+/** A trim of a face of a sensible size about its middle, as a value for the document. */
+export function newTrim(kind: TrimKind, face: ShapeView, mass: Mass): Record<string, unknown> {
+	const { at, normal } = middleOf(face);
+	const common = {
+		by: kind,
+		id: freshId(kind === 'plane' || kind === 'level' ? 'end' : 'opening', mass.trims),
+		face: face.name
+	};
+	const radius = Math.max(10, Math.round(Math.min(face.across, face.up) / 60) * 10);
+	const outline = { shape: 'circle', radius };
+	switch (kind) {
+		case 'outline': {
+			// Along the axis that looks most like the way into the face.
+			const most = normal.reduce((best, v, k) => (Math.abs(v) > Math.abs(normal[best]!) ? k : best), 0);
+			const direction = normal.map((value, k) => (k === most ? -Math.sign(value) || 1 : 0));
+			return { ...common, outline, at: at.map((value, k) => value - 1000 * direction[k]!), direction };
+		}
+		case 'map':
+			return { ...common, outline, at: [0, Math.round(face.up / 2)] };
+		case 'curve': {
+			// A ring about the outside in the middle, in the plane that touches the face there.
+			const level: Vector = Math.abs(normal[2]) > 0.9 ? [1, 0, 0] : [-normal[1], normal[0], 0];
+			const size = Math.hypot(...level);
+			const x = level.map((value) => value / size) as Vector;
+			const y: Vector = [
+				normal[1] * x[2] - normal[2] * x[1],
+				normal[2] * x[0] - normal[0] * x[2],
+				normal[0] * x[1] - normal[1] * x[0]
+			];
+			const points = Array.from({ length: 8 }, (_, k) => {
+				const [c, s] = [radius * Math.cos((k * Math.PI) / 4), radius * Math.sin((k * Math.PI) / 4)];
+				return at.map((value, n) => Math.round(value + c * x[n]! + s * y[n]!));
+			});
+			return { ...common, curve: { points, joins: 'smooth' } };
+		}
+		case 'level':
+			return { ...common, height: at[2] };
+		case 'plane': {
+			const upright = Math.abs(normal[2]) < 0.7;
+			return { ...common, at, normal: upright ? [0, 0, -1] : [-1, 0, 0] };
+		}
+	}
+}
