@@ -3,11 +3,12 @@ import { massFaces } from '../src/core/mass/faces';
 import { readProject } from '../src/core/project/read';
 import type { Form } from '../src/core/project/form-schema';
 import type { Project, SettingOut, Zone } from '../src/core/project/schema';
+import { settingOutSchema, type SettingOutInput } from '../src/core/project/setting-out-schema';
 
 /** A project of one mass and one zone on it, for tests; defaults are those of a project file. */
 export function projectOf(
 	form: Form,
-	settingOut: Omit<SettingOut, 'along'> & { along?: SettingOut['along'] },
+	settingOut: SettingOutInput,
 	zone: Partial<Omit<Zone, 'settingOut'>> = {},
 	rest: Partial<Project> = {}
 ): Project {
@@ -31,6 +32,9 @@ export function projectOf(
 		...rest
 	});
 }
+
+/** With its defaults filled in. */
+export const settingOutOf = (input: SettingOutInput): SettingOut => settingOutSchema.parse(input);
 
 export function onlyFace(form: Form): Face {
 	return massFaces({ id: 'm', name: 'Mass', form, faces: [], evened: null, trims: [] })[0]!;

@@ -8,6 +8,7 @@ import { evaluateCurvature } from '../../src/core/geometry/curvature';
 import { evaluateGrid } from '../../src/core/geometry/surface';
 import { lengthTable, parametersAt } from '../../src/core/geometry/true-length';
 import { setOut } from '../../src/core/grid/set-out';
+import { settingOutSchema } from '../../src/core/project/setting-out-schema';
 import { measureCells } from '../../src/core/measure/cell-measures';
 import { makeCells } from '../../src/core/pattern/cells';
 import { makeEdges } from '../../src/core/pattern/edges';
@@ -103,7 +104,7 @@ async function surface(): Promise<void> {
 
 async function stages(): Promise<void> {
 	for (const { cells: n, bays, courses } of sizes) {
-		const settingOut = { across: count(bays), up: count(courses), along: 'true length' as const };
+		const settingOut = settingOutSchema.parse({ across: count(bays), up: count(courses) });
 		const pattern = patternOf({ kind: 'rectangles' });
 		const grid = setOut(face, settingOut, 'bench');
 		const cells = makeCells(grid, pattern, 'bench');

@@ -289,6 +289,101 @@ describe('STEP (ISO 10303-21, AP242)', () => {
 		}
 	});
 
+	/** A loop of straight edges through points, as entities from a number on; the edge loop has the number itself. */
+	const straightLoop = (n: number, points: number[][]) => {
+		const lines: string[] = [];
+		const count = points.length;
+		points.forEach((p, k) => {
+			lines.push(
+				`#${n + 1 + k}=CARTESIAN_POINT('',(${p.map((value) => value.toFixed(9)).join(',')}));`,
+				`#${n + 20 + k}=VERTEX_POINT('',#${n + 1 + k});`,
+				`#${n + 40 + k}=LINE('',#${n + 1 + k},#9);`,
+				`#${n + 60 + k}=EDGE_CURVE('',#${n + 20 + k},#${n + 20 + ((k + 1) % count)},#${n + 40 + k},.T.);`,
+				`#${n + 80 + k}=ORIENTED_EDGE('',*,*,#${n + 60 + k},.T.);`
+			);
+		});
+		const edges = points.map((_, k) => `#${n + 80 + k}`).join(',');
+		return `${lines.join('\n')}\n#${n}=EDGE_LOOP('',(${edges}));`;
+	};
+	const areaRead = async (lines: string) => {
+		const { faces, refused } = await readStepFaces(bytes(fileWith(lines)));
+		expect(refused).to.deep.equal([]);
+		const form = {
+			kind: 'imported',
+			source: 'x',
+			faces: faces.map((face, k) => patchDefinition(`f${k}`, face.surface, face))
+		};
+		const model = await new Chain().run(documentOf([{ id: 'm', name: 'Read', form }]));
+		expect(model.problems).to.deep.equal([]);
+		return { area: areaOf(model.masses[0]!.faces[0]!), trims: model.masses[0]!.faces[0]!.trims.length };
+	};
+	const upright =
+		"#10=CARTESIAN_POINT('',(0.,0.,0.));\n#13=AXIS2_PLACEMENT_3D('',#10,$,$);\n#14=PLANE('',#13);";
+
+	it('planes end where their loops do: a rectangle whole, an angle with a hole trimmed', async () => {
+		const rectangle = [
+			[0, 0, 0],
+			[60, 80, 0],
+			[20, 110, 0],
+			[-40, 30, 0]
+		];
+		const whole = await areaRead(
+			`${upright}\n${straightLoop(300, rectangle)}\n#60=FACE_OUTER_BOUND('',#300,.T.);\n#50=ADVANCED_FACE('p',(#60),#14,.T.);`
+		);
+		expect(whole.area).to.be.closeTo(100 * 50, 1e-6);
+		expect(whole.trims).to.equal(0);
+		const angle = [
+			[0, 0, 0],
+			[90, 0, 0],
+			[90, 40, 0],
+			[40, 40, 0],
+			[40, 90, 0],
+			[0, 90, 0]
+		];
+		const hole = [
+			[10, 10, 0],
+			[10, 30, 0],
+			[35, 30, 0],
+			[35, 10, 0]
+		];
+		const cut = await areaRead(
+			`${upright}\n${straightLoop(300, angle)}\n${straightLoop(500, hole)}\n#60=FACE_OUTER_BOUND('',#300,.T.);\n#61=FACE_BOUND('',#500,.T.);\n#50=ADVANCED_FACE('p',(#60,#61),#14,.T.);`
+		);
+		expect(cut.area).to.be.closeTo(90 * 90 - 50 * 50 - 25 * 20, 1e-6);
+	});
+
+	it('a torus, whole and as a band, and a cap that one circle cuts off a sphere (Pappus, 2πRh)', async () => {
+		const circle = (n: number, r: number, z: number, forward: boolean) =>
+			`#${n}=CARTESIAN_POINT('',(0.,0.,${z.toFixed(9)}));
+#${n + 1}=AXIS2_PLACEMENT_3D('',#${n},$,$);
+#${n + 2}=CIRCLE('',#${n + 1},${r.toFixed(9)});
+#${n + 3}=CARTESIAN_POINT('',(${r.toFixed(9)},0.,${z.toFixed(9)}));
+#${n + 4}=VERTEX_POINT('',#${n + 3});
+#${n + 5}=EDGE_CURVE('',#${n + 4},#${n + 4},#${n + 2},.T.);
+#${n + 6}=ORIENTED_EDGE('',*,*,#${n + 5},.${forward ? 'T' : 'F'}.);
+#${n + 7}=EDGE_LOOP('',(#${n + 6}));
+#${n + 8}=FACE_BOUND('',#${n + 7},.T.);`;
+		const frame = "#10=CARTESIAN_POINT('',(0.,0.,0.));\n#13=AXIS2_PLACEMENT_3D('',#10,$,$);";
+		const whole = await areaRead(
+			`${frame}\n#14=TOROIDAL_SURFACE('',#13,50.,15.);\n#50=ADVANCED_FACE('t',(),#14,.T.);`
+		);
+		expect(whole.area / (4 * Math.PI ** 2 * 50 * 15)).to.be.closeTo(1, 1e-9);
+		// The outer half of the tube, between the circles at its top and its foot: 2πr(πR + 2r).
+		const band = await areaRead(
+			`${frame}\n#14=TOROIDAL_SURFACE('',#13,50.,15.);\n${circle(300, 50, -15, true)}\n${circle(400, 50, 15, false)}\n#50=ADVANCED_FACE('t',(#308,#408),#14,.T.);`
+		);
+		expect(band.area / (2 * Math.PI * 15 * (Math.PI * 50 + 2 * 15))).to.be.closeTo(1, 1e-9);
+		for (const [forward, height] of [
+			[true, 20],
+			[false, 80]
+		] as const) {
+			const cap = await areaRead(
+				`${frame}\n#14=SPHERICAL_SURFACE('',#13,50.);\n${circle(300, 40, 30, forward)}\n#50=ADVANCED_FACE('s',(#308),#14,.T.);`
+			);
+			expect(cap.area / (2 * Math.PI * 50 * height), String(forward)).to.be.closeTo(1, 1e-9);
+		}
+	});
+
 	it('what cannot be taken is told by entity, number and line', async () => {
 		const refused = async (lines: string) => (await readStepFaces(bytes(fileWith(lines)))).refused;
 		const base = "#10=CARTESIAN_POINT('',(0.,0.,0.));\n#13=AXIS2_PLACEMENT_3D('',#10,$,$);";

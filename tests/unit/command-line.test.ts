@@ -10,7 +10,7 @@ import { measureCells } from '../../src/core/measure/cell-measures';
 import { setOut } from '../../src/core/grid/set-out';
 import { makeCells } from '../../src/core/pattern/cells';
 import { patternOf } from '../../src/core/pattern/tile';
-import { count, onlyFace, revolved } from '../faces';
+import { count, onlyFace, revolved, settingOutOf } from '../faces';
 import Ajv2020 from 'ajv/dist/2020.js';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
@@ -115,7 +115,7 @@ describe('measures', () => {
 					'smooth'
 				)
 			),
-			{ ...count(14, 9), along: 'true length' },
+			settingOutOf(count(14, 9)),
 			'x'
 		);
 		for (const kind of ['rectangles', 'diamonds'] as const) {

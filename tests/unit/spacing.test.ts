@@ -3,17 +3,16 @@ import fc from 'fast-check';
 import { divide, makeUpFor } from '../../src/core/grid/spacing';
 import { setOut } from '../../src/core/grid/set-out';
 import { ProblemError } from '../../src/core/units/problem';
-import { count, onlyFace, revolved, sheet } from '../faces';
+import { count, onlyFace, revolved, settingOutOf, sheet } from '../faces';
 
-const along = 'true length' as const;
 const lengths = (mm: number) => ({ belt: mm, longest: mm });
 
 describe('spacing', () => {
 	it('an exact size leaves the make-up that was shown for its start line', () => {
-		expect(makeUpFor(1500, 32000, 'first')).to.deep.equal({ first: 0, last: 500 });
-		expect(makeUpFor(1500, 32000, 'last')).to.deep.equal({ first: 500, last: 0 });
-		expect(makeUpFor(1500, 32000, 'middle')).to.deep.equal({ first: 1000, last: 1000 });
-		expect(makeUpFor(1500, 30000, 'first')).to.deep.equal({ first: 0, last: 0 });
+		expect(makeUpFor(1500, 32000, 0)).to.deep.equal({ first: 0, last: 500 });
+		expect(makeUpFor(1500, 32000, 32000)).to.deep.equal({ first: 500, last: 0 });
+		expect(makeUpFor(1500, 32000, 16000)).to.deep.equal({ first: 1000, last: 1000 });
+		expect(makeUpFor(1500, 30000, 0)).to.deep.equal({ first: 0, last: 0 });
 		const { fractions } = divide(
 			{ by: 'exact size', size: 1500, start: 'right' },
 			lengths(32000),
@@ -69,7 +68,7 @@ describe('spacing', () => {
 					[4000, 9000]
 				])
 			),
-			{ ...count(17, 3), along },
+			settingOutOf(count(17, 3)),
 			'x'
 		);
 		for (let i = 0; i < 17; i++) {
@@ -81,7 +80,7 @@ describe('spacing', () => {
 		}
 		expect(circle.across.closed).to.equal(true);
 		expect(circle.columns).to.equal(17);
-		const flat = setOut(onlyFace(sheet(7000, 3000)), { ...count(7, 3), along }, 'x');
+		const flat = setOut(onlyFace(sheet(7000, 3000)), settingOutOf(count(7, 3)), 'x');
 		for (let i = 0; i <= 7; i++) expect(flat.positions[3 * i]!).to.be.closeTo(1000 * i, 1e-3);
 	});
 
@@ -97,7 +96,7 @@ describe('spacing', () => {
 			foot: { points, joins: 'smooth', closed: false },
 			head: { points: points.map(([x, , z]) => [x, 4000, z]), joins: 'smooth', closed: false }
 		});
-		const grid = setOut(face, { ...count(12, 2), along }, 'x');
+		const grid = setOut(face, settingOutOf(count(12, 2)), 'x');
 		const s = (x: number) =>
 			(a / 4) * (2 * (x / a) * Math.sqrt(1 + 4 * (x / a) ** 2) + Math.asinh((2 * x) / a));
 		const step = (2 * s(a)) / 12;

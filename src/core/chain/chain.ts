@@ -3,8 +3,11 @@ import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
 import { Lattice } from '../grid/lattice';
-import { setOut, type NodeGrid } from '../grid/set-out';
+import type { NodeGrid } from '../grid/node-grid';
+import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
+import type { Vector } from '../geometry/vector';
+import { guidePoints } from '../mass/guides';
 import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
 import { measureCells } from '../measure/cell-measures';
@@ -141,9 +144,27 @@ export class Chain {
 		);
 	}
 
+	/** The guides of some names, as points; names that are not there are left out. */
+	private guides(project: Project, ids: readonly string[]): ReadonlyMap<string, readonly Vector[]> {
+		const found = new Map<string, readonly Vector[]>();
+		for (const guide of project.guides) {
+			if (!ids.includes(guide.id)) continue;
+			const faces = guide.on === 'map' ? this.faces(project, guide.mass, `guides/${guide.id}`) : null;
+			const points = this.memo.use(`guide ${guide.id}`, JSON.stringify([guide, faces?.serial]), () =>
+				guidePoints(guide, (_, name) => faces?.value.find((one) => one.name === name))
+			);
+			found.set(guide.id, points.value);
+		}
+		return found;
+	}
+
 	private layOut(project: Project, zone: Zone): FaceModel[] {
 		const at = `zones/${zone.id}`;
 		if (zone.faces.length === 0) refuse(`${at}/faces`, `${zone.name} has no faces yet; choose at least one`);
+		const follow = {
+			levels: followsLevels(zone.settingOut) ? project.levels : [],
+			guides: this.guides(project, guidesOf(zone.settingOut))
+		};
 		return zone.faces.map((wanted) => {
 			const faces = this.faces(project, wanted.mass, `${at}/faces`);
 			const face = faces.value.find((one) => one.name === wanted.face);
@@ -152,18 +173,26 @@ export class Chain {
 					`${at}/faces`,
 					`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
 				);
-			return this.layOutFace(zone, wanted.mass, face, faces.serial);
+			return this.layOutFace(zone, wanted.mass, face, faces.serial, follow);
 		});
 	}
 
-	private layOutFace(zone: Zone, massId: string, face: Face, massSerial: number): FaceModel {
+	private layOutFace(
+		zone: Zone,
+		massId: string,
+		face: Face,
+		massSerial: number,
+		follow: Following
+	): FaceModel {
 		const at = `zones/${zone.id}`;
 		const slot = `${zone.id} ${face.name} ${massSerial}`;
 		const area = this.memo.use(`area ${slot}`, '', () =>
 			once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
 		);
-		const grid = this.memo.use(`grid ${slot}`, JSON.stringify(zone.settingOut), () =>
-			this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`))
+		const grid = this.memo.use(
+			`grid ${slot}`,
+			JSON.stringify([zone.settingOut, follow.levels, [...follow.guides]]),
+			() => this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`, follow))
 		);
 		const pattern = patternOf(zone.pattern);
 		// Which nodes make a cell hangs on counts, not on places, unless the pattern looks at lengths.

@@ -1,4 +1,4 @@
-import type { NodeGrid } from '../grid/set-out';
+import type { NodeGrid } from '../grid/node-grid';
 import type { CellMeasures } from '../measure/cell-measures';
 import { NO_CELL, type Edges } from '../pattern/edges';
 import type { Cells } from '../pattern/cells';

@@ -131,6 +131,21 @@ export function lineLength(table: LengthTable, j: number): number {
 	return table.upTo[j * (intervals + 1) + intervals]!;
 }
 
+/** Length of line j from its first end to a parameter, in mm. */
+export function lengthTo(table: LengthTable, j: number, u: number): number {
+	const { ends, speed, upTo } = table;
+	const intervals = ends.length - 1;
+	let low = 0;
+	let high = intervals - 1;
+	while (low < high) {
+		const middle = (low + high + 1) >> 1;
+		if (ends[middle]! <= u) low = middle;
+		else high = middle - 1;
+	}
+	const x = Math.min(1, Math.max(0, (u - ends[low]!) / (ends[low + 1]! - ends[low]!)));
+	return upTo[j * (intervals + 1) + low]! + lengthWithin(speed, 5 * (j * intervals + low), x);
+}
+
 /**
  * Parameters of points on line j that lie at given shares (0..1, ascending) of its length.
  * A line without length (a pole) is divided by parameter.

@@ -1,13 +1,19 @@
 import { evaluateGrid, type Surface } from '../geometry/surface';
-import type { NodeGrid } from './set-out';
+import type { NodeGrid } from './node-grid';
+
+/** A step counts as met this far outside it, in shares of it. */
+const EDGE = 1e-9;
+const NEWTON_ROUNDS = 20;
 
 /**
  * The grid as a plane: i counts bays from the left, j courses from the foot, both with fractions between
- * nodes. Parameters between nodes are interpolated linearly, the same way in both directions.
+ * nodes. Parameters between the four nodes of a step are interpolated bilinearly, both ways.
  */
 export class Lattice {
 	private readonly periodU: number;
 	private readonly periodV: number;
+	/** The step in which the last place was found: the next one is near it as a rule. */
+	private last: [number, number] = [0, 0];
 
 	constructor(
 		readonly grid: NodeGrid,
@@ -17,50 +23,94 @@ export class Lattice {
 		this.periodV = surface.knotsV.at(-1)! - surface.knotsV[0]!;
 	}
 
-	/** The parameter up of course line j, beyond the ends of a ring too. */
-	private v(j: number): number {
-		const { v, rows } = this.grid;
-		const turns = Math.floor(j / rows);
-		return j < rows && j >= 0 ? v[j]! : v[j - turns * rows]! + turns * this.periodV;
+	/** Parameters of node (i, j), beyond the ends of a ring too. */
+	private node(i: number, j: number): [number, number] {
+		const { u, v, columns, rows, across, up } = this.grid;
+		const turnsI = across.closed ? Math.floor(i / columns) : 0;
+		const turnsJ = up.closed ? Math.floor(j / rows) : 0;
+		const at = (j - turnsJ * rows) * columns + i - turnsI * columns;
+		return [u[at]! + turnsI * this.periodU, v[at]! + turnsJ * this.periodV];
 	}
 
-	private u(i: number, j: number): number {
-		const { u, columns, rows, across } = this.grid;
-		const row = ((j % rows) + rows) % rows;
-		if (!across.closed) return u[row * columns + i]!;
-		const turns = Math.floor(i / columns);
-		return u[row * columns + i - turns * columns]! + turns * this.periodU;
+	/** The four corners of a step. */
+	private step(i: number, j: number) {
+		return [this.node(i, j), this.node(i + 1, j), this.node(i + 1, j + 1), this.node(i, j + 1)] as const;
 	}
 
-	private parameterAcross(i: number, row: number, share: number): number {
-		return this.u(i, row) + share * (share === 0 ? 0 : this.u(i, row + 1) - this.u(i, row));
+	/** Shares within a step (0..1 inside it) of a place given by its parameters. */
+	private within(i: number, j: number, u: number, v: number): [number, number] {
+		const [a, b, c, d] = this.step(i, j);
+		let [s, t] = [0.5, 0.5];
+		for (let round = 0; round < NEWTON_ROUNDS; round++) {
+			const mix = (k: 0 | 1) =>
+				a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
+			const byS = (k: 0 | 1) => (b[k] - a[k]) * (1 - t) + (c[k] - d[k]) * t;
+			const byT = (k: 0 | 1) => (d[k] - a[k]) * (1 - s) + (c[k] - b[k]) * s;
+			const [p, q] = [u - mix(0), v - mix(1)];
+			const [su, sv, tu, tv] = [byS(0), byS(1), byT(0), byT(1)];
+			const det = su * tv - sv * tu;
+			if (!(Math.abs(det) > 0)) break;
+			const [ds, dt] = [(p * tv - q * tu) / det, (su * q - sv * p) / det];
+			s += ds;
+			t += dt;
+			if (Math.abs(ds) + Math.abs(dt) < 1e-14) break;
+			// Far outside the step its own corners say little; near it they settle the place.
+			s = Math.min(50, Math.max(-50, s));
+			t = Math.min(50, Math.max(-50, t));
+		}
+		return [s, t];
 	}
 
 	/** From parameters to lattice coordinates. */
 	place(u: number, v: number): [number, number] {
-		const { up, across } = this.grid;
-		let row = 0;
-		while (row < up.steps - 1 && this.v(row + 1) <= v) row++;
-		const share = (v - this.v(row)) / (this.v(row + 1) - this.v(row));
-		let column = across.closed ? Math.floor((u - this.u(0, row)) / this.periodU) * across.steps : 0;
-		const last = across.closed ? column + 2 * across.steps : across.steps - 1;
-		while (column < last && this.parameterAcross(column + 1, row, share) <= u) column++;
-		while (across.closed && this.parameterAcross(column, row, share) > u) column--;
-		const from = this.parameterAcross(column, row, share);
-		const to = this.parameterAcross(column + 1, row, share);
-		return [column + (u - from) / (to - from), row + share];
+		const { across, up } = this.grid;
+		const held = (k: number, steps: number, closed: boolean) =>
+			closed ? k : Math.min(steps - 1, Math.max(0, k));
+		let [i, j] = this.last;
+		let [s, t] = [0, 0];
+		for (let walk = 0; walk < across.steps + up.steps + 8; walk++) {
+			[s, t] = this.within(i, j, u, v);
+			const over = (share: number) => (share < -EDGE || share > 1 + EDGE ? Math.floor(share) : 0);
+			const nextI = held(i + Math.max(-8, Math.min(8, over(s))), across.steps, across.closed);
+			const nextJ = held(j + Math.max(-8, Math.min(8, over(t))), up.steps, up.closed);
+			if (nextI === i && nextJ === j) break;
+			[i, j] = [nextI, nextJ];
+		}
+		this.last = [i, j];
+		return [i + s, j + t];
 	}
 
-	/** From lattice coordinates to parameters within the surface. */
+	/** From lattice coordinates to parameters. */
 	parameters(i: number, j: number): [number, number] {
-		const { up, across } = this.grid;
-		const row = Math.min(up.steps - 1, Math.max(0, Math.floor(j)));
+		const { across, up } = this.grid;
+		const row = up.closed ? Math.floor(j) : Math.min(up.steps - 1, Math.max(0, Math.floor(j)));
 		const column = across.closed ? Math.floor(i) : Math.min(across.steps - 1, Math.max(0, Math.floor(i)));
-		const share = j - row;
-		const from = this.parameterAcross(column, row, share);
-		const to = this.parameterAcross(column + 1, row, share);
-		const v = this.v(row) + share * (this.v(row + 1) - this.v(row));
-		return [from + (i - column) * (to - from), v];
+		const [s, t] = [i - column, j - row];
+		const [a, b, c, d] = this.step(column, row);
+		const mix = (k: 0 | 1) =>
+			a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
+		return [mix(0), mix(1)];
+	}
+
+	/** Where lattice coordinates lie on the face laid flat (mm). */
+	flat(i: number, j: number): [number, number] {
+		const { across, up, columns, rows, flat, courseLengths } = this.grid;
+		const row = up.closed ? Math.floor(j) : Math.min(up.steps - 1, Math.max(0, Math.floor(j)));
+		const column = across.closed ? Math.floor(i) : Math.min(across.steps - 1, Math.max(0, Math.floor(i)));
+		const at = (p: number, q: number) => {
+			const [turnsI, turnsJ] = [Math.floor(p / columns), Math.floor(q / rows)];
+			const line = q - (up.closed ? turnsJ * rows : 0);
+			const node = line * columns + p - (across.closed ? turnsI * columns : 0);
+			return [
+				flat[2 * node]! + (across.closed ? turnsI * courseLengths[line]! : 0),
+				flat[2 * node + 1]! + (up.closed ? turnsJ * up.lengths.belt : 0)
+			] as const;
+		};
+		const [s, t] = [i - column, j - row];
+		const [a, b, c, d] = [at(column, row), at(column + 1, row), at(column + 1, row + 1), at(column, row + 1)];
+		const mix = (k: 0 | 1) =>
+			a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
+		return [mix(0), mix(1)];
 	}
 
 	/** Position and normal at parameters, which may lie beyond the seam of a ring. */

@@ -1,4 +1,3 @@
-import { distinctKnots } from '../geometry/curve';
 import {
 	evaluateGrid,
 	evaluateRows,
@@ -6,76 +5,42 @@ import {
 	type Surface,
 	type SurfaceSamples
 } from '../geometry/surface';
+import { lengthTable, lengthTo, lineLength } from '../geometry/true-length';
+import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
-import type { SettingOut, Spacing } from '../project/schema';
+import { nearestOnFace } from '../mass/trim/project';
+import type { SettingOut, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
-import { divide, type Division, type LineLengths } from './spacing';
-import { lengthTable, lineLength, parametersAt } from '../geometry/true-length';
-
-/** What one direction of the grid came to. Lengths in mm. */
-export interface Spread {
-	readonly steps: number;
-	readonly division: Division;
-	readonly lengths: LineLengths;
-	/** The two ends of the face meet in this direction. */
-	readonly closed: boolean;
-}
-
-/**
- * The nodes of a face that is set out. Node (i, j) has the index j * columns + i; a closed direction does
- * not repeat its first line. Positions in mm, normals of length 1 pointing outside, flat x y z.
- */
-export interface NodeGrid {
-	readonly across: Spread;
-	readonly up: Spread;
-	readonly columns: number;
-	readonly rows: number;
-	readonly positions: Float64Array;
-	readonly normals: Float64Array;
-	readonly u: Float64Array;
-	readonly v: Float64Array;
-	/** Rows whose nodes all fall into one point; their first node stands for all. */
-	readonly poles: readonly number[];
-	/** Lattice coordinates of the nodes that trims made; they come after the others. */
-	readonly trimI: Float64Array;
-	readonly trimJ: Float64Array;
-	/** True length of each course line, in mm. */
-	readonly courseLengths: Float64Array;
-}
+import { Belt, lengthsOf, middleOf, POLE, polesOf } from './belt';
+import { equalChordNet } from './nets/equal-chords';
+import { geodesicNet } from './nets/geodesics';
+import { levelPlaneNet } from './nets/level-planes';
+import { lineNet } from './nets/lines';
+import type { NodeGrid, NodeNet, Spread } from './node-grid';
+import { divide, type Division, type LineLengths, type Places } from './spacing';
 
 export const MOST_CELLS = 1_000_000;
-const POLE = 1e-3;
 
-function middleOf(knots: Float64Array): number {
-	return (knots[0]! + knots.at(-1)!) / 2;
+/** What a setting-out may follow beside the face itself. */
+export interface Following {
+	readonly levels: readonly { readonly id: string; readonly name: string; readonly height: number }[];
+	/** Guides by their id, as points that follow one another (mm). */
+	readonly guides: ReadonlyMap<string, readonly Vector[]>;
 }
+const nothing: Following = { levels: [], guides: new Map() };
 
-/**
- * Lengths of the lines in one direction: the belt line in the middle, and, where a largest size has to hold,
- * the longest of a sample.
- */
-function lengthsAcross(surface: Surface, by: Spacing['by']): LineLengths {
-	const middle = middleOf(surface.knotsV);
-	if (by !== 'at most') {
-		const belt = lineLength(lengthTable(surface, [middle]), 0);
-		return { belt, longest: belt };
-	}
-	const knots = distinctKnots(surface.knotsV);
-	const at = new Set<number>([middle]);
-	for (let k = 0; k + 1 < knots.length; k++)
-		for (let s = 0; s <= 4; s++) at.add(knots[k]! + (s / 4) * (knots[k + 1]! - knots[k]!));
-	const table = lengthTable(surface, [...at]);
-	let longest = 0;
-	for (let j = 0; j < table.lines; j++) longest = Math.max(longest, lineLength(table, j));
-	return { belt: lineLength(table, 0), longest };
-}
+/** The guides that start lines lie at. */
+export const guidesOf = ({ across, up }: SettingOut): string[] =>
+	[across, up].flatMap((spacing) =>
+		'start' in spacing && typeof spacing.start === 'object' && 'guide' in spacing.start
+			? [spacing.start.guide]
+			: []
+	);
 
-function parametersByOwn(knots: Float64Array, shares: Float64Array): Float64Array {
-	const from = knots[0]!;
-	const span = knots.at(-1)! - from;
-	return shares.map((share) => from + share * span);
-}
+/** Whether a level that moves changes anything. */
+export const followsLevels = ({ up }: SettingOut): boolean =>
+	up.by === 'levels' || ('start' in up && typeof up.start === 'object' && 'level' in up.start);
 
 function normalise(samples: SurfaceSamples, normals: Float64Array): number[] {
 	const { du, dv } = samples;
@@ -101,17 +66,76 @@ function mendNormals(
 	surface: Surface,
 	u: Float64Array,
 	v: Float64Array,
-	columns: number,
 	folded: readonly number[],
 	normals: Float64Array
 ): void {
 	const inside = (t: number, knots: Float64Array) => t + (middleOf(knots) - t) * 1e-4;
 	for (const node of folded) {
 		const at = [inside(u[node]!, surface.knotsU)];
-		const up = [inside(v[Math.floor(node / columns)]!, surface.knotsV)];
+		const up = [inside(v[node]!, surface.knotsV)];
 		const one = new Float64Array(3);
 		if (normalise(evaluateGrid(surface, at, up), one).length) one.set([0, 0, 1]);
 		normals.set(one, 3 * node);
+	}
+}
+
+/** Where a start line or a level comes to lie on the belts of a face. */
+function placesOn(face: Face, belt: Belt, along: 'across' | 'up', follow: Following, at: string): Places {
+	const level = (id: string) => {
+		const found = follow.levels.find((one) => one.id === id);
+		if (found) return found;
+		const known = follow.levels.map((one) => one.name).join(', ') || 'none yet';
+		return refuse(`${at}/start`, `the level "${id}" does not exist; known: ${known}`);
+	};
+	return {
+		levels: () => belt.heights(follow.levels.map((one) => one.height)),
+		startOf(start: Exclude<Start, string>) {
+			if ('at' in start) return start.at;
+			if ('level' in start) {
+				const { name, height } = level(start.level);
+				const [found] = belt.heights([height + start.plus]);
+				return (
+					found ??
+					refuse(
+						`${at}/start`,
+						`${name} (${formatNumber(Math.round(height + start.plus))} mm) does not cross ${face.name}; a height between its foot and its head is accepted`
+					)
+				);
+			}
+			const points = follow.guides.get(start.guide);
+			if (!points?.length)
+				return refuse(`${at}/start`, `the guide "${start.guide}" does not exist; choose another start line`);
+			const [[u, v]] = nearestOnFace(face, [points[0]!]) as [[number, number]];
+			if (along === 'up') return belt.lengthTo(v);
+			// Along the course line through the guide, as a share of the belt.
+			const line = lengthTable(face.surface, [v]);
+			return (lengthTo(line, 0, u) / (lineLength(line, 0) || 1)) * belt.length;
+		}
+	};
+}
+
+/** Parameters brought back into the surface's own, over the seam of a ring. */
+const wrapped = (at: Float64Array, knots: Float64Array): Float64Array => {
+	const [low, high] = [knots[0]!, knots.at(-1)!];
+	return at.map((t) => (t > high ? t - (high - low) : t < low ? t + (high - low) : t));
+};
+
+function netOf(
+	surface: Surface,
+	settingOut: SettingOut,
+	spreads: { across: Spread; up: Spread },
+	belts: { across: Belt; up: Belt },
+	at: string
+): NodeNet {
+	switch (settingOut.along) {
+		case 'level planes':
+			return levelPlaneNet(surface, spreads, belts, at);
+		case 'equal chords':
+			return equalChordNet(surface, spreads, belts, at);
+		case 'geodesics':
+			return geodesicNet(surface, settingOut, spreads, belts);
+		default:
+			return lineNet(surface, settingOut, spreads, belts);
 	}
 }
 
@@ -119,29 +143,38 @@ function mendNormals(
  * Divide a face into bays and courses.
  *
  * Courses are placed by true length on the belt line (the bay line in the middle of the face), bays by true
- * length on every course line, to 0.1 mm or better.
+ * length on every course line, to 0.1 mm or better; or as the other ways of setting out have it.
  * @param at the path of the setting-out clause
  * @throws ProblemError when the counts or sizes cannot be made on this face
  */
-export function setOut(face: Face, settingOut: SettingOut, at: string): NodeGrid {
+export function setOut(face: Face, settingOut: SettingOut, at: string, follow = nothing): NodeGrid {
 	const { surface } = face;
 	const turned = transpose(surface);
-	const lengths = {
-		across: lengthsAcross(surface, settingOut.across.by),
-		up: lengthsAcross(turned, settingOut.up.by)
+	const { poleHole, joint } = settingOut;
+	if (!(poleHole >= 0))
+		refuse(`${at}/poleHole`, `a hole of ${poleHole} mm cannot be made; 0 mm or more is accepted`);
+	if (!(joint >= 0)) refuse(`${at}/joint`, `a joint of ${joint} mm cannot be made; 0 mm or more is accepted`);
+	const ends = polesOf(surface);
+	const belts = {
+		across: new Belt(surface, { first: 0, last: 0 }),
+		up: new Belt(turned, { first: ends.foot ? poleHole : 0, last: ends.head ? poleHole : 0 })
 	};
-	if (lengths.across.longest < POLE || lengths.up.longest < POLE)
-		refuse(at, `${face.name} has no size to divide`);
-	const across: Spread = spread(
-		divide(settingOut.across, lengths.across, `${at}/across`, 'bays'),
-		lengths.across,
-		face.closedAcross
-	);
-	const up: Spread = spread(
-		divide(settingOut.up, lengths.up, `${at}/up`, 'courses'),
-		lengths.up,
-		face.closedUp
-	);
+	if (belts.across.whole < POLE || belts.up.whole < POLE) refuse(at, `${face.name} has no size to divide`);
+	if (!(belts.up.length > POLE))
+		refuse(
+			`${at}/poleHole`,
+			`a hole of ${formatNumber(poleHole)} mm leaves nothing of the ${formatNumber(Math.round(belts.up.whole))} mm up ${face.name}; make it smaller`
+		);
+	const spreadOf = (key: 'across' | 'up', along: Surface, closed: boolean): Spread => {
+		const lengths = lengthsOf(along, belts[key], settingOut[key].by);
+		const places = placesOn(face, belts[key], key, follow, `${at}/${key}`);
+		const what = key === 'across' ? 'bays' : 'courses';
+		const shift = closed ? 0 : settingOut.shift[key === 'across' ? 0 : 1];
+		const division = divide(settingOut[key], lengths, `${at}/${key}`, what, places, shift);
+		return spread(division, lengths, closed);
+	};
+	const across = spreadOf('across', surface, face.closedAcross);
+	const up = spreadOf('up', turned, face.closedUp);
 	for (const [one, key, what] of [
 		[across, 'across', 'bays'],
 		[up, 'up', 'courses']
@@ -155,30 +188,31 @@ export function setOut(face: Face, settingOut: SettingOut, at: string): NodeGrid
 			at,
 			`${formatNumber(across.steps)} bays by ${formatNumber(up.steps)} courses make ${formatNumber(across.steps * up.steps)} cells; at most ${formatNumber(MOST_CELLS)} are accepted`
 		);
+	return gridOf(surface, { across, up }, belts.up, netOf(surface, settingOut, { across, up }, belts, at));
+}
 
-	const columns = across.steps + (across.closed ? 0 : 1);
-	const rows = up.steps + (up.closed ? 0 : 1);
-	const trueLength = settingOut.along === 'true length';
-	const v = new Float64Array(rows);
-	const shares = up.division.fractions.subarray(0, rows);
-	if (trueLength) parametersAt(lengthTable(turned, [middleOf(surface.knotsU)]), 0, shares, v, 0);
-	else v.set(parametersByOwn(surface.knotsV, shares));
+function spread(division: Division, lengths: LineLengths, closed: boolean): Spread {
+	return { steps: division.fractions.length - 1, division, lengths, closed };
+}
 
-	const u = new Float64Array(columns * rows);
-	const along = across.division.fractions.subarray(0, columns);
-	const table = lengthTable(surface, v);
-	const own = parametersByOwn(surface.knotsU, along);
-	const courseLengths = new Float64Array(rows);
-	const poles: number[] = [];
-	for (let j = 0; j < rows; j++) {
-		courseLengths[j] = lineLength(table, j);
-		if (courseLengths[j]! < POLE) poles.push(j);
-		if (trueLength) parametersAt(table, j, along, u, j * columns);
-		else u.set(own, j * columns);
-	}
-	const samples = evaluateRows(surface, u, columns, v);
+/** Positions, normals and places on the flat map for the nodes of a net. */
+function gridOf(
+	surface: Surface,
+	wanted: { across: Spread; up: Spread },
+	belt: Belt,
+	net: NodeNet
+): NodeGrid {
+	const { columns, rows, absent } = net;
+	const across = fitted(wanted.across, columns, net.open);
+	const up = fitted(wanted.up, rows, net.open);
+	const u = wrapped(net.u, surface.knotsU);
+	const v = wrapped(net.v, surface.knotsV);
+	const level = isLevel(v, columns, rows);
+	const samples = level ? evaluateRows(surface, u, columns, level) : evaluateRows(surface, u, 1, v);
 	const normals = new Float64Array(3 * columns * rows);
-	mendNormals(surface, u, v, columns, normalise(samples, normals), normals);
+	mendNormals(surface, u, v, normalise(samples, normals), normals);
+	const laid = laidFlat(surface, belt, { across, up }, net, u, v, level);
+	const poles = Array.from(laid.courseLengths.keys()).filter((j) => laid.courseLengths[j]! < POLE);
 	const none = new Float64Array(0);
 	return {
 		across,
@@ -187,15 +221,69 @@ export function setOut(face: Face, settingOut: SettingOut, at: string): NodeGrid
 		rows,
 		positions: samples.points,
 		normals,
-		u,
-		v,
+		u: net.u,
+		v: net.v,
+		...laid,
 		poles,
+		absent,
 		trimI: none,
-		trimJ: none,
-		courseLengths
+		trimJ: none
 	};
 }
 
-function spread(division: Division, lengths: LineLengths, closed: boolean): Spread {
-	return { steps: division.fractions.length - 1, division, lengths, closed };
+/** A net decides itself how many lines there are, and whether it comes round. */
+function fitted(one: Spread, lines: number, open: boolean): Spread {
+	const closed = one.closed && !open;
+	const steps = lines - (closed ? 0 : 1);
+	if (steps === one.steps) return { ...one, closed };
+	const fractions = Float64Array.from({ length: steps + 1 }, (_, k) => k / steps);
+	return { ...one, steps, closed, division: { fractions, makeUp: { first: 0, last: 0 } } };
+}
+
+/** The parameter up of every row, where it is one; null where rows rise and fall. */
+function isLevel(v: Float64Array, columns: number, rows: number): Float64Array | null {
+	const own = new Float64Array(rows);
+	for (let j = 0; j < rows; j++) {
+		own[j] = v[j * columns]!;
+		for (let i = 1; i < columns; i++) if (v[j * columns + i] !== own[j]) return null;
+	}
+	return own;
+}
+
+/** Every node laid flat, and how far it is from even true length. */
+function laidFlat(
+	surface: Surface,
+	belt: Belt,
+	{ across, up }: { across: Spread; up: Spread },
+	net: NodeNet,
+	u: Float64Array,
+	v: Float64Array,
+	level: Float64Array | null
+): Pick<NodeGrid, 'flat' | 'off' | 'courseLengths'> {
+	const { columns, rows } = net;
+	const flat = new Float64Array(2 * columns * rows);
+	const off = new Float64Array(columns * rows);
+	const courseLengths = new Float64Array(rows);
+	const period = surface.knotsU.at(-1)! - surface.knotsU[0]!;
+	const table = lengthTable(surface, level ?? v);
+	const periodV = surface.knotsV.at(-1)! - surface.knotsV[0]!;
+	for (let j = 0; j < rows; j++)
+		for (let i = 0; i < columns; i++) {
+			const node = j * columns + i;
+			const line = level ? j : node;
+			const size = lineLength(table, line);
+			if (level || i === columns >> 1) courseLengths[j] = size;
+			const turns = Math.round((net.u[node]! - u[node]!) / period);
+			const along = size < POLE ? 0 : lengthTo(table, line, u[node]!);
+			const x = along + turns * size - size / 2;
+			const rounds = Math.round((net.v[node]! - v[node]!) / periodV);
+			const y = i > 0 && level ? flat[2 * j * columns + 1]! : belt.lengthTo(v[node]!) + rounds * belt.length;
+			flat[2 * node] = x;
+			flat[2 * node + 1] = y;
+			off[node] = Math.hypot(
+				x - (across.division.fractions[i]! - 0.5) * size,
+				y - up.division.fractions[j]! * up.lengths.belt
+			);
+		}
+	return { flat, off, courseLengths };
 }

@@ -1,4 +1,4 @@
-import type { Spacing } from '../project/schema';
+import type { Spacing, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 
@@ -10,103 +10,239 @@ export interface LineLengths {
 	readonly longest: number;
 }
 
-/** The odd steps that an exact size leaves at the two ends, in mm; 0 where it comes out even. */
+/** Places along the belt line (mm from its first end) that hang on more than the line itself. */
+export interface Places {
+	readonly startOf: (start: Exclude<Start, string>) => number;
+	/** Where levels cross it, ascending. */
+	readonly levels: () => readonly number[];
+}
+
+/** The odd steps that a size leaves at the two ends, in mm; 0 where it comes out even. */
 export interface MakeUp {
 	readonly first: number;
 	readonly last: number;
 }
 
 export interface Division {
-	/** Where the grid lines lie, 0 to 1 of true length, both ends included. */
+	/** Where the grid lines lie, 0 to 1 of true length (or of the own parameter), both ends included. */
 	readonly fractions: Float64Array;
 	readonly makeUp: MakeUp;
 }
 
-type Start = 'first' | 'middle' | 'last';
-const startOf: Record<string, Start> = {
-	left: 'first',
-	foot: 'first',
-	middle: 'middle',
-	right: 'last',
-	head: 'last'
-};
-
-/** A remainder below this (mm) is spread over the other steps rather than made a piece. */
+/** A remainder below this (mm) is spread over the step beside it rather than made a piece. */
 const LEAST_MAKE_UP = 0.1;
 export const MOST_STEPS = 20_000;
 
-/** How many whole steps fit into a length, and what is left over. */
-function wholeSteps(length: number, size: number): { steps: number; rest: number } {
-	const steps = Math.floor(length / size + LEAST_MAKE_UP / size);
-	const rest = length - steps * size;
-	return { steps, rest: rest > LEAST_MAKE_UP ? rest : 0 };
+/** Where a start line that has a name lies on a line of a length. */
+export function startAt(start: Start & string, length: number): number {
+	if (start === 'middle') return length / 2;
+	return start === 'right' || start === 'head' ? length : 0;
 }
 
-/** What would be left over for each start line, so that it can be seen before it is chosen. */
-export function makeUpFor(size: number, length: number, start: Start): MakeUp {
-	if (start === 'middle') {
-		const { rest } = wholeSteps(length / 2, size);
-		return { first: rest, last: rest };
-	}
-	const { rest } = wholeSteps(length, size);
-	return start === 'first' ? { first: 0, last: rest } : { first: rest, last: 0 };
+/** What would be left over for a start line, so that it can be seen before it is chosen. */
+export function makeUpFor(size: number, length: number, from: number): MakeUp {
+	const rest = (room: number) => {
+		const left = room - Math.floor(room / size + LEAST_MAKE_UP / size) * size;
+		return left > LEAST_MAKE_UP ? left : 0;
+	};
+	const inside = ((from % size) + size) % size;
+	return { first: rest(inside), last: rest(length - inside) };
 }
 
-function evenly(count: number): Division {
+/** The sizes nearest to one that leave nothing over, and how many steps each makes. */
+export function balanced(size: number, length: number): { size: number; steps: number } {
+	const steps = Math.max(1, Math.round(length / size));
+	return { size: length / steps, steps };
+}
+
+/** Lines within a length as a division; both ends are lines in any case. */
+function divisionOf(lines: readonly number[], length: number): Division {
+	const inner = lines.filter((at) => at > LEAST_MAKE_UP && at < length - LEAST_MAKE_UP);
+	const has = (end: number) => lines.some((at) => Math.abs(at - end) <= LEAST_MAKE_UP);
 	return {
-		fractions: Float64Array.from({ length: count + 1 }, (_, k) => k / count),
-		makeUp: { first: 0, last: 0 }
+		fractions: Float64Array.from([0, ...inner.map((at) => at / length), 1]),
+		makeUp: {
+			first: has(0) || !inner.length ? 0 : inner[0]!,
+			last: has(length) || !inner.length ? 0 : length - inner.at(-1)!
+		}
 	};
 }
 
-function exactly(size: number, length: number, start: Start): Division {
-	const makeUp = makeUpFor(size, length, start);
-	const whole = Math.round((length - makeUp.first - makeUp.last) / size);
-	const step = (length - makeUp.first - makeUp.last) / whole;
-	const at: number[] = [0];
-	if (makeUp.first > 0) at.push(makeUp.first / length);
-	for (let k = 1; k <= whole; k++) at.push((makeUp.first + k * step) / length);
-	if (makeUp.last > 0) at.push(1);
-	at[at.length - 1] = 1;
-	return { fractions: Float64Array.from(at), makeUp };
+function evenly(count: number, shift: number, length: number): Division {
+	const even = Array.from({ length: count + 1 }, (_, k) => (k * length) / count);
+	const step = length / count;
+	const off = ((shift % step) + step) % step;
+	if (off <= LEAST_MAKE_UP || step - off <= LEAST_MAKE_UP)
+		return {
+			fractions: Float64Array.from({ length: count + 1 }, (_, k) => k / count),
+			makeUp: { first: 0, last: 0 }
+		};
+	return divisionOf(
+		even.map((at) => at + off).filter((at) => at < length),
+		length
+	);
 }
 
+/** Lines at multiples of a size to both sides of a place. */
+function multiples(size: number, from: number, length: number): number[] {
+	const low = -Math.floor(from / size + LEAST_MAKE_UP / size);
+	const high = Math.floor((length - from) / size + LEAST_MAKE_UP / size);
+	return Array.from({ length: Math.max(0, high - low + 1) }, (_, k) => from + (low + k) * size);
+}
+
+/** Lines of a rhythm to both sides of a place, where it starts. */
+function rhythm(sizes: readonly number[], from: number, length: number): number[] {
+	const lines = [from];
+	for (let at = from, k = 0; at < length; k++) lines.push((at += sizes[k % sizes.length]!));
+	for (let at = from, k = sizes.length - 1; at > 0; k--)
+		lines.unshift((at -= sizes[((k % sizes.length) + sizes.length) % sizes.length]!));
+	return lines.filter((at) => at > -LEAST_MAKE_UP && at < length + LEAST_MAKE_UP);
+}
+
+const noPlaces: Places = {
+	startOf: (start) => ('at' in start ? start.at : Number.NaN),
+	levels: () => []
+};
+
 /**
- * Divide lines by count or by size.
+ * Divide lines by count, by size, by a list or at given places.
  * @param at the clause's path, for problems
  * @param what "bays" or "courses"
- * @throws ProblemError for counts and sizes that cannot be
+ * @param shift moves all lines along (mm); on a ring they are turned instead, by who asks
+ * @throws ProblemError for counts, sizes and places that cannot be
  */
-export function divide(spacing: Spacing, lengths: LineLengths, at: string, what: string): Division {
-	if (spacing.by === 'count') {
-		const { count } = spacing;
-		if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS)
+export function divide(
+	spacing: Spacing,
+	lengths: LineLengths,
+	at: string,
+	what: string,
+	places: Places = noPlaces,
+	shift = 0
+): Division {
+	const { belt } = lengths;
+	const checkSteps = (steps: number, asked: string) => {
+		if (steps > MOST_STEPS)
 			refuse(
 				at,
-				`${formatNumber(count, 3)} ${what} cannot be made; a whole number from 1 to ${formatNumber(MOST_STEPS)} is accepted`,
-				[{ label: `1 of ${what}`, path: `${at}/count`, value: 1 }]
+				`${asked} would make ${formatNumber(Math.ceil(steps))} ${what}; at most ${formatNumber(MOST_STEPS)} are accepted`
 			);
-		return evenly(count);
+	};
+	const checkSize = (size: number) => {
+		if (!(size > 0))
+			refuse(
+				at,
+				`a size of ${formatNumber(size, 1)} mm for ${what} cannot be made; more than 0 mm is accepted`
+			);
+	};
+	const startOf = (start: Start) => {
+		const from = typeof start === 'string' ? startAt(start, belt) : places.startOf(start);
+		if (!(from >= -LEAST_MAKE_UP && from <= belt + LEAST_MAKE_UP))
+			refuse(
+				`${at}/start`,
+				`the start line lies ${formatNumber(Math.round(from))} mm along a line of ${formatNumber(Math.round(belt))} mm; a place on it is accepted`
+			);
+		return from + shift;
+	};
+	switch (spacing.by) {
+		case 'count': {
+			const { count } = spacing;
+			if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS)
+				refuse(
+					at,
+					`${formatNumber(count, 3)} ${what} cannot be made; a whole number from 1 to ${formatNumber(MOST_STEPS)} is accepted`,
+					[{ label: `1 of ${what}`, path: `${at}/count`, value: 1 }]
+				);
+			return evenly(count, shift, belt);
+		}
+		case 'at most':
+		case 'at least': {
+			const { size } = spacing;
+			checkSize(size);
+			const most = spacing.by === 'at most';
+			const steps = (most ? lengths.longest : belt) / size;
+			checkSteps(steps, `${formatNumber(size, 3)} mm`);
+			if (!most && steps < 1)
+				refuse(
+					at,
+					`${formatNumber(size, 1)} mm is more than the ${formatNumber(belt, 1)} mm of the belt line; at most that is accepted`,
+					[{ label: `${formatNumber(Math.floor(belt))} mm`, path: `${at}/size`, value: Math.floor(belt) }]
+				);
+			return evenly(Math.max(1, most ? Math.ceil(steps - 1e-9) : Math.floor(steps + 1e-9)), shift, belt);
+		}
+		case 'exact size': {
+			const { size } = spacing;
+			checkSize(size);
+			checkSteps(belt / size, `${formatNumber(size, 3)} mm`);
+			const from = startOf(spacing.start);
+			const room = Math.max(from, belt - from);
+			if (size > room)
+				refuse(
+					at,
+					`${formatNumber(size, 1)} mm is more than the ${formatNumber(room, 1)} mm there is from the start line; at most that is accepted`,
+					[{ label: `${formatNumber(Math.floor(room))} mm`, path: `${at}/size`, value: Math.floor(room) }]
+				);
+			return divisionOf(multiples(size, from, belt), belt);
+		}
+		case 'list':
+			return listed(spacing, startOf(spacing.start), belt, at, what, checkSize, checkSteps);
+		case 'parameters': {
+			const inner = [...spacing.at].sort((a, b) => a - b);
+			inner.forEach((share, k) => {
+				if (!(share > 0 && share < 1) || share === inner[k - 1])
+					refuse(
+						at,
+						`the parameter ${share} cannot be a line; different shares between 0 and 1, without the ends, are accepted`
+					);
+			});
+			return { fractions: Float64Array.from([0, ...inner, 1]), makeUp: { first: 0, last: 0 } };
+		}
+		case 'levels': {
+			const { each } = spacing;
+			if (!Number.isInteger(each) || each < 1 || each > 200)
+				refuse(`${at}/each`, `${each} courses from level to level cannot be made; 1 to 200 are accepted`);
+			const inner = places.levels().filter((height) => height > 1 && height < belt - 1);
+			if (inner.length === 0)
+				refuse(at, `no level crosses the face between its foot and its head; add one there, or move one`);
+			const storeys = [0, ...inner, belt];
+			const lines = storeys.slice(1).flatMap((head, k) => {
+				const foot = storeys[k]!;
+				return Array.from({ length: each }, (_, n) => foot + (n / each) * (head - foot));
+			});
+			return {
+				fractions: Float64Array.from([...lines, belt], (line) => line / belt),
+				makeUp: { first: 0, last: 0 }
+			};
+		}
 	}
-	const { size } = spacing;
-	if (!(size > 0))
+}
+
+function listed(
+	{ sizes, run, start }: Extract<Spacing, { by: 'list' }>,
+	from: number,
+	belt: number,
+	at: string,
+	what: string,
+	checkSize: (size: number) => void,
+	checkSteps: (steps: number, asked: string) => void
+): Division {
+	if (sizes.length === 0)
+		refuse(`${at}/sizes`, `the list of ${what} is empty; at least one size is accepted`);
+	sizes.forEach(checkSize);
+	const sum = sizes.reduce((a, b) => a + b, 0);
+	if (run === 'repeated') {
+		checkSteps((belt / sum) * sizes.length, 'the list');
+		return divisionOf(rhythm(sizes, from, belt), belt);
+	}
+	const last = start === 'right' || start === 'head';
+	const first = start === 'middle' ? from - sum / 2 : last ? from - sum : from;
+	if (first < -LEAST_MAKE_UP || first + sum > belt + LEAST_MAKE_UP) {
+		const over = Math.max(-first, first + sum - belt);
 		refuse(
-			at,
-			`a size of ${formatNumber(size, 1)} mm for ${what} cannot be made; more than 0 mm is accepted`
+			`${at}/sizes`,
+			`the list comes to ${formatNumber(Math.round(sum))} mm and reaches ${formatNumber(Math.ceil(over))} mm beyond the belt line of ${formatNumber(Math.round(belt))} mm; take so much off it`
 		);
-	const steps = lengths.longest / size;
-	if (steps > MOST_STEPS)
-		refuse(
-			at,
-			`${formatNumber(size, 3)} mm would make ${formatNumber(steps)} ${what}; at most ${formatNumber(MOST_STEPS)} are accepted`
-		);
-	if (spacing.by === 'at most') return evenly(Math.max(1, Math.ceil(steps - 1e-9)));
-	const start = startOf[spacing.start]!;
-	const room = start === 'middle' ? lengths.belt / 2 : lengths.belt;
-	if (size > room)
-		refuse(
-			at,
-			`${formatNumber(size, 1)} mm is more than the ${formatNumber(room, 1)} mm there is from the start line; at most that is accepted`
-		);
-	return exactly(size, lengths.belt, start);
+	}
+	const lines = [first];
+	for (const size of sizes) lines.push(lines.at(-1)! + size);
+	return divisionOf(lines, belt);
 }

@@ -1,4 +1,4 @@
-import type { NodeGrid, Spread } from '../grid/set-out';
+import type { NodeGrid, Spread } from '../grid/node-grid';
 import { refuse } from '../units/problem';
 import type { LatticePoint, Pattern, Tile } from './tile';
 
@@ -128,8 +128,14 @@ class CellBuilder {
 	): void {
 		const { corners } = this;
 		const first = corners.length;
+		const { absent } = this.grid;
 		for (const [di, dj] of polygon) {
 			const node = this.node(i + di, j + dj);
+			if (absent?.[node] === 2) {
+				corners.length = first;
+				return;
+			}
+			if (absent?.[node]) continue;
 			if (corners.length === first || (corners.at(-1) !== node && corners[first] !== node))
 				corners.push(node);
 		}

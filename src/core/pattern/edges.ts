@@ -1,5 +1,5 @@
 import { latticeOf } from '../grid/lattice';
-import type { NodeGrid } from '../grid/set-out';
+import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from './cells';
 
 export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim'] as const;

@@ -1,5 +1,5 @@
 import { latticeOf, type Lattice } from '../grid/lattice';
-import type { NodeGrid } from '../grid/set-out';
+import type { NodeGrid } from '../grid/node-grid';
 import { segmentDistance } from '../geometry/follow';
 import { boxOf, side, type Place } from '../geometry/polygon';
 import { distance, pointAt, type Vector } from '../geometry/vector';
@@ -20,6 +20,7 @@ class TrimNodes {
 	readonly j: number[] = [];
 	readonly positions: number[] = [];
 	readonly normals: number[] = [];
+	readonly flat: number[] = [];
 
 	constructor(
 		private readonly lattice: Lattice,
@@ -41,6 +42,7 @@ class TrimNodes {
 		const node = this.first + this.i.length;
 		this.i.push(place[0]);
 		this.j.push(place[1]);
+		this.flat.push(...this.lattice.flat(...place));
 		this.positions.push(...point);
 		this.normals.push(...normal);
 		this.known.set(key, node);
@@ -272,6 +274,7 @@ export function trimCells(
 			...grid,
 			positions: joined(grid.positions, nodes.positions),
 			normals: joined(grid.normals, nodes.normals),
+			flat: joined(grid.flat, nodes.flat),
 			trimI: Float64Array.from(nodes.i),
 			trimJ: Float64Array.from(nodes.j)
 		},

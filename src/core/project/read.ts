@@ -34,6 +34,7 @@ function listIds(project: Project): string[] {
 	const lists = {
 		levels: project.levels,
 		masses: project.masses,
+		guides: project.guides,
 		zones: project.zones,
 		variants: project.variants,
 		parts: project.parts,

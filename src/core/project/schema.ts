@@ -1,8 +1,12 @@
 import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
+import { guideSchema } from './guide-schema';
 import { id, identifier } from './identifier';
 import { partSchema } from './part-definition';
+import { settingOutSchema } from './setting-out-schema';
+
+export type { SettingOut, Spacing } from './setting-out-schema';
 
 /**
  * The project document: everything a designer decides, and nothing that is computed.
@@ -13,21 +17,6 @@ export const DOCUMENT_FORMAT = 'zygaster project';
 export const DOCUMENT_VERSION = 3;
 
 const name = z.string().trim().min(1).max(120);
-
-const spacing = <const Start extends readonly [string, string, string]>(starts: Start) =>
-	z.discriminatedUnion('by', [
-		z.strictObject({ by: z.literal('count'), count: z.number() }),
-		z.strictObject({ by: z.literal('at most'), size: z.number() }),
-		z.strictObject({ by: z.literal('exact size'), size: z.number(), start: z.enum(starts) })
-	]);
-
-export const settingOutSchema = z.strictObject({
-	across: spacing(['left', 'middle', 'right']),
-	up: spacing(['foot', 'middle', 'head']),
-	along: z.enum(['true length', 'own parameter']).default('true length')
-});
-export type SettingOut = z.infer<typeof settingOutSchema>;
-export type Spacing = SettingOut['across'] | SettingOut['up'];
 
 export const patternSchema = z.discriminatedUnion('kind', [
 	z.strictObject({ kind: z.literal('rectangles') }),
@@ -99,6 +88,8 @@ export const projectSchema = z.strictObject({
 	display: z.enum(lengthDisplays).default('mm'),
 	levels: z.array(levelSchema).default([]),
 	masses: z.array(massSchema).default([]),
+	/** Points and curves with names, for start lines and scattered cells to follow. */
+	guides: z.array(guideSchema).default([]),
 	zones: z.array(zoneSchema).default([]),
 	variants: z.array(variantSchema).default([]),
 	/** Parts made in this project, beside the ones that ship. */

@@ -9,13 +9,13 @@ export interface FlatLayout {
 	readonly height: number;
 }
 
-/** The value at a place between two of a list. */
-function between(values: Float64Array, k: number): number {
-	const from = Math.floor(k);
-	const rest = k - from;
-	return rest === 0
-		? values[from]!
-		: values[from]! + rest * ((values[from + 1] ?? values[0]!) - values[from]!);
+/** The true length of the course line that a node lies on or beside (mm). */
+function lengthAt({ columns, rows, trimJ, courseLengths }: FaceView, node: number): number {
+	const own = columns * rows;
+	const j = node < own ? Math.floor(node / columns) : trimJ[node - own]!;
+	const from = Math.floor(j);
+	const next = courseLengths[from + 1] ?? courseLengths[0]!;
+	return courseLengths[from]! + (j - from) * (next - courseLengths[from]!);
 }
 
 /** Bay and course of a node, from 0; those of trims lie between lines. */
@@ -25,43 +25,30 @@ function placeOf({ columns, rows, trimI, trimJ }: FaceView, node: number): [numb
 	return [node % columns, Math.floor(node / columns)];
 }
 
-/** Shares beyond 0..1 go on round a ring. */
-function shareAt(fractions: Float64Array, steps: number, k: number): number {
-	const turns = Math.floor(k / steps);
-	const rest = k - turns * steps;
-	return turns + between(fractions, rest);
-}
-
 /**
  * Every course line is drawn at its own true length about a common middle, courses at their height on the
  * belt line. Cells over the seam of a ring are kept whole.
  */
 export function flatLayout(face: FaceView): FlatLayout {
-	const { cells, columns, rows, across, up, courseLengths } = face;
+	const { cells, columns, rows, across, up, flat } = face;
 	const points = new Float64Array(2 * cells.corners.length);
 	let left = 0;
 	let right = 0;
-	for (let c = 0; c < cells.count; c++) {
-		const homeI = cells.bay[c]! - 1;
-		const homeJ = cells.course[c]! - 1;
+	const rounds = (at: number, home: number, count: number, closed: boolean) => {
+		if (!closed) return 0;
+		return at - home > count / 2 ? -1 : home - at > count / 2 ? 1 : 0;
+	};
+	for (let c = 0; c < cells.count; c++)
 		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
 			const node = cells.corners[k]!;
-			let [i, j] = placeOf(face, node);
-			const row = j;
-			if (across.closed) {
-				if (i - homeI > columns / 2) i -= columns;
-				if (homeI - i > columns / 2) i += columns;
-			}
-			if (up.closed) {
-				if (j - homeJ > rows / 2) j -= rows;
-				if (homeJ - j > rows / 2) j += rows;
-			}
-			const x = (shareAt(across.division.fractions, across.steps, i) - 0.5) * between(courseLengths, row);
+			const [i, j] = placeOf(face, node);
+			const turns = rounds(i, cells.bay[c]! - 1, columns, across.closed);
+			const x = flat[2 * node]! + (turns ? turns * lengthAt(face, node) : 0);
 			points[2 * k] = x;
-			points[2 * k + 1] = shareAt(up.division.fractions, up.steps, j) * up.lengths.belt;
+			points[2 * k + 1] =
+				flat[2 * node + 1]! + rounds(j, cells.course[c]! - 1, rows, up.closed) * up.lengths.belt;
 			left = Math.min(left, x);
 			right = Math.max(right, x);
 		}
-	}
 	return { points, left, right, height: up.lengths.belt };
 }

@@ -14,6 +14,7 @@
 	import { useWorkbench, type Lens } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
 	import MassClause from './MassClause.svelte';
+	import MeasureClause from './MeasureClause.svelte';
 	import RuleClause from './RuleClause.svelte';
 	import RunClause from './RunClause.svelte';
 	import SettingOutClause from './SettingOutClause.svelte';
@@ -273,8 +274,9 @@
 			</Clause>
 			<SettingOutClause {zone} number="{n}.2" direction="across" />
 			<SettingOutClause {zone} number="{n}.3" direction="up" />
+			<MeasureClause {zone} number="{n}.4" />
 			<Clause
-				number="{n}.4"
+				number="{n}.5"
 				path="{path}/pattern"
 				problems={problems.filter((problem) => problem.at === `${path}/pattern` || problem.at === path)}
 				effect="{cellCount(zone)} cells"
@@ -295,7 +297,7 @@
 			</Clause>
 			<div data-part="cladding">
 				{#each zone.rules as rule, k (rule.id)}
-					<RuleClause {zone} {rule} number="{n}.{5 + k}" />
+					<RuleClause {zone} {rule} number="{n}.{6 + k}" />
 				{/each}
 				{#if untaken(zone) > 0}
 					<p class="text-ink-2 ml-11 py-1 text-[12px]">
@@ -304,7 +306,7 @@
 				{/if}
 				{#if zone.exceptions.length}
 					<Clause
-						number="{n}.{5 + zone.rules.length}"
+						number="{n}.{6 + zone.rules.length}"
 						path="{path}/exceptions"
 						effect={String(zone.exceptions.length)}
 						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
@@ -324,7 +326,7 @@
 					<RunClause
 						{zone}
 						{run}
-						number="{n}.{5 + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
+						number="{n}.{6 + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
 					/>
 				{/each}
 				<div class="ml-11 flex gap-4">

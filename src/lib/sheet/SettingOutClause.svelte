@@ -1,12 +1,15 @@
 <script lang="ts">
-	import { makeUpFor } from '$core/grid/spacing';
-	import type { Spread } from '$core/grid/set-out';
+	import { balanced } from '$core/grid/spacing';
+	import type { Spread } from '$core/grid/node-grid';
 	import type { Spacing, Zone } from '$core/project/schema';
-	import { formatLength, formatNumber } from '$core/units/quantity';
+	import { formatLength, parseQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import NumberChip from '$lib/components/NumberChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
+	import { readList } from './lists';
+	import StartChip from './StartChip.svelte';
+	import ValueChip from './ValueChip.svelte';
 	import { spacingWords } from './words';
 
 	interface Props {
@@ -18,124 +21,173 @@
 	const workbench = useWorkbench();
 
 	const path = $derived(`zones/${zone.id}/settingOut/${direction}`);
+	const axis = $derived(direction === 'across' ? 0 : 1);
 	const spacing = $derived(zone.settingOut[direction]);
+	const shift = $derived(zone.settingOut.shift[axis]);
 	const what = $derived(direction === 'across' ? 'bays' : 'courses');
 	const display = $derived(workbench.display);
 	const spread = $derived<Spread | undefined>(
 		workbench.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.[direction]
 	);
 	const problems = $derived(
-		workbench.model.view.problems.filter(
-			(problem) => problem.at === path || problem.at === `zones/${zone.id}/settingOut`
-		)
+		workbench.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
 	);
-	const starts = $derived<readonly string[]>(
-		direction === 'across' ? ['left', 'middle', 'right'] : ['foot', 'middle', 'head']
-	);
-	const startSide: Record<string, 'first' | 'middle' | 'last'> = {
-		left: 'first',
-		foot: 'first',
-		middle: 'middle',
-		right: 'last',
-		head: 'last'
-	};
-
-	/** What each start line would leave over, shown before it is chosen. */
-	function makeUpNote(start: string): string {
-		if (spacing.by !== 'exact size' || !spread || spacing.size <= 0) return '';
-		const { first, last } = makeUpFor(spacing.size, spread.lengths.belt, startSide[start]!);
-		if (!first && !last) return 'no make-up';
-		if (first && last) return `make-up 2 × ${formatLength(first, display, 0)}`;
-		return `make-up ${formatLength(first || last, display, 0)}`;
-	}
+	const of = $derived(`${zone.name} ${what}`);
+	const wrong = $derived(problems.length > 0);
 
 	/** A typical step, so that switching between ways of dividing keeps about the same grid. */
 	const typical = $derived(spread ? Math.round(spread.lengths.belt / spread.steps / 10) * 10 || 100 : 1500);
+	const size = $derived('size' in spacing ? spacing.size : typical);
 	function chooseWay(by: Spacing['by']) {
-		const value: Spacing =
-			by === 'count'
-				? { by, count: spread?.steps ?? 10 }
-				: by === 'at most'
-					? { by, size: spacing.by === 'count' ? typical : spacing.size }
-					: {
-							by,
-							size: spacing.by === 'count' ? typical : spacing.size,
-							start: direction === 'across' ? 'left' : 'foot'
-						};
-		workbench.set(
-			path,
-			value,
-			`${zone.name} ${what} ${spacingWords.find((word) => word.value === by)?.label}`
-		);
+		const start = direction === 'across' ? ('left' as const) : ('foot' as const);
+		const fresh: Record<Spacing['by'], () => object> = {
+			count: () => ({ by, count: spread?.steps ?? 10 }),
+			'at most': () => ({ by, size }),
+			'at least': () => ({ by, size }),
+			'exact size': () => ({ by, size, start: 'start' in spacing ? spacing.start : start }),
+			list: () => ({
+				by,
+				sizes: [size, Math.max(100, Math.round(size / 4 / 50) * 50)],
+				run: 'repeated',
+				start
+			}),
+			parameters: () => ({ by, at: [0.25, 0.5, 0.75] }),
+			levels: () => ({ by, each: 1 })
+		};
+		workbench.set(path, fresh[by](), `${of} ${spacingWords.find((word) => word.value === by)?.label}`);
 	}
-	const preview = (key: 'count' | 'size') => (value: number) =>
-		workbench.project.preview({ do: 'set', path: `${path}/${key}`, value });
+	const words = $derived(
+		direction === 'up' ? spacingWords : spacingWords.filter((word) => word.value !== 'levels')
+	);
 
 	const effect = $derived.by(() => {
 		if (!spread) return '';
 		const { steps, lengths, division } = spread;
-		const size = spacing.by === 'exact size' ? spacing.size : lengths.belt / steps;
 		const { first, last } = division.makeUp;
+		const show = (mm: number) => formatLength(mm, display === 'mm' ? 'mm' : display, 0);
 		const over =
-			first || last
-				? ` + ${first && last ? '2 × ' : ''}${formatLength(first || last, display === 'mm' ? 'mm' : display, 0)}`
-				: '';
-		if (spacing.by === 'count') return `${formatLength(size, display === 'mm' ? 'm' : display, 2)} each`;
+			first && last && Math.abs(first - last) < 0.5
+				? ` + 2 × ${show(first)}`
+				: [first, last]
+						.filter((mm) => mm > 0)
+						.map((mm) => ` + ${show(mm)}`)
+						.join('');
+		if (spacing.by === 'count')
+			return `${formatLength(lengths.belt / steps, display === 'mm' ? 'm' : display, 2)} each`;
 		return `${steps} ${what}${over}`;
 	});
+	/** The nearest size that leaves nothing over. */
+	const even = $derived(
+		spacing.by === 'exact size' && spread && spacing.size > 0
+			? balanced(spacing.size, spread.lengths.belt)
+			: null
+	);
+	const leaves = $derived(Boolean(spread && (spread.division.makeUp.first || spread.division.makeUp.last)));
+	const actions = $derived([
+		{
+			label: 'Move the lines along',
+			act: () => workbench.set(`zones/${zone.id}/settingOut/shift/${axis}`, 100, `${of} moved by 100 mm`),
+			disabled: shift !== 0 || spacing.by === 'parameters' || spacing.by === 'levels'
+		}
+	]);
+	/** Sizes as they are typed again. */
+	const listOf = (values: readonly number[]) =>
+		values.map((mm) => Number((display === 'm' ? mm / 1000 : mm).toFixed(4))).join(', ');
+	const lengths = (text: string) => readList(text, (one) => parseQuantity(one, 'length', display));
+	const shares = (text: string) => readList(text, (one) => parseQuantity(one, 'ratio', display));
+	const checkList = (text: string, read: (text: string) => number[] | string) => {
+		const found = read(text);
+		return typeof found === 'string' ? found : null;
+	};
 </script>
 
-<Clause {number} {path} {problems} {effect}>
+<Clause {number} {path} {problems} {effect} {actions}>
 	Split {direction} into
-	<ChoiceChip value={spacing.by} options={spacingWords} label="How {what} are divided" onchoose={chooseWay} />
+	<ChoiceChip value={spacing.by} options={words} label="How {what} are divided" onchoose={chooseWay} />
 	{#if spacing.by === 'count'}
-		<NumberChip
+		<ValueChip
+			path="{path}/count"
 			value={spacing.count}
 			kind="count"
 			label={direction === 'across' ? 'Bays' : 'Courses'}
+			of={zone.name}
 			min={1}
-			wrong={problems.length > 0}
-			onpreview={preview('count')}
-			onpreviewend={() => workbench.project.dropPreview()}
-			oncommit={(value, was) =>
-				workbench.set(
-					`${path}/count`,
-					value,
-					`${zone.name} ${what} ${formatNumber(was)} → ${formatNumber(value)}`
-				)}
+			{wrong}
 		/>
-		{what}{:else}
-		<NumberChip
+		{what}{:else if spacing.by === 'list'}
+		<TextChip
+			value={listOf(spacing.sizes)}
+			label="Sizes of {what}"
+			look="formula"
+			check={(text) => checkList(text, lengths)}
+			oncommit={(text) => workbench.set(`${path}/sizes`, lengths(text), `${of} ${text}`)}
+		/>
+		<ChoiceChip
+			value={spacing.run}
+			options={[
+				{ value: 'repeated', label: 'over and over' },
+				{ value: 'once', label: 'once, then the rest' }
+			]}
+			label="How the sizes run"
+			onchoose={(run) => workbench.set(`${path}/run`, run, `${of} ${run}`)}
+		/>, starting from the
+		<StartChip
+			start={spacing.start}
+			path="{path}/start"
+			of={zone.name}
+			{direction}
+			size={null}
+			{spread}
+		/>{:else if spacing.by === 'parameters'}
+		<TextChip
+			value={spacing.at.join(', ')}
+			label="Parameters of {what}"
+			look="formula"
+			check={(text) => checkList(text, shares)}
+			oncommit={(text) => workbench.set(`${path}/at`, shares(text), `${of} at ${text}`)}
+		/>{:else if spacing.by === 'levels'}
+		<ValueChip
+			path="{path}/each"
+			value={spacing.each}
+			kind="count"
+			label="Courses from level to level"
+			of={zone.name}
+			min={1}
+			max={200}
+			{wrong}
+		/>
+		{spacing.each === 1 ? 'course' : 'courses'} from level to level{:else}
+		<ValueChip
+			path="{path}/size"
 			value={spacing.size}
 			kind="length"
-			{display}
 			label="Size of {what}"
+			of={zone.name}
 			min={1}
-			wrong={problems.length > 0}
-			onpreview={preview('size')}
-			onpreviewend={() => workbench.project.dropPreview()}
-			oncommit={(value, was) =>
-				workbench.set(
-					`${path}/size`,
-					value,
-					`${zone.name} ${what} ${formatLength(was, display)} → ${formatLength(value, display)}`
-				)}
+			{wrong}
 		/>{#if spacing.by === 'exact size'}, starting from the
-			<ChoiceChip
-				value={spacing.start}
-				options={starts.map((start) => ({ value: start, label: start, note: makeUpNote(start) }))}
-				label="Start line of {what}"
-				onchoose={(start) => workbench.set(`${path}/start`, start, `${zone.name} start line ${start}`)}
-			/>{/if}{/if}{#if spread?.closed}<span class="text-ink-2">; the ring closes</span
-		>{/if}{#if direction === 'up'}, by
-		<ChoiceChip
-			value={zone.settingOut.along}
-			options={[
-				{ value: 'true length', label: 'even true length' },
-				{ value: 'own parameter', label: "the surface's own parameter" }
-			]}
-			label="Measured by"
-			onchoose={(along) =>
-				workbench.set(`zones/${zone.id}/settingOut/along`, along, `${zone.name} by ${along}`)}
-		/>{/if}.
+			<StartChip
+				start={spacing.start}
+				path="{path}/start"
+				of={zone.name}
+				{direction}
+				size={spacing.size}
+				{spread}
+			/>{#if even && leaves}{' '}<button
+					type="button"
+					class="text-patina-deep font-sans text-[12px] underline"
+					onclick={() =>
+						workbench.set(
+							`${path}/size`,
+							Math.round(even.size * 1000) / 1000,
+							`${of} balanced at ${formatLength(even.size, display)}`
+						)}>Balance: {even.steps} × {formatLength(even.size, display, 1)}</button
+				>{/if}{/if}{/if}{#if shift !== 0}, moved by <ValueChip
+			path="zones/{zone.id}/settingOut/shift/{axis}"
+			value={shift}
+			kind="length"
+			label="Lines moved by"
+			of={zone.name}
+			step={50}
+		/>{/if}{#if spread?.closed}<span class="text-ink-2">; the ring closes</span>{/if}.
 </Clause>

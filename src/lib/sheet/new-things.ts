@@ -185,7 +185,10 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 		settingOut: {
 			across: { by: 'at most', size: 1500 },
 			up: { by: 'at most', size: 1500 },
-			along: 'true length'
+			along: 'true length',
+			shift: [0, 0],
+			joint: 0,
+			poleHole: 0
 		},
 		pattern: { kind: 'rectangles' },
 		rules: [],

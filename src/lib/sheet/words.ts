@@ -1,5 +1,5 @@
 import type { Form, FormKind } from '$core/project/form-schema';
-import type { LineKind, PatternChoice, Rule, Spacing } from '$core/project/schema';
+import type { LineKind, PatternChoice, Rule, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
 export const formWords: Record<FormKind, string> = {
@@ -32,7 +32,21 @@ export const newFormWords: readonly { kind: Exclude<FormKind, 'imported'>; label
 export const spacingWords: readonly { value: Spacing['by']; label: string }[] = [
 	{ value: 'count', label: 'exactly' },
 	{ value: 'at most', label: 'at most' },
-	{ value: 'exact size', label: 'steps of' }
+	{ value: 'at least', label: 'at least' },
+	{ value: 'exact size', label: 'steps of' },
+	{ value: 'list', label: 'sizes of a list' },
+	{ value: 'parameters', label: 'lines at parameters' },
+	{ value: 'levels', label: 'the levels' }
+];
+
+/** What steps are measured along. */
+export const alongWords: readonly { value: SettingOut['along']; label: string }[] = [
+	{ value: 'true length', label: 'even true length on every line' },
+	{ value: 'belt line', label: 'true length on the belt line' },
+	{ value: 'own parameter', label: "the surface's own parameter" },
+	{ value: 'level planes', label: 'level planes, bays by true length' },
+	{ value: 'equal chords', label: 'a net of equal chords' },
+	{ value: 'geodesics', label: 'straightest lines from foot to head' }
 ];
 
 export const patternWords: readonly { value: string; label: string; choice: PatternChoice }[] = [

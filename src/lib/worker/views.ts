@@ -1,7 +1,7 @@
 import type { Assignment } from '$core/cladding/assign';
 import { flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
-import type { Spread } from '$core/grid/set-out';
+import type { Spread } from '$core/grid/node-grid';
 import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
@@ -24,6 +24,12 @@ export interface FaceView {
 	/** Bay and course, from 0 and with fractions, of the nodes that trims made; they come after the others. */
 	readonly trimI: Float64Array;
 	readonly trimJ: Float64Array;
+	/** Every node on the face laid flat: mm to the right of the middle line, mm up. */
+	readonly flat: Float64Array;
+	/** How far every node of the grid is from even true length (mm). */
+	readonly off: Float64Array;
+	/** Rows that are points. */
+	readonly poles: readonly number[];
 	readonly courseLengths: Float64Array;
 	readonly cells: Cells;
 	readonly edges: Edges;
@@ -109,7 +115,7 @@ export interface ModelMessage {
 
 function faceView(face: FaceModel): FaceView {
 	const { grid, cells, edges, folds, measures, serial, usedNodes } = face;
-	const { across, up, columns, rows, positions, courseLengths, trimI, trimJ } = grid;
+	const { across, up, columns, rows, positions, courseLengths, trimI, trimJ, flat, off, poles } = grid;
 	return {
 		serial,
 		address: face.address,
@@ -120,6 +126,9 @@ function faceView(face: FaceModel): FaceView {
 		positions,
 		trimI,
 		trimJ,
+		flat,
+		off,
+		poles,
 		courseLengths,
 		cells,
 		edges,

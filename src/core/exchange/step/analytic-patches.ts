@@ -138,6 +138,15 @@ export function turnedPatch(
 	return inSpace(revolveChain(chain, [0, 0], 0, turn.from, turn.to - turn.from), frame);
 }
 
+/** Of a torus between two loops round its axis: up the tube from the one that runs to the left to the other. */
+function tubeRange(loops: readonly (readonly Vector[])[], lift: (p: Vector) => number): Range | null {
+	const from = loops.find((loop) => turnsAround(loop) === 1);
+	const to = loops.find((loop) => turnsAround(loop) === -1);
+	if (!from || !to) return null;
+	const [low, high] = [Math.min(...from.map(lift)), Math.max(...to.map(lift))];
+	return { from: low, to: high > low + 1e-9 ? high : high + 2 * Math.PI };
+}
+
 /** A sphere (`ring` 0) or a torus; radii in mm. A sphere cut by one loop round its axis ends in a pole. */
 export function roundPatch(
 	frame: Frame,
@@ -150,10 +159,11 @@ export function roundPatch(
 	const round = points.filter(([x, y]) => Math.hypot(x, y) > 1e-6 * (ring + r));
 	const all: Range = { from: 0, to: 2 * Math.PI };
 	const turn = round.length ? turnOf(round.map(([x, y]) => Math.atan2(y, x))) : all;
-	const lifts = points.map(([x, y, z]) => Math.atan2(z, Math.hypot(x, y) - ring));
+	const lift = ([x, y, z]: Vector) => Math.atan2(z, Math.hypot(x, y) - ring);
+	const lifts = points.map(lift);
 	const poles: Range = { from: -Math.PI / 2, to: Math.PI / 2 };
 	let tube: Range;
-	if (ring > 0) tube = lifts.length ? turnOf(lifts) : all;
+	if (ring > 0) tube = tubeRange(local, lift) ?? (lifts.length ? turnOf(lifts) : all);
 	else if (points.length < 3) tube = poles;
 	else {
 		const open = openSide(local);

@@ -137,7 +137,11 @@ export function endsOf(face: TrimmedFace, ends: readonly (readonly Vector[])[], 
 		const places = nearestOnFace(face, [...points, points[0]!]);
 		const turns = period ? Math.round((places.at(-1)![0] - places[0]![0]) / period) : 0;
 		const own = places.slice(0, -1);
-		const along = own.every(([u, v]) => onRim(v, knotsV) || (!period && onRim(u, knotsU)));
+		const isOnRim = ([u, v]: Place) => onRim(v, knotsV) || (!period && onRim(u, knotsU));
+		const along = own.every(([u, v], k) => {
+			const [p, q] = places[k + 1]!;
+			return isOnRim([u, v]) && isOnRim([(u + p) / 2, (v + q) / 2]);
+		});
 		if (along) return [];
 		const curve: TrimCurve = { places: own, run: turns ? 'round' : 'closed', sharp: sharpCorners(points) };
 		return [curveTrim(at, curve, END_WITHIN, period)];

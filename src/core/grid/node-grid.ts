@@ -1,0 +1,50 @@
+import type { Division, LineLengths } from './spacing';
+
+/** What one direction of the grid came to. Lengths in mm. */
+export interface Spread {
+	readonly steps: number;
+	readonly division: Division;
+	readonly lengths: LineLengths;
+	/** The two ends of the face meet in this direction. */
+	readonly closed: boolean;
+}
+
+/**
+ * The nodes of a face that is set out. Node (i, j) has the index j * columns + i; a closed direction does
+ * not repeat its first line. Positions in mm, normals of length 1 pointing outside, flat x y z.
+ */
+export interface NodeGrid {
+	readonly across: Spread;
+	readonly up: Spread;
+	readonly columns: number;
+	readonly rows: number;
+	readonly positions: Float64Array;
+	readonly normals: Float64Array;
+	/** Parameters of every node; on a ring they run on over the seam. */
+	readonly u: Float64Array;
+	readonly v: Float64Array;
+	/** Every node on the face laid flat: mm to the right of the middle line, mm up from the foot. */
+	readonly flat: Float64Array;
+	/** How far every node is from where even true length would put it, along its lines (mm). */
+	readonly off: Float64Array;
+	/** Rows whose nodes all fall into one point; their first node stands for all. */
+	readonly poles: readonly number[];
+	/** Nodes that are not there: 1 for corners that cells do without, 2 where there is no cell; null when all are. */
+	readonly absent: Uint8Array | null;
+	/** Lattice coordinates of the nodes that trims made; they come after the others. */
+	readonly trimI: Float64Array;
+	readonly trimJ: Float64Array;
+	/** True length of each course line, in mm. */
+	readonly courseLengths: Float64Array;
+}
+
+/** Nodes of a net by their parameters, row by row. */
+export interface NodeNet {
+	readonly columns: number;
+	readonly rows: number;
+	readonly u: Float64Array;
+	readonly v: Float64Array;
+	readonly absent: Uint8Array | null;
+	/** It does not come round, even on a ring. */
+	readonly open: boolean;
+}

@@ -1,0 +1,56 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import { formatLength } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import ValueChip from './ValueChip.svelte';
+	import { alongWords } from './words';
+
+	/** What steps are measured along, joints, and what is done at poles. */
+	let { zone, number }: { zone: Zone; number: string } = $props();
+	const workbench = useWorkbench();
+	const path = $derived(`zones/${zone.id}/settingOut`);
+	const { along, joint, poleHole } = $derived(zone.settingOut);
+	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const hasPole = $derived(poleHole > 0 || faces.some((face) => face.poles.length > 0));
+	const problems = $derived(
+		workbench.model.view.problems.filter(
+			({ at }) => at === path || ['along', 'joint', 'poleHole'].some((key) => at === `${path}/${key}`)
+		)
+	);
+	/** How far nodes are from even true length, at most. */
+	const off = $derived(faces.reduce((most, face) => face.off.reduce((a, b) => Math.max(a, b), most), 0));
+	const effect = $derived(
+		off > 0.1 ? `up to ${formatLength(off, workbench.display, 0)} off` : 'even to 0.1 mm'
+	);
+</script>
+
+<Clause {number} {path} {problems} {effect}>
+	Steps follow
+	<ChoiceChip
+		value={along}
+		options={alongWords}
+		label="Steps follow"
+		onchoose={(next) => workbench.set(`${path}/along`, next, `${zone.name} by ${next}`)}
+	/>; <ValueChip
+		path="{path}/joint"
+		value={joint}
+		kind="length"
+		label="Joint"
+		of={zone.name}
+		step={1}
+		min={0}
+	/> is left open between cells{#if hasPole}; a pole {poleHole > 0
+			? 'keeps a hole of radius'
+			: 'closes, with a hole of'}
+		<ValueChip
+			path="{path}/poleHole"
+			value={poleHole}
+			kind="length"
+			label="Hole at a pole"
+			of={zone.name}
+			step={50}
+			min={0}
+		/>{/if}.
+</Clause>
