@@ -2,14 +2,14 @@ import type { Face } from '../src/core/mass/face';
 import { massFaces } from '../src/core/mass/faces';
 import { readProject } from '../src/core/project/read';
 import type { Form } from '../src/core/project/form-schema';
-import type { Project, SettingOut, Zone } from '../src/core/project/schema';
+import type { Project, SettingOut, ZoneInput } from '../src/core/project/schema';
 import { settingOutSchema, type SettingOutInput } from '../src/core/project/setting-out-schema';
 
 /** A project of one mass and one zone on it, for tests; defaults are those of a project file. */
 export function projectOf(
 	form: Form,
 	settingOut: SettingOutInput,
-	zone: Partial<Omit<Zone, 'settingOut'>> = {},
+	zone: Partial<Omit<ZoneInput, 'settingOut'>> = {},
 	rest: Partial<Project> = {}
 ): Project {
 	const face = onlyFace(form).name;

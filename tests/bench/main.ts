@@ -10,9 +10,10 @@ import { lengthTable, parametersAt } from '../../src/core/geometry/true-length';
 import { setOut } from '../../src/core/grid/set-out';
 import { settingOutSchema } from '../../src/core/project/setting-out-schema';
 import { measureCells } from '../../src/core/measure/cell-measures';
-import { makeCells } from '../../src/core/pattern/cells';
+import { Lattice } from '../../src/core/grid/lattice';
+import { layTiles } from '../../src/core/pattern/lay-tiles';
 import { makeEdges } from '../../src/core/pattern/edges';
-import { patternOf } from '../../src/core/pattern/tile';
+import { patternOf } from '../../src/core/pattern/catalogue';
 import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
@@ -107,20 +108,22 @@ async function stages(): Promise<void> {
 		const settingOut = settingOutSchema.parse({ across: count(bays), up: count(courses) });
 		const pattern = patternOf({ kind: 'rectangles' });
 		const grid = setOut(face, settingOut, 'bench');
-		const cells = makeCells(grid, pattern, 'bench');
+		const lattice = new Lattice(grid, face.surface);
+		const { cells } = layTiles(lattice, pattern, 'bench');
 		if (wanted(`setout:${n}`))
 			note(
 				`setout:${n}`,
 				n,
 				await time(() => {
-					const table = lengthTable(face.surface, grid.v);
+					const rows = Float64Array.from({ length: grid.rows }, (_, j) => grid.v[j * grid.columns]!);
+					const table = lengthTable(face.surface, rows);
 					const shares = grid.across.division.fractions.subarray(0, grid.columns);
 					for (let j = 0; j < grid.rows; j++) parametersAt(table, j, shares, grid.u, j * grid.columns);
 				})
 			);
 		if (wanted(`grid:${n}`)) note(`grid:${n}`, n, await time(() => setOut(face, settingOut, 'bench')));
 		if (wanted(`cells:${n}`))
-			note(`cells:${n}`, n, await time(() => makeEdges(grid, makeCells(grid, pattern, 'bench')), 5));
+			note(`cells:${n}`, n, await time(() => makeEdges(grid, layTiles(lattice, pattern, 'bench').cells), 5));
 		if (wanted(`measures:${n}`)) {
 			const ours = await time(() => measureCells(cells, grid.positions));
 			const theirs = await time(() => measureNaively(cells, grid.positions), 3);

@@ -1,6 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, openSync, readFileSync, ftruncateSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { openDemo, saved, settled } from './app';
 
 const problems: string[] = [];
@@ -196,10 +198,10 @@ test('faces go out as STEP and come in again as a mass; a broken file is told in
 		page.getByRole('menuitem', { name: /STEP/ }).click()
 	]);
 	const file = (await download.path())!;
-	const input = page.getByLabel('STEP file');
+	const input = page.getByLabel('STEP or OBJ file');
 	await input.setInputFiles({ name: 'faces.stp', mimeType: 'application/step', buffer: readFileSync(file) });
 	await expect(page.locator('[data-clause="masses/faces"]')).toContainText(
-		'imported from faces.stp: 4 faces'
+		'imported from faces.stp: 5 faces'
 	);
 	await settled(page);
 	await saved(page);
@@ -208,9 +210,10 @@ test('faces go out as STEP and come in again as a mass; a broken file is told in
 		'Gull roof · skin',
 		'Street screen · wall',
 		'Plunge drum · shell',
-		'Stair shaft · shell'
+		'Stair shaft · shell',
+		'Stair shaft · cap'
 	]);
-	expect(zones.at(-1)!.faces.length).toBe(4);
+	expect(zones.at(-1)!.faces.length).toBe(5);
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 
 	const half = readFileSync(file).subarray(0, 50_000);
@@ -226,7 +229,7 @@ test('an oculus is added to a face, cuts its cells and is moved; a bad place is 
 	const before = await cells();
 	await page.locator('[data-clause="masses/drum"]').hover();
 	await page.getByRole('button', { name: 'More for clause 1.3' }).click();
-	await page.getByRole('menuitem', { name: 'Add an opening' }).click();
+	await page.getByRole('menuitem', { name: 'Add an opening', exact: true }).click();
 	await settled(page);
 	await saved(page);
 	const drum = page.locator('[data-clause="masses/drum"]');
@@ -256,4 +259,122 @@ test('an oculus is added to a face, cuts its cells and is moved; a bad place is 
 	await settled(page);
 	expect(await cells()).toBe(before);
 	await expect(drum.getByRole('alert')).toHaveCount(0);
+});
+
+test('an OBJ mesh becomes a face with its error told; a file of 200 MB is refused in words at once', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const points = Array.from({ length: 35 }, (_, k) => [
+		(k % 7) * 1500,
+		Math.sin(k) * 90,
+		Math.floor(k / 7) * 1200
+	]);
+	const quads = Array.from({ length: 24 }, (_, k) => {
+		const a = Math.floor(k / 6) * 7 + (k % 6) + 1;
+		return `f ${a} ${a + 1} ${a + 8} ${a + 7}`;
+	});
+	const text = ['o sail', ...points.map((p) => `v ${p.join(' ')}`), ...quads, ''].join('\n');
+	const input = page.getByLabel('STEP or OBJ file');
+	await input.setInputFiles({ name: 'sail.obj', mimeType: 'model/obj', buffer: Buffer.from(text) });
+	await expect(page.locator('[data-clause="masses/sail"]')).toContainText(/1\s+face fitted to within \d/);
+	await settled(page);
+	await saved(page);
+	const { masses } = await documentOf(page, id);
+	expect((masses.at(-1)!.form['faces'] as { name: string }[])[0]!.name).toBe('sail');
+
+	const path = join(mkdtempSync(join(tmpdir(), 'zygaster-')), 'huge.stp');
+	ftruncateSync(openSync(path, 'w'), 200e6);
+	await input.setInputFiles(path);
+	await expect(
+		page.getByText(/huge.stp cannot be taken: it has 200 MB; files up to 150 MB are read/)
+	).toBeVisible();
+});
+
+test('trims: drawn on the flat map, cut off at a level that is moved; a start line follows it', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const cells = async () => Number((await page.getByTestId('cell-count').innerText()).replace(/\D/g, ''));
+	await page.getByRole('button', { name: 'Zone · Street screen' }).click();
+	await settled(page);
+	const before = await cells();
+	const map = (await page.getByTestId('map').boundingBox())!;
+	await page.getByRole('button', { name: 'Draw a trim' }).click();
+	for (const [x, y] of [
+		[0.4, 0.66],
+		[0.6, 0.66],
+		[0.6, 0.38],
+		[0.4, 0.38]
+	] as const)
+		await page.mouse.click(map.x + map.width * x, map.y + map.height * y);
+	await page.keyboard.press('Enter');
+	await settled(page);
+	await saved(page);
+	interface Trim {
+		by: string;
+		outline?: { points: number[][] };
+	}
+	const trims = async (mass: string) =>
+		((await documentOf(page, id)).masses.find((one) => one.id === mass) as unknown as { trims: Trim[] })
+			.trims;
+	const [drawn] = await trims('screen');
+	expect(drawn!.by).toBe('map');
+	expect(drawn!.outline!.points.length).toBe(4);
+	expect(await cells()).not.toBe(before);
+
+	const drum = page.locator('[data-clause="masses/drum"]');
+	await drum.hover();
+	await page.getByRole('button', { name: 'More for clause 1.3' }).click();
+	await page.getByRole('menuitem', { name: 'Cut it off at a height' }).click();
+	await settled(page);
+	await drum.getByRole('combobox', { name: 'Trim height follows' }).click();
+	await page.getByRole('option', { name: 'Eaves' }).click();
+	await settled(page);
+	const zone = page.locator('[data-clause="zones/plunge/settingOut/up"]');
+	await zone.getByRole('combobox', { name: 'How courses are divided' }).click();
+	await page.getByRole('option', { name: 'steps of' }).click();
+	await zone.getByRole('combobox', { name: 'Start line of courses' }).click();
+	await page.getByRole('option', { name: /^level Eaves/ }).click();
+	await settled(page);
+	await saved(page);
+	const settings = (await documentOf(page, id)).zones.find(
+		(one) => one.name === 'Plunge drum'
+	) as unknown as {
+		settingOut: { up: { start: unknown } };
+	};
+	expect(settings.settingOut.up.start).toEqual({ level: 'eaves', plus: 0 });
+	const there = await cells();
+	await page.getByRole('button', { name: /^Height of Eaves/ }).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('2800');
+	await page.keyboard.press('Enter');
+	await settled(page);
+	expect(await cells()).not.toBe(there);
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+});
+
+test('a zone is copied to other faces with all its clauses', async ({ page }) => {
+	const id = await openDemo(page);
+	await page.keyboard.press('1');
+	await chooseFaces(page, 'drum', '1.3');
+	const card = page.getByTestId('face-card');
+	await card.getByRole('combobox', { name: /opy a zone/ }).click();
+	await page.getByRole('option', { name: /Street screen/ }).click();
+	await settled(page);
+	await saved(page);
+	const { zones } = (await documentOf(page, id)) as unknown as {
+		zones: {
+			name: string;
+			code: string;
+			faces: unknown[];
+			rules: unknown[];
+			runs: unknown[];
+			settingOut: unknown;
+		}[];
+	};
+	const [source, copy] = [zones.find((one) => one.name === 'Street screen')!, zones.at(-1)!];
+	expect(copy.faces).toEqual([{ mass: 'drum', face: 'shell' }]);
+	for (const key of ['rules', 'runs', 'settingOut'] as const) expect(copy[key]).toEqual(source[key]);
+	expect(copy.code).not.toBe(source.code);
 });

@@ -8,8 +8,9 @@ import { documentSchemas } from '../../src/core/project/json-schema';
 import { measureNaively } from '../bench/naive-measures';
 import { measureCells } from '../../src/core/measure/cell-measures';
 import { setOut } from '../../src/core/grid/set-out';
-import { makeCells } from '../../src/core/pattern/cells';
-import { patternOf } from '../../src/core/pattern/tile';
+import { Lattice } from '../../src/core/grid/lattice';
+import { layTiles } from '../../src/core/pattern/lay-tiles';
+import { patternOf } from '../../src/core/pattern/catalogue';
 import { count, onlyFace, revolved, settingOutOf } from '../faces';
 import Ajv2020 from 'ajv/dist/2020.js';
 
@@ -104,22 +105,19 @@ describe('JSON Schema', () => {
 
 describe('measures', () => {
 	it('in columns agree with the plain way, cell by cell', () => {
-		const grid = setOut(
-			onlyFace(
-				revolved(
-					[
-						[4000, 0],
-						[3000, 4000],
-						[4500, 9000]
-					],
-					'smooth'
-				)
-			),
-			settingOutOf(count(14, 9)),
-			'x'
+		const face = onlyFace(
+			revolved(
+				[
+					[4000, 0],
+					[3000, 4000],
+					[4500, 9000]
+				],
+				'smooth'
+			)
 		);
+		const grid = setOut(face, settingOutOf(count(14, 9)), 'x');
 		for (const kind of ['rectangles', 'diamonds'] as const) {
-			const cells = makeCells(grid, patternOf({ kind }), 'x');
+			const { cells } = layTiles(new Lattice(grid, face.surface), patternOf({ kind }), 'x');
 			const columns = measureCells(cells, grid.positions);
 			measureNaively(cells, grid.positions).forEach((plain, c) => {
 				for (const key of [

@@ -2,7 +2,7 @@ import { assignRules } from '../cladding/assign';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
-import { Lattice } from '../grid/lattice';
+import { layerOf } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
 import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
@@ -12,11 +12,13 @@ import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
 import { measureCells } from '../measure/cell-measures';
 import { trimmedArea } from '../measure/trimmed';
-import { makeCells, type Cells } from '../pattern/cells';
+import type { Cells } from '../pattern/cells';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
-import { patternOf } from '../pattern/tile';
-import { trimCells } from '../pattern/trim-cells';
+import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
+import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
+import { mergeSlivers, sliversOf } from '../pattern/slivers';
 import type { Project, Rule, Zone } from '../project/schema';
+import { formatQuantity } from '../units/quantity';
 import { ProblemError, refuse, type Problem } from '../units/problem';
 import { Memo, type Kept } from './memo';
 import {
@@ -34,11 +36,17 @@ export interface ChainHooks {
 	/** Called between steps with what comes next; await it to let the outside in. */
 	step?(what: string, done: number, of: number): void | Promise<void>;
 	/** Cells of all zones stand; pieces are still to come. */
-	cells?(zones: readonly FaceModel[][]): void;
+	cells?(zones: readonly (readonly FaceModel[])[]): void;
 }
 
 /** Thrown out of a hook to give a run up; the results so far are kept. */
 export class Cancelled extends Error {}
+
+/** A zone whose faces are set out and joined to cells. */
+interface LaidOut {
+	readonly faces: readonly FaceModel[];
+	readonly meetings: readonly RimMeeting[];
+}
 
 type Put = Rule['put'];
 const now = () => performance.now();
@@ -58,9 +66,32 @@ function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
 }
 
-/** @param trimmed the grid with the nodes that trims made, which then stands for the untrimmed one */
-function laidOut(trimmed: NodeGrid | null, grid: NodeGrid, cells: Cells) {
-	return { trimmed, cells, edges: makeEdges(grid, cells), usedNodes: countUsedNodes(grid, cells) };
+/** Slivers joined, left open or flagged, as the zone wants it. */
+function withoutSlivers(cells: Cells, grid: NodeGrid, wanted: Zone['slivers']) {
+	const none = { cells: new Uint32Array(0), joined: 0, put: 'flag' as const };
+	if (!wanted) return { cells, slivers: none };
+	const found = sliversOf(cells, grid, wanted.under);
+	if (wanted.put !== 'merge') return { cells, slivers: { cells: found, joined: 0, put: wanted.put } };
+	const merged = mergeSlivers(cells, grid, found);
+	// One without a neighbour to join stays, and is flagged.
+	return {
+		cells: merged.cells,
+		slivers: { ...none, cells: sliversOf(merged.cells, grid, wanted.under), joined: merged.joined }
+	};
+}
+
+/** What is said of cells that are smaller than the zone wants. */
+function sliverRemarks(
+	{ cells, put }: FaceModel['slivers'],
+	area: Float64Array
+): ReadonlyMap<number, string> {
+	if (put === 'open') return new Map();
+	return new Map(
+		Array.from(cells, (c) => [
+			c,
+			`a sliver of ${formatQuantity(area[c]!, 'area')}, smaller than the zone wants`
+		])
+	);
 }
 
 /** Eight hex digits of a list of numbers, to tell lists of cells apart (FNV-1a). */
@@ -102,18 +133,18 @@ export class Chain {
 			return { id: mass.id, faces: kept.value, serial: kept.serial, behind: !made };
 		});
 
-		const laidOut: (FaceModel[] | null)[] = [];
+		const laidOut: (LaidOut | null)[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await hooks.step?.(`Setting out ${zone.name}`, k, total);
 			laidOut.push(collect(() => this.layOut(project, zone)));
 		}
-		hooks.cells?.(laidOut.filter((faces) => faces !== null));
+		hooks.cells?.(laidOut.flatMap((one) => (one ? [one.faces] : [])));
 
 		const zones: ZoneState[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await hooks.step?.(`Cladding ${zone.name}`, project.zones.length + k, total);
-			const faces = laidOut[k];
-			const made = faces ? collect(() => this.timed('parts', () => this.clad(project, zone, faces))) : null;
+			const laid = laidOut[k];
+			const made = laid ? collect(() => this.timed('parts', () => this.clad(project, zone, laid))) : null;
 			if (made) this.lastGood.set(zone.id, made);
 			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
@@ -158,14 +189,14 @@ export class Chain {
 		return found;
 	}
 
-	private layOut(project: Project, zone: Zone): FaceModel[] {
+	private layOut(project: Project, zone: Zone): LaidOut {
 		const at = `zones/${zone.id}`;
 		if (zone.faces.length === 0) refuse(`${at}/faces`, `${zone.name} has no faces yet; choose at least one`);
 		const follow = {
 			levels: followsLevels(zone.settingOut) ? project.levels : [],
-			guides: this.guides(project, guidesOf(zone.settingOut))
+			guides: this.guides(project, [...guidesOf(zone.settingOut), ...guidesOfPattern(zone.pattern)])
 		};
-		return zone.faces.map((wanted) => {
+		const laid = zone.faces.map((wanted) => {
 			const faces = this.faces(project, wanted.mass, `${at}/faces`);
 			const face = faces.value.find((one) => one.name === wanted.face);
 			if (!face)
@@ -173,8 +204,43 @@ export class Chain {
 					`${at}/faces`,
 					`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
 				);
-			return this.layOutFace(zone, wanted.mass, face, faces.serial, follow);
+			return this.layOutFace(zone, wanted.mass, face, faces.serial, follow, project);
 		});
+		return this.memo.use(`rims ${zone.id}`, laid.map(({ serial }) => serial).join(' '), () =>
+			this.timed('cells', () => this.joinRims(laid))
+		).value;
+	}
+
+	/** Faces whose rims meet share their edges: each is counted on the first, with the normals of both. */
+	private joinRims(faces: readonly FaceModel[]): LaidOut {
+		if (faces.length < 2) return { faces, meetings: [] };
+		const { shared, meetings } = sharedRims(faces);
+		if (shared.length === 0) return { faces, meetings };
+		const joined = faces.map((face) => ({
+			...face,
+			sharedEdges: new Uint8Array(face.edges.count),
+			edgeNormals: face.edgeNormals.slice(),
+			folds: face.folds.slice(),
+			serial: ++this.cellSerial
+		}));
+		for (const { face, edge, other, otherEdge } of shared) {
+			const [one, two] = [joined[face]!, joined[other]!];
+			one.sharedEdges[edge] = 1;
+			two.sharedEdges[otherEdge] = 2;
+			const [a, b] = [one.edgeNormals, two.edgeNormals].map((normals, k) => [
+				...normals.subarray(3 * (k ? otherEdge : edge), 3 * (k ? otherEdge : edge) + 3)
+			]) as [number[], number[]];
+			const sum = a.map((value, k) => value + b[k]!);
+			const size = Math.hypot(...sum);
+			if (size > 1e-9)
+				one.edgeNormals.set(
+					sum.map((value) => value / size),
+					3 * edge
+				);
+			const cosine = a.reduce((total, value, k) => total + value * b[k]!, 0);
+			one.folds[edge] = Math.acos(Math.min(1, Math.max(-1, cosine)));
+		}
+		return { faces: joined, meetings };
 	}
 
 	private layOutFace(
@@ -182,7 +248,8 @@ export class Chain {
 		massId: string,
 		face: Face,
 		massSerial: number,
-		follow: Following
+		follow: Following,
+		project: Project
 	): FaceModel {
 		const at = `zones/${zone.id}`;
 		const slot = `${zone.id} ${face.name} ${massSerial}`;
@@ -194,50 +261,73 @@ export class Chain {
 			JSON.stringify([zone.settingOut, follow.levels, [...follow.guides]]),
 			() => this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`, follow))
 		);
-		const pattern = patternOf(zone.pattern);
-		// Which nodes make a cell hangs on counts, not on places, unless the pattern looks at lengths.
-		const looks = pattern.otherwise || face.trims.length > 0;
-		const counts = looks ? String(grid.serial) : topologyOf(grid.value);
-		const topology = this.memo.use(
-			`topology ${zone.id} ${massId} ${face.name}`,
-			`${counts} ${JSON.stringify(zone.pattern)}`,
-			() =>
-				this.timed('cells', () => {
-					const whole = makeCells(grid.value, pattern, at);
-					if (!face.trims.length) return laidOut(null, grid.value, whole);
-					const { grid: nodes, cells } = trimCells(new Lattice(grid.value, face.surface), whole, face.trims);
-					return laidOut(nodes, nodes, cells);
-				})
+		const { tiles } = project;
+		const pattern = JSON.stringify([
+			zone.pattern,
+			zone.slivers,
+			zone.pattern.kind === 'tile' ? tiles : [],
+			[...follow.guides]
+		]);
+		const places = hangsOnPlaces(face, zone.pattern, tiles, at) || zone.slivers !== null;
+		// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
+		const counts = places ? String(grid.serial) : topologyOf(grid.value);
+		const topology = this.memo.use(`topology ${zone.id} ${massId} ${face.name}`, `${counts} ${pattern}`, () =>
+			this.timed('cells', () => {
+				const laid = layCells(face, grid.value, zone.pattern, { tiles, guides: follow.guides }, at);
+				if (laid.cells.count === 0)
+					refuse(
+						`${at}/pattern`,
+						'the pattern leaves no cell on this face; take smaller steps, or another pattern'
+					);
+				const { cells, slivers } = withoutSlivers(laid.cells, laid.grid, zone.slivers);
+				return {
+					nodes: places ? laid.grid : null,
+					cells,
+					slivers,
+					edges: makeEdges(laid.grid, cells),
+					usedNodes: countUsedNodes(laid.grid, cells)
+				};
+			})
 		);
-		return this.memo.use(`cells ${slot}`, `${grid.serial} ${topology.serial}`, () => {
-			const { cells, edges, usedNodes, trimmed } = topology.value;
-			const nodes = trimmed ?? grid.value;
-			const { positions } = nodes;
-			const measured = this.timed('measures', () => {
-				const measures = measureCells(cells, positions);
-				return { measures, frames: edgeFrames(edges, measures.normal) };
-			});
-			const origin = [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number];
-			return {
-				face,
-				address: faceAddress(massId, face.name),
-				area: area.value,
-				grid: nodes,
-				pattern,
-				cells,
-				edges,
-				usedNodes,
-				measures: measured.measures,
-				edgeNormals: measured.frames.normal,
-				folds: measured.frames.fold,
-				origin,
-				serial: ++this.cellSerial
-			};
-		}).value;
+		const layer = zone.layer;
+		return this.memo.use(
+			`cells ${slot}`,
+			`${grid.serial} ${topology.serial} ${JSON.stringify(layer)}`,
+			() => {
+				const { cells, edges, usedNodes, slivers } = topology.value;
+				const nodes = topology.value.nodes ?? grid.value;
+				const { positions } = nodes;
+				const measured = this.timed('measures', () => {
+					const measures = measureCells(cells, positions);
+					return { measures, frames: edgeFrames(edges, measures.normal) };
+				});
+				const origin = [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number];
+				return {
+					face,
+					address: faceAddress(massId, face.name),
+					area: area.value,
+					grid: nodes,
+					joint: zone.settingOut.joint,
+					remarks: sliverRemarks(slivers, measured.measures.area),
+					slots: slotNames(zone.pattern, tiles, at),
+					cells,
+					slivers,
+					layer: layer ? layerOf(face.surface, grid.value, layer, `${at}/layer`) : null,
+					edges,
+					sharedEdges: null,
+					usedNodes,
+					measures: measured.measures,
+					edgeNormals: measured.frames.normal,
+					folds: measured.frames.fold,
+					origin,
+					serial: ++this.cellSerial
+				};
+			}
+		).value;
 	}
 	private cellSerial = 0;
 
-	private clad(project: Project, zone: Zone, faces: readonly FaceModel[]): ZoneModel {
+	private clad(project: Project, zone: Zone, { faces, meetings }: LaidOut): ZoneModel {
 		const at = `zones/${zone.id}`;
 		const ready = new Map<string, ReadyVariant>();
 		const variantOf = (id: string, clause: string) => {
@@ -257,7 +347,10 @@ export class Chain {
 		const partOf = (rule: Rule) =>
 			rule.put === 'open' ? null : variantOf(rule.put.variant, `${at}/rules/${rule.id}`).part;
 
-		const assignments = faces.map((face) => assignRules(zone, face.address, face.cells, partOf));
+		const assignments = faces.map((face) => {
+			const left = new Set(face.slivers.put === 'open' ? face.slivers.cells : []);
+			return assignRules(zone, { ...face, left }, partOf);
+		});
 		const groups: ClauseGroup[] = [];
 		faces.forEach((face, f) => {
 			const assignment = assignments[f]!;
@@ -281,7 +374,7 @@ export class Chain {
 				const cells = listWhere(assignment.exception, (x) => x === k);
 				put(exception.put, cells, { kind: 'exception', address: exception.id }, `${at}/exceptions`);
 			});
-			edgesOfRuns(zone.runs, face.edges).forEach((anchors, k) => {
+			edgesOfRuns(zone.runs, face.edges, face.sharedEdges).forEach((anchors, k) => {
 				const run = zone.runs[k]!;
 				const where = `${at}/runs/${run.id}`;
 				const variant = variantOf(run.variant, where);
@@ -295,7 +388,7 @@ export class Chain {
 				groups.push({ clause: { kind: 'run', run }, face: f, group: kept.value, serial: kept.serial });
 			});
 		});
-		return { zone, faces, assignments, groups };
+		return { zone, faces, assignments, groups, meetings };
 	}
 }
 

@@ -2,20 +2,28 @@ import { NO_CELL, edgeDirections, type Edges } from '../pattern/edges';
 import type { LineKind, Run } from '../project/schema';
 
 /** What a line is for a run: an edge with one cell is a rim, whatever its direction. */
-export function lineKindOf(edges: Edges, e: number): LineKind {
+export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = null): LineKind {
 	const direction = edgeDirections[edges.direction[e]!]!;
-	if (edges.right[e] === NO_CELL || direction === 'trim') return 'rim';
+	if (direction === 'trim') return 'rim';
+	if (edges.right[e] === NO_CELL && !shared?.[e]) return 'rim';
 	return direction === 'rising' || direction === 'falling' ? 'diagonal' : direction;
 }
 
-/** The edges of each run: first match wins, so no edge is taken twice. Muted runs take none. */
-export function edgesOfRuns(runs: readonly Run[], edges: Edges): Uint32Array[] {
-	const taken = new Uint8Array(edges.count);
+/**
+ * The edges of each run: first match wins, so no edge is taken twice; one that is counted on another face is
+ * not taken here. Muted runs take none.
+ */
+export function edgesOfRuns(
+	runs: readonly Run[],
+	edges: Edges,
+	shared: Uint8Array | null = null
+): Uint32Array[] {
+	const taken = Uint8Array.from({ length: edges.count }, (_, e) => (shared?.[e] === 2 ? 1 : 0));
 	return runs.map((run) => {
 		const found: number[] = [];
 		if (!run.muted)
 			for (let e = 0; e < edges.count; e++)
-				if (!taken[e] && run.lines.includes(lineKindOf(edges, e))) {
+				if (!taken[e] && run.lines.includes(lineKindOf(edges, e, shared))) {
 					taken[e] = 1;
 					found.push(e);
 				}

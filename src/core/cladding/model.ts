@@ -2,7 +2,8 @@ import type { Assignment } from './assign';
 import type { CladFace, PieceGroup } from './pieces';
 import type { Face } from '../mass/face';
 import type { Edges } from '../pattern/edges';
-import type { Pattern } from '../pattern/tile';
+import type { LayerGrid } from '../grid/layer';
+import type { RimMeeting } from '../pattern/shared-rims';
 import type { Project, Rule, Run, Zone } from '../project/schema';
 import type { Problem } from '../units/problem';
 
@@ -13,8 +14,14 @@ export interface FaceModel extends CladFace {
 	readonly address: string;
 	/** Computed when it is first asked for. */
 	readonly area: () => number;
-	readonly pattern: Pattern;
 	readonly edges: Edges;
+	/** Names of the pattern's slots. */
+	readonly slots: readonly string[];
+	/** Cells smaller than the zone wants, and how many have been joined to a neighbour. */
+	readonly slivers: { readonly cells: Uint32Array; readonly joined: number; readonly put: 'open' | 'flag' };
+	readonly layer: LayerGrid | null;
+	/** Edges that are one with an edge of another face: 1 where it is counted here, 2 where it is there. */
+	readonly sharedEdges: Uint8Array | null;
 	readonly usedNodes: number;
 	readonly edgeNormals: Float64Array;
 	readonly folds: Float64Array;
@@ -38,6 +45,8 @@ export interface ZoneModel {
 	readonly faces: readonly FaceModel[];
 	readonly assignments: readonly Assignment[];
 	readonly groups: readonly ClauseGroup[];
+	/** How the rims of its faces get on. */
+	readonly meetings: readonly RimMeeting[];
 }
 
 /** A zone as it stands: its last good model, behind when the document has moved on without it. */

@@ -1,5 +1,6 @@
 import type { NodeGrid } from '../grid/node-grid';
 import type { CellMeasures } from '../measure/cell-measures';
+import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { NO_CELL, type Edges } from '../pattern/edges';
 import type { Cells } from '../pattern/cells';
 import type { Program } from '../part/program';
@@ -16,6 +17,8 @@ export interface PieceGroup {
 	readonly run: PartRun;
 	/** Values the clause set piece by piece, in kernel units. */
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
+	/** What is to be said of pieces beside what their part says, by row. */
+	readonly remarks: ReadonlyMap<number, string>;
 }
 
 /** What pieces are hung on. */
@@ -23,6 +26,10 @@ export interface CladFace {
 	readonly grid: NodeGrid;
 	readonly cells: Cells;
 	readonly measures: CellMeasures;
+	/** Left open between cells (mm). */
+	readonly joint: number;
+	/** What is to be said of cells, by cell. */
+	readonly remarks: ReadonlyMap<number, string>;
 	/** Mesh positions are relative to this point (mm). */
 	readonly origin: readonly [number, number, number];
 }
@@ -33,6 +40,21 @@ function gather(length: number, value: (row: number) => number): ColumnReader {
 	return (out, from, to) => {
 		for (let r = from; r < to && r < length; r++) out[r - from] = value(r);
 	};
+}
+
+/** A corner of a cell, moved in so that half a joint stays open along both its sides. */
+function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, corner: number): Vector {
+	const first = cells.start[c]!;
+	const count = cells.start[c + 1]! - first;
+	const at = (k: number) => pointAt(grid.positions, cells.corners[first + ((k + count) % count)]!);
+	const [before, here, after] = [at(corner - 1), at(corner), at(corner + 1)];
+	const normal = pointAt(measures.normal, c);
+	const inward = (from: Vector, to: Vector) => {
+		const way = cross(normal, subtract(to, from));
+		return scale(way, 1 / (length(way) || 1));
+	};
+	const [m, n] = [inward(before, here), inward(here, after)];
+	return add(here, scale(add(m, n), joint / 2 / Math.max(0.1, 1 + dot(m, n))));
 }
 
 /** Columns of a ring part: geometry of the cells, their measures, their address. */
@@ -49,6 +71,7 @@ function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnR
 		const corner = Number(what.slice('corner'.length)) - 1;
 		const { positions } = grid;
 		const { corners, start } = cells;
+		if (face.joint > 0) return gather(n, (r) => jointedCorner(face, anchors[r]!, corner)[a]!);
 		return (out, from, to) => {
 			for (let r = from; r < to; r++)
 				out[r - from] = positions[3 * corners[start[anchors[r]!]! + corner]! + a]!;
@@ -160,6 +183,7 @@ function runGroup(
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
 	return {
+		remarks: new Map(),
 		ready,
 		program,
 		corners,
@@ -179,7 +203,14 @@ export function cladCells(
 	at: string
 ): PieceGroup {
 	const given = (name: string) => ringColumn(face, anchors, name);
-	return runGroup(ready, anchors, corners, given, values, face.origin, at);
+	const group = runGroup(ready, anchors, corners, given, values, face.origin, at);
+	const remarks = new Map<number, string>();
+	if (face.remarks.size)
+		anchors.forEach((c, row) => {
+			const said = face.remarks.get(c);
+			if (said) remarks.set(row, said);
+		});
+	return { ...group, remarks };
 }
 
 /** Hang a pair part on edges. @throws ProblemError */

@@ -132,5 +132,5 @@ export class Lattice {
 export function latticeOf(grid: NodeGrid, node: number): [number, number] {
 	const own = grid.columns * grid.rows;
 	if (node < own) return [node % grid.columns, Math.floor(node / grid.columns)];
-	return [grid.trimI[node - own]!, grid.trimJ[node - own]!];
+	return [grid.extraI[node - own]!, grid.extraJ[node - own]!];
 }

@@ -32,8 +32,8 @@ export interface NodeGrid {
 	/** Nodes that are not there: 1 for corners that cells do without, 2 where there is no cell; null when all are. */
 	readonly absent: Uint8Array | null;
 	/** Lattice coordinates of the nodes that trims made; they come after the others. */
-	readonly trimI: Float64Array;
-	readonly trimJ: Float64Array;
+	readonly extraI: Float64Array;
+	readonly extraJ: Float64Array;
 	/** True length of each course line, in mm. */
 	readonly courseLengths: Float64Array;
 }

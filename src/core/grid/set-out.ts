@@ -226,8 +226,8 @@ function gridOf(
 		...laid,
 		poles,
 		absent,
-		trimI: none,
-		trimJ: none
+		extraI: none,
+		extraJ: none
 	};
 }
 

@@ -1,6 +1,6 @@
 import { latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
-import type { Cells } from './cells';
+import { outlineOf, type Cells } from './cells';
 
 export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim'] as const;
 export type EdgeDirection = (typeof edgeDirections)[number];
@@ -40,7 +40,7 @@ const DIRECTIONS = edgeDirections.length;
 
 /** An edge with one cell that does not lie on the grid's own rim runs along a trim. */
 function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean {
-	if (grid.trimI.length === 0 || second !== NO_CELL) return false;
+	if (grid.extraI.length === 0 || second !== NO_CELL) return false;
 	const [[iA, jA], [iB, jB]] = [latticeOf(grid, a), latticeOf(grid, b)];
 	const both = (p: number, q: number, line: number) => Math.abs(p - line) < 1e-9 && Math.abs(q - line) < 1e-9;
 	const { across, up } = grid;
@@ -52,8 +52,9 @@ function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean
 /** Every edge of the cells once. */
 export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const { columns, rows } = grid;
-	const half = cells.corners.length;
-	const head = new Int32Array(columns * rows + grid.trimI.length).fill(-1);
+	const rings = outlineOf(cells);
+	const half = rings.nodes.length;
+	const head = new Int32Array(columns * rows + grid.extraI.length).fill(-1);
 	const next = new Int32Array(half);
 	const low = new Uint32Array(half);
 	const high = new Uint32Array(half);
@@ -61,11 +62,11 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const second = new Uint32Array(half).fill(NO_CELL);
 	let count = 0;
 	for (let c = 0; c < cells.count; c++) {
-		const start = cells.start[c]!;
-		const end = cells.start[c + 1]!;
+		const start = rings.start[c]!;
+		const end = rings.start[c + 1]!;
 		for (let k = start; k < end; k++) {
-			const p = cells.corners[k]!;
-			const q = cells.corners[k + 1 < end ? k + 1 : start]!;
+			const p = rings.nodes[k]!;
+			const q = rings.nodes[k + 1 < end ? k + 1 : start]!;
 			const a = p < q ? p : q;
 			const b = p < q ? q : p;
 			let e = head[a]!;
@@ -142,7 +143,7 @@ function inBuildingOrder(
 
 /** How many nodes of the grid the cells use. */
 export function countUsedNodes(grid: NodeGrid, cells: Cells): number {
-	const used = new Uint8Array(grid.columns * grid.rows + grid.trimI.length);
-	for (const node of cells.corners) used[node] = 1;
+	const used = new Uint8Array(grid.columns * grid.rows + grid.extraI.length);
+	for (const node of outlineOf(cells).nodes) used[node] = 1;
 	return used.reduce((sum, flag) => sum + flag, 0);
 }

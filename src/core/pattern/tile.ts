@@ -1,17 +1,16 @@
-import type { PatternChoice } from '../project/schema';
-
-/** A place on the lattice of grid steps. */
-export type LatticePoint = readonly [across: number, up: number];
+import { polygonArea, side, type Place } from '../geometry/polygon';
 
 /**
- * The piece of pattern that repeats: polygons over `across` by `up` grid steps, as lattice points,
- * counter-clockwise seen from outside, corner 1 first. A polygon may reach beyond the tile.
- * Slot n is polygon n, counted from 1.
+ * The piece of pattern that repeats: polygons over `across` by `up` grid steps, in lattice steps,
+ * counter-clockwise seen from outside, corner 1 first. A polygon may reach beyond the tile, and its corners may
+ * lie between the lattice points. Slot n is polygon n, counted from 1.
  */
 export interface Tile {
 	readonly across: number;
 	readonly up: number;
-	readonly polygons: readonly (readonly LatticePoint[])[];
+	readonly polygons: readonly (readonly Place[])[];
+	/** What each polygon is called, for rules. */
+	readonly names: readonly string[];
 }
 
 /** A tile, or two of one size between which every step chooses by the diagonal that is shorter. */
@@ -21,95 +20,106 @@ export interface Pattern {
 	readonly otherwise?: Tile;
 }
 
-const rectangles: Tile = {
-	across: 1,
-	up: 1,
-	polygons: [
-		[
-			[0, 0],
-			[1, 0],
-			[1, 1],
-			[0, 1]
-		]
-	]
-};
+/** A corner of a polygon, or one of a neighbour that lies on its side. */
+export interface OutlinePoint {
+	readonly at: Place;
+	readonly through: boolean;
+}
 
-const rising: Tile = {
-	across: 1,
-	up: 1,
-	polygons: [
-		[
-			[0, 0],
-			[1, 0],
-			[1, 1]
-		],
-		[
-			[0, 0],
-			[1, 1],
-			[0, 1]
-		]
-	]
-};
+/** Lattice places nearer than this are one. */
+const SAME = 1e-9;
 
-const falling: Tile = {
-	across: 1,
-	up: 1,
-	polygons: [
-		[
-			[0, 0],
-			[1, 0],
-			[0, 1]
-		],
-		[
-			[1, 0],
-			[1, 1],
-			[0, 1]
-		]
-	]
-};
+const known = new WeakMap<Tile, readonly (readonly OutlinePoint[])[]>();
 
-const moved = (tile: Tile, across: number, up: number) =>
-	tile.polygons.map((polygon) => polygon.map(([i, j]): LatticePoint => [i + across, j + up]));
+/** The outlines of a tile's polygons with the corners of their neighbours on them. */
+export function outlinesOf(tile: Tile): readonly (readonly OutlinePoint[])[] {
+	const found = known.get(tile);
+	if (found) return found;
+	const corners = cornersAround(tile);
+	const made = tile.polygons.map((polygon) =>
+		polygon.flatMap((a, k): OutlinePoint[] => {
+			const b = polygon[(k + 1) % polygon.length]!;
+			const size = Math.hypot(b[0] - a[0], b[1] - a[1]);
+			const between = corners
+				.map((p) => ({
+					p,
+					share: ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / size ** 2
+				}))
+				.filter(
+					({ p, share }) =>
+						share * size > SAME && (1 - share) * size > SAME && Math.abs(side(a, b, p)) < SAME * size
+				)
+				.sort((one, other) => one.share - other.share);
+			return [{ at: a, through: false }, ...between.map(({ p }) => ({ at: p, through: true }))];
+		})
+	);
+	known.set(tile, made);
+	return made;
+}
 
-const alternating: Tile = {
-	across: 2,
-	up: 2,
-	polygons: [...moved(rising, 0, 0), ...moved(falling, 1, 0), ...moved(falling, 0, 1), ...moved(rising, 1, 1)]
-};
+/** All different corners of a tile and of the copies around it, as far as its polygons reach. */
+function cornersAround(tile: Tile): Place[] {
+	const all = tile.polygons.flat();
+	const reach = [0, 1].map((axis) => {
+		const size = axis === 0 ? tile.across : tile.up;
+		return Math.ceil(Math.max(...all.map((p) => Math.max(-p[axis]!, p[axis]! - size, 0))) / size) + 1;
+	}) as [number, number];
+	const different = new Map<string, Place>();
+	for (let dj = -reach[1]; dj <= reach[1]; dj++)
+		for (let di = -reach[0]; di <= reach[0]; di++)
+			for (const [x, y] of all) {
+				const p: Place = [x + di * tile.across, y + dj * tile.up];
+				different.set(p.map((t) => Math.round(t / 1e-6)).join(' '), p);
+			}
+	return [...different.values()];
+}
 
-/** Corner 1 is the lowest. A diamond is two bays wide and two courses high. */
-const diamonds: Tile = {
-	across: 2,
-	up: 2,
-	polygons: [
-		[
-			[1, -1],
-			[2, 0],
-			[1, 1],
-			[0, 0]
-		],
-		[
-			[0, 0],
-			[1, 1],
-			[0, 2],
-			[-1, 1]
-		]
-	]
-};
+/**
+ * Whether the cells of a tile have their corners on nodes of the grid wherever its border cuts them, so that
+ * they hang on counts alone.
+ */
+export function isOnLattice(tile: Tile): boolean {
+	const whole = (t: number) => Math.abs(t - Math.round(t)) < SAME;
+	return tile.polygons.every((polygon) =>
+		polygon.every((p, k) => {
+			const q = polygon[(k + 1) % polygon.length]!;
+			const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
+			return p.every(whole) && (dx < 2 || dy % dx === 0) && (dy < 2 || dx % dy === 0);
+		})
+	);
+}
 
-/** The tile data behind a choice of pattern. */
-export function patternOf(choice: PatternChoice): Pattern {
-	if (choice.kind === 'rectangles') return { label: 'rectangles', tile: rectangles };
-	if (choice.kind === 'diamonds') return { label: 'diamonds', tile: diamonds };
-	const label = `triangles, ${choice.diagonal}`;
-	switch (choice.diagonal) {
-		case 'rising':
-			return { label, tile: rising };
-		case 'falling':
-			return { label, tile: falling };
-		case 'alternating':
-			return { label, tile: alternating };
-		case 'shorter':
-			return { label, tile: rising, otherwise: falling };
+/**
+ * The tile whose polygons join the middles of those around every corner, so that corners and polygons change
+ * places.
+ */
+export function dualOf(tile: Tile, name: string): Tile {
+	const middle = (polygon: readonly Place[]): Place => [
+		polygon.reduce((sum, p) => sum + p[0], 0) / polygon.length,
+		polygon.reduce((sum, p) => sum + p[1], 0) / polygon.length
+	];
+	const copies = [-1, 0, 1].flatMap((dj) =>
+		[-1, 0, 1].flatMap((di) =>
+			tile.polygons.map((polygon) => polygon.map(([x, y]): Place => [x + di * tile.across, y + dj * tile.up]))
+		)
+	);
+	const inTile = new Map<string, Place>();
+	for (const [x, y] of tile.polygons.flat()) {
+		const wrapped: Place = [
+			x - Math.floor(x / tile.across + SAME) * tile.across,
+			y - Math.floor(y / tile.up + SAME) * tile.up
+		];
+		inTile.set(wrapped.map((t) => Math.round(t / 1e-6)).join(' '), wrapped);
 	}
+	const polygons = [...inTile.values()].map((corner) => {
+		const around = copies
+			.filter((polygon) => polygon.some((p) => Math.hypot(p[0] - corner[0], p[1] - corner[1]) < 1e-6))
+			.map(middle)
+			.sort(
+				(a, b) =>
+					Math.atan2(a[1] - corner[1], a[0] - corner[0]) - Math.atan2(b[1] - corner[1], b[0] - corner[0])
+			);
+		return polygonArea(around) < 0 ? around.reverse() : around;
+	});
+	return { across: tile.across, up: tile.up, polygons, names: polygons.map(() => name) };
 }

@@ -1,57 +1,22 @@
 import { latticeOf, type Lattice } from '../grid/lattice';
-import type { NodeGrid } from '../grid/node-grid';
+import type { NodeGrid, Spread } from '../grid/node-grid';
 import { segmentDistance } from '../geometry/follow';
-import { boxOf, side, type Place } from '../geometry/polygon';
-import { distance, pointAt, type Vector } from '../geometry/vector';
+import { boxOf, polygonArea, side, type Place } from '../geometry/polygon';
+import { distance, type Vector } from '../geometry/vector';
 import { copiesOf, type Trim } from '../mass/trim/trim';
 import { refuse } from '../units/problem';
-import { cellKinds, type Cells } from './cells';
+import { cellKinds, CellList, outlineOf, type Cells } from './cells';
 import { clipCell, piecesOf, type Corner } from './clip-cell';
 import { CurveBins, KeptSteps, type NearCurve } from './curve-bins';
+import { ExtraNodes } from './extra-nodes';
+import type { LaidCells } from './lay-tiles';
 
 const CUT = cellKinds.indexOf('cut');
 /** Places of the lattice nearer than this are one (steps). */
 const SAME = 1e-7;
 
-/** Nodes that trims make: one for each place, whichever cells meet there. */
-class TrimNodes {
-	private readonly known = new Map<string, number>();
-	readonly i: number[] = [];
-	readonly j: number[] = [];
-	readonly positions: number[] = [];
-	readonly normals: number[] = [];
-	readonly flat: number[] = [];
-
-	constructor(
-		private readonly lattice: Lattice,
-		private readonly first: number
-	) {}
-
-	/** mm */
-	position(node: number): Vector {
-		const { grid } = this.lattice;
-		return node < this.first ? pointAt(grid.positions, node) : pointAt(this.positions, node - this.first);
-	}
-
-	/** @param key the same for the same place @param at parameters of the face */
-	at(key: string, at: () => { place: Place; u: number; v: number }): number {
-		const known = this.known.get(key);
-		if (known !== undefined) return known;
-		const { place, u, v } = at();
-		const { point, normal } = this.lattice.evaluate(u, v);
-		const node = this.first + this.i.length;
-		this.i.push(place[0]);
-		this.j.push(place[1]);
-		this.flat.push(...this.lattice.flat(...place));
-		this.positions.push(...point);
-		this.normals.push(...normal);
-		this.known.set(key, node);
-		return node;
-	}
-}
-
-/** A cell's corners in the lattice; over the seam of a ring, and at a pole, beside its own step. */
-export function placesOf(grid: NodeGrid, cells: Cells, c: number): Place[] {
+/** Nodes of a cell's ring in the lattice; over the seam of a ring, and at a pole, beside its own step. */
+export function placesOf(grid: NodeGrid, cells: Cells, c: number, ring: Uint32Array): Place[] {
 	const { columns, rows, across, up, poles } = grid;
 	const home = [cells.bay[c]! - 1, cells.course[c]! - 1] as const;
 	const near = (value: number, wanted: number, count: number, closed: boolean) => {
@@ -59,7 +24,7 @@ export function placesOf(grid: NodeGrid, cells: Cells, c: number): Place[] {
 		if (value - wanted > count / 2) return value - count;
 		return wanted - value > count / 2 ? value + count : value;
 	};
-	const places = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!), (node): Place => {
+	const places = Array.from(ring, (node): Place => {
 		const [i, j] = latticeOf(grid, node);
 		return [near(i, home[0], columns, across.closed), near(j, home[1], rows, up.closed)];
 	});
@@ -106,51 +71,12 @@ interface Found {
 	readonly free: number;
 }
 
-/** Cells as they are made, growing. */
-class CellList {
-	readonly corners: number[] = [];
-	readonly start = [0];
-	readonly kind: number[] = [];
-	readonly course: number[] = [];
-	readonly bay: number[] = [];
-	readonly slot: number[] = [];
-	private readonly slots: number;
-
-	constructor(private readonly from: Cells) {
-		this.slots = from.slot.reduce((most, slot) => Math.max(most, slot), 1);
-	}
-
-	/** @param piece counts the pieces of one cell from 0 */
-	take(c: number, corners: Iterable<number>, kind: number, piece: number): void {
-		const { course, bay, slot } = this.from;
-		for (const node of corners) this.corners.push(node);
-		this.start.push(this.corners.length);
-		this.kind.push(kind);
-		this.course.push(course[c]!);
-		this.bay.push(bay[c]!);
-		this.slot.push(slot[c]! + this.slots * piece);
-	}
-
-	cells(): Cells {
-		return {
-			count: this.kind.length,
-			start: Uint32Array.from(this.start),
-			corners: Uint32Array.from(this.corners),
-			kind: Uint8Array.from(this.kind),
-			course: Uint32Array.from(this.course),
-			bay: Uint32Array.from(this.bay),
-			slot: Uint8Array.from(this.slot)
-		};
-	}
-}
-
 /** Finds the nodes of one cell's pieces. */
 function nodesOfCell(
-	lattice: Lattice,
 	trims: readonly Trim[],
 	curves: readonly LatticeCurve[],
 	near: readonly NearCurve[],
-	nodes: TrimNodes,
+	nodes: ExtraNodes,
 	ids: Uint32Array,
 	places: readonly Place[]
 ): (corner: Corner, at: Place) => Found {
@@ -166,15 +92,11 @@ function nodesOfCell(
 		if (corner.is === 'curve') {
 			const trim = trims[curve.trim]!;
 			const own = trim.curves[curve.curve]!;
-			const [u, v] = own.places[k]!;
-			const node = nodes.at(name, () => ({ place: plain, u, v }));
+			const node = nodes.at(name, () => ({ place: plain, parameters: own.places[k]! }));
 			return { node, place, free: own.sharp[k] ? 0 : trim.within };
 		}
 		const [a, b] = [ids[corner.side]!, ids[(corner.side + 1) % ids.length]!];
-		const node = nodes.at(`${name} ${Math.min(a, b)} ${Math.max(a, b)}`, () => {
-			const [u, v] = lattice.parameters(...plain);
-			return { place: plain, u, v };
-		});
+		const node = nodes.at(`${name} ${Math.min(a, b)} ${Math.max(a, b)}`, () => ({ place: plain }));
 		return { node, place, free: STAYS };
 	};
 }
@@ -186,7 +108,7 @@ const STUB = 0.25;
  * Whether a corner can be left out: it lies on the straight line between its neighbours, or, of a smooth
  * curve, makes a stub of an edge and the outline stays as close to the curve as was asked for.
  */
-function saysNothing(before: Found, here: Found, after: Found, nodes: TrimNodes): boolean {
+function saysNothing(before: Found, here: Found, after: Found, nodes: ExtraNodes): boolean {
 	if (here.free < 0) return false;
 	const [a, b, c] = [before, here, after].map(({ place }) => place) as [Place, Place, Place];
 	if (Math.abs(side(a, b, c)) < 2e-9 * Math.hypot(c[0] - a[0], c[1] - a[1])) return true;
@@ -196,7 +118,7 @@ function saysNothing(before: Found, here: Found, after: Found, nodes: TrimNodes)
 }
 
 /** Different nodes that follow one another, without those that say nothing. */
-function cleaned(found: readonly Found[], nodes: TrimNodes): number[] {
+function cleaned(found: readonly Found[], nodes: ExtraNodes): number[] {
 	const left = found.filter((one, k) => one.node !== found[(k + found.length - 1) % found.length]!.node);
 	for (let k = 0; k < left.length && left.length > 3;) {
 		const n = left.length;
@@ -215,13 +137,10 @@ function isWhole(piece: readonly number[], ids: Uint32Array): boolean {
  * The cells of a trimmed face: those outside are left out, those a trim runs through are cut, with new nodes
  * where it crosses their sides and where it has corners. A cut cell keeps its address; a second piece of
  * one gets the slot of a further round.
+ * @param lattice of the grid the cells are on, with the nodes their pattern made
  * @throws ProblemError when nothing is left
  */
-export function trimCells(
-	lattice: Lattice,
-	cells: Cells,
-	trims: readonly Trim[]
-): { grid: NodeGrid; cells: Cells } {
+export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]): LaidCells {
 	const { grid } = lattice;
 	const curves = curvesOf(lattice, trims);
 	const lines = (steps: number) => Float64Array.from({ length: steps + 1 }, (_, k) => k);
@@ -231,55 +150,65 @@ export function trimCells(
 		return trims.every((trim) => trim.keeps(u, v));
 	};
 	const steps = new KeptSteps(bins, (i, j) => isLeft(i + 0.5, j + 0.5));
-	const nodes = new TrimNodes(lattice, grid.columns * grid.rows);
-	const made = new CellList(cells);
+	const nodes = new ExtraNodes(lattice);
+	const made = new CellList();
+	const slots = cells.slot.reduce((most, slot) => Math.max(most, slot), 1);
+	const { start, nodes: rings } = outlineOf(cells);
 
 	for (let c = 0; c < cells.count; c++) {
-		const [i, j] = [cells.bay[c]! - 1, cells.course[c]! - 1];
-		const ids = cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!);
-		const places = placesOf(grid, cells, c);
+		const ids = rings.subarray(start[c]!, start[c + 1]!);
+		const places = placesOf(grid, cells, c, ids);
 		const near = bins.near(boxOf(places));
 		const clipped = near.length ? clipCell(places, near) : null;
 		if (!clipped || clipped.untouched) {
-			// The middle of a cell lies in its own step; a curve may run past it there.
-			const kept = bins.isTouched(i, j) ? isLeft(...middleOf(places)) : steps.isKept(i, j);
-			if (kept) made.take(c, ids, cells.kind[c]!, 0);
+			const middle = middleOf(places);
+			const [i, j] = stepOf(grid, middle);
+			const kept = bins.isTouched(i, j) ? isLeft(...middle) : steps.isKept(i, j);
+			if (kept) made.copy(cells, c);
 			continue;
 		}
-		const nodeOf = nodesOfCell(lattice, trims, curves, near, nodes, ids, places);
-		const pieces = piecesOf(clipped).map((corners) => corners.map(({ corner, at }) => nodeOf(corner, at)));
+		const nodeOf = nodesOfCell(trims, curves, near, nodes, ids, places);
+		const whole = polygonArea(places);
+		const pieces = piecesOf(clipped).map((corners) => ({
+			found: corners.map(({ corner, at }) => nodeOf(corner, at)),
+			share: (cells.share[c]! * polygonArea(corners.map(({ at }) => at))) / whole
+		}));
 		// Where a cell is cut in two through a hole, both pieces hang on the same corners of it.
 		const uses = new Map<number, number>();
-		for (const { node } of pieces.flat()) uses.set(node, (uses.get(node) ?? 0) + 1);
+		for (const { node } of pieces.flatMap(({ found }) => found)) uses.set(node, (uses.get(node) ?? 0) + 1);
+		const own = new Set(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
+		const passing = new Set([...ids].filter((node) => !own.has(node)));
 		let taken = 0;
-		for (const found of pieces) {
+		for (const { found, share } of pieces) {
 			const piece = cleaned(
 				found.map((one) => (uses.get(one.node)! > 1 ? { ...one, free: STAYS } : one)),
 				nodes
 			);
-			if (piece.length < 3) continue;
-			if (isWhole(piece, ids)) made.take(c, ids, cells.kind[c]!, 0);
-			else made.take(c, piece, CUT, taken++);
+			const corners = piece.filter((node) => !passing.has(node));
+			if (corners.length < 3) continue;
+			if (isWhole(piece, ids)) made.copy(cells, c);
+			else
+				made.push({
+					corners,
+					outline: corners.length < piece.length ? piece : null,
+					kind: CUT,
+					course: cells.course[c]!,
+					bay: cells.bay[c]!,
+					slot: cells.slot[c]! + slots * taken++,
+					polygon: cells.polygon[c]!,
+					share
+				});
 		}
 	}
-	if (made.kind.length === 0) refuse(trims[0]!.at, 'nothing is left of the face; make the trim smaller');
-	const joined = (before: Float64Array, more: readonly number[]) => {
-		const whole = new Float64Array(before.length + more.length);
-		whole.set(before);
-		whole.set(more, before.length);
-		return whole;
-	};
-	return {
-		grid: {
-			...grid,
-			positions: joined(grid.positions, nodes.positions),
-			normals: joined(grid.normals, nodes.normals),
-			flat: joined(grid.flat, nodes.flat),
-			trimI: Float64Array.from(nodes.i),
-			trimJ: Float64Array.from(nodes.j)
-		},
-		cells: made.cells()
-	};
+	if (made.count === 0) refuse(trims[0]!.at, 'nothing is left of the face; make the trim smaller');
+	return { grid: nodes.joined(), cells: made.cells() };
+}
+
+/** The step that a place lies in. */
+function stepOf({ across, up }: NodeGrid, [i, j]: Place): [number, number] {
+	const held = (t: number, { closed, steps }: Spread) =>
+		closed ? ((Math.floor(t) % steps) + steps) % steps : Math.min(steps - 1, Math.max(0, Math.floor(t)));
+	return [held(i, across), held(j, up)];
 }
 
 /** A place within a cell: of a convex one the mean of its corners, else the middle of an ear. */

@@ -35,6 +35,7 @@ function listIds(project: Project): string[] {
 		levels: project.levels,
 		masses: project.masses,
 		guides: project.guides,
+		tiles: project.tiles,
 		zones: project.zones,
 		variants: project.variants,
 		parts: project.parts,

@@ -4,7 +4,10 @@ import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { id, identifier } from './identifier';
 import { partSchema } from './part-definition';
+import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
+
+export type { PatternChoice } from './pattern-schema';
 
 export type { SettingOut, Spacing } from './setting-out-schema';
 
@@ -18,16 +21,6 @@ export const DOCUMENT_VERSION = 3;
 
 const name = z.string().trim().min(1).max(120);
 
-export const patternSchema = z.discriminatedUnion('kind', [
-	z.strictObject({ kind: z.literal('rectangles') }),
-	z.strictObject({
-		kind: z.literal('triangles'),
-		diagonal: z.enum(['rising', 'falling', 'alternating', 'shorter']).default('rising')
-	}),
-	z.strictObject({ kind: z.literal('diamonds') })
-]);
-export type PatternChoice = z.infer<typeof patternSchema>;
-
 /** Open, or a variant with formulas for its per-piece inputs (names of cell measures may be used). */
 const put = z.union([
 	z.literal('open'),
@@ -39,6 +32,13 @@ export const ruleSchema = z.strictObject({
 	muted: z.boolean().default(false),
 	cells: z.enum(['all', 'whole', 'edge', 'cut']).default('all'),
 	corners: z.union([z.literal('any'), z.number().int()]).default('any'),
+	/** Cells of one slot of the pattern, by its name. */
+	slot: z.string().default('any'),
+	/** Every so-manieth cell, bay or course, from the first, the second … */
+	every: z
+		.strictObject({ step: z.number(), from: z.number(), by: z.enum(['cells', 'bays', 'courses']) })
+		.nullable()
+		.default(null),
 	/** First and last course taken, counted from 1 at the foot; null for all. */
 	courses: z.tuple([z.number(), z.number()]).nullable().default(null),
 	put
@@ -64,12 +64,33 @@ export const zoneSchema = z.strictObject({
 	faces: z.array(z.strictObject({ mass: id, face: z.string() })),
 	settingOut: settingOutSchema,
 	pattern: patternSchema,
+	/** What is done with cells smaller than so much (mm²): joined to the neighbour, left open, or flagged. */
+	slivers: z
+		.strictObject({ under: z.number(), put: z.enum(['merge', 'open', 'flag']) })
+		.nullable()
+		.default(null),
+	/** A second grid at a depth along the normals, positive outward. */
+	layer: z
+		.strictObject({ depth: z.string(), shifted: z.boolean().default(false) })
+		.nullable()
+		.default(null),
 	rules: z.array(ruleSchema).default([]),
 	runs: z.array(runSchema).default([]),
 	/** Choices made by hand; the id is the cell's address within the zone, as in drum.shell/C06/B20/1. */
-	exceptions: z.array(z.strictObject({ id: z.string(), put })).default([])
+	exceptions: z
+		.array(
+			z.strictObject({
+				id: z.string(),
+				/** Where on the face it was made: shares of the way across and up. */
+				place: z.tuple([z.number(), z.number()]).nullable().default(null),
+				put
+			})
+		)
+		.default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
+/** As it may be written: what has a default may be left out. */
+export type ZoneInput = z.input<typeof zoneSchema>;
 
 export const variantSchema = z.strictObject({
 	id,
@@ -90,6 +111,8 @@ export const projectSchema = z.strictObject({
 	masses: z.array(massSchema).default([]),
 	/** Points and curves with names, for start lines and scattered cells to follow. */
 	guides: z.array(guideSchema).default([]),
+	/** Tiles drawn in this project. */
+	tiles: z.array(tileSchema).default([]),
 	zones: z.array(zoneSchema).default([]),
 	variants: z.array(variantSchema).default([]),
 	/** Parts made in this project, beside the ones that ship. */

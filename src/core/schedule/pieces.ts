@@ -60,7 +60,16 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 /** What is to be said of a piece, in the part's own words. */
 export function flagTexts(group: PieceGroup, row: number): string[] {
 	const bits = group.run.flags[row]!;
-	return group.program.flags.filter((_, k) => bits & (1 << k)).map((flag) => flag.text);
+	const own = group.program.flags.filter((_, k) => bits & (1 << k)).map((flag) => flag.text);
+	const remark = group.remarks.get(row);
+	return remark ? [...own, remark] : own;
+}
+
+/** Rows of the pieces that something is to be said of, ascending. */
+export function flaggedRows(group: PieceGroup): number[] {
+	return Array.from(group.run.flags.keys()).filter(
+		(row) => group.run.flags[row] !== 0 || group.remarks.has(row)
+	);
 }
 
 /** Groups of a zone that belong to one schedule. */

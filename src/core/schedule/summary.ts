@@ -1,6 +1,6 @@
 import type { Model, StageName, ZoneModel } from '../cladding/model';
 import { elementsOf } from '../part/compile';
-import { isBarGroup, isPanelGroup, pieceQuantities } from './pieces';
+import { flaggedRows, isBarGroup, isPanelGroup, pieceQuantities } from './pieces';
 
 export interface ZoneSummary {
 	name: string;
@@ -64,7 +64,7 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 	for (const { group } of groups) {
 		const { label } = group.ready.part;
 		pieces[label] = (pieces[label] ?? 0) + group.anchors.length;
-		for (const bits of group.run.flags) if (bits !== 0) flags++;
+		flags += flaggedRows(group).length;
 	}
 	return {
 		name: zone.zone.name,

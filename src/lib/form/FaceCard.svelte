@@ -28,6 +28,12 @@
 		)
 	);
 	const whose = $derived(chosen.length > 1 ? `${chosen.length} faces` : `${mass?.name} · ${named?.face}`);
+	/** Area of all chosen faces (mm²). */
+	const together = $derived(
+		workbench.model.view.masses
+			.flatMap((one) => one.faces.filter((face) => chosen.includes(`${one.id}/${face.name}`)))
+			.reduce((sum, face) => sum + face.area, 0)
+	);
 	const closed = $derived.by(() => {
 		if (!shape) return '';
 		const ways = [shape.closedAcross && 'across', shape.closedUp && 'up'].filter(Boolean);
@@ -104,6 +110,10 @@
 		<dl
 			class="[&_dd]:figures mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
 		>
+			{#if chosen.length > 1}
+				<dt>Area of all</dt>
+				<dd>{formatQuantity(together, 'area')}</dd>
+			{/if}
 			<dt>Area</dt>
 			<dd>{formatQuantity(shape.area, 'area')}</dd>
 			<dt>Across × up</dt>

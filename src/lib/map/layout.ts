@@ -10,18 +10,18 @@ export interface FlatLayout {
 }
 
 /** The true length of the course line that a node lies on or beside (mm). */
-function lengthAt({ columns, rows, trimJ, courseLengths }: FaceView, node: number): number {
+function lengthAt({ columns, rows, extraJ, courseLengths }: FaceView, node: number): number {
 	const own = columns * rows;
-	const j = node < own ? Math.floor(node / columns) : trimJ[node - own]!;
+	const j = node < own ? Math.floor(node / columns) : extraJ[node - own]!;
 	const from = Math.floor(j);
 	const next = courseLengths[from + 1] ?? courseLengths[0]!;
 	return courseLengths[from]! + (j - from) * (next - courseLengths[from]!);
 }
 
 /** Bay and course of a node, from 0; those of trims lie between lines. */
-function placeOf({ columns, rows, trimI, trimJ }: FaceView, node: number): [number, number] {
+function placeOf({ columns, rows, extraI, extraJ }: FaceView, node: number): [number, number] {
 	const own = columns * rows;
-	if (node >= own) return [trimI[node - own]!, trimJ[node - own]!];
+	if (node >= own) return [extraI[node - own]!, extraJ[node - own]!];
 	return [node % columns, Math.floor(node / columns)];
 }
 

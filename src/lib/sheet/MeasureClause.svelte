@@ -33,7 +33,7 @@
 		options={alongWords}
 		label="Steps follow"
 		onchoose={(next) => workbench.set(`${path}/along`, next, `${zone.name} by ${next}`)}
-	/>; <ValueChip
+	/>; joints of <ValueChip
 		path="{path}/joint"
 		value={joint}
 		kind="length"
@@ -41,7 +41,7 @@
 		of={zone.name}
 		step={1}
 		min={0}
-	/> is left open between cells{#if hasPole}; a pole {poleHole > 0
+	/> stay open between cells{#if hasPole}; a pole {poleHole > 0
 			? 'keeps a hole of radius'
 			: 'closes, with a hole of'}
 		<ValueChip

@@ -191,6 +191,8 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 			poleHole: 0
 		},
 		pattern: { kind: 'rectangles' },
+		slivers: null,
+		layer: null,
 		rules: [],
 		runs: [],
 		exceptions: []

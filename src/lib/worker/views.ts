@@ -1,5 +1,5 @@
 import type { Assignment } from '$core/cladding/assign';
-import { flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import { flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { Spread } from '$core/grid/node-grid';
 import type { CellMeasures } from '$core/measure/cell-measures';
@@ -22,8 +22,8 @@ export interface FaceView {
 	readonly rows: number;
 	readonly positions: Float64Array;
 	/** Bay and course, from 0 and with fractions, of the nodes that trims made; they come after the others. */
-	readonly trimI: Float64Array;
-	readonly trimJ: Float64Array;
+	readonly extraI: Float64Array;
+	readonly extraJ: Float64Array;
 	/** Every node on the face laid flat: mm to the right of the middle line, mm up. */
 	readonly flat: Float64Array;
 	/** How far every node of the grid is from even true length (mm). */
@@ -36,6 +36,11 @@ export interface FaceView {
 	readonly folds: Float64Array;
 	readonly measures: CellMeasures;
 	readonly usedNodes: number;
+	/** Names of the pattern's slots. */
+	readonly slots: readonly string[];
+	readonly slivers: FaceModel['slivers'];
+	readonly layer: FaceModel['layer'];
+	readonly normals: Float64Array;
 }
 
 /** One element of a group, ready to draw: mm from `origin`. */
@@ -114,8 +119,8 @@ export interface ModelMessage {
 }
 
 function faceView(face: FaceModel): FaceView {
-	const { grid, cells, edges, folds, measures, serial, usedNodes } = face;
-	const { across, up, columns, rows, positions, courseLengths, trimI, trimJ, flat, off, poles } = grid;
+	const { grid, cells, edges, folds, measures, serial, usedNodes, slots, slivers, layer } = face;
+	const { across, up, columns, rows, positions, courseLengths, extraI, extraJ, flat, off, poles } = grid;
 	return {
 		serial,
 		address: face.address,
@@ -124,8 +129,8 @@ function faceView(face: FaceModel): FaceView {
 		columns,
 		rows,
 		positions,
-		trimI,
-		trimJ,
+		extraI,
+		extraJ,
 		flat,
 		off,
 		poles,
@@ -134,7 +139,11 @@ function faceView(face: FaceModel): FaceView {
 		edges,
 		folds,
 		measures,
-		usedNodes
+		usedNodes,
+		slots,
+		slivers,
+		layer,
+		normals: grid.normals
 	};
 }
 
@@ -185,9 +194,7 @@ function clauseOf(clause: ClauseGroup['clause']): GroupView['clause'] {
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
-	group.run.flags.forEach((bits, row) => {
-		if (bits !== 0) flags.set(row, flagTexts(group, row));
-	});
+	for (const row of flaggedRows(group)) flags.set(row, flagTexts(group, row));
 	return {
 		serial,
 		clause: clauseOf(clause.clause),

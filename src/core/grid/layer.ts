@@ -1,0 +1,159 @@
+import { evaluateCurvature, principal } from '../geometry/curvature';
+import type { Surface } from '../geometry/surface';
+import { LENGTH, PLAIN } from '../units/dimension';
+import { checkFormula, evaluateFormula, FormulaError, numberOf } from '../units/formula';
+import { refuse } from '../units/problem';
+import type { NodeGrid } from './node-grid';
+
+/** A second grid at a depth from the first. */
+export interface LayerGrid {
+	/** Nodes of the layer, one for each of the grid (or one for each step, when it is shifted), flat x y z (mm). */
+	readonly positions: Float64Array;
+	readonly depth: Float64Array;
+	/** Steps of the layer that have turned inside out, as course * bays + bay, from 0. */
+	readonly crossed: Uint32Array;
+	/** Lines of the layer, pairs of its nodes. */
+	readonly lines: Uint32Array;
+	/** The smallest radius on the side it lies on (mm); Infinity where the face is flat. */
+	readonly radius: number;
+}
+
+const names = {
+	height: numberOf(LENGTH),
+	bay: numberOf(PLAIN),
+	course: numberOf(PLAIN),
+	across: numberOf(PLAIN),
+	up: numberOf(PLAIN)
+};
+
+/** The depth at every node, by a formula of its height, bay, course and shares across and up. */
+function depthsOf(formula: string, grid: NodeGrid, count: number, at: string): Float64Array {
+	const expression = (() => {
+		try {
+			return checkFormula(formula, { names, functions: {}, expected: numberOf(LENGTH) });
+		} catch (error) {
+			if (error instanceof FormulaError) return refuse(`${at}/depth`, error.message);
+			throw error;
+		}
+	})();
+	const { columns, rows, positions } = grid;
+	return Float64Array.from({ length: count }, (_, node) => {
+		const [i, j] = [node % columns, Math.floor(node / columns)];
+		const depth = evaluateFormula(expression, {
+			height: positions[3 * node + 2]!,
+			bay: i + 1,
+			course: j + 1,
+			across: i / Math.max(1, columns - 1),
+			up: j / Math.max(1, rows - 1)
+		});
+		if (!Number.isFinite(depth) || Math.abs(depth) > 1e6)
+			refuse(`${at}/depth`, `"${formula}" has no usable value at bay ${i + 1}, course ${j + 1}`);
+		return depth;
+	});
+}
+
+/** The smallest radius of curvature towards the side of a depth: inward curvature counts for inward depths. */
+function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inward: boolean): number {
+	let most = 0;
+	const wrap = (t: number, knots: Float64Array) => {
+		const [low, high] = [knots[0]!, knots.at(-1)!];
+		return t > high ? t - (high - low) : t < low ? t + (high - low) : t;
+	};
+	const every = Math.max(1, Math.floor(u.length / 400));
+	for (let k = 0; k < u.length; k += every) {
+		const { gaussian, mean } = evaluateCurvature(
+			surface,
+			[wrap(u[k]!, surface.knotsU)],
+			[wrap(v[k]!, surface.knotsV)]
+		);
+		// Mean curvature is positive where the face bends towards its outside.
+		for (const bend of principal(gaussian[0]!, mean[0]!)) most = Math.max(most, inward ? -bend : bend);
+	}
+	return most > 1e-12 ? 1 / most : Infinity;
+}
+
+/**
+ * A grid at a signed depth along the normals, positive outward; shifted by half a step when wanted. Where it
+ * is deeper than the face is round it turns inside out, and the steps that do are told.
+ * @param at the path of the layer
+ * @throws ProblemError for a depth that cannot be
+ */
+export function layerOf(
+	surface: Surface,
+	grid: NodeGrid,
+	{ depth: formula, shifted }: { readonly depth: string; readonly shifted: boolean },
+	at: string
+): LayerGrid {
+	const { columns, rows, across, up, positions, normals } = grid;
+	const own = columns * rows;
+	const depth = depthsOf(formula, grid, own, at);
+	const moved = new Float64Array(3 * own);
+	for (let node = 0; node < own; node++)
+		for (let a = 0; a < 3; a++)
+			moved[3 * node + a] = positions[3 * node + a]! + depth[node]! * normals[3 * node + a]!;
+	const nodeAt = (i: number, j: number) => (j % rows) * columns + (i % columns);
+	const corners = (i: number, j: number) =>
+		[nodeAt(i, j), nodeAt(i + 1, j), nodeAt(i + 1, j + 1), nodeAt(i, j + 1)] as const;
+	const crossed: number[] = [];
+	for (let j = 0; j < up.steps; j++)
+		for (let i = 0; i < across.steps; i++) {
+			if (grid.absent && corners(i, j).some((node) => grid.absent![node])) continue;
+			if (turnsOver(positions, moved, corners(i, j))) crossed.push(j * across.steps + i);
+		}
+	const inward = depth.some((value) => value < 0);
+	const radius = smallestRadius(surface, grid.u, grid.v, inward);
+	if (!shifted)
+		return { positions: moved, depth, crossed: Uint32Array.from(crossed), lines: linesOf(grid), radius };
+	const middles = new Float64Array(3 * across.steps * up.steps);
+	for (let j = 0; j < up.steps; j++)
+		for (let i = 0; i < across.steps; i++)
+			for (let a = 0; a < 3; a++)
+				middles[3 * (j * across.steps + i) + a] =
+					corners(i, j).reduce((sum, node) => sum + moved[3 * node + a]!, 0) / 4;
+	const lines: number[] = [];
+	for (let j = 0; j < up.steps; j++)
+		for (let i = 0; i < across.steps; i++) {
+			const here = j * across.steps + i;
+			if (i + 1 < across.steps || across.closed)
+				lines.push(here, j * across.steps + ((i + 1) % across.steps));
+			if (j + 1 < up.steps || up.closed) lines.push(here, ((j + 1) % up.steps) * across.steps + i);
+		}
+	return {
+		positions: middles,
+		depth,
+		crossed: Uint32Array.from(crossed),
+		lines: Uint32Array.from(lines),
+		radius
+	};
+}
+
+/** Whether a step has turned over: the way its corners go round looks the other way than before. */
+function turnsOver(
+	before: Float64Array,
+	after: Float64Array,
+	[a, b, c, d]: readonly [number, number, number, number]
+): boolean {
+	const normal = (at: Float64Array) => {
+		const way = (p: number, q: number, n: number) => at[3 * q + n]! - at[3 * p + n]!;
+		return [0, 1, 2].map((n) => {
+			const [k, m] = [(n + 1) % 3, (n + 2) % 3];
+			return way(a, c, k) * way(b, d, m) - way(a, c, m) * way(b, d, k);
+		});
+	};
+	const [m, n] = [normal(before), normal(after)];
+	return m[0]! * n[0]! + m[1]! * n[1]! + m[2]! * n[2]! < 0;
+}
+
+function linesOf({ columns, rows, across, up, absent }: NodeGrid): Uint32Array {
+	const lines: number[] = [];
+	const push = (a: number, b: number) => {
+		if (!absent?.[a] && !absent?.[b]) lines.push(a, b);
+	};
+	for (let j = 0; j < rows; j++)
+		for (let i = 0; i < columns; i++) {
+			const node = j * columns + i;
+			if (i + 1 < columns || across.closed) push(node, j * columns + ((i + 1) % columns));
+			if (j + 1 < rows || up.closed) push(node, ((j + 1) % rows) * columns + i);
+		}
+	return Uint32Array.from(lines);
+}

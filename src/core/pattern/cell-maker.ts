@@ -1,0 +1,183 @@
+import type { NodeGrid, Spread } from '../grid/node-grid';
+import { polygonArea, type Place } from '../geometry/polygon';
+import { cellKinds, CellList, type Cells } from './cells';
+import { clipCell, isConvex, piecesOf, wholeCurve } from './clip-cell';
+import type { ExtraNodes } from './extra-nodes';
+import type { OutlinePoint } from './tile';
+
+const EDGE = cellKinds.indexOf('edge');
+/** Places of the lattice nearer than this are one (steps). */
+const SAME = 1e-7;
+/** Far beyond every grid. */
+const FAR = 1e6;
+
+/** An edge cell's corner 1: the lowest corner, the left one of two. */
+function fromLowest<P extends { readonly at: Place }>(polygon: readonly P[]): readonly P[] {
+	let lowest = 0;
+	polygon.forEach(({ at: p }, k) => {
+		const q = polygon[lowest]!.at;
+		if (p[1] < q[1] - SAME || (Math.abs(p[1] - q[1]) <= SAME && p[0] < q[0])) lowest = k;
+	});
+	return [...polygon.slice(lowest), ...polygon.slice(0, lowest)];
+}
+
+/** Finds the nodes of lattice places, on the grid or between its nodes. */
+class Nodes {
+	private readonly poleRow: Uint8Array;
+
+	constructor(
+		private readonly grid: NodeGrid,
+		private readonly extra: ExtraNodes
+	) {
+		this.poleRow = new Uint8Array(grid.rows);
+		for (const row of grid.poles) this.poleRow[row] = 1;
+	}
+
+	at(i: number, j: number): number {
+		const { columns, rows, across, up } = this.grid;
+		const [ri, rj] = [Math.round(i), Math.round(j)];
+		if (Math.abs(i - ri) < SAME && Math.abs(j - rj) < SAME) {
+			const column = ((ri % columns) + columns) % columns;
+			const row = ((rj % rows) + rows) % rows;
+			return this.poleRow[row] ? row * columns : row * columns + column;
+		}
+		const wrap = (t: number, count: number, closed: boolean) =>
+			closed ? t - Math.floor((t + SAME) / count) * count : t;
+		const place: Place = [wrap(i, across.steps, across.closed), wrap(j, up.steps, up.closed)];
+		if (Math.abs(j - rj) < SAME && this.poleRow[((rj % rows) + rows) % rows])
+			return (((rj % rows) + rows) % rows) * columns;
+		const name = place.map((t) => Math.round(t / SAME)).join(' ');
+		return this.extra.at(name, () => ({ place }));
+	}
+}
+
+function clampStep(centre: number, spread: Spread): number {
+	const step = Math.ceil(centre - 1e-9) - 1;
+	if (spread.closed) return ((step % spread.steps) + spread.steps) % spread.steps;
+	return Math.min(spread.steps - 1, Math.max(0, step));
+}
+
+/** How far a polygon reaches, and its middle (lattice steps). */
+export interface Extent {
+	readonly left: number;
+	readonly right: number;
+	readonly foot: number;
+	readonly head: number;
+	readonly centre: Place;
+}
+
+export function extentOf(points: readonly OutlinePoint[]): Extent {
+	const corners = points.filter(({ through }) => !through).map(({ at }) => at);
+	const [i, j] = [0, 1].map((axis) => corners.map((p) => p[axis]!)) as [number[], number[]];
+	const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+	return {
+		left: Math.min(...i),
+		right: Math.max(...i),
+		foot: Math.min(...j),
+		head: Math.max(...j),
+		centre: [mean(i), mean(j)]
+	};
+}
+
+/** Makes cells of polygons in the lattice: finds their nodes, cuts them to the grid, gives them their addresses. */
+export class CellMaker {
+	private readonly nodes: Nodes;
+	private readonly made = new CellList();
+	private readonly border: readonly Place[];
+
+	constructor(
+		private readonly grid: NodeGrid,
+		private readonly slots: number,
+		readonly extra: ExtraNodes
+	) {
+		this.nodes = new Nodes(grid, extra);
+		const end = ({ closed, steps }: Spread): [number, number] => (closed ? [-FAR, FAR] : [0, steps]);
+		const [[left, right], [foot, head]] = [end(grid.across), end(grid.up)];
+		this.border = [
+			[left, foot],
+			[right, foot],
+			[right, head],
+			[left, head]
+		];
+	}
+
+	/** Take a polygon within the grid as a cell; corners that fall together at a pole are dropped. */
+	private take(
+		points: readonly OutlinePoint[],
+		home: Place,
+		slot: number,
+		kind: number,
+		share: number
+	): void {
+		const { absent, across, up } = this.grid;
+		const outline: number[] = [];
+		const corners: number[] = [];
+		let passes = false;
+		for (const { at, through } of points) {
+			const node = this.nodes.at(at[0], at[1]);
+			if (absent?.[node] === 2) return;
+			if (absent?.[node] || outline.at(-1) === node || outline[0] === node) continue;
+			outline.push(node);
+			if (through) passes = true;
+			else corners.push(node);
+		}
+		if (corners.length < 3) return;
+		const whole = points.reduce((sum, { through }) => sum + (through ? 0 : 1), 0) === corners.length;
+		this.made.push({
+			corners,
+			outline: passes ? outline : null,
+			kind: whole ? kind : EDGE,
+			course: clampStep(home[1], up) + 1,
+			bay: clampStep(home[0], across) + 1,
+			slot: slot + 1,
+			polygon: slot,
+			share
+		});
+	}
+
+	/** Take a polygon, moved to a place, as a cell; what reaches over an open border is cut off. */
+	put(
+		points: readonly OutlinePoint[],
+		{ centre, ...extent }: Extent,
+		i: number,
+		j: number,
+		slot: number
+	): void {
+		const { across, up } = this.grid;
+		const insideI = across.closed || (i + extent.left >= -SAME && i + extent.right <= across.steps + SAME);
+		const insideJ = up.closed || (j + extent.foot >= -SAME && j + extent.head <= up.steps + SAME);
+		const moved = points.map(({ at, through }) => ({ at: [i + at[0], j + at[1]] as Place, through }));
+		const home: Place = [i + centre[0], j + centre[1]];
+		if (insideI && insideJ) {
+			this.take(moved, home, slot, 0, 1);
+			return;
+		}
+		const places = moved.map(({ at }) => at);
+		const clipped = clipCell(
+			places,
+			[wholeCurve({ places: this.border, closed: true }, 0)],
+			isConvex(places)
+		);
+		const whole = polygonArea(places);
+		for (const piece of piecesOf(clipped)) {
+			const ring = piece.map(({ corner, at }) => ({
+				at,
+				through: corner.is === 'cell' && moved[corner.corner]!.through
+			}));
+			const area = polygonArea(piece.map(({ at }) => at));
+			const middle = extentOf(ring).centre;
+			this.take(fromLowest(ring), middleWithin(home, middle, across, up), slot, EDGE, area / whole);
+		}
+	}
+
+	cells(): Cells {
+		this.made.makeAddressesUnique(this.slots);
+		return this.made.inBuildingOrder(this.grid.across.steps, this.grid.up.steps);
+	}
+}
+
+/** A cut polygon is at home where its own middle would be; beside the grid, where what is left of it is. */
+function middleWithin(home: Place, left: Place, across: Spread, up: Spread): Place {
+	const inside = (t: number, { closed, steps }: Spread) => closed || (t > 0 && t <= steps);
+	return [inside(home[0], across) ? home[0] : left[0], inside(home[1], up) ? home[1] : left[1]];
+}

@@ -1,0 +1,240 @@
+import { Delaunay } from 'd3-delaunay';
+import type { Lattice } from '../../grid/lattice';
+import type { Spread } from '../../grid/node-grid';
+import { MOST_CELLS } from '../../grid/set-out';
+import { polygonArea, side, type Place } from '../../geometry/polygon';
+import { segmentDistance } from '../../geometry/follow';
+import { distance, pointAt, type Vector } from '../../geometry/vector';
+import type { PatternOf } from '../../project/pattern-schema';
+import { refuse } from '../../units/problem';
+import { formatNumber } from '../../units/quantity';
+import { CellMaker, extentOf } from '../cell-maker';
+import { ExtraNodes } from '../extra-nodes';
+import type { LaidCells } from '../lay-tiles';
+import { randomFrom } from './random';
+
+type Choice = PatternOf<'voronoi'>;
+
+/** The face laid out as a rectangle by the lengths of its belt lines (mm); rings go on beyond its sides. */
+interface Field {
+	readonly width: number;
+	readonly height: number;
+	readonly across: Spread;
+	readonly up: Spread;
+}
+
+const ROUNDS = 200;
+
+/** Points spread at random, as dense by true length at every height. */
+function spreadPoints(field: Field, lattice: Lattice, { count, seed }: Choice): Place[] {
+	const random = randomFrom(seed);
+	const { courseLengths, rows } = lattice.grid;
+	const longest = courseLengths.reduce((a, b) => Math.max(a, b), 1e-9);
+	const points: Place[] = [];
+	for (let tries = 0; points.length < count && tries < ROUNDS * count; tries++) {
+		const [x, y, keep] = [random() * field.width, random() * field.height, random()];
+		const row = Math.min(rows - 1, Math.round((y / field.height) * (rows - 1)));
+		if (keep <= courseLengths[row]! / longest) points.push([x, y]);
+	}
+	return points;
+}
+
+/** The cells of points, cut to the field; those on a ring around it once more on every side. */
+function cellsOf(points: readonly Place[], { width, height, across, up }: Field): Place[][] {
+	const shifts = (size: number, closed: boolean) => (closed ? [0, -size, size] : [0]);
+	const all = shifts(height, up.closed).flatMap((dy) =>
+		shifts(width, across.closed).flatMap((dx) => points.map(([x, y]): Place => [x + dx, y + dy]))
+	);
+	const [left, right] = across.closed ? [-width, 2 * width] : [0, width];
+	const [foot, head] = up.closed ? [-height, 2 * height] : [0, height];
+	const voronoi = Delaunay.from(all as [number, number][]).voronoi([left, foot, right, head]);
+	return points.map((_, k) => {
+		const ring = (voronoi.cellPolygon(k) ?? []).slice(0, -1) as Place[];
+		return polygonArea(ring) < 0 ? ring.reverse() : ring;
+	});
+}
+
+function centroid(ring: readonly Place[]): Place {
+	let [x, y] = [0, 0];
+	ring.forEach((p, k) => {
+		const q = ring[(k + 1) % ring.length]!;
+		const part = p[0] * q[1] - q[0] * p[1];
+		x += (p[0] + q[0]) * part;
+		y += (p[1] + q[1]) * part;
+	});
+	const area = 6 * polygonArea(ring);
+	return area ? [x / area, y / area] : ring[0]!;
+}
+
+/** Corners nearer than the smallest edge made one, wherever cells meet in them. */
+function withoutShortEdges(
+	rings: Place[][],
+	smallest: number,
+	{ width, height, across, up }: Field
+): Place[][] {
+	if (!(smallest > 0)) return rings;
+	const wrap = (t: number, size: number, closed: boolean) =>
+		closed ? t - Math.floor(t / size + 1e-9) * size : t;
+	const nameOf = ([x, y]: Place) =>
+		[wrap(x, width, across.closed), wrap(y, height, up.closed)].map((t) => Math.round(t * 1e4)).join(' ');
+	const onRim = ([x, y]: Place) => {
+		const at = (t: number, size: number, closed: boolean) => !closed && (t < 1e-6 || t > size - 1e-6);
+		return (at(x, width, across.closed) ? 1 : 0) + (at(y, height, up.closed) ? 1 : 0);
+	};
+	// What a corner moves by, relative to itself, so that it holds on every side of a ring.
+	const moves = new Map<string, Place>();
+	const moved = (p: Place): Place => {
+		let here = p;
+		for (let step = moves.get(nameOf(here)); step; step = moves.get(nameOf(here)))
+			here = [here[0] + step[0], here[1] + step[1]];
+		return here;
+	};
+	let left = rings;
+	for (let round = 0; round < 6; round++) {
+		let any = false;
+		for (const ring of left)
+			ring.forEach((a, k) => {
+				const [p, q] = [moved(a), moved(ring[(k + 1) % ring.length]!)];
+				const size = Math.hypot(q[0] - p[0], q[1] - p[1]);
+				if (size < 1e-9 || size >= smallest) return;
+				const [rimP, rimQ] = [onRim(p), onRim(q)];
+				const to: Place =
+					rimP === rimQ ? (rimP ? p : [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]) : rimP > rimQ ? p : q;
+				if (rimP === 1 && rimQ === 1 && p[0] !== q[0] && p[1] !== q[1]) return;
+				for (const end of [p, q])
+					if (nameOf(end) !== nameOf(to)) moves.set(nameOf(end), [to[0] - end[0], to[1] - end[1]]);
+				any = true;
+			});
+		left = left.map((ring) => {
+			const places = ring.map(moved);
+			return places.filter((p, k) => nameOf(p) !== nameOf(places[(k + places.length - 1) % places.length]!));
+		});
+		moves.clear();
+		if (!any) break;
+	}
+	return left.filter((ring) => ring.length >= 3 && polygonArea(ring) > 1);
+}
+
+/** A convex ring less a margin all round; nothing when none of it is left. */
+function inset(ring: readonly Place[], margin: number): Place[] {
+	let left: Place[] = [...ring];
+	ring.forEach((a, k) => {
+		const b = ring[(k + 1) % ring.length]!;
+		const size = Math.hypot(b[0] - a[0], b[1] - a[1]);
+		if (size < 1e-9) return;
+		const inside = (p: Place) => side(a, b, p) / size - margin;
+		left = left.flatMap((p, n) => {
+			const q = left[(n + 1) % left.length]!;
+			const [dp, dq] = [inside(p), inside(q)];
+			const cut = (): Place => [
+				p[0] + (dp / (dp - dq)) * (q[0] - p[0]),
+				p[1] + (dp / (dp - dq)) * (q[1] - p[1])
+			];
+			if (dp >= 0) return dq >= 0 ? [p] : [p, cut()];
+			return dq >= 0 ? [cut()] : [];
+		});
+	});
+	return left;
+}
+
+/** Corners cut round, by a share of the sides beside them. */
+function rounded(ring: readonly Place[], share: number): Place[] {
+	const cut = Math.min(1, share) / 2;
+	if (cut < 1e-3) return [...ring];
+	const mix = (p: Place, q: Place, t: number): Place => [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])];
+	return ring.flatMap((p, k) => {
+		const [before, after] = [ring[(k + ring.length - 1) % ring.length]!, ring[(k + 1) % ring.length]!];
+		const [from, to] = [mix(p, before, cut), mix(p, after, cut)];
+		return [0, 1 / 3, 2 / 3, 1].map((t) => mix(mix(from, p, t), mix(p, to, t), t));
+	});
+}
+
+/** From a place of the field to lattice coordinates. */
+function toLattice({ width, height, across, up }: Field): (place: Place) => Place {
+	const along = (share: number, { closed, steps, division: { fractions } }: Spread) => {
+		const turns = closed ? Math.floor(share) : 0;
+		const rest = Math.min(1, Math.max(0, share - turns));
+		let low = 0;
+		let high = steps - 1;
+		while (low < high) {
+			const middle = (low + high + 1) >> 1;
+			if (fractions[middle]! <= rest) low = middle;
+			else high = middle - 1;
+		}
+		return turns * steps + low + (rest - fractions[low]!) / (fractions[low + 1]! - fractions[low]!);
+	};
+	return ([x, y]) => [along(x / width, across), along(y / height, up)];
+}
+
+/**
+ * Cells around scattered points, spread and measured by true length on the belt lines, so that they are as
+ * large on the face as was asked for.
+ * @param guides points of the guides, by their id
+ * @throws ProblemError for values that cannot be
+ */
+export function voronoiCells(
+	lattice: Lattice,
+	choice: Choice,
+	guides: ReadonlyMap<string, readonly Vector[]>,
+	at: string
+): LaidCells {
+	const { count, evening, margin, near } = choice;
+	const { grid } = lattice;
+	if (!Number.isInteger(count) || count < 3 || count > MOST_CELLS / 10)
+		refuse(
+			`${at}/count`,
+			`${count} cells cannot be scattered; 3 to ${formatNumber(MOST_CELLS / 10)} are accepted`
+		);
+	if (!Number.isInteger(evening) || evening < 0 || evening > 50)
+		refuse(`${at}/evening`, `evening ${evening} times cannot be done; 0 to 50 is accepted`);
+	if (!(margin >= 0)) refuse(`${at}/margin`, `a margin of ${margin} mm is none; 0 mm or more is accepted`);
+	const field: Field = {
+		width: grid.across.lengths.belt,
+		height: grid.up.lengths.belt,
+		across: grid.across,
+		up: grid.up
+	};
+	let points = spreadPoints(field, lattice, choice);
+	for (let round = 0; round < evening; round++)
+		points = cellsOf(points, field).map((ring) => {
+			const [x, y] = centroid(ring);
+			const wrap = (t: number, size: number, closed: boolean) =>
+				closed ? t - Math.floor(t / size) * size : t;
+			return [wrap(x, field.width, field.across.closed), wrap(y, field.height, field.up.closed)];
+		});
+	const rings = withoutShortEdges(cellsOf(points, field), choice.smallest, field);
+	const place = toLattice(field);
+	const extra = new ExtraNodes(lattice);
+	const maker = new CellMaker(grid, 1, extra);
+	const guide = near ? guides.get(near.guide) : undefined;
+	if (near && !guide?.length)
+		refuse(`${at}/near`, `the guide "${near.guide}" does not exist; choose another, or none`);
+	for (const ring of rings) {
+		let shape: Place[] = margin > 0 ? inset(ring, margin) : ring;
+		if (near && guide && shape.length >= 3) {
+			const middle = centroid(shape);
+			const { point } = lattice.evaluate(...lattice.parameters(...place(middle)));
+			const off = distanceToLine(guide, pointAt(point, 0));
+			const strength = Math.max(0, 1 - off / Math.max(1, near.reach));
+			const factor = 1 - Math.min(0.95, Math.max(0, near.shrink)) * strength;
+			shape = rounded(
+				shape.map(([x, y]): Place => [
+					middle[0] + factor * (x - middle[0]),
+					middle[1] + factor * (y - middle[1])
+				]),
+				near.round * strength
+			);
+		}
+		if (shape.length < 3) continue;
+		const outline = shape.map((p) => ({ at: place(p), through: false }));
+		maker.put(outline, extentOf(outline), 0, 0, 0);
+	}
+	return { cells: maker.cells(), grid: extra.joined() };
+}
+
+function distanceToLine(line: readonly Vector[], p: Vector): number {
+	if (line.length === 1) return distance(line[0]!, p);
+	let least = Infinity;
+	for (let k = 1; k < line.length; k++) least = Math.min(least, segmentDistance(line[k - 1]!, line[k]!, p));
+	return least;
+}
