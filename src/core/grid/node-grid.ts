@@ -47,4 +47,12 @@ export interface NodeNet {
 	readonly absent: Uint8Array | null;
 	/** It does not come round, even on a ring. */
 	readonly open: boolean;
+	/** Of lines set out by even true length: where they lie, so that it need not be measured again. */
+	readonly even?: {
+		/** Shares of its course line for every column, running on over the seam of a ring. */
+		readonly across: Float64Array;
+		/** mm up from the foot for every row. */
+		readonly up: Float64Array;
+		readonly courseLengths: Float64Array;
+	};
 }

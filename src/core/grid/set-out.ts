@@ -263,6 +263,15 @@ function laidFlat(
 	const { columns, rows } = net;
 	const flat = new Float64Array(2 * columns * rows);
 	const off = new Float64Array(columns * rows);
+	if (net.even) {
+		const { even } = net;
+		for (let j = 0, o = 0; j < rows; j++)
+			for (let i = 0; i < columns; i++) {
+				flat[o++] = (even.across[i]! - 0.5) * even.courseLengths[j]!;
+				flat[o++] = even.up[j]!;
+			}
+		return { flat, off, courseLengths: even.courseLengths };
+	}
 	const courseLengths = new Float64Array(rows);
 	const period = surface.knotsU.at(-1)! - surface.knotsU[0]!;
 	const table = lengthTable(surface, level ?? v);

@@ -33,14 +33,18 @@ class Nodes {
 		for (const row of grid.poles) this.poleRow[row] = 1;
 	}
 
+	/** The node of the grid at whole coordinates, beyond the ends of a ring too. */
+	onGrid(i: number, j: number): number {
+		const { columns, rows } = this.grid;
+		const column = i < 0 || i >= columns ? ((i % columns) + columns) % columns : i;
+		const row = j < 0 || j >= rows ? ((j % rows) + rows) % rows : j;
+		return this.poleRow[row] ? row * columns : row * columns + column;
+	}
+
 	at(i: number, j: number): number {
-		const { columns, rows, across, up } = this.grid;
+		const { rows, columns, across, up } = this.grid;
 		const [ri, rj] = [Math.round(i), Math.round(j)];
-		if (Math.abs(i - ri) < SAME && Math.abs(j - rj) < SAME) {
-			const column = ((ri % columns) + columns) % columns;
-			const row = ((rj % rows) + rows) % rows;
-			return this.poleRow[row] ? row * columns : row * columns + column;
-		}
+		if (Math.abs(i - ri) < SAME && Math.abs(j - rj) < SAME) return this.onGrid(ri, rj);
 		const wrap = (t: number, count: number, closed: boolean) =>
 			closed ? t - Math.floor((t + SAME) / count) * count : t;
 		const place: Place = [wrap(i, across.steps, across.closed), wrap(j, up.steps, up.closed)];
@@ -64,6 +68,8 @@ export interface Extent {
 	readonly foot: number;
 	readonly head: number;
 	readonly centre: Place;
+	/** All its points are corners on the lattice. */
+	readonly plain: boolean;
 }
 
 export function extentOf(points: readonly OutlinePoint[]): Extent {
@@ -75,7 +81,8 @@ export function extentOf(points: readonly OutlinePoint[]): Extent {
 		right: Math.max(...i),
 		foot: Math.min(...j),
 		head: Math.max(...j),
-		centre: [mean(i), mean(j)]
+		centre: [mean(i), mean(j)],
+		plain: points.every(({ at, through }) => !through && at.every(Number.isInteger))
 	};
 }
 
@@ -88,7 +95,9 @@ export class CellMaker {
 	constructor(
 		private readonly grid: NodeGrid,
 		private readonly slots: number,
-		readonly extra: ExtraNodes
+		extra: ExtraNodes,
+		/** Several polygons may be at home in one step in the same slot. */
+		private crowded = false
 	) {
 		this.nodes = new Nodes(grid, extra);
 		const end = ({ closed, steps }: Spread): [number, number] => (closed ? [-FAR, FAR] : [0, steps]);
@@ -135,10 +144,27 @@ export class CellMaker {
 		});
 	}
 
+	/** The same for one whose corners are all nodes of the grid: most cells of most patterns. */
+	private takePlain(points: readonly OutlinePoint[], i: number, j: number, centre: Place, slot: number): void {
+		const { made, nodes } = this;
+		for (let k = 0; k < points.length; k++) {
+			const { at } = points[k]!;
+			made.corner(nodes.onGrid(i + at[0], j + at[1]));
+		}
+		const corners = made.open;
+		if (corners < 3) {
+			made.drop();
+			return;
+		}
+		const { across, up } = this.grid;
+		const kind = corners === points.length ? 0 : EDGE;
+		made.end(kind, clampStep(j + centre[1], up) + 1, clampStep(i + centre[0], across) + 1, slot + 1, slot, 1);
+	}
+
 	/** Take a polygon, moved to a place, as a cell; what reaches over an open border is cut off. */
 	put(
 		points: readonly OutlinePoint[],
-		{ centre, ...extent }: Extent,
+		extent: Extent,
 		i: number,
 		j: number,
 		slot: number
@@ -146,8 +172,13 @@ export class CellMaker {
 		const { across, up } = this.grid;
 		const insideI = across.closed || (i + extent.left >= -SAME && i + extent.right <= across.steps + SAME);
 		const insideJ = up.closed || (j + extent.foot >= -SAME && j + extent.head <= up.steps + SAME);
-		const moved = points.map(({ at, through }) => ({ at: [i + at[0], j + at[1]] as Place, through }));
+		const { centre } = extent;
+		if (insideI && insideJ && extent.plain && !this.grid.absent) {
+			this.takePlain(points, i, j, centre, slot);
+			return;
+		}
 		const home: Place = [i + centre[0], j + centre[1]];
+		const moved = points.map(({ at, through }) => ({ at: [i + at[0], j + at[1]] as Place, through }));
 		if (insideI && insideJ) {
 			this.take(moved, home, slot, 0, 1);
 			return;
@@ -159,6 +190,8 @@ export class CellMaker {
 			isConvex(places)
 		);
 		const whole = polygonArea(places);
+		// What is left of polygons beside the grid shares steps with those in it.
+		this.crowded = true;
 		for (const piece of piecesOf(clipped)) {
 			const ring = piece.map(({ corner, at }) => ({
 				at,
@@ -171,7 +204,7 @@ export class CellMaker {
 	}
 
 	cells(): Cells {
-		this.made.makeAddressesUnique(this.slots);
+		if (this.crowded) this.made.makeAddressesUnique(this.slots);
 		return this.made.inBuildingOrder(this.grid.across.steps, this.grid.up.steps);
 	}
 }

@@ -47,18 +47,54 @@ export interface CellDraft {
 	readonly share: number;
 }
 
+/** A list of numbers in a typed array that grows. */
+class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
+	length = 0;
+	constructor(
+		public values: T,
+		private readonly make: (size: number) => T
+	) {}
+
+	push(value: number): void {
+		if (this.length === this.values.length) {
+			const larger = this.make(2 * this.length);
+			larger.set(this.values);
+			this.values = larger;
+		}
+		this.values[this.length++] = value;
+	}
+	/** The values, or those at given places. */
+	picked(order?: Uint32Array): T {
+		if (!order) return this.values.slice(0, this.length) as T;
+		const out = this.make(order.length);
+		for (let n = 0; n < order.length; n++) out[n] = this.values[order[n]!]!;
+		return out;
+	}
+}
+const FIRST_SIZE = 1024;
+const columnOf = <T extends Uint8Array | Uint16Array | Uint32Array | Float64Array>(make: (size: number) => T) =>
+	new Column(make(FIRST_SIZE), make);
+const bytes = () => columnOf((size) => new Uint8Array(size));
+const words = () => columnOf((size) => new Uint32Array(size));
+
 /** Collects cells in the order they are made. */
 export class CellList {
-	private readonly corners: number[] = [];
-	private readonly start: number[] = [0];
-	private readonly kind: number[] = [];
-	private readonly course: number[] = [];
-	private readonly bay: number[] = [];
-	private readonly slot: number[] = [];
-	private readonly polygon: number[] = [];
-	private readonly share: number[] = [];
+	private readonly corners = words();
+	private readonly start = words();
+	private readonly kind = bytes();
+	private readonly course = words();
+	private readonly bay = words();
+	private readonly slot = columnOf((size) => new Uint16Array(size));
+	private readonly polygon = bytes();
+	private readonly share = columnOf((size) => new Float64Array(size));
 	/** Outlines of those cells that have one. */
 	private readonly outlines = new Map<number, readonly number[]>();
+	/** Where the cell that is being made begins. */
+	private first = 0;
+
+	constructor() {
+		this.start.push(0);
+	}
 
 	get count(): number {
 		return this.kind.length;
@@ -67,7 +103,25 @@ export class CellList {
 	push({ corners, outline, kind, course, bay, slot, polygon, share }: CellDraft): void {
 		if (outline) this.outlines.set(this.kind.length, outline);
 		for (const node of corners) this.corners.push(node);
-		this.start.push(this.corners.length);
+		this.end(kind, course, bay, slot, polygon, share);
+	}
+
+	/** A corner of the cell that is being made, unless it would stand twice; `end` ends it, `drop` gives it up. */
+	corner(node: number): void {
+		const { values, length } = this.corners;
+		if (length > this.first && (values[length - 1] === node || values[this.first] === node)) return;
+		this.corners.push(node);
+	}
+	/** Corners of the cell that is being made. */
+	get open(): number {
+		return this.corners.length - this.first;
+	}
+	drop(): void {
+		this.corners.length = this.first;
+	}
+	end(kind: number, course: number, bay: number, slot: number, polygon: number, share: number): void {
+		this.first = this.corners.length;
+		this.start.push(this.first);
 		this.kind.push(kind);
 		this.course.push(course);
 		this.bay.push(bay);
@@ -93,42 +147,39 @@ export class CellList {
 
 	/** The cells, in the order given. */
 	cells(order?: Uint32Array): Cells {
-		const count = this.kind.length;
-		const from = (n: number) => order?.[n] ?? n;
+		const { count } = this;
 		const cells = {
 			count,
-			start: new Uint32Array(count + 1),
-			corners: new Uint32Array(this.corners.length),
-			kind: new Uint8Array(count),
-			course: new Uint32Array(count),
-			bay: new Uint32Array(count),
-			slot: new Uint16Array(count),
-			polygon: new Uint8Array(count),
-			share: new Float64Array(count)
+			kind: this.kind.picked(order),
+			course: this.course.picked(order),
+			bay: this.bay.picked(order),
+			slot: this.slot.picked(order),
+			polygon: this.polygon.picked(order),
+			share: this.share.picked(order),
+			outline: this.outlines.size ? this.rings(order) : null
 		};
+		if (!order) return { ...cells, start: this.start.picked(), corners: this.corners.picked() };
+		const start = new Uint32Array(count + 1);
+		const corners = new Uint32Array(this.corners.length);
 		let at = 0;
 		for (let n = 0; n < count; n++) {
-			const c = from(n);
-			for (let k = this.start[c]!; k < this.start[c + 1]!; k++) cells.corners[at++] = this.corners[k]!;
-			cells.start[n + 1] = at;
-			cells.kind[n] = this.kind[c]!;
-			cells.course[n] = this.course[c]!;
-			cells.bay[n] = this.bay[c]!;
-			cells.slot[n] = this.slot[c]!;
-			cells.polygon[n] = this.polygon[c]!;
-			cells.share[n] = this.share[c]!;
+			const c = order[n]!;
+			const end = this.start.values[c + 1]!;
+			for (let k = this.start.values[c]!; k < end; k++) corners[at++] = this.corners.values[k]!;
+			start[n + 1] = at;
 		}
-		return { ...cells, outline: this.outlines.size ? this.rings(from) : null };
+		return { ...cells, start, corners };
 	}
 
-	private rings(from: (n: number) => number): Rings {
+	private rings(order?: Uint32Array): Rings {
 		const start = new Uint32Array(this.count + 1);
 		const nodes: number[] = [];
 		for (let n = 0; n < this.count; n++) {
-			const c = from(n);
+			const c = order?.[n] ?? n;
 			const own = this.outlines.get(c);
+			const end = this.start.values[c + 1]!;
 			if (own) for (const node of own) nodes.push(node);
-			else for (let k = this.start[c]!; k < this.start[c + 1]!; k++) nodes.push(this.corners[k]!);
+			else for (let k = this.start.values[c]!; k < end; k++) nodes.push(this.corners.values[k]!);
 			start[n + 1] = nodes.length;
 		}
 		return { start, nodes: Uint32Array.from(nodes) };
@@ -136,12 +187,17 @@ export class CellList {
 
 	/** Course by course from the foot, bay by bay from the left; the order within a step is kept. */
 	inBuildingOrder(bays: number, courses: number): Cells {
+		const { count } = this;
+		const [course, bay] = [this.course.values, this.bay.values];
+		const stepOf = (c: number) => (course[c]! - 1) * bays + bay[c]! - 1;
+		let ordered = true;
+		for (let c = 1; c < count && ordered; c++) ordered = stepOf(c) >= stepOf(c - 1);
+		if (ordered) return this.cells();
 		const bucket = new Uint32Array(bays * courses + 1);
-		const stepOf = (c: number) => (this.course[c]! - 1) * bays + this.bay[c]! - 1;
-		for (let c = 0; c < this.count; c++) bucket[stepOf(c) + 1]!++;
+		for (let c = 0; c < count; c++) bucket[stepOf(c) + 1]!++;
 		for (let k = 1; k < bucket.length; k++) bucket[k]! += bucket[k - 1]!;
-		const order = new Uint32Array(this.count);
-		for (let c = 0; c < this.count; c++) order[bucket[stepOf(c)]!++] = c;
+		const order = new Uint32Array(count);
+		for (let c = 0; c < count; c++) order[bucket[stepOf(c)]!++] = c;
 		return this.cells(order);
 	}
 
@@ -149,9 +205,9 @@ export class CellList {
 	makeAddressesUnique(slots: number): void {
 		const taken = new Set<number>();
 		// Course, bay and slot in one number: slots count to 2¹⁶, bays and courses to 2 · 10⁴ each.
-		const name = (c: number) => (this.course[c]! * 32768 + this.bay[c]!) * 65536 + this.slot[c]!;
+		const name = (c: number) => (this.course.values[c]! * 32768 + this.bay.values[c]!) * 65536 + this.slot.values[c]!;
 		for (let c = 0; c < this.count; c++) {
-			while (taken.has(name(c))) this.slot[c]! += slots;
+			while (taken.has(name(c))) this.slot.values[c]! += slots;
 			taken.add(name(c));
 		}
 	}

@@ -102,42 +102,63 @@ function inBuildingOrder(
 	const key = new Float64Array(count);
 	/** Lines of the lattice have whole numbers; what a trim made lies beside them. */
 	const flat = (value: number) => (Math.abs(value) < 1e-9 ? 0 : value);
+	const columnOf = (node: number) => (node < own ? node % columns : grid.extraI[node - own]!);
+	const rowOf = (node: number) => (node < own ? Math.floor(node / columns) : grid.extraJ[node - own]!);
+	const hasPoles = pole.size > 0;
+	const hasExtra = grid.extraI.length > 0;
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
-		let [iA, jA] = a < own ? [a % columns, Math.floor(a / columns)] : latticeOf(grid, a);
-		let [iB, jB] = b < own ? [b % columns, Math.floor(b / columns)] : latticeOf(grid, b);
+		let [iA, jA, iB, jB] = [columnOf(a), rowOf(a), columnOf(b), rowOf(b)];
 		let di = flat(unwrap(iB - iA, columns, across.closed));
 		let dj = flat(unwrap(jB - jA, rows, up.closed));
 		if (dj < 0 || (dj === 0 && di < 0)) {
-			[a, b, iA, iB, jA, jB] = [b, a, iB, iA, jB, jA];
+			[a, b] = [b, a];
+			[iA, iB] = [iB, iA];
+			[jA, jB] = [jB, jA];
 			di = -di;
 			dj = -dj;
 		}
 		// A pole node stands for its whole row, so its column says nothing.
-		if (pole.has(jA) || pole.has(jB)) di = 0;
+		if (hasPoles && (pole.has(jA) || pole.has(jB))) di = 0;
 		from[e] = a;
 		to[e] = b;
-		direction[e] = isOnTrim(grid, a, b, second[e]!) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
-		const bay = Math.floor(pole.has(jA) ? iB : iA);
-		key[e] = (Math.floor(jA) * columns + (bay % columns)) * DIRECTIONS + direction[e]!;
+		direction[e] =
+			hasExtra && isOnTrim(grid, a, b, second[e]!) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
+		const bay = Math.floor(hasPoles && pole.has(jA) ? iB : iA);
+		key[e] = (Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + direction[e]!;
 	}
 	// Key and edge in one number, so that the native sort needs no comparison function.
-	const packed = key.map((value, e) => value * count + e).sort();
-	const order = Uint32Array.from(packed, (value) => value % count);
+	const packed = new Float64Array(count);
+	for (let e = 0; e < count; e++) packed[e] = key[e]! * count + e;
+	packed.sort();
+	const order = new Uint32Array(count);
+	for (let n = 0; n < count; n++) order[n] = packed[n]! % count;
 	const ordinal = new Uint8Array(count);
 	for (let n = 1; n < count; n++) if (key[order[n]!] === key[order[n - 1]!]) ordinal[n] = ordinal[n - 1]! + 1;
-	const pick = (column: Uint32Array) => order.map((e) => column[e]!);
+	const pick = (column: Uint32Array) => {
+		const out = new Uint32Array(count);
+		for (let n = 0; n < count; n++) out[n] = column[order[n]!]!;
+		return out;
+	};
+	const [ways, course, bay] = [new Uint8Array(count), new Uint32Array(count), new Uint32Array(count)];
+	for (let n = 0; n < count; n++) {
+		const e = order[n]!;
+		const step = Math.floor(key[e]! / DIRECTIONS);
+		ways[n] = direction[e]!;
+		course[n] = Math.floor(step / columns) + 1;
+		bay[n] = (step % columns) + 1;
+	}
 	return {
 		count,
 		from: pick(from),
 		to: pick(to),
 		left: pick(first),
 		right: pick(second),
-		direction: Uint8Array.from(order, (e) => direction[e]!),
+		direction: ways,
 		ordinal,
-		course: order.map((e) => Math.floor(Math.floor(key[e]! / DIRECTIONS) / columns) + 1),
-		bay: order.map((e) => (Math.floor(key[e]! / DIRECTIONS) % columns) + 1)
+		course,
+		bay
 	};
 }
 

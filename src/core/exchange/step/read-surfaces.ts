@@ -1,6 +1,5 @@
-import { segmentDistance } from '../../geometry/follow';
-import { evaluateGrid, turnOutside, type Surface } from '../../geometry/surface';
-import { distance, pointAt, scale, type Vector } from '../../geometry/vector';
+import { evaluateGrid, transpose, turnOutside, type Surface } from '../../geometry/surface';
+import { scale, type Vector } from '../../geometry/vector';
 import { FaceFault, RIM, planePatch, roundPatch, turnedPatch } from './analytic-patches';
 import { Entities, expandKnots, isTrue, listOf, nameOf, numberAt, numbers, refOf } from './entities';
 import { StepFault, StepFile, type ReadProgress, type StepRecord, type StepValue } from './part21';
@@ -130,24 +129,36 @@ function checkSurface({ degreeU, degreeV, knotsU, knotsV, countU, countV }: Surf
 	}
 }
 
+const RIM_STEPS = 128;
+
 /** Whether a face's rim is its surface's own, so that it is not trimmed. */
 function followsRims(surface: Surface, rim: readonly Vector[]): boolean {
-	const steps = Array.from({ length: 129 }, (_, k) => k / 128);
+	const steps = Array.from({ length: RIM_STEPS + 1 }, (_, k) => k / RIM_STEPS);
 	const along = (knots: Float64Array) => steps.map((t) => knots[0]! + t * (knots.at(-1)! - knots[0]!));
 	const ends = (knots: Float64Array) => [knots[0]!, knots.at(-1)!];
 	const rows = evaluateGrid(surface, along(surface.knotsU), ends(surface.knotsV)).points;
-	const columns = evaluateGrid(surface, ends(surface.knotsU), along(surface.knotsV)).points;
-	const own: Vector[][] = [[], [], [], []];
-	for (let k = 0; k < 129; k++)
-		for (const side of [0, 1]) {
-			own[side]!.push(pointAt(rows, side * 129 + k));
-			own[2 + side]!.push(pointAt(columns, 2 * k + side));
-		}
+	const turned = transpose(surface);
+	const columns = evaluateGrid(turned, along(surface.knotsV), ends(surface.knotsU)).points;
 	let size = 0;
-	for (const line of own) for (const p of line) size = Math.max(size, distance(p, own[0]![0]!));
-	return rim.every((p) =>
-		own.some((line) => line.slice(1).some((b, k) => segmentDistance(line[k]!, b, p) < RIM * size))
-	);
+	for (const line of [rows, columns])
+		for (let k = 0; k < line.length; k += 3)
+			size = Math.max(size, Math.hypot(line[k]! - rows[0]!, line[k + 1]! - rows[1]!, line[k + 2]! - rows[2]!));
+	const most = (RIM * size) ** 2;
+	return rim.every((p) => isNear(rows, p, most) || isNear(columns, p, most));
+}
+
+/** Whether a point lies on one of two polylines that follow each other in a list; the distance squared (mm²). */
+function isNear(lines: Float64Array, [x, y, z]: Vector, most: number): boolean {
+	for (let k = 0; k + 1 < 2 * (RIM_STEPS + 1); k++) {
+		if (k === RIM_STEPS) continue;
+		const o = 3 * k;
+		const [dx, dy, dz] = [lines[o + 3]! - lines[o]!, lines[o + 4]! - lines[o + 1]!, lines[o + 5]! - lines[o + 2]!];
+		const [px, py, pz] = [x - lines[o]!, y - lines[o + 1]!, z - lines[o + 2]!];
+		const size = dx * dx + dy * dy + dz * dz;
+		const t = size > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy + pz * dz) / size)) : 0;
+		if ((px - t * dx) ** 2 + (py - t * dy) ** 2 + (pz - t * dz) ** 2 <= most) return true;
+	}
+	return false;
 }
 
 /**

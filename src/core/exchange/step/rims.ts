@@ -135,7 +135,10 @@ function parameterNear(curve: Curve, point: Vector): number {
 function alongSpline(curve: Curve, from: Vector, to: Vector, forward: boolean): Vector[] {
 	const [low, high] = [curve.knots[0]!, curve.knots.at(-1)!];
 	const [first, last] = forward ? [from, to] : [to, from];
-	let [a, b] = [parameterNear(curve, first), parameterNear(curve, last)];
+	const whole = evaluateCurve(curve, [low, high]).points;
+	const near = (k: number, p: Vector) => distance(pointAt(whole, k), p) <= JOINED * distance(first, last);
+	let [a, b] =
+		near(0, first) && near(1, last) ? [low, high] : [parameterNear(curve, first), parameterNear(curve, last)];
 	// A closed curve that is used whole starts and ends in one point.
 	if (!(b - a > 1e-12 * (high - low))) [a, b] = [low, high];
 	const knots = [a, ...new Set([...curve.knots].filter((t) => t > a && t < b)), b];

@@ -92,8 +92,8 @@ export function geodesicNet(
 	spreads: { across: Spread; up: Spread },
 	belts: { across: Belt; up: Belt }
 ): NodeNet {
-	const net = lineNet(surface, { ...settingOut, along: 'true length' }, spreads, belts);
-	const { columns, rows, u, v } = net;
+	const { columns, rows, u, v } = lineNet(surface, { ...settingOut, along: 'true length' }, spreads, belts);
+	const net: NodeNet = { columns, rows, u, v, absent: null, open: false };
 	const { fractions } = spreads.up.division;
 	if (spreads.up.closed || rows < 3) return net;
 	const pieces = Math.max(LEAST_PIECES, 2 * (rows - 1));

@@ -1,5 +1,5 @@
 import type { Surface } from '../../geometry/surface';
-import { lengthTable, parametersAt } from '../../geometry/true-length';
+import { lengthTable, lineLength, parametersAt } from '../../geometry/true-length';
 import type { SettingOut } from '../../project/setting-out-schema';
 import type { Belt } from '../belt';
 import type { NodeNet, Spread } from '../node-grid';
@@ -69,6 +69,7 @@ export function lineNet(
 	);
 	const shares = turned(across.division.fractions.subarray(0, columns), turnBy(settingOut.shift[0], across));
 	const u = new Float64Array(columns * rows);
+	let even: NodeNet['even'];
 	if (own(settingOut.across.by) || settingOut.along === 'belt line') {
 		const row = parametersOf(
 			shares,
@@ -79,6 +80,11 @@ export function lineNet(
 	} else {
 		const at = v.map((t) => (t > knotsV.at(-1)! ? t - span(knotsV) : t));
 		const table = lengthTable(surface, at);
+		even = {
+			across: parametersOf(shares, 1, (run) => run),
+			up: parametersOf(upShares, 1, (run) => run).map((share) => share * up.lengths.belt),
+			courseLengths: Float64Array.from(at, (_, j) => lineLength(table, j))
+		};
 		for (let j = 0; j < rows; j++) {
 			let o = j * columns;
 			shares.runs.forEach((run, k) => {
@@ -90,5 +96,5 @@ export function lineNet(
 	}
 	const each = new Float64Array(columns * rows);
 	for (let j = 0; j < rows; j++) each.fill(v[j]!, j * columns, (j + 1) * columns);
-	return { columns, rows, u, v: each, absent: null, open: false };
+	return { columns, rows, u, v: each, absent: null, open: false, ...(even && !own(settingOut.up.by) && { even }) };
 }

@@ -205,7 +205,7 @@ export function voronoiCells(
 	const rings = withoutShortEdges(cellsOf(points, field), choice.smallest, field);
 	const place = toLattice(field);
 	const extra = new ExtraNodes(lattice);
-	const maker = new CellMaker(grid, 1, extra);
+	const maker = new CellMaker(grid, 1, extra, true);
 	const guide = near ? guides.get(near.guide) : undefined;
 	if (near && !guide?.length)
 		refuse(`${at}/near`, `the guide "${near.guide}" does not exist; choose another, or none`);
