@@ -21,6 +21,7 @@ import { applyCommand } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
 import { modelMessage } from '../../src/lib/worker/views';
+import { clipOurs, clipTheirs, touchedCells } from '../clip-case';
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { measureNaively } from './naive-measures';
@@ -82,6 +83,15 @@ const sizes = [
 	{ cells: 100_000, bays: 400, courses: 250 }
 ];
 const count = (n: number) => ({ by: 'count' as const, count: n });
+
+/** Cells that a trim of 400 corners touches, clipped; against a general-purpose library on the same cells. */
+async function clip(): Promise<void> {
+	if (!wanted('clip:10000')) return;
+	const touched = touchedCells();
+	const ours = await time(() => clipOurs(touched));
+	const theirs = await time(() => clipTheirs(touched), 3);
+	note('clip:10000', touched.length, ours, { name: 'clipper2-ts', ms: theirs });
+}
 
 async function surface(): Promise<void> {
 	const steps = (n: number) => Array.from({ length: n }, (_, k) => k / (n - 1));
@@ -264,6 +274,7 @@ async function importStep(): Promise<void> {
 async function main(): Promise<void> {
 	await importStep();
 	await surface();
+	await clip();
 	await curvature();
 	await dragNet();
 	await stages();

@@ -127,21 +127,19 @@ export function layerOf(
 	};
 }
 
-/** Whether a step has turned over: the way its corners go round looks the other way than before. */
+/** Whether a step has turned over: a side of it runs the other way than before. */
 function turnsOver(
 	before: Float64Array,
 	after: Float64Array,
 	[a, b, c, d]: readonly [number, number, number, number]
 ): boolean {
-	const normal = (at: Float64Array) => {
-		const way = (p: number, q: number, n: number) => at[3 * q + n]! - at[3 * p + n]!;
-		return [0, 1, 2].map((n) => {
-			const [k, m] = [(n + 1) % 3, (n + 2) % 3];
-			return way(a, c, k) * way(b, d, m) - way(a, c, m) * way(b, d, k);
-		});
+	const back = (p: number, q: number) => {
+		let along = 0;
+		for (let n = 0; n < 3; n++)
+			along += (before[3 * q + n]! - before[3 * p + n]!) * (after[3 * q + n]! - after[3 * p + n]!);
+		return along < 0;
 	};
-	const [m, n] = [normal(before), normal(after)];
-	return m[0]! * n[0]! + m[1]! * n[1]! + m[2]! * n[2]! < 0;
+	return back(a, b) || back(d, c) || back(a, d) || back(b, c);
 }
 
 function linesOf({ columns, rows, across, up, absent }: NodeGrid): Uint32Array {

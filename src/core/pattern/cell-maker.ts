@@ -145,7 +145,13 @@ export class CellMaker {
 	}
 
 	/** The same for one whose corners are all nodes of the grid: most cells of most patterns. */
-	private takePlain(points: readonly OutlinePoint[], i: number, j: number, centre: Place, slot: number): void {
+	private takePlain(
+		points: readonly OutlinePoint[],
+		i: number,
+		j: number,
+		centre: Place,
+		slot: number
+	): void {
 		const { made, nodes } = this;
 		for (let k = 0; k < points.length; k++) {
 			const { at } = points[k]!;
@@ -162,13 +168,7 @@ export class CellMaker {
 	}
 
 	/** Take a polygon, moved to a place, as a cell; what reaches over an open border is cut off. */
-	put(
-		points: readonly OutlinePoint[],
-		extent: Extent,
-		i: number,
-		j: number,
-		slot: number
-	): void {
+	put(points: readonly OutlinePoint[], extent: Extent, i: number, j: number, slot: number): void {
 		const { across, up } = this.grid;
 		const insideI = across.closed || (i + extent.left >= -SAME && i + extent.right <= across.steps + SAME);
 		const insideJ = up.closed || (j + extent.foot >= -SAME && j + extent.head <= up.steps + SAME);

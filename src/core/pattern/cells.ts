@@ -72,8 +72,9 @@ class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
 	}
 }
 const FIRST_SIZE = 1024;
-const columnOf = <T extends Uint8Array | Uint16Array | Uint32Array | Float64Array>(make: (size: number) => T) =>
-	new Column(make(FIRST_SIZE), make);
+const columnOf = <T extends Uint8Array | Uint16Array | Uint32Array | Float64Array>(
+	make: (size: number) => T
+) => new Column(make(FIRST_SIZE), make);
 const bytes = () => columnOf((size) => new Uint8Array(size));
 const words = () => columnOf((size) => new Uint32Array(size));
 
@@ -205,7 +206,8 @@ export class CellList {
 	makeAddressesUnique(slots: number): void {
 		const taken = new Set<number>();
 		// Course, bay and slot in one number: slots count to 2¹⁶, bays and courses to 2 · 10⁴ each.
-		const name = (c: number) => (this.course.values[c]! * 32768 + this.bay.values[c]!) * 65536 + this.slot.values[c]!;
+		const name = (c: number) =>
+			(this.course.values[c]! * 32768 + this.bay.values[c]!) * 65536 + this.slot.values[c]!;
 		for (let c = 0; c < this.count; c++) {
 			while (taken.has(name(c))) this.slot.values[c]! += slots;
 			taken.add(name(c));

@@ -38,8 +38,18 @@ const NOTHING = 1e-9;
 /** Pieces with less of the cell's area are what rounding leaves. */
 const LEAST_SHARE = 1e-10;
 
-const areaOf = (corners: readonly PieceCorner[]) => polygonArea(corners.map(({ at }) => at));
-const distance = (a: Place, b: Place) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+function areaOf(corners: readonly PieceCorner[]): number {
+	let sum = 0;
+	for (let k = 0; k < corners.length; k++) {
+		const [p, q] = [corners[k]!.at, corners[k + 1 < corners.length ? k + 1 : 0]!.at];
+		sum += p[0] * q[1] - q[0] * p[1];
+	}
+	return sum / 2;
+}
+function distance(a: Place, b: Place): number {
+	const [x, y] = [a[0] - b[0], a[1] - b[1]];
+	return Math.sqrt(x * x + y * y);
+}
 
 /** A part of a curve that runs from one place of the cell's rim to another. */
 interface Stretch {
@@ -81,24 +91,40 @@ function leftOf(a: Place, b: Place, p: Place): number {
 	return Math.abs(value) < NOTHING * distance(a, b) ? 0 : value;
 }
 
+const NO_PARTS: Part[] = [];
+
 function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
-	let [from, to, inBy, outBy] = [0, 1, -1, -1];
+	let from = 0;
+	let to = 1;
+	let inBy = -1;
+	let outBy = -1;
 	for (let k = 0; k < cell.length; k++) {
 		const a = cell[k]!;
 		const b = cell[k + 1 < cell.length ? k + 1 : 0]!;
-		const dp = leftOf(a, b, p);
-		const dq = leftOf(a, b, q);
+		const dx = b[0] - a[0];
+		const dy = b[1] - a[1];
+		const nothing = NOTHING * NOTHING * (dx * dx + dy * dy);
+		let dp = dx * (p[1] - a[1]) - dy * (p[0] - a[0]);
+		let dq = dx * (q[1] - a[1]) - dy * (q[0] - a[0]);
+		if (dp * dp < nothing) dp = 0;
+		if (dq * dq < nothing) dq = 0;
 		// What runs along a side, or outside it, cuts nothing.
-		if (dp <= 0 && dq <= 0) return [];
+		if (dp <= 0 && dq <= 0) return NO_PARTS;
 		if (dp < 0) {
 			const t = dp / (dp - dq);
-			if (t > from) [from, inBy] = [t, k];
+			if (t > from) {
+				from = t;
+				inBy = k;
+			}
 		} else if (dq < 0) {
 			const t = dp / (dp - dq);
-			if (t < to) [to, outBy] = [t, k];
+			if (t < to) {
+				to = t;
+				outBy = k;
+			}
 		}
 	}
-	return from < to ? [{ from, to, inBy, outBy }] : [];
+	return from < to ? [{ from, to, inBy, outBy }] : NO_PARTS;
 }
 
 function partsOfAny(cell: readonly Place[], p: Place, q: Place): Part[] {
@@ -147,6 +173,36 @@ export function isConvex(cell: readonly Place[]): boolean {
 	});
 }
 
+/** A corner of a stretch at a share of a segment from p to q: an end of the segment, or on a side of the cell. */
+function cornerAt(
+	curve: number,
+	k: number,
+	next: number,
+	p: Place,
+	q: Place,
+	t: number,
+	by: number
+): PieceCorner {
+	const at: Place = [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])];
+	if (distance(at, p) < NOTHING) return { corner: { is: 'curve', curve, k }, at: p };
+	if (distance(at, q) < NOTHING) return { corner: { is: 'curve', curve, k: next }, at: q };
+	return { corner: { is: 'crossing', curve, k, side: by, at }, at };
+}
+
+/** Where the end of a stretch lies on the rim. */
+function rimPlaceOf(cell: readonly Place[], { corner, at }: PieceCorner): number {
+	if (corner.is !== 'crossing') return rimPlace(cell, at);
+	const [a, b] = [cell[corner.side]!, cell[(corner.side + 1) % cell.length]!];
+	return (corner.side + Math.min(1, distance(a, at) / distance(a, b))) % cell.length;
+}
+
+/** A stretch as it grows. */
+interface Growing {
+	readonly corners: PieceCorner[];
+	goesOn: boolean;
+	readonly startsAt: number;
+}
+
 /** The stretches of one curve within the cell; a closed one that never comes to the rim as `'all'`. */
 function stretchesOf(
 	cell: readonly Place[],
@@ -156,28 +212,33 @@ function stretchesOf(
 ): Stretch[] | 'all' {
 	const { places, segments, closed } = curve;
 	const n = places.length;
-	const found: { corners: PieceCorner[]; goesOn: boolean; startsAt: number }[] = [];
-	for (const k of segments) {
-		const [p, q] = [places[k]!, places[(k + 1) % n]!];
-		for (const part of convex ? partOfConvex(cell, p, q) : partsOfAny(cell, p, q)) {
-			const on = (t: number): Place => [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])];
-			const corner = (t: number, by: number): PieceCorner => {
-				if (distance(on(t), p) < NOTHING) return { corner: { is: 'curve', curve: index, k }, at: p };
-				if (distance(on(t), q) < NOTHING)
-					return { corner: { is: 'curve', curve: index, k: (k + 1) % n }, at: q };
-				return { corner: { is: 'crossing', curve: index, k, side: by, at: on(t) }, at: on(t) };
-			};
-			const [start, end] = [corner(part.from, part.inBy), corner(part.to, part.outBy)];
+	const found: Growing[] = [];
+	let last: Growing | null = null;
+	for (let s = 0; s < segments.length; s++) {
+		const k = segments[s]!;
+		const next = k + 1 < n ? k + 1 : 0;
+		const p = places[k]!;
+		const q = places[next]!;
+		const parts = convex ? partOfConvex(cell, p, q) : partsOfAny(cell, p, q);
+		for (const part of parts) {
+			const start = cornerAt(index, k, next, p, q, part.from, part.inBy);
+			const end = cornerAt(index, k, next, p, q, part.to, part.outBy);
 			if (distance(start.at, end.at) < NOTHING) continue;
-			const last = found.at(-1);
 			// Where a curve comes to the rim and goes in again, one stretch ends and another begins.
-			if (last?.goesOn && part.from === 0 && distance(last.corners.at(-1)!.at, start.at) < NOTHING)
-				last.corners.push(end);
-			else found.push({ corners: [start, end], goesOn: false, startsAt: part.from === 0 ? k : -1 });
-			found.at(-1)!.goesOn = part.to === 1 && !isOnRim(cell, q);
+			const goesOn: boolean =
+				last !== null &&
+				last.goesOn &&
+				part.from === 0 &&
+				distance(last.corners[last.corners.length - 1]!.at, start.at) < NOTHING;
+			if (goesOn) last!.corners.push(end);
+			else {
+				last = { corners: [start, end], goesOn: false, startsAt: part.from === 0 ? k : -1 };
+				found.push(last);
+			}
+			last!.goesOn = part.to === 1 && !isOnRim(cell, q);
 		}
 	}
-	const [first, last] = [found[0], found.at(-1)];
+	const first = found[0];
 	// A closed curve's own start may lie within a stretch.
 	if (
 		closed &&
@@ -192,8 +253,8 @@ function stretchesOf(
 	}
 	return found.map(({ corners }) => ({
 		corners,
-		from: rimPlace(cell, corners[0]!.at),
-		to: rimPlace(cell, corners.at(-1)!.at)
+		from: rimPlaceOf(cell, corners[0]!),
+		to: rimPlaceOf(cell, corners[corners.length - 1]!)
 	}));
 }
 
@@ -213,29 +274,39 @@ function leadsOn(one: Stretch, next: Stretch): boolean {
 	return on[0] * back[1] - on[1] * back[0] > 0;
 }
 
+/** How far along the rim of n sides it is from where a stretch ends to where another starts. */
+function ahead(from: Stretch, to: Stretch, n: number): number {
+	const way = (((to.from - from.to) % n) + n) % n;
+	if (way > NOTHING && way < n - NOTHING) return way;
+	return leadsOn(from, to) ? 0 : n;
+}
+
 /** Pieces along the stretches and the cell's rim between them. */
 function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): PieceCorner[][] {
 	const n = cell.length;
-	const unused = new Set(stretches);
-	const ahead = (from: Stretch, to: Stretch) => {
-		const way = (((to.from - from.to) % n) + n) % n;
-		if (way > NOTHING && way < n - NOTHING) return way;
-		return leadsOn(from, to) ? 0 : n;
-	};
+	const used = new Set<Stretch>();
 	const pieces: PieceCorner[][] = [];
 	for (const start of stretches) {
-		if (!unused.delete(start)) continue;
+		if (used.has(start)) continue;
+		used.add(start);
 		const corners = [...start.corners];
 		for (let here = start; ;) {
 			// On along the rim, counter-clockwise, to where a curve comes in next.
 			let next = start;
-			for (const one of unused) if (ahead(here, one) < ahead(here, next)) next = one;
-			const way = ahead(here, next);
+			let way = ahead(here, start, n);
+			for (const one of stretches) {
+				if (used.has(one)) continue;
+				const far = ahead(here, one, n);
+				if (far < way) {
+					way = far;
+					next = one;
+				}
+			}
 			for (let k = Math.floor(here.to) + 1; k - here.to < way - NOTHING; k++)
 				corners.push({ corner: { is: 'cell', corner: k % n }, at: cell[k % n]! });
 			if (next === start) break;
-			unused.delete(next);
-			corners.push(...next.corners);
+			used.add(next);
+			for (const corner of next.corners) corners.push(corner);
 			here = next;
 		}
 		pieces.push(corners);
@@ -259,21 +330,17 @@ export function clipCell(
 	});
 	if (stretches.length + loops.length === 0) return { outlines: [], holes: [], untouched: true };
 
-	const pieces = piecesAlong(cell, stretches);
-	const islands = loops.filter((loop) => areaOf(loop) > 0);
-	const holes = loops.filter((loop) => areaOf(loop) < 0);
+	const outlines = piecesAlong(cell, stretches);
+	const holes: PieceCorner[][] = [];
+	for (const loop of loops) (areaOf(loop) > 0 ? outlines : holes).push(loop);
 	if (stretches.length === 0) {
 		// The outermost curve tells what is left along the rim.
 		const outermost = loops.reduce((a, b) => (Math.abs(areaOf(b)) > Math.abs(areaOf(a)) ? b : a));
 		if (areaOf(outermost) < 0)
-			pieces.push(cell.map((at, corner) => ({ corner: { is: 'cell', corner }, at })));
+			outlines.push(cell.map((at, corner) => ({ corner: { is: 'cell', corner }, at })));
 	}
 	const least = LEAST_SHARE * polygonArea(cell);
-	return {
-		outlines: [...pieces, ...islands].filter((corners) => areaOf(corners) > least),
-		holes,
-		untouched: false
-	};
+	return { outlines: outlines.filter((corners) => areaOf(corners) > least), holes, untouched: false };
 }
 
 /** The pieces of a clipped cell, each with a hole cut in two through it. */

@@ -79,24 +79,39 @@ export class CurveBins {
 
 	/** The segments in the steps that a box covers, curve by curve. */
 	near(box: Box): NearCurve[] {
-		let found: Map<number, Set<number>> | null = null;
+		const bins: number[][] = [];
 		this.visit(box, -1, (at) => {
 			const bin = this.bins[at];
-			if (!bin) return;
-			found ??= new Map();
-			for (let n = 0; n < bin.length; n += 2) {
-				const segments = found.get(bin[n]!);
-				if (segments) segments.add(bin[n + 1]!);
-				else found.set(bin[n]!, new Set([bin[n + 1]!]));
-			}
+			if (bin) bins.push(bin);
 		});
-		if (!found) return [];
-		return [...(found as Map<number, Set<number>>)].map(([index, segments]) => ({
-			...this.curves[index]!,
-			index,
-			segments: [...segments].sort((a, b) => a - b)
-		}));
+		if (bins.length === 0) return [];
+		// A bin holds its segments in order, each once; those of several bins are put in order first.
+		const pairs = bins.length === 1 ? bins[0]! : inOrder(bins);
+		const found: NearCurve[] = [];
+		let segments: number[] = [];
+		for (let n = 0; n < pairs.length; n += 2) {
+			if (n === 0 || pairs[n] !== pairs[n - 2]) {
+				segments = [];
+				const index = pairs[n]!;
+				const { places, closed } = this.curves[index]!;
+				found.push({ places, closed, index, segments });
+			}
+			segments.push(pairs[n + 1]!);
+		}
+		return found;
 	}
+}
+
+/** Pairs of curve and segment from several bins, ascending, each once. */
+function inOrder(bins: readonly number[][]): number[] {
+	const pairs = bins.flatMap((bin) =>
+		Array.from({ length: bin.length / 2 }, (_, n): [number, number] => [bin[2 * n]!, bin[2 * n + 1]!])
+	);
+	pairs.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+	return pairs.flatMap((pair, k) => {
+		const before = pairs[k - 1];
+		return before && before[0] === pair[0] && before[1] === pair[1] ? [] : pair;
+	});
 }
 
 /** Which steps that no curve touches are left; neighbours without a curve between them share one answer. */

@@ -126,7 +126,8 @@ function inBuildingOrder(
 		direction[e] =
 			hasExtra && isOnTrim(grid, a, b, second[e]!) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
 		const bay = Math.floor(hasPoles && pole.has(jA) ? iB : iA);
-		key[e] = (Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + direction[e]!;
+		key[e] =
+			(Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + direction[e]!;
 	}
 	// Key and edge in one number, so that the native sort needs no comparison function.
 	const packed = new Float64Array(count);

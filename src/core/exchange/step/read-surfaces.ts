@@ -142,7 +142,10 @@ function followsRims(surface: Surface, rim: readonly Vector[]): boolean {
 	let size = 0;
 	for (const line of [rows, columns])
 		for (let k = 0; k < line.length; k += 3)
-			size = Math.max(size, Math.hypot(line[k]! - rows[0]!, line[k + 1]! - rows[1]!, line[k + 2]! - rows[2]!));
+			size = Math.max(
+				size,
+				Math.hypot(line[k]! - rows[0]!, line[k + 1]! - rows[1]!, line[k + 2]! - rows[2]!)
+			);
 	const most = (RIM * size) ** 2;
 	return rim.every((p) => isNear(rows, p, most) || isNear(columns, p, most));
 }
@@ -152,7 +155,11 @@ function isNear(lines: Float64Array, [x, y, z]: Vector, most: number): boolean {
 	for (let k = 0; k + 1 < 2 * (RIM_STEPS + 1); k++) {
 		if (k === RIM_STEPS) continue;
 		const o = 3 * k;
-		const [dx, dy, dz] = [lines[o + 3]! - lines[o]!, lines[o + 4]! - lines[o + 1]!, lines[o + 5]! - lines[o + 2]!];
+		const [dx, dy, dz] = [
+			lines[o + 3]! - lines[o]!,
+			lines[o + 4]! - lines[o + 1]!,
+			lines[o + 5]! - lines[o + 2]!
+		];
 		const [px, py, pz] = [x - lines[o]!, y - lines[o + 1]!, z - lines[o + 2]!];
 		const size = dx * dx + dy * dy + dz * dz;
 		const t = size > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy + pz * dz) / size)) : 0;

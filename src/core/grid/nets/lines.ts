@@ -96,5 +96,13 @@ export function lineNet(
 	}
 	const each = new Float64Array(columns * rows);
 	for (let j = 0; j < rows; j++) each.fill(v[j]!, j * columns, (j + 1) * columns);
-	return { columns, rows, u, v: each, absent: null, open: false, ...(even && !own(settingOut.up.by) && { even }) };
+	return {
+		columns,
+		rows,
+		u,
+		v: each,
+		absent: null,
+		open: false,
+		...(even && !own(settingOut.up.by) && { even })
+	};
 }
