@@ -18,7 +18,8 @@ export interface LayerGrid {
 	readonly radius: number;
 }
 
-const names = {
+/** What the formula of a depth may name. */
+export const layerNames = {
 	height: numberOf(LENGTH),
 	bay: numberOf(PLAIN),
 	course: numberOf(PLAIN),
@@ -30,7 +31,7 @@ const names = {
 function depthsOf(formula: string, grid: NodeGrid, count: number, at: string): Float64Array {
 	const expression = (() => {
 		try {
-			return checkFormula(formula, { names, functions: {}, expected: numberOf(LENGTH) });
+			return checkFormula(formula, { names: layerNames, functions: {}, expected: numberOf(LENGTH) });
 		} catch (error) {
 			if (error instanceof FormulaError) return refuse(`${at}/depth`, error.message);
 			throw error;

@@ -3,6 +3,7 @@ import { lineKindOf } from '../cladding/line-run';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import { elementsOf } from '../part/compile';
 import type { NumberKind } from '../units/dimension';
+import { nodeRows } from './nodes';
 import {
 	elementMass,
 	flagTexts,
@@ -13,7 +14,7 @@ import {
 	pieceQuantities
 } from './pieces';
 
-export const scheduleNames = ['panels', 'bars', 'blades'] as const;
+export const scheduleNames = ['panels', 'bars', 'blades', 'nodes'] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
 
 /** One column; numbers are in kernel units, null where a row has no such value. */
@@ -61,6 +62,8 @@ const definitions: Record<ScheduleName, readonly Definition[]> = {
 	panels: [
 		...common,
 		text('cell', 'Cell'),
+		text('slot', 'Slot'),
+		number('share', 'Share left', 'ratio'),
 		number('corners', 'Corners', 'count'),
 		number('area', 'Area', 'area', true),
 		number('longest_edge', 'Longest edge', 'length'),
@@ -86,6 +89,19 @@ const definitions: Record<ScheduleName, readonly Definition[]> = {
 		number('length', 'Length', 'length', true),
 		number('mass', 'Mass', 'mass', true),
 		text('flags', 'Flags')
+	],
+	nodes: [
+		text('mark', 'Mark'),
+		text('address', 'Address'),
+		text('zone', 'Zone'),
+		number('course', 'Course line', 'count'),
+		number('bay', 'Bay line', 'count'),
+		number('x', 'x', 'length'),
+		number('y', 'y', 'length'),
+		number('z', 'z', 'length'),
+		number('normal_x', 'Normal x', 'ratio'),
+		number('normal_y', 'Normal y', 'ratio'),
+		number('normal_z', 'Normal z', 'ratio')
 	]
 };
 
@@ -111,11 +127,13 @@ function panelRow(
 	quantities: ReturnType<typeof pieceQuantities>,
 	row: number
 ): Cells {
-	const { cells, measures } = zone.faces[clause.face]!;
+	const { cells, measures, slots } = zone.faces[clause.face]!;
 	const c = clause.group.anchors[row]!;
 	return {
 		...identity(zone, clause, row),
 		cell: kindOf(cells, c),
+		slot: slots[cells.polygon[c]!] ?? '',
+		share: cells.share[c]!,
 		corners: clause.group.corners,
 		area: measures.area[c]!,
 		longest_edge: measures.longestEdge[c]!,
@@ -138,7 +156,7 @@ function barRow(
 	const e = clause.group.anchors[row]!;
 	return {
 		...identity(zone, clause, row),
-		line: lineKindOf(face.edges, e),
+		line: lineKindOf(face.edges, e, face.sharedEdges),
 		length: quantities.barLength[row]!,
 		fold: face.folds[e]!,
 		mass: quantities.mass[row]!
@@ -172,11 +190,33 @@ function bladeRows(
 		);
 }
 
-/** Schedule the pieces of all zones, those that are behind too. */
+function nodeTable(zone: ZoneModel, z: number): Row[] {
+	return zone.faces.flatMap((_, f) =>
+		nodeRows(zone, f).map(({ node, point, normal, mark, address, course, bay }): Row => ({
+			order: [z, f, node, 0],
+			cells: {
+				mark,
+				address,
+				zone: zone.zone.name,
+				course,
+				bay,
+				x: point[0],
+				y: point[1],
+				z: point[2],
+				normal_x: normal[0],
+				normal_y: normal[1],
+				normal_z: normal[2]
+			}
+		}))
+	);
+}
+
+/** Schedule the pieces of all zones, or their setting-out points, those that are behind too. */
 export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const rows: Row[] = [];
 	model.zones.forEach(({ model: zone }, z) => {
 		if (!zone) return;
+		if (name === 'nodes') rows.push(...nodeTable(zone, z));
 		for (const clause of zone.groups) {
 			const place = (row: number, turn: number): Row['order'] => [
 				z,
@@ -188,7 +228,7 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 				rows.push(...bladeRows(zone, clause, place));
 				continue;
 			}
-			if (!(name === 'bars' ? isBarGroup : isPanelGroup)(clause)) continue;
+			if (name === 'nodes' || !(name === 'bars' ? isBarGroup : isPanelGroup)(clause)) continue;
 			const quantities = pieceQuantities(clause.group);
 			const make = name === 'bars' ? barRow : panelRow;
 			for (let row = 0; row < clause.group.anchors.length; row++)

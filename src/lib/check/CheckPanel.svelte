@@ -25,7 +25,7 @@
 		const chosen: string[] = [];
 		view.zones.forEach((zone, z) =>
 			zone.faces.forEach((face, f) =>
-				face.measures[measure.key].forEach((value, index) => {
+				face.checks[measure.key].forEach((value, index) => {
 					if (value >= bin.from && (value < bin.to || top))
 						chosen.push(addressOf(view, { zone: z, face: f, kind: 'cell', index }));
 				})

@@ -8,9 +8,11 @@ export const checkMeasures = [
 	{ key: 'warp', label: 'warp', kind: 'length', decimals: 1 },
 	{ key: 'area', label: 'area', kind: 'area', decimals: 2 },
 	{ key: 'longestEdge', label: 'longest edge', kind: 'length', decimals: 0 },
-	{ key: 'smallestAngle', label: 'smallest angle', kind: 'angle', decimals: 1 }
+	{ key: 'smallestAngle', label: 'smallest angle', kind: 'angle', decimals: 1 },
+	{ key: 'offEven', label: 'distance from even true length', kind: 'length', decimals: 1 },
+	{ key: 'share', label: 'share of the whole cell', kind: 'ratio', decimals: 2 }
 ] as const satisfies readonly {
-	key: keyof FaceView['measures'];
+	key: keyof FaceView['checks'];
 	label: string;
 	kind: NumberKind;
 	decimals: number;
@@ -28,7 +30,7 @@ export function rangeOf(view: ModelView, measure: CheckMeasure): Range {
 	let high = -Infinity;
 	for (const zone of view.zones)
 		for (const face of zone.faces)
-			for (const value of face.measures[measure]) {
+			for (const value of face.checks[measure]) {
 				if (value < low) low = value;
 				if (value > high) high = value;
 			}
@@ -57,7 +59,7 @@ export function histogram(view: ModelView, measure: CheckMeasure, range: Range, 
 	const counts = new Array<number>(bins).fill(0);
 	for (const zone of view.zones)
 		for (const face of zone.faces)
-			for (const value of face.measures[measure])
+			for (const value of face.checks[measure])
 				counts[Math.min(bins - 1, Math.floor(shareIn(range, value) * bins))]!++;
 	const step = (range.high - range.low) / bins;
 	return counts.map((count, k) => ({ from: range.low + k * step, to: range.low + (k + 1) * step, count }));

@@ -132,7 +132,7 @@
 	);
 	function setException(value: string) {
 		const put = value === '=' ? null : value === '-' ? 'open' : { variant: value, values: {} };
-		const edits = exceptionEdits(workbench.project.document, cellAddresses, put);
+		const edits = exceptionEdits(workbench.project.document, cellAddresses, put, view);
 		const others = cellAddresses.length - 1;
 		const what = others ? `${mark} and ${others} more` : mark;
 		if (edits.length) workbench.do(`${what} ${put ? 'by hand' : 'as the rules say'}`, ...edits);

@@ -20,6 +20,10 @@
 		return { cells, pieces, bars, flags };
 	});
 	const problems = $derived(model.view.problems.length);
+	const report = $derived(model.report);
+	const reported = $derived(
+		workbench.project.document.zones.find((zone) => zone.id === report?.zone)?.name ?? 'A zone'
+	);
 </script>
 
 <footer
@@ -36,6 +40,16 @@
 		<span class="text-ink"
 			>{formatNumber(workbench.isolated.length)} shown alone
 			<button type="button" class="ml-1 underline" onclick={() => workbench.isolate()}>Show all</button></span
+		>
+	{/if}
+	{#if report}
+		<span data-testid="layout-report"
+			>{reported}: {formatNumber(report.kept)} addresses kept, {formatNumber(report.fresh)} new, {formatNumber(
+				report.gone
+			)} gone{#if report.moved}; {report.moved}
+				{report.moved === 1 ? 'exception' : 'exceptions'} at their place again{/if}{#if report.waiting};
+				<span class="text-oxide">{report.waiting} waiting</span>{/if}
+			<button type="button" class="ml-1 underline" onclick={() => (model.report = null)}>ok</button></span
 		>
 	{/if}
 	<span class="ml-auto flex items-center gap-3" role="status">

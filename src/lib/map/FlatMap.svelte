@@ -7,7 +7,11 @@
 	import { onMount } from 'svelte';
 	import { freshId } from '$lib/sheet/words';
 	import MapDrawing from './MapDrawing.svelte';
-	import { drawCells, drawCornerNumbers, drawHeads, drawSelection } from './draw-map';
+	import { drawAddresses, drawCells, drawCornerNumbers, drawHeads, drawSelection } from './draw-map';
+	import { DRAWN_AT_ONCE, MapPicture, type MapContent } from './map-picture';
+	import { partsOf } from '$core/cladding/kit';
+	import { exceptionEdits } from '$lib/sheet/exceptions';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { MARGIN, cellAt, cellsInBox, extentOf, headAt, headsOf, mapSheets, type Box } from './map-sheets';
 
 	const workbench = useWorkbench();
@@ -52,8 +56,32 @@
 		return () => observer.disconnect();
 	});
 
-	$effect(() => {
+	let pictures = $state(0);
+	const picture = new MapPicture(() => pictures++);
+	onMount(() => () => picture.stop());
+	const colours = $derived.by(() => {
 		const { lens, measure } = workbench;
+		if (!zone) return [];
+		const paint = { lens, measure, range: rangeOf(view, measure) };
+		return zone.faces.map((_, f) => cellColours(zone, f, paint));
+	});
+	const cellCount = $derived(sheets.reduce((sum, { face }) => sum + face.cells.count, 0));
+	/** Cells of all sheets in one row, for drawing some of them. */
+	const content = $derived<MapContent>({
+		count: cellCount,
+		draw(pen, at, from, to) {
+			let first = 0;
+			sheets.forEach((sheet, f) => {
+				const { count } = sheet.face.cells;
+				const [low, high] = [Math.max(0, from - first), Math.min(count, to - first)];
+				if (low < high && colours[f]) drawCells(pen, at, sheet, colours[f], size, low, high);
+				first += count;
+			});
+		}
+	});
+	let drawnContent: MapContent | null = null;
+	$effect(() => {
+		void pictures;
 		if (!size.width || !size.height) return;
 		const ratio = devicePixelRatio;
 		canvas.width = size.width * ratio;
@@ -62,15 +90,18 @@
 		pen.scale(ratio, ratio);
 		pen.clearRect(0, 0, size.width, size.height);
 		if (!zone) return;
-		const paint = { lens, measure, range: rangeOf(view, measure) };
+		if (cellCount <= DRAWN_AT_ONCE) content.draw(pen, place, 0, cellCount);
+		else picture.show(pen, content, place, size, ratio, drawnContent !== content);
+		drawnContent = content;
 		sheets.forEach((sheet, f) => {
 			const here = selected.filter((one) => one.face === f);
 			const indices = (kind: string) => here.filter((one) => one.kind === kind).map((one) => one.index);
 			const cells = indices('cell');
-			drawCells(pen, place, sheet, cellColours(zone, f, paint));
 			drawHeads(pen, heads[f]!);
 			drawSelection(pen, place, sheet, cells, indices('edge'));
-			if (workbench.labels && cells.length) drawCornerNumbers(pen, place, sheet, cells.at(-1)!);
+			if (!workbench.labels) return;
+			if (cellCount <= DRAWN_AT_ONCE) drawAddresses(pen, place, sheet, size);
+			if (cells.length) drawCornerNumbers(pen, place, sheet, cells.at(-1)!);
 		});
 	});
 
@@ -83,11 +114,62 @@
 
 	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean; box: boolean } | null = null;
 	let box = $state<Box | null>(null);
-	let drawing = $state(false);
+	type Tool = 'choose' | 'trim' | 'guide' | 'paint';
+	let tool = $state<Tool>('choose');
+	/** What painting puts on cells: a variant, open, or what the rules say. */
+	let brush = $state('rules');
+	let painted = $state.raw<ReadonlySet<string>>(new Set());
+	const brushes = $derived([
+		{ value: 'rules', label: 'what the rules say' },
+		{ value: 'open', label: 'nothing: open' },
+		...workbench.project.document.variants
+			.filter(
+				(variant) =>
+					partsOf(workbench.project.document).find((part) => part.id === variant.part)?.anchor.kind === 'ring'
+			)
+			.map((variant) => ({
+				value: `variant ${variant.id}`,
+				label: `${partsOf(workbench.project.document).find((part) => part.id === variant.part)?.label} · ${variant.name}`
+			}))
+	]);
+	function paintAt(x: number, y: number) {
+		const hit = cellAt(sheets, place, x, y);
+		if (hit) painted = new Set([...painted, address(hit.f, hit.c)]);
+	}
+	function endPaint() {
+		const put =
+			brush === 'rules' ? null : brush === 'open' ? 'open' : { variant: brush.slice(8), values: {} };
+		const edits = exceptionEdits(workbench.project.document, [...painted], put, view);
+		const count = painted.size;
+		painted = new Set();
+		if (edits.length) workbench.do(`${name}: ${count} ${count === 1 ? 'cell' : 'cells'} painted`, ...edits);
+	}
+	const faceOf = (f: number) => workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
+	/** A guide as it was drawn on a face laid flat. */
+	function addGuide(f: number, places: (readonly [number, number])[]) {
+		tool = 'choose';
+		const wanted = faceOf(f);
+		if (!wanted) return;
+		const { guides } = workbench.project.document;
+		const id = freshId('guide', guides);
+		workbench.do('a guide drawn on the map', {
+			do: 'insert',
+			path: 'guides',
+			index: guides.length,
+			value: {
+				id,
+				name: `Guide ${guides.length + 1}`,
+				on: 'map',
+				...wanted,
+				points: places.map(([x, y]) => [x, y]),
+				joins: 'smooth'
+			}
+		});
+	}
 	/** An opening as it was drawn on a face laid flat, about its own middle. */
 	function addTrim(f: number, places: (readonly [number, number])[]) {
-		drawing = false;
-		const wanted = workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
+		tool = 'choose';
+		const wanted = faceOf(f);
 		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
 		if (!wanted || !mass) return;
 		const middle = [0, 1].map((k) =>
@@ -116,10 +198,20 @@
 	};
 	function down(event: PointerEvent) {
 		const at = local(event);
+		if (tool === 'paint') {
+			canvas.setPointerCapture(event.pointerId);
+			paintAt(at.x, at.y);
+			return;
+		}
 		drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
 		canvas.setPointerCapture(event.pointerId);
 	}
 	function move(event: PointerEvent) {
+		if (tool === 'paint' && painted.size && event.buttons) {
+			const at = local(event);
+			paintAt(at.x, at.y);
+			return;
+		}
 		if (!drag) return;
 		const at = local(event);
 		if (Math.hypot(at.x - drag.x, at.y - drag.y) > 4) drag.moved = true;
@@ -134,6 +226,10 @@
 		else pan = { x: drag.panX + at.x - drag.x, y: drag.panY + at.y - drag.y };
 	}
 	function up(event: PointerEvent) {
+		if (tool === 'paint') {
+			endPaint();
+			return;
+		}
 		const ended = drag;
 		drag = null;
 		if (!ended) return;
@@ -183,6 +279,30 @@
 		node.addEventListener('wheel', wheel, { passive: false });
 		return () => node.removeEventListener('wheel', wheel);
 	};
+	/** Edge lengths of a cell in turn to the whole millimetre, as a name for what is alike. */
+	function shapeOf(f: number, c: number): string {
+		const { cells, positions } = sheets[f]!.face;
+		const nodes = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
+		const lengths = nodes.map((a, k) => {
+			const b = nodes[(k + 1) % nodes.length]!;
+			return Math.round(
+				Math.hypot(...[0, 1, 2].map((axis) => positions[3 * a + axis]! - positions[3 * b + axis]!))
+			);
+		});
+		const turns = lengths.map((_, k) => [...lengths.slice(k), ...lengths.slice(0, k)].join(' '));
+		return turns.sort()[0] ?? '';
+	}
+	function chooseAlike() {
+		const [one] = selected;
+		if (!one) return;
+		const wanted = shapeOf(one.face, one.index);
+		const found = sheets.flatMap(({ face }, f) =>
+			Array.from({ length: face.cells.count }, (_, c) => c)
+				.filter((c) => shapeOf(f, c) === wanted)
+				.map((c) => address(f, c))
+		);
+		workbench.selection.choose(found);
+	}
 	function fit() {
 		zoom = 1;
 		pan = { x: 0, y: 0 };
@@ -227,19 +347,41 @@
 			Choose a zone in the build sheet to see it laid flat.
 		</p>
 	{/if}
-	{#if drawing}<MapDrawing
-			{sheets}
-			view={place}
-			what="a trim"
-			closed
-			ondone={addTrim}
-			onleave={() => (drawing = false)}
-		/>{/if}
+	{#if tool === 'trim' || tool === 'guide'}
+		{#key tool}<MapDrawing
+				{sheets}
+				view={place}
+				what={tool === 'trim' ? 'a trim' : 'a guide'}
+				closed={tool === 'trim'}
+				least={tool === 'trim' ? 3 : 1}
+				ondone={tool === 'trim' ? addTrim : addGuide}
+				onleave={() => (tool = 'choose')}
+			/>{/key}
+	{/if}
+	{#if tool === 'paint'}
+		<p class="floating absolute top-2 left-14 flex items-center gap-2 px-2.5 py-1 text-[12px]" role="status">
+			Painting <ChoiceChip
+				value={brush}
+				options={brushes}
+				label="What is painted"
+				onchoose={(next) => (brush = next)}
+			/>
+			over cells{#if painted.size}: {painted.size}{/if}
+			<button type="button" class="underline" onclick={() => (tool = 'choose')}>Done</button>
+		</p>
+	{/if}
 	<div class="absolute top-2 right-2 flex gap-1.5 text-[12px]">
 		{#if zoom !== 1 || pan.x || pan.y}<button type="button" class="plain-button" onclick={fit}>Fit</button
 			>{/if}
-		{#if sheets.length && !drawing}<button type="button" class="plain-button" onclick={() => (drawing = true)}
-				>Draw a trim</button
-			>{/if}
+		{#if sheets.length && tool === 'choose'}
+			{#if selected.length === 1 && selected[0]?.kind === 'cell'}<button
+					type="button"
+					class="plain-button"
+					onclick={chooseAlike}>Alike</button
+				>{/if}
+			<button type="button" class="plain-button" onclick={() => (tool = 'paint')}>Paint</button>
+			<button type="button" class="plain-button" onclick={() => (tool = 'guide')}>Draw a guide</button>
+			<button type="button" class="plain-button" onclick={() => (tool = 'trim')}>Draw a trim</button>
+		{/if}
 	</div>
 </div>

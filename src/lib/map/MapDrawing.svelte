@@ -9,18 +9,19 @@
 		/** What is drawn, for its name: "a trim". */
 		what: string;
 		closed: boolean;
+		/** Corners needed. */
+		least: number;
 		/** Which face it was drawn on, and its corners there: mm from the middle line and from the foot. */
 		ondone: (face: number, places: Place[]) => void;
 		onleave: () => void;
 	}
-	let { sheets, view, what, closed, ondone, onleave }: Props = $props();
+	let { sheets, view, what, closed, least, ondone, onleave }: Props = $props();
 	const SNAP = 50;
 	const CLOSE = 9;
 	let layer: SVGSVGElement;
 	let face = $state(-1);
 	let places = $state.raw<readonly Place[]>([]);
 	let here = $state.raw<Place | null>(null);
-	const least = $derived(closed ? 3 : 2);
 
 	$effect(() => layer.focus());
 
@@ -28,11 +29,11 @@
 	function faceAt(px: number): number {
 		const x = (px - view.originX) / view.scale;
 		let best = 0;
-		let least = Infinity;
+		let nearest = Infinity;
 		sheets.forEach(({ layout, offset }, f) => {
 			const own = x - offset;
 			const off = Math.max(layout.left - own, own - layout.right, 0);
-			if (off < least) [least, best] = [off, f];
+			if (off < nearest) [nearest, best] = [off, f];
 		});
 		return best;
 	}
@@ -120,7 +121,7 @@
 </svg>
 <p class="floating absolute top-2 left-14 flex items-center gap-2 px-2.5 py-1 text-[12px]" role="status">
 	{#if places.length === 0}
-		Click the corners of {what}
+		Click the {closed ? 'corners' : 'points'} of {what}
 	{:else if places.length < least}
 		{places.length} of at least {least} corners
 	{:else}

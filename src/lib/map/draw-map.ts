@@ -36,22 +36,88 @@ function hatch(pen: Pen): CanvasPattern {
 	return hatching;
 }
 
-/** Every cell in its colour, edge and cut cells hatched, outlines over them. */
-export function drawCells(pen: Pen, view: MapView, sheet: MapSheet, { palette, of }: CellColours): void {
-	const { cells } = sheet.face;
-	const filled = (style: string | CanvasPattern, wanted: (c: number) => boolean) => {
+/** Cells smaller than this on the canvas are filled only: their outlines would be all there is to see (pixels). */
+const OUTLINED = 2.5;
+
+/** Cells in their colours, edge and cut cells hatched, outlines over them; those beside the canvas left out. */
+export function drawCells(
+	pen: Pen,
+	view: MapView,
+	sheet: MapSheet,
+	{ palette, of }: CellColours,
+	size: { readonly width: number; readonly height: number },
+	from = 0,
+	to = sheet.face.cells.count
+): void {
+	const { cells, across, up } = sheet.face;
+	const { points } = sheet.layout;
+	const reach = Math.max(40, (4 * view.scale * across.lengths.belt) / across.steps);
+	const byTone: number[][] = palette.map(() => []);
+	const hatched: number[] = [];
+	const shown: number[] = [];
+	for (let c = from; c < to; c++) {
+		const k = 2 * cells.start[c]!;
+		const [x, y] = [toX(view, sheet, points[k]!), toY(view, points[k + 1]!)];
+		if (x < -reach || y < -reach || x > size.width + reach || y > size.height + reach) continue;
+		shown.push(c);
+		byTone[of[c]!]!.push(c);
+		if (cells.kind[c] !== 0) hatched.push(c);
+	}
+	const filled = (style: string | CanvasPattern, list: readonly number[]) => {
+		if (!list.length) return;
 		pen.beginPath();
-		for (let c = 0; c < cells.count; c++) if (wanted(c)) trace(pen, view, sheet, c);
+		for (const c of list) trace(pen, view, sheet, c);
 		pen.fillStyle = style;
 		pen.fill();
 	};
-	palette.forEach((colour, k) => filled(colour, (c) => of[c] === k));
-	filled(hatch(pen), (c) => cells.kind[c] !== 0);
+	palette.forEach((colour, k) => filled(colour, byTone[k]!));
+	filled(hatch(pen), hatched);
+	const step = Math.min(across.lengths.belt / across.steps, up.lengths.belt / up.steps) * view.scale;
+	if (step < OUTLINED) return;
 	pen.beginPath();
-	for (let c = 0; c < cells.count; c++) trace(pen, view, sheet, c);
+	for (const c of shown) trace(pen, view, sheet, c);
 	pen.strokeStyle = 'rgb(60 62 58 / 0.42)';
 	pen.lineWidth = 0.8;
 	pen.stroke();
+}
+
+const MOST_LABELS = 400;
+/** Room that an address needs (pixels). */
+const LABEL_ROOM = { width: 64, height: 15 };
+
+/** Addresses of the cells that have room for them. */
+export function drawAddresses(
+	pen: Pen,
+	view: MapView,
+	sheet: MapSheet,
+	size: { readonly width: number; readonly height: number }
+): void {
+	const { cells } = sheet.face;
+	const { points } = sheet.layout;
+	pen.font = LABEL_FONT;
+	pen.fillStyle = '#3C3E3A';
+	pen.textAlign = 'center';
+	pen.textBaseline = 'middle';
+	let labels = 0;
+	const two = (n: number) => String(n).padStart(2, '0');
+	for (let c = 0; c < cells.count && labels < MOST_LABELS; c++) {
+		let [left, right, low, high, sumX, sumY] = [Infinity, -Infinity, Infinity, -Infinity, 0, 0];
+		const count = cells.start[c + 1]! - cells.start[c]!;
+		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
+			const [x, y] = [toX(view, sheet, points[2 * k]!), toY(view, points[2 * k + 1]!)];
+			left = Math.min(left, x);
+			right = Math.max(right, x);
+			low = Math.min(low, y);
+			high = Math.max(high, y);
+			sumX += x;
+			sumY += y;
+		}
+		if (right < 0 || left > size.width || high < 0 || low > size.height) continue;
+		if (right - left < LABEL_ROOM.width || high - low < LABEL_ROOM.height) continue;
+		labels++;
+		const slot = cells.slot[c]! > 1 ? `·${cells.slot[c]}` : '';
+		pen.fillText(`C${two(cells.course[c]!)} B${two(cells.bay[c]!)}${slot}`, sumX / count, sumY / count);
+	}
 }
 
 export function drawHeads(pen: Pen, heads: readonly Head[]): void {

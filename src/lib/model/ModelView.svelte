@@ -1,11 +1,11 @@
 <script lang="ts">
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
-	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
+	import { addressOf, find } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
-	import { cellMark } from '$core/schedule/marks';
 	import { onMount } from 'svelte';
 	import { viewNames, type ViewName } from './eye';
+	import { modelLabels } from './labels';
 	import { ModelScene } from './scene';
 
 	const workbench = useWorkbench();
@@ -149,42 +149,18 @@
 		workbench.activeZone = view.zones[found.zone]?.id ?? null;
 	}
 
-	/** Marks and corner numbers of what is selected, laid over the picture when labels are on. */
+	/** What is written over the picture when labels are on: marks of what is selected or near, and more of the last cell. */
 	const labels = $derived.by(() => {
 		void cameraMoves;
 		if (!workbench.labels || !scene) return [];
-		return selected
-			.filter((one): one is Found => one.kind === 'cell')
-			.slice(-40)
-			.flatMap((one, k, all) => {
-				const zone = view.zones[one.zone]!;
-				const face = zone.faces[one.face]!;
-				const code = workbench.project.document.zones.find((z) => z.id === zone.id)?.code ?? '';
-				const centre = Array.from(face.measures.centre.subarray(3 * one.index, 3 * one.index + 3)) as [
-					number,
-					number,
-					number
-				];
-				const texts: { text: string; at: { x: number; y: number } | null; corner: boolean }[] = [
-					{
-						text: cellMark(code, zone.faces.length, one.face, face, one.index),
-						at: scene!.project(centre),
-						corner: false
-					}
-				];
-				if (k === all.length - 1)
-					face.cells.corners
-						.subarray(face.cells.start[one.index]!, face.cells.start[one.index + 1]!)
-						.forEach((node, n) => {
-							const p = Array.from(face.positions.subarray(3 * node, 3 * node + 3)) as [
-								number,
-								number,
-								number
-							];
-							texts.push({ text: String(n + 1), at: scene!.project(p), corner: true });
-						});
-				return texts;
-			});
+		return modelLabels(view, workbench.project.document.zones, selected, (point) => scene!.project(point), {
+			width: frame.clientWidth,
+			height: frame.clientHeight
+		});
+	});
+	$effect(() => {
+		if (!scene) return;
+		scene.showArrows(view, workbench.labels ? selected : []);
 	});
 </script>
 
@@ -214,9 +190,12 @@
 	{#each labels as label, k (k)}
 		{#if label.at}
 			<span
-				class="figures pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[11px] {label.corner
+				class="figures pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[11px] {label.kind ===
+				'corner'
 					? 'bg-ink text-white'
-					: 'bg-sheet/90 text-patina-deep'}"
+					: label.kind === 'node'
+						? 'text-ink-2 bg-sheet/80 text-[10px]'
+						: 'bg-sheet/90 text-patina-deep'}"
 				style:left="{label.at.x}px"
 				style:top="{label.at.y}px">{label.text}</span
 			>

@@ -23,7 +23,7 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 	const face = zone.faces[f]!;
 	const of = new Uint8Array(face.cells.count);
 	if (paint.lens === 'check') {
-		const values = face.measures[paint.measure];
+		const values = face.checks[paint.measure];
 		for (let c = 0; c < of.length; c++) of[c] = sequenceStep(shareIn(paint.range, values[c]!));
 		return { palette: sequence, of };
 	}

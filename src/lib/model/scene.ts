@@ -11,6 +11,7 @@ import { Eye, type ViewName } from './eye';
 import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, type Paint } from './paint';
+import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
 import { SelectionOverlay } from './selection-overlay';
 
@@ -30,6 +31,7 @@ export class ModelScene {
 	private readonly pieces = new PieceLayer(this.root);
 	private readonly forms = new FormLayer(this.root);
 	private readonly handles: HandleLayer;
+	private readonly beside = new LayerLines(this.root);
 	private readonly overlay = new SelectionOverlay();
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
@@ -76,6 +78,7 @@ export class ModelScene {
 				this.pieces.show(group, z, visible, alone && alone(z, group.face)[kind]);
 			}
 		});
+		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad');
 		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
@@ -119,6 +122,12 @@ export class ModelScene {
 				best = { distance: hit.distance, name: `${mass}/${shape.name}` };
 		}
 		return best?.name ?? null;
+	}
+
+	/** Arrows that show the outside of cells. */
+	showArrows(view: ModelView, found: readonly Found[]): void {
+		this.beside.showArrows(view, found);
+		this.request();
 	}
 
 	showHandles(handles: Handles): void {

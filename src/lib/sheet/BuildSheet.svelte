@@ -8,7 +8,6 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { tick } from 'svelte';
-	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench, type Lens } from '$lib/state/workbench.svelte';
@@ -20,8 +19,13 @@
 	import SettingOutClause from './SettingOutClause.svelte';
 	import VariantClause from './VariantClause.svelte';
 	import LevelsClause from './LevelsClause.svelte';
+	import GuidesClause from './GuidesClause.svelte';
+	import LayerClause from './LayerClause.svelte';
+	import PatternClause from './PatternClause.svelte';
+	import SliverClause from './SliverClause.svelte';
+	import CompareDialog from '$lib/compare/CompareDialog.svelte';
 	import { massOf, newMass, newZone, type NewFormKind } from './new-things';
-	import { freshId, newFormWords, patternValue, patternWords } from './words';
+	import { freshId, newFormWords } from './words';
 
 	const workbench = useWorkbench();
 	const document = $derived(workbench.project.document);
@@ -30,6 +34,9 @@
 	let list = $state<HTMLElement>();
 	let importing = $state<ReturnType<typeof ImportItem>>();
 	const BETWEEN_MASSES = 4000;
+	/** The zone whose settings are compared. */
+	let comparing = $state<string | null>(null);
+	const compared = $derived(zones.find((zone) => zone.id === comparing));
 
 	const massName = (id: string) => document.masses.find((mass) => mass.id === id)?.name ?? id;
 	/** The faces there are, and those a zone still names. */
@@ -110,6 +117,8 @@
 			muted: false,
 			cells: 'all',
 			corners: 'any',
+			slot: 'any',
+			every: null,
 			courses: null,
 			put: variant ? { variant: variant.id, values: {} } : 'open'
 		};
@@ -153,6 +162,13 @@
 	const stateOf = (zone: Zone) => workbench.model.view.zones.find((one) => one.id === zone.id);
 	const cellCount = (zone: Zone) =>
 		stateOf(zone)?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0;
+	const shared = (zone: Zone) =>
+		(stateOf(zone)?.meetings ?? []).reduce((sum, meeting) => sum + meeting.shared, 0);
+	/** Faces whose rims meet, but with nodes of their own. */
+	const apart = (zone: Zone) =>
+		(stateOf(zone)?.meetings ?? [])
+			.filter((meeting) => meeting.apart > 0)
+			.map(({ faces }) => faces.map((k) => zone.faces[k]?.face ?? ''));
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
 	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
@@ -187,6 +203,7 @@
 			</p>
 		{/each}
 		<LevelsClause number="1.{document.masses.length + 1}" />
+		<GuidesClause number="1.{document.masses.length + 2}" />
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger
 				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
@@ -215,6 +232,7 @@
 		{@const n = z + 2}
 		{@const path = `zones/${zone.id}`}
 		{@const state = stateOf(zone)}
+		{@const first = 6 + (zone.slivers ? 1 : 0) + (zone.layer ? 1 : 0)}
 		<div data-part="zone {zone.id}">
 			<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
 				<span class="figures text-ink-3 w-[26px] text-[12px]">{n}</span>
@@ -236,6 +254,7 @@
 			<Clause
 				number="{n}.1"
 				path="{path}/faces"
+				effect={shared(zone) ? `${shared(zone)} shared` : ''}
 				problems={problems.filter((problem) => problem.at === `${path}/faces`)}
 				actions={[
 					{
@@ -270,34 +289,20 @@
 							chosen.map((one) => ({ mass: one.split('/')[0], face: one.split('/')[1] })),
 							`${zone.name} faces`
 						)}
-				/>.
+				/>.{#each apart(zone) as [one, other] (`${one} ${other}`)}<span
+						class="text-ink-2 block font-sans text-[12px]"
+						>{one} and {other} do not share their nodes where they meet: their counts differ.</span
+					>{/each}
 			</Clause>
 			<SettingOutClause {zone} number="{n}.2" direction="across" />
 			<SettingOutClause {zone} number="{n}.3" direction="up" />
 			<MeasureClause {zone} number="{n}.4" />
-			<Clause
-				number="{n}.5"
-				path="{path}/pattern"
-				problems={problems.filter((problem) => problem.at === `${path}/pattern` || problem.at === path)}
-				effect="{cellCount(zone)} cells"
-			>
-				Join as
-				<ChoiceChip
-					value={patternValue(zone.pattern)}
-					options={patternWords}
-					label="Pattern"
-					wrong={problems.some((problem) => problem.at === `${path}/pattern`)}
-					onchoose={(value) =>
-						workbench.set(
-							`${path}/pattern`,
-							patternWords.find((word) => word.value === value)?.choice,
-							`${zone.name} in ${value}`
-						)}
-				/>.
-			</Clause>
+			<PatternClause {zone} number="{n}.5" oncompare={() => (comparing = zone.id)} />
+			<SliverClause {zone} number="{n}.6" />
+			<LayerClause {zone} number="{n}.{zone.slivers ? 7 : 6}" />
 			<div data-part="cladding">
 				{#each zone.rules as rule, k (rule.id)}
-					<RuleClause {zone} {rule} number="{n}.{6 + k}" />
+					<RuleClause {zone} {rule} number="{n}.{first + k}" />
 				{/each}
 				{#if untaken(zone) > 0}
 					<p class="text-ink-2 ml-11 py-1 text-[12px]">
@@ -306,7 +311,7 @@
 				{/if}
 				{#if zone.exceptions.length}
 					<Clause
-						number="{n}.{6 + zone.rules.length}"
+						number="{n}.{first + zone.rules.length}"
 						path="{path}/exceptions"
 						effect={String(zone.exceptions.length)}
 						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
@@ -326,7 +331,7 @@
 					<RunClause
 						{zone}
 						{run}
-						number="{n}.{6 + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
+						number="{n}.{first + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
 					/>
 				{/each}
 				<div class="ml-11 flex gap-4">
@@ -371,3 +376,4 @@
 		</DropdownMenu.Root>
 	</div>
 </section>
+{#if compared}<CompareDialog zone={compared} onleave={() => (comparing = null)} />{/if}

@@ -45,6 +45,14 @@
 
 	const state = $derived(workbench.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
+	const slots = $derived([...new Set(state?.faces.flatMap((face) => face.slots) ?? [])]);
+	const slotOptions = $derived([
+		{ value: 'any', label: 'any slot' },
+		...slots.map((slot) => ({ value: slot, label: slot })),
+		...(rule.slot === 'any' || slots.includes(rule.slot)
+			? []
+			: [{ value: rule.slot, label: `${rule.slot} (gone)` }])
+	]);
 	const count = (pick: 'taken' | 'passed') =>
 		state?.assignments.reduce((sum, one) => sum + (one[pick][index] ?? 0), 0) ?? 0;
 	const taken = $derived(count('taken'));
@@ -126,6 +134,20 @@
 							)
 					}
 				]),
+		rule.every
+			? {
+					label: 'All of them, not every other',
+					act: () => workbench.set(`${path}/every`, null, `${zone.name} rule ${number}: all of them`)
+				}
+			: {
+					label: 'Only every other one',
+					act: () =>
+						workbench.set(
+							`${path}/every`,
+							{ step: 2, from: 1, by: 'cells' },
+							`${zone.name} rule ${number}: every other one`
+						)
+				},
 		...listActions(workbench, zone, 'rules', rule)
 	]);
 </script>
@@ -164,7 +186,41 @@
 				value === 'any' ? value : Number(value),
 				`${zone.name} rule ${number}: ${value} corners`
 			)}
-	/>{#if rule.courses}{' '}
+	/>{#if slots.length > 1 || rule.slot !== 'any'}{' '}in
+		<ChoiceChip
+			value={rule.slot}
+			options={slotOptions}
+			label="Which slot"
+			onchoose={(value) => workbench.set(`${path}/slot`, value, `${zone.name} rule ${number}: slot ${value}`)}
+		/>{/if}{#if rule.every}{', '}every
+		<NumberChip
+			value={rule.every.step}
+			kind="count"
+			label="Every so many"
+			min={1}
+			oncommit={(value) =>
+				workbench.set(`${path}/every/step`, value, `${zone.name} rule ${number}: every ${value}`)}
+		/>
+		<ChoiceChip
+			value={rule.every.by}
+			options={[
+				{ value: 'cells', label: 'cells' },
+				{ value: 'bays', label: 'bays' },
+				{ value: 'courses', label: 'courses' }
+			]}
+			label="Counted by"
+			onchoose={(by) =>
+				workbench.set(`${path}/every/by`, by, `${zone.name} rule ${number}: every so many ${by}`)}
+		/>
+		from
+		<NumberChip
+			value={rule.every.from}
+			kind="count"
+			label="Counted from"
+			min={1}
+			oncommit={(value) =>
+				workbench.set(`${path}/every/from`, value, `${zone.name} rule ${number}: from ${value}`)}
+		/>{/if}{#if rule.courses}{' '}
 		{@const [first, last] = rule.courses}
 		in courses
 		<NumberChip

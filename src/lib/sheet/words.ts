@@ -1,5 +1,5 @@
 import type { Form, FormKind } from '$core/project/form-schema';
-import type { LineKind, PatternChoice, Rule, SettingOut, Spacing } from '$core/project/schema';
+import type { LineKind, Rule, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
 export const formWords: Record<FormKind, string> = {
@@ -48,33 +48,6 @@ export const alongWords: readonly { value: SettingOut['along']; label: string }[
 	{ value: 'equal chords', label: 'a net of equal chords' },
 	{ value: 'geodesics', label: 'straightest lines from foot to head' }
 ];
-
-export const patternWords: readonly { value: string; label: string; choice: PatternChoice }[] = [
-	{ value: 'rectangles', label: 'rectangles', choice: { kind: 'rectangles' } },
-	{ value: 'diamonds', label: 'diamonds', choice: { kind: 'diamonds' } },
-	{
-		value: 'triangles rising',
-		label: 'triangles, rising diagonal',
-		choice: { kind: 'triangles', diagonal: 'rising' }
-	},
-	{
-		value: 'triangles falling',
-		label: 'triangles, falling diagonal',
-		choice: { kind: 'triangles', diagonal: 'falling' }
-	},
-	{
-		value: 'triangles alternating',
-		label: 'triangles, alternating',
-		choice: { kind: 'triangles', diagonal: 'alternating' }
-	},
-	{
-		value: 'triangles shorter',
-		label: 'triangles, shorter diagonal',
-		choice: { kind: 'triangles', diagonal: 'shorter' }
-	}
-];
-export const patternValue = (choice: PatternChoice) =>
-	choice.kind === 'triangles' ? `triangles ${choice.diagonal}` : choice.kind;
 
 export const cellWords: readonly { value: Rule['cells']; label: string }[] = [
 	{ value: 'all', label: 'all cells' },

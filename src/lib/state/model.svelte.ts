@@ -1,7 +1,9 @@
 import type { Problem } from '$core/units/problem';
 import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
+import type { RimMeeting } from '$core/pattern/shared-rims';
 import { proxy, wrap, type Remote } from 'comlink';
+import { addressesOf, layoutReport, type Addresses, type LayoutReport } from './layout-report';
 import type { ChainService } from '$lib/worker/chain.worker';
 import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
 
@@ -11,6 +13,7 @@ export interface ZoneView {
 	readonly faces: readonly FaceView[];
 	readonly groups: readonly GroupView[];
 	readonly assignments: readonly Assignment[];
+	readonly meetings: readonly RimMeeting[];
 }
 
 export interface MassView {
@@ -55,12 +58,15 @@ export class LiveModel {
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
 	private readonly shapes = new Map<number, MassShapes>();
-	private wanted: Project | null = null;
+	private wanted: { readonly project: Project; readonly preview: boolean } | null = null;
+	/** What the last change of layout did to addresses. */
+	report = $state.raw<LayoutReport | null>(null);
+	private readonly addresses = new Map<string, Addresses>();
 	private running = false;
 
 	/** Compute a document. While one run is under way only the newest document waits for the next. */
-	request(project: Project): void {
-		this.wanted = project;
+	request(project: Project, preview = false): void {
+		this.wanted = { project, preview };
 		this.behind = true;
 		void this.runWanted();
 	}
@@ -76,7 +82,7 @@ export class LiveModel {
 	private async runWanted(): Promise<void> {
 		if (this.running || !this.wanted) return;
 		this.running = true;
-		const project = this.wanted;
+		const { project, preview } = this.wanted;
 		this.wanted = null;
 		try {
 			const report = proxy((what: string, done: number, of: number) => {
@@ -84,6 +90,7 @@ export class LiveModel {
 			});
 			const message = await this.service.run(project, report);
 			if (message) this.take(message);
+			if (message && !preview) this.reportLayout();
 			this.failure = null;
 			this.behind = this.wanted !== null || !message;
 		} catch (error) {
@@ -94,6 +101,18 @@ export class LiveModel {
 			this.runs++;
 		}
 		if (this.wanted) void this.runWanted();
+	}
+
+	/** Say what has become of addresses since the last settled document. */
+	private reportLayout(): void {
+		for (const zone of this.view.zones) {
+			if (zone.behind) continue;
+			const before = this.addresses.get(zone.id);
+			const after = addressesOf(zone);
+			this.addresses.set(zone.id, after);
+			const report = before && layoutReport(before, after, zone);
+			if (report) this.report = report;
+		}
 	}
 
 	/** Put a message together with what is here already. */

@@ -59,6 +59,10 @@ export class OpenProject {
 
 	/** The document with all commands but without a drag. */
 	private settled: Project;
+	/** A value is being dragged: what is shown has not been done yet. */
+	get previewing(): boolean {
+		return this.document !== this.settled;
+	}
 	/** The document as the server has it. */
 	private confirmed: Project;
 	private revision: number;

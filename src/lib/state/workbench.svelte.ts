@@ -1,5 +1,6 @@
 import type { Edit } from '$core/project/commands';
 import type { OpenedProject } from '$lib/server/projects';
+import type { CheckMeasure } from '$lib/check/measures';
 import { startingView, type SurfaceView } from '$lib/form/surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
@@ -24,7 +25,7 @@ export class Workbench {
 	lens = $state<Lens>('clad');
 	/** The zone the map shows. */
 	activeZone = $state<string | null>(null);
-	measure = $state<'area' | 'warp' | 'longestEdge' | 'smallestAngle'>('warp');
+	measure = $state<CheckMeasure>('warp');
 	labels = $state(false);
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);

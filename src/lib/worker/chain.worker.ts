@@ -6,17 +6,24 @@ import { writeGlb } from '$core/exchange/glb/write';
 import { writeIfc } from '$core/exchange/ifc/write';
 import { writeStep } from '$core/exchange/step/write';
 import { writePicture } from '$core/exchange/picture/write';
-import type { Project } from '$core/project/schema';
+import type { Project, Zone } from '$core/project/schema';
+import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
-import { modelMessage, type ModelMessage } from './views';
+import { faceView, modelMessage, type FaceView, type ModelMessage } from './views';
 
 export type Progress = (what: string, done: number, of: number) => void;
 
 /** A fresh task, so that a message (a cancel, a newer document) can come in. */
 const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 
+/** A zone laid out on trial. */
+export type LayoutTrial =
+	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
+
 const chain = new Chain();
+/** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
+const trials = new Chain();
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
@@ -66,6 +73,14 @@ const service = {
 	},
 	step(): string {
 		return writeStep(current(), new Date().toISOString().slice(0, 19));
+	},
+	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
+	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {
+		const alone = { ...project, zones: [{ ...zone, rules: [], runs: [], exceptions: [] }] };
+		const { zones, problems } = await trials.run(alone);
+		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
+		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };
+		return { faces: faces.map(faceView), figures: layoutFigures(faces) };
 	},
 	picture(): { picture: string; pieces: number } {
 		return { picture: writePicture(current()), pieces: countPieces(current()) };

@@ -9,7 +9,11 @@ import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import type { Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
 import { onFace } from '$core/mass/trim/project';
+import type { RimMeeting } from '$core/pattern/shared-rims';
 import type { Problem } from '$core/units/problem';
+
+/** What cells can be coloured by: measures of theirs, how far they are from even spacing (mm), the share left. */
+export type CheckName = 'warp' | 'area' | 'longestEdge' | 'smallestAngle' | 'offEven' | 'share';
 
 /** What the interface needs of a face. Sent again only when its serial changes. */
 export interface FaceView {
@@ -35,6 +39,8 @@ export interface FaceView {
 	readonly edges: Edges;
 	readonly folds: Float64Array;
 	readonly measures: CellMeasures;
+	/** Columns that cells are coloured by. */
+	readonly checks: Readonly<Record<CheckName, Float64Array>>;
 	readonly usedNodes: number;
 	/** Names of the pattern's slots. */
 	readonly slots: readonly string[];
@@ -82,6 +88,7 @@ export interface ZoneMessage {
 	readonly faces: readonly (FaceView | Unchanged)[];
 	readonly groups: readonly (GroupView | Unchanged)[];
 	readonly assignments: readonly Assignment[];
+	readonly meetings: readonly RimMeeting[];
 }
 
 /** The face of a mass as it is shaped, mm from `origin`. */
@@ -118,7 +125,16 @@ export interface ModelMessage {
 	readonly total: number;
 }
 
-function faceView(face: FaceModel): FaceView {
+/** How far the corners of every cell are from even true length, at most (mm). */
+function offEven({ cells, grid }: FaceModel): Float64Array {
+	const found = new Float64Array(cells.count);
+	for (let c = 0; c < cells.count; c++)
+		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++)
+			found[c] = Math.max(found[c]!, grid.off[cells.corners[k]!] ?? 0);
+	return found;
+}
+
+export function faceView(face: FaceModel): FaceView {
 	const { grid, cells, edges, folds, measures, serial, usedNodes, slots, slivers, layer } = face;
 	const { across, up, columns, rows, positions, courseLengths, extraI, extraJ, flat, off, poles } = grid;
 	return {
@@ -139,6 +155,7 @@ function faceView(face: FaceModel): FaceView {
 		edges,
 		folds,
 		measures,
+		checks: { ...measures, offEven: offEven(face), share: cells.share },
 		usedNodes,
 		slots,
 		slivers,
@@ -237,7 +254,8 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		behind,
 		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
-		assignments: zone?.assignments ?? []
+		assignments: zone?.assignments ?? [],
+		meetings: zone?.meetings ?? []
 	}));
 	known.clear();
 	for (const key of sent) known.add(key);

@@ -14,7 +14,7 @@
 		clearTimeout(pictureTimer);
 		workbench.model.close();
 	});
-	$effect(() => workbench.model.request(workbench.project.document));
+	$effect(() => workbench.model.request(workbench.project.document, workbench.project.previewing));
 	$effect(() => {
 		for (const notice of workbench.project.notices) toast(notice, { duration: 8000 });
 		if (workbench.project.notices.length) workbench.project.notices = [];

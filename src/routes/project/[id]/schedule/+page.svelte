@@ -131,7 +131,12 @@
 			'text/csv'
 		);
 	}
-	const titles: Record<ScheduleName, string> = { panels: 'Panels', bars: 'Bars', blades: 'Blades' };
+	const titles: Record<ScheduleName, string> = {
+		panels: 'Panels',
+		bars: 'Bars',
+		blades: 'Blades',
+		nodes: 'Nodes'
+	};
 	const numberColumns = $derived(
 		schedule?.columns.filter(
 			(column) => column.kind !== 'text' && !['course', 'bay', 'blade', 'corners'].includes(column.key)

@@ -1,0 +1,172 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import { formatLength, formatNumber, formatQuantity } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { patternValue, patternWords } from '$lib/sheet/pattern-words';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import type { LayoutTrial } from '$lib/worker/chain.worker';
+	import X from '@lucide/svelte/icons/x';
+	import { Dialog } from 'bits-ui';
+	import TrialPicture from './TrialPicture.svelte';
+	import { firstTrials, MOST_TRIALS, readSteps, stepsInWords, withTrial, type Trial } from './trials';
+
+	/** Several settings of one zone side by side; one of them is taken. */
+	let { zone, onleave }: { zone: Zone; onleave: () => void } = $props();
+	const workbench = useWorkbench();
+	// svelte-ignore state_referenced_locally
+	let trials = $state.raw<readonly Trial[]>(firstTrials(zone));
+	let results = $state.raw<ReadonlyMap<string, LayoutTrial>>(new Map());
+	const keyOf = (trial: Trial) => JSON.stringify([trial.settingOut, trial.pattern]);
+	const options = $derived([
+		...patternWords.map(({ value, label }) => ({ value, label })),
+		...workbench.project.document.tiles.map((one) => ({ value: `tile ${one.id}`, label: `tile ${one.name}` }))
+	]);
+
+	$effect(() => {
+		const { document } = workbench.project;
+		for (const trial of trials) {
+			const key = keyOf(trial);
+			if (results.has(key)) continue;
+			void workbench.model.service
+				.layout($state.snapshot(document) as typeof document, withTrial(zone, trial))
+				.then((result) => (results = new Map([...results, [key, result]])))
+				.catch((error: Error) => (results = new Map([...results, [key, { problem: error.message }]])));
+		}
+	});
+	const change = (id: number, part: Partial<Trial>) =>
+		(trials = trials.map((trial) => (trial.id === id ? { ...trial, ...part } : trial)));
+	function choosePattern(id: number, value: string) {
+		const choice = value.startsWith('tile ')
+			? { kind: 'tile' as const, tile: value.slice(5) }
+			: patternWords.find((word) => word.value === value)!.choice;
+		change(id, { pattern: choice });
+	}
+	function setSteps(trial: Trial, key: 'across' | 'up', text: string) {
+		const steps = readSteps(text, workbench.display);
+		if (typeof steps !== 'string') change(trial.id, { settingOut: { ...trial.settingOut, [key]: steps } });
+	}
+	const checkSteps = (text: string) => {
+		const steps = readSteps(text, workbench.display);
+		return typeof steps === 'string' ? steps : null;
+	};
+	function add() {
+		const last = trials.at(-1)!;
+		trials = [...trials, { ...last, id: Math.max(...trials.map(({ id }) => id)) + 1 }];
+	}
+	function take(trial: Trial) {
+		const done = workbench.do(
+			`${zone.name}: settings compared, one taken`,
+			{ do: 'set', path: `zones/${zone.id}/settingOut`, value: trial.settingOut },
+			{ do: 'set', path: `zones/${zone.id}/pattern`, value: trial.pattern }
+		);
+		if (done) onleave();
+	}
+	const isNow = (trial: Trial) => keyOf(trial) === JSON.stringify([zone.settingOut, zone.pattern]);
+</script>
+
+<Dialog.Root open onOpenChange={(open) => !open && onleave()}>
+	<Dialog.Portal>
+		<Dialog.Overlay class="fixed inset-0 z-40 bg-black/25" />
+		<Dialog.Content
+			class="floating fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[1080px] max-w-[97vw] -translate-x-1/2 -translate-y-1/2 overflow-auto p-4"
+			data-testid="compare"
+		>
+			<div class="flex items-baseline justify-between">
+				<Dialog.Title class="text-[15px] font-semibold">Settings of {zone.name}, side by side</Dialog.Title>
+				<Dialog.Close class="text-ink-2 hover:bg-wash rounded" aria-label="Close"
+					><X size={16} /></Dialog.Close
+				>
+			</div>
+			<div class="mt-3 grid grid-cols-3 gap-3 max-lg:grid-cols-2">
+				{#each trials as trial, n (trial.id)}
+					{@const result = results.get(keyOf(trial))}
+					<section class="border-hair rounded border bg-white p-3" aria-label="Setting {n + 1}">
+						<p class="sentence text-[14px]!">
+							<ChoiceChip
+								value={patternValue(trial.pattern)}
+								{options}
+								label="Pattern of setting {n + 1}"
+								onchoose={(value) => choosePattern(trial.id, value)}
+							/>,
+							<TextChip
+								value={stepsInWords(trial.settingOut.across)}
+								label="Across in setting {n + 1}"
+								look="formula"
+								check={checkSteps}
+								oncommit={(text) => setSteps(trial, 'across', text)}
+							/> across,
+							<TextChip
+								value={stepsInWords(trial.settingOut.up)}
+								label="Up in setting {n + 1}"
+								look="formula"
+								check={checkSteps}
+								oncommit={(text) => setSteps(trial, 'up', text)}
+							/> up
+						</p>
+						<div
+							class="border-hair my-2 grid h-[150px] place-items-center overflow-hidden rounded border bg-[#FBFAF5]"
+						>
+							{#if !result}<span class="text-ink-2 text-[12px]" role="status">setting out …</span>
+							{:else if 'problem' in result}<p
+									class="text-oxide-deep px-3 text-[12px] font-medium"
+									role="alert"
+								>
+									{result.problem}.
+								</p>
+							{:else}<TrialPicture
+									faces={result.faces}
+									width={320}
+									height={150}
+									label="Setting {n + 1} laid flat"
+								/>{/if}
+						</div>
+						{#if result && 'figures' in result}
+							{@const { figures } = result}
+							<dl class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-x-3 text-[12px] [&_dd]:text-right">
+								<dt>Cells whole · edge · cut</dt>
+								<dd data-figure="cells">
+									{formatNumber(figures.cells.whole)} · {formatNumber(figures.cells.edge)} · {formatNumber(
+										figures.cells.cut
+									)}
+								</dd>
+								<dt>Edges</dt>
+								<dd>{formatNumber(figures.edges)}</dd>
+								<dt>Line</dt>
+								<dd>{formatNumber(figures.lineLength / 1000, 0)} m</dd>
+								<dt>Worst warp</dt>
+								<dd>{formatLength(figures.worstWarp, workbench.display, 1)}</dd>
+								<dt>Smallest piece</dt>
+								<dd>{formatQuantity(figures.smallestArea, 'area')}</dd>
+								<dt>Different cells, by their edges</dt>
+								<dd>{formatNumber(figures.kindsOfCells)}</dd>
+							</dl>
+						{/if}
+						<div class="mt-2 flex items-center gap-3 text-[12.5px]">
+							{#if isNow(trial)}<span class="text-patina-deep font-medium">as it is now</span>
+							{:else}<button
+									type="button"
+									class="plain-button"
+									disabled={!result || 'problem' in result}
+									onclick={() => take(trial)}>Take this one</button
+								>{/if}
+							{#if trials.length > 1}<button
+									type="button"
+									class="text-ink-2 ml-auto underline"
+									aria-label="Leave setting {n + 1} out"
+									onclick={() => (trials = trials.filter(({ id }) => id !== trial.id))}>leave out</button
+								>{/if}
+						</div>
+					</section>
+				{/each}
+				{#if trials.length < MOST_TRIALS}
+					<button
+						type="button"
+						class="border-hair text-ink-2 hover:text-patina-deep grid min-h-40 place-items-center rounded border border-dashed"
+						onclick={add}>Another setting</button
+					>
+				{/if}
+			</div>
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,97 @@
+import { cellMark } from '$core/schedule/marks';
+import type { Zone } from '$core/project/schema';
+import type { ModelView } from '$lib/state/model.svelte';
+import type { Found } from '$lib/state/selection.svelte';
+import type { FaceView } from '$lib/worker/views';
+
+type Point = readonly [number, number, number];
+interface Pixel {
+	readonly x: number;
+	readonly y: number;
+}
+export interface Label {
+	readonly text: string;
+	readonly at: Pixel | null;
+	/** What it is: a cell's mark, a corner of the chosen cell, a node by its lines. */
+	readonly kind: 'mark' | 'corner' | 'node';
+}
+
+const MOST_SELECTED = 40;
+const MOST_NEAR = 60;
+/** Room a mark needs on the picture (pixels): cells that are smaller are too far away to be named. */
+const ROOM = 46;
+
+const two = (n: number) => String(n).padStart(2, '0');
+const pointOf = (list: Float64Array, k: number): Point => [list[3 * k]!, list[3 * k + 1]!, list[3 * k + 2]!];
+const cornersOf = ({ cells }: FaceView, c: number) =>
+	cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!);
+
+/**
+ * Labels of the model: marks of the selected cells, or else of those near enough to be read; corner numbers
+ * of the last one, and the lines its nodes lie on.
+ */
+export function modelLabels(
+	view: ModelView,
+	zones: readonly Zone[],
+	selected: readonly Found[],
+	project: (point: Point) => Pixel | null,
+	size: { readonly width: number; readonly height: number }
+): Label[] {
+	const markOf = (z: number, f: number, c: number) => {
+		const zone = view.zones[z]!;
+		const code = zones.find((one) => one.id === zone.id)?.code ?? '';
+		return cellMark(code, zone.faces.length, f, zone.faces[f]!, c);
+	};
+	const cells = selected.filter((one) => one.kind === 'cell');
+	const labels: Label[] = cells.slice(-MOST_SELECTED).map((one) => ({
+		text: markOf(one.zone, one.face, one.index),
+		at: project(pointOf(view.zones[one.zone]!.faces[one.face]!.measures.centre, one.index)),
+		kind: 'mark'
+	}));
+	const last = cells.at(-1);
+	if (last) {
+		const face = view.zones[last.zone]!.faces[last.face]!;
+		const own = face.columns * face.rows;
+		cornersOf(face, last.index).forEach((node, n) => {
+			const at = project(pointOf(face.positions, node));
+			labels.push({ text: String(n + 1), at, kind: 'corner' });
+			const name =
+				node < own
+					? `${two(Math.floor(node / face.columns) + 1)}/${two((node % face.columns) + 1)}`
+					: `X${node - own + 1}`;
+			labels.push({ text: name, at: at && { x: at.x, y: at.y + 15 }, kind: 'node' });
+		});
+		return labels;
+	}
+	return [...labels, ...nearMarks(view, markOf, project, size)];
+}
+
+/** Marks of the cells that look large enough, those in the middle of the picture first. */
+function nearMarks(
+	view: ModelView,
+	markOf: (z: number, f: number, c: number) => string,
+	project: (point: Point) => Pixel | null,
+	size: { readonly width: number; readonly height: number }
+): Label[] {
+	const found: { label: Label; off: number }[] = [];
+	view.zones.forEach((zone, z) =>
+		zone.faces.forEach((face, f) => {
+			for (let c = 0; c < face.cells.count; c++) {
+				const at = project(pointOf(face.measures.centre, c));
+				if (!at || at.x < 0 || at.y < 0 || at.x > size.width || at.y > size.height) continue;
+				const nodes = cornersOf(face, c);
+				const [a, b] = [
+					project(pointOf(face.positions, nodes[0]!)),
+					project(pointOf(face.positions, nodes[1]!))
+				];
+				if (!a || !b || Math.hypot(a.x - b.x, a.y - b.y) < ROOM) continue;
+				const off = Math.hypot(at.x - size.width / 2, at.y - size.height / 2);
+				found.push({ label: { text: markOf(z, f, c), at, kind: 'mark' }, off });
+			}
+		})
+	);
+	return found
+		.sort((one, other) => one.off - other.off)
+		.slice(0, MOST_NEAR)
+		.map(({ label }) => label);
+}

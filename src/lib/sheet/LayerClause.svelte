@@ -1,0 +1,87 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import { LENGTH } from '$core/units/dimension';
+	import { layerNames } from '$core/grid/layer';
+	import { checkFormula, numberOf } from '$core/units/formula';
+	import { formatLength } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+
+	let { zone, number }: { zone: Zone; number: string } = $props();
+	const workbench = useWorkbench();
+	const path = $derived(`zones/${zone.id}/layer`);
+	const layers = $derived(
+		(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []).flatMap(
+			({ layer }) => layer ?? []
+		)
+	);
+	const crossed = $derived(layers.reduce((sum, layer) => sum + layer.crossed.length, 0));
+	const radius = $derived(layers.reduce((least, layer) => Math.min(least, layer.radius), Infinity));
+	const depths = $derived(
+		layers.flatMap(({ depth }) => [
+			depth.reduce((a, b) => Math.min(a, b)),
+			depth.reduce((a, b) => Math.max(a, b))
+		])
+	);
+	const problems = $derived([
+		...workbench.model.view.problems.filter(({ at }) => at.startsWith(path)),
+		...(crossed
+			? [
+					{
+						at: path,
+						text: `the layer crosses itself in ${crossed} steps: the face bends with a radius down to ${formatLength(radius, workbench.display, 0)} there; a depth of less works everywhere`
+					}
+				]
+			: [])
+	]);
+	const way = (mm: number) => `${formatLength(Math.abs(mm), workbench.display, 0)} ${mm < 0 ? 'in' : 'out'}`;
+	const effect = $derived(
+		depths.length
+			? Math.abs(Math.min(...depths) - Math.max(...depths)) < 0.5
+				? way(depths[0]!)
+				: `${way(Math.min(...depths))} to ${way(Math.max(...depths))}`
+			: ''
+	);
+	function check(text: string): string | null {
+		try {
+			checkFormula(text, { names: layerNames, functions: {}, expected: numberOf(LENGTH) });
+			return null;
+		} catch (error) {
+			return (error as Error).message;
+		}
+	}
+</script>
+
+{#if zone.layer}
+	<Clause
+		{number}
+		{path}
+		{problems}
+		{effect}
+		effectIsBad={crossed > 0}
+		actions={[{ label: 'Remove the layer', act: () => workbench.set(path, null, `${zone.name}: no layer`) }]}
+	>
+		A second grid lies at <TextChip
+			value={zone.layer.depth}
+			look="formula"
+			label="Depth of the layer"
+			{check}
+			oncommit={(text) => workbench.set(`${path}/depth`, text, `${zone.name}: layer at ${text}`)}
+		/> along the normals, <ChoiceChip
+			value={zone.layer.shifted ? 'yes' : 'no'}
+			options={[
+				{ value: 'no', label: 'node behind node' },
+				{ value: 'yes', label: 'shifted by half a step' }
+			]}
+			label="Whether the layer is shifted"
+			onchoose={(next) =>
+				workbench.set(
+					`${path}/shifted`,
+					next === 'yes',
+					`${zone.name}: layer ${next === 'yes' ? 'shifted' : 'behind'}`
+				)}
+		/>.
+	</Clause>
+{/if}

@@ -1,0 +1,155 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
+	import { newTile } from '$lib/pattern/tile-edits';
+	import { patternValue, patternWords } from './pattern-words';
+	import ValueChip from './ValueChip.svelte';
+
+	/** How nodes are joined to cells, with the values of that pattern. */
+	let { zone, number, oncompare }: { zone: Zone; number: string; oncompare: () => void } = $props();
+	const workbench = useWorkbench();
+	const zonePath = $derived(`zones/${zone.id}`);
+	const path = $derived(`${zonePath}/pattern`);
+	const pattern = $derived(zone.pattern);
+	const document = $derived(workbench.project.document);
+	const tile = $derived(
+		pattern.kind === 'tile' ? document.tiles.find((one) => one.id === pattern.tile) : undefined
+	);
+	const problems = $derived(
+		workbench.model.view.problems.filter(
+			({ at }) =>
+				at === zonePath ||
+				at === path ||
+				at.startsWith(`${path}/`) ||
+				(tile && at.startsWith(`tiles/${tile.id}`))
+		)
+	);
+	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const cells = $derived(faces.reduce((sum, face) => sum + face.cells.count, 0));
+	const options = $derived([
+		...patternWords.map(({ value, label }) => ({ value, label })),
+		...document.tiles.map((one) => ({ value: `tile ${one.id}`, label: `tile ${one.name}` })),
+		...(pattern.kind === 'tile' && !tile
+			? [{ value: `tile ${pattern.tile}`, label: `tile ${pattern.tile} (gone)` }]
+			: [])
+	]);
+	let drawing = $state(false);
+
+	function choose(value: string) {
+		const choice = value.startsWith('tile ')
+			? { kind: 'tile', tile: value.slice(5) }
+			: patternWords.find((word) => word.value === value)?.choice;
+		workbench.set(
+			path,
+			choice,
+			`${zone.name} in ${options.find((one) => one.value === value)?.label ?? value}`
+		);
+	}
+	/** A tile of one's own, starting from the pattern there is where it is a tile. */
+	function drawTile() {
+		const fresh = newTile(pattern, document.tiles);
+		const done = workbench.do(
+			`${zone.name} in a tile of its own`,
+			{ do: 'insert', path: 'tiles', index: document.tiles.length, value: fresh },
+			{ do: 'set', path, value: { kind: 'tile', tile: fresh.id } }
+		);
+		if (done) drawing = true;
+	}
+	const actions = $derived([
+		{ label: 'Compare settings …', act: oncompare },
+		{ label: 'Draw a tile of its own …', act: drawTile },
+		{
+			label: 'Treat slivers',
+			act: () =>
+				workbench.set(`${zonePath}/slivers`, { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
+			disabled: zone.slivers !== null
+		},
+		{
+			label: 'Add a layer behind',
+			act: () =>
+				workbench.set(`${zonePath}/layer`, { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
+			disabled: zone.layer !== null
+		}
+	]);
+	const guides = $derived([
+		{ value: '-', label: 'none' },
+		...document.guides.map((guide) => ({ value: guide.id, label: guide.name }))
+	]);
+	function followGuide(id: string) {
+		const near =
+			id === '-'
+				? null
+				: {
+						...((pattern.kind === 'voronoi' && pattern.near) || { shrink: 0.4, round: 0.6, reach: 6000 }),
+						guide: id
+					};
+		workbench.set(`${path}/near`, near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
+	}
+</script>
+
+{#snippet value(
+	key: string,
+	now: number,
+	kind: 'count' | 'length' | 'ratio',
+	label: string,
+	step: number,
+	min = 0
+)}
+	<ValueChip path="{path}/{key}" value={now} {kind} {label} of={zone.name} {step} {min} />
+{/snippet}
+
+<Clause {number} {path} {problems} {actions} effect="{cells} cells">
+	Join as
+	<ChoiceChip
+		value={patternValue(pattern)}
+		{options}
+		label="Pattern"
+		wrong={problems.length > 0}
+		onchoose={choose}
+	/>{#if pattern.kind === 'running bond'}, each course moved by
+		{@render value('offset', pattern.offset, 'ratio', 'Offset in bays', 0.05)} bays, <ChoiceChip
+			value={pattern.way}
+			options={[
+				{ value: 'back and forth', label: 'back and forth' },
+				{ value: 'onward', label: 'on and on' }
+			]}
+			label="Which way courses move"
+			onchoose={(way) => workbench.set(`${path}/way`, way, `${zone.name}: courses ${way}`)}
+		/>{:else if pattern.kind === 'undulating'}, a wave every
+		{@render value('bays', pattern.bays, 'count', 'Bays of a wave', 1, 2)} bays, rising by
+		{@render value('rise', pattern.rise, 'ratio', 'Rise in courses', 0.1)} courses{:else if pattern.kind === 'random splits'},
+		<ChoiceChip
+			value={pattern.along}
+			options={[
+				{ value: 'both', label: 'across and up' },
+				{ value: 'across', label: 'across only' },
+				{ value: 'up', label: 'up only' }
+			]}
+			label="Which way they are split"
+			onchoose={(along) => workbench.set(`${path}/along`, along, `${zone.name} split ${along}`)}
+		/>, with a chance of {@render value('often', pattern.often, 'ratio', 'How often', 0.05)}, none under
+		{@render value('smallest', pattern.smallest, 'length', 'Smallest size', 50, 1)}, seed
+		{@render value('seed', pattern.seed, 'count', 'Seed', 1)}{:else if pattern.kind === 'voronoi'},
+		{@render value('count', pattern.count, 'count', 'Voronoi cells', 10, 3)} of them, evened
+		{@render value('evening', pattern.evening, 'count', 'Evening steps', 1)} times, edges of at least
+		{@render value('smallest', pattern.smallest, 'length', 'Smallest edge', 10)}, a margin of
+		{@render value('margin', pattern.margin, 'length', 'Margin', 5)}, seed
+		{@render value('seed', pattern.seed, 'count', 'Seed', 1)}{#if document.guides.length}; near
+			<ChoiceChip
+				value={pattern.near?.guide ?? '-'}
+				options={guides}
+				label="Guide that cells shrink by"
+				onchoose={followGuide}
+			/>{#if pattern.near}
+				they shrink by {@render value('near/shrink', pattern.near.shrink, 'ratio', 'Shrink', 0.05)} and round by
+				{@render value('near/round', pattern.near.round, 'ratio', 'Round', 0.05)} up to
+				{@render value('near/reach', pattern.near.reach, 'length', 'Reach', 500)} from it{/if}{/if}{:else if tile}{' '}<button
+			type="button"
+			class="text-patina-deep font-sans text-[12px] underline"
+			onclick={() => (drawing = true)}>draw it</button
+		>{/if}.
+</Clause>
+{#if tile}<TileDrawer {tile} bind:open={drawing} />{/if}

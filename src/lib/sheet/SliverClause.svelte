@@ -1,0 +1,52 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import Clause from './Clause.svelte';
+	import ValueChip from './ValueChip.svelte';
+
+	let { zone, number }: { zone: Zone; number: string } = $props();
+	const workbench = useWorkbench();
+	const path = $derived(`zones/${zone.id}/slivers`);
+	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const joined = $derived(faces.reduce((sum, face) => sum + face.slivers.joined, 0));
+	const left = $derived(faces.reduce((sum, face) => sum + face.slivers.cells.length, 0));
+	const put = $derived(zone.slivers?.put ?? 'flag');
+	const effect = $derived(put === 'merge' ? `${joined} joined${left ? `, ${left} stay` : ''}` : String(left));
+	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith(path)));
+</script>
+
+{#if zone.slivers}
+	<Clause
+		{number}
+		{path}
+		{effect}
+		{problems}
+		actions={[
+			{
+				label: 'Leave slivers as they are',
+				act: () => workbench.set(path, null, `${zone.name}: slivers as they are`)
+			}
+		]}
+	>
+		Edge and cut cells under <ValueChip
+			path="{path}/under"
+			value={zone.slivers.under}
+			kind="area"
+			label="Sliver under"
+			of={zone.name}
+			step={10_000}
+			min={0}
+		/>
+		<ChoiceChip
+			value={put}
+			options={[
+				{ value: 'merge', label: 'join their neighbour' },
+				{ value: 'open', label: 'are left open' },
+				{ value: 'flag', label: 'are kept and flagged' }
+			]}
+			label="What slivers do"
+			onchoose={(next) => workbench.set(`${path}/put`, next, `${zone.name}: slivers ${next}`)}
+		/>.
+	</Clause>
+{/if}
