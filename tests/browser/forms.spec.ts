@@ -347,7 +347,7 @@ test('trims: drawn on the flat map, cut off at a level that is moved; a start li
 	const there = await cells();
 	await page.getByRole('button', { name: /^Height of Eaves/ }).click();
 	await page.keyboard.press('Control+A');
-	await page.keyboard.type('2800');
+	await page.keyboard.type('7600');
 	await page.keyboard.press('Enter');
 	await settled(page);
 	expect(await cells()).not.toBe(there);

@@ -17,7 +17,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	const id = await openDemo(page);
 	await page.goto(`/project/${id}/schedule`);
 	await settled(page);
-	await expect(page.getByTestId('row-count')).toHaveText('824 of 824');
+	await expect(page.getByTestId('row-count')).toHaveText('739 of 739');
 	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
 	await page.getByRole('columnheader', { name: /^Area/ }).getByRole('button').click();
 	await expect(page.getByRole('row').nth(1)).not.toContainText('GR-C01-B01a');
@@ -27,7 +27,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	await page.keyboard.press('Control+A');
 	await page.keyboard.type('edge');
 	await page.keyboard.press('Enter');
-	await expect(page.getByTestId('row-count')).toHaveText('46 of 824');
+	await expect(page.getByTestId('row-count')).toHaveText('52 of 739');
 	await page.getByRole('combobox', { name: 'Group by: building order' }).click();
 	await page.getByRole('option', { name: 'course' }).click();
 	await expect(page.getByRole('row').nth(1)).toContainText('Course 1');
@@ -58,10 +58,10 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	const ifc = await exported(page, /IFC4/);
 	const text = ifc.bytes.toString();
 	expect(text.startsWith('ISO-10303-21;')).toBe(true);
-	expect(text.match(/=IFCPLATE\(/g)?.length).toBe(824);
-	expect(text.match(/=IFCMEMBER\(/g)?.length).toBe(1668);
+	expect(text.match(/=IFCPLATE\(/g)?.length).toBe(739);
+	expect(text.match(/=IFCMEMBER\(/g)?.length).toBe(1618);
 	const bars = await exported(page, /^Bars/);
-	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1669);
+	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1619);
 	const json = await exported(page, /JSON/);
 	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(4);
 

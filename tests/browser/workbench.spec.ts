@@ -84,9 +84,9 @@ test('an impossible value is refused in words; an odd ring offers the two counts
 test('the make-up of every start line shows before one is taken', async ({ page }) => {
 	await openDemo(page);
 	await page.getByRole('combobox', { name: 'Start line of bays: middle' }).click();
-	await expect(page.getByRole('option', { name: /left/ })).toContainText('make-up');
-	await expect(page.getByRole('option', { name: /middle/ })).toContainText('make-up 2 ×');
-	await page.getByRole('option', { name: /right/ }).click();
+	await expect(page.getByRole('option', { name: /^left/ })).toContainText('make-up');
+	await expect(page.getByRole('option', { name: /^middle/ })).toContainText('make-up 2 ×');
+	await page.getByRole('option', { name: /^right/ }).click();
 	await expect(page.getByRole('combobox', { name: 'Start line of bays: right' })).toBeVisible();
 });
 
@@ -95,7 +95,7 @@ test('the pattern switches, and a cell is chosen in the model, on the map and by
 }) => {
 	await openDemo(page);
 	await page.getByRole('combobox', { name: 'Pattern: diamonds' }).click();
-	await page.getByRole('option', { name: 'rectangles' }).click();
+	await page.getByRole('option', { name: 'rectangles', exact: true }).click();
 	await expect(page.getByRole('combobox', { name: 'Pattern: rectangles' }).first()).toBeVisible();
 	await settled(page);
 	await expect(

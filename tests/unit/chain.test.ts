@@ -217,6 +217,8 @@ describe('the demo project', () => {
 			const schedule = makeSchedule(model, name);
 			const column = (key: string) => schedule.columns.find((one) => one.key === key)!.values;
 			expect(new Set(column('mark')).size).to.equal(schedule.rows);
+			// Points between grid lines have none; they come after the others.
+			if (name === 'nodes') continue;
 			const places = column('zone').map(
 				(zone, r) =>
 					demo.zones.findIndex((one) => one.name === zone) * 1e6 +
@@ -249,7 +251,8 @@ describe('the demo project', () => {
 			sort: null,
 			groupBy: null
 		})[0]!;
-		expect(edge.rows.length).to.equal(summarise(await new Chain().run(demo)).zones[0]!.cells.edge);
+		const { zones } = summarise(await new Chain().run(demo));
+		expect(edge.rows.length).to.equal(zones.reduce((sum, zone) => sum + zone.cells.edge, 0));
 	});
 });
 

@@ -21,6 +21,8 @@
 		editing = true;
 	}
 	function accept(backToChip: boolean) {
+		// The field goes when it is accepted, and loses the focus by that once more.
+		if (!editing) return;
 		const text = typed.trim();
 		fault = text ? (check?.(text) ?? null) : `${label} cannot be empty`;
 		if (fault) return;

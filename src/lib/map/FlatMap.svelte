@@ -326,6 +326,7 @@
 		bind:this={canvas}
 		class="absolute inset-0 size-full touch-none"
 		aria-label="Flat map of {name || 'no zone'}"
+		title="Drag to pan, Shift-drag for a box; heads take a bay or a course"
 		{@attach onwheel}
 		onpointerdown={down}
 		onpointermove={move}
@@ -340,7 +341,7 @@
 		></div>{/if}
 	{#if zone}
 		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px]">
-			{name} laid flat · {sizes} m · drag to pan, Shift-drag for a box, heads take a bay or a course
+			{name} laid flat · {sizes} m
 		</p>
 	{:else}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
@@ -370,18 +371,20 @@
 			<button type="button" class="underline" onclick={() => (tool = 'choose')}>Done</button>
 		</p>
 	{/if}
-	<div class="absolute top-2 right-2 flex gap-1.5 text-[12px]">
-		{#if zoom !== 1 || pan.x || pan.y}<button type="button" class="plain-button" onclick={fit}>Fit</button
+	<div class="absolute right-2 bottom-1 flex gap-1 text-[11.5px]">
+		{#if zoom !== 1 || pan.x || pan.y}<button type="button" class="plain-button py-0.5!" onclick={fit}
+				>Fit</button
 			>{/if}
 		{#if sheets.length && tool === 'choose'}
 			{#if selected.length === 1 && selected[0]?.kind === 'cell'}<button
 					type="button"
-					class="plain-button"
+					class="plain-button py-0.5!"
 					onclick={chooseAlike}>Alike</button
 				>{/if}
-			<button type="button" class="plain-button" onclick={() => (tool = 'paint')}>Paint</button>
-			<button type="button" class="plain-button" onclick={() => (tool = 'guide')}>Draw a guide</button>
-			<button type="button" class="plain-button" onclick={() => (tool = 'trim')}>Draw a trim</button>
+			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'paint')}>Paint</button>
+			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'guide')}>Draw a guide</button
+			>
+			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'trim')}>Draw a trim</button>
 		{/if}
 	</div>
 </div>

@@ -207,7 +207,6 @@
 						/>
 					{/each}
 					{#each shown as polygon, k (k)}
-						<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 						<path
 							d={pathOf(polygon.points)}
 							fill={toneOf(polygon.slot)}

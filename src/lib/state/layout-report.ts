@@ -1,4 +1,12 @@
-import type { ZoneView } from './model.svelte';
+import type { Assignment } from '$core/cladding/assign';
+import type { FaceView } from '$lib/worker/views';
+
+/** What is looked at of a zone. */
+interface ReportedZone {
+	readonly id: string;
+	readonly faces: readonly FaceView[];
+	readonly assignments: readonly Assignment[];
+}
 
 /** What a change of layout did to the addresses of a zone, and to its exceptions. */
 export interface LayoutReport {
@@ -20,7 +28,7 @@ export interface Addresses {
 /** Beyond this a report costs more than it says. */
 const MOST_CELLS = 60_000;
 
-export function addressesOf({ faces }: ZoneView): Addresses {
+export function addressesOf({ faces }: ReportedZone): Addresses {
 	const keys = new Set<number>();
 	const count = faces.reduce((sum, { cells }) => sum + cells.count, 0);
 	if (count <= MOST_CELLS)
@@ -32,7 +40,7 @@ export function addressesOf({ faces }: ZoneView): Addresses {
 }
 
 /** What has changed in a zone, or null when its addresses and exceptions are as they were. */
-export function layoutReport(before: Addresses, after: Addresses, zone: ZoneView): LayoutReport | null {
+export function layoutReport(before: Addresses, after: Addresses, zone: ReportedZone): LayoutReport | null {
 	if (before.serials === after.serials) return null;
 	let kept = 0;
 	for (const key of after.keys) if (before.keys.has(key)) kept++;

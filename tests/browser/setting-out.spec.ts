@@ -1,0 +1,279 @@
+import { expect, test, type Page } from '@playwright/test';
+import { cellCount, openDemo, saved, settled } from './app';
+
+const problems: string[] = [];
+test.beforeEach(({ page }) => {
+	problems.length = 0;
+	page.on('pageerror', (error) => problems.push(error.message));
+});
+test.afterEach(() => expect(problems).toEqual([]));
+
+interface Zone {
+	id: string;
+	settingOut: Record<string, unknown>;
+	pattern: Record<string, unknown>;
+	exceptions: { id: string; place: number[] | null; put: unknown }[];
+}
+interface Document {
+	zones: Zone[];
+	tiles: { id: string; polygons: { slot: string; points: number[][] }[] }[];
+	guides: { id: string; on: string; points: number[][] }[];
+}
+const documentOf = async (page: Page, id: string) =>
+	((await (await page.request.get(`/api/projects/${id}`)).json()) as { document: Document }).document;
+const zoneOf = async (page: Page, id: string, zone: string) =>
+	(await documentOf(page, id)).zones.find((one) => one.id === zone)!;
+
+async function type(page: Page, text: string): Promise<void> {
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type(text);
+	await page.keyboard.press('Enter');
+	await settled(page);
+}
+async function choosePattern(page: Page, zone: string, label: string): Promise<void> {
+	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
+	await clause.getByRole('combobox', { name: /^Pattern/ }).click();
+	await page.getByRole('option', { name: label, exact: true }).click();
+	await settled(page);
+}
+async function more(page: Page, zone: string, label: string): Promise<void> {
+	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
+	await clause.hover();
+	await clause.getByRole('button', { name: /^More for/ }).click();
+	await page.getByRole('menuitem', { name: label }).click();
+}
+
+test('a storey rhythm is typed, levels are followed, lines are moved; a list that does not fit is told', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const up = page.locator('[data-clause="zones/street/settingOut/up"]');
+	await up.getByRole('combobox', { name: 'How courses are divided' }).click();
+	await page.getByRole('option', { name: 'sizes of a list' }).click();
+	await settled(page);
+	await up.getByRole('button', { name: /^Sizes of courses/ }).click();
+	await type(page, '1200, 450');
+	await saved(page);
+	expect((await zoneOf(page, id, 'street')).settingOut['up']).toMatchObject({
+		by: 'list',
+		sizes: [1200, 450]
+	});
+	const rhythm = await cellCount(page);
+	await up.getByRole('combobox', { name: 'How the sizes run' }).click();
+	await page.getByRole('option', { name: 'once, then the rest' }).click();
+	await settled(page);
+	expect(await cellCount(page)).toBeLessThan(rhythm);
+	await up.getByRole('button', { name: /^Sizes of courses/ }).click();
+	await type(page, '9 m, 9 m');
+	await expect(up.getByRole('alert')).toContainText(
+		/the list comes to .* and reaches .* beyond the belt line/
+	);
+	await page.keyboard.press('Control+z');
+	await settled(page);
+	await expect(up.getByRole('alert')).toHaveCount(0);
+	const across = page.locator('[data-clause="zones/street/settingOut/across"]');
+	await expect(across).toContainText(/Balance: \d+ × /);
+	await across.getByRole('button', { name: /^Balance/ }).click();
+	await settled(page);
+	await expect(across).not.toContainText('Balance');
+});
+
+test('a tile is drawn: told what is not covered, laid when it is, and rules take its slots', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await choosePattern(page, 'street', 'rectangles');
+	await more(page, 'street', 'Draw a tile of its own …');
+	const drawer = page.getByTestId('tile-drawer');
+	await expect(drawer.getByTestId('tile-faults')).toContainText('It covers the plane once');
+	await drawer.getByRole('button', { name: /^Tile across/ }).click();
+	await type(page, '2');
+	await expect(drawer.getByTestId('tile-faults')).toContainText('1 of 2 steps are covered by no polygon');
+	await drawer.getByRole('button', { name: 'Draw a polygon' }).click();
+	// The tile has a step of room around it: corners of the second step, in shares of the drawing.
+	const lattice = (await drawer.getByTestId('tile-lattice').boundingBox())!;
+	const scale = Math.min(430 / 4, 380 / 3) * (lattice.width / 430);
+	const at = (x: number, y: number) =>
+		[lattice.x + (x + 1) * scale, lattice.y + (1 + 1 - y) * scale] as const;
+	for (const [x, y] of [
+		[1, 0],
+		[2, 0],
+		[2, 1],
+		[1, 1]
+	] as const)
+		await page.mouse.click(...at(x, y));
+	await page.keyboard.press('Enter');
+	await expect(drawer.getByTestId('tile-faults')).toContainText('It covers the plane once');
+	await drawer.getByRole('button', { name: 'Slot of polygon 2: rectangle' }).click();
+	await type(page, 'second');
+	await page.keyboard.press('Escape');
+	await expect(drawer).toHaveCount(0);
+	await settled(page);
+	await saved(page);
+	const { tiles } = await documentOf(page, id);
+	expect(tiles.at(-1)!.polygons.map(({ slot }) => slot)).toEqual(['rectangle', 'second']);
+	const rule = page.locator('[data-clause="zones/street/rules/lower"]');
+	const before = Number(await rule.locator('[data-effect]').innerText());
+	await rule.getByRole('combobox', { name: 'Which slot' }).click();
+	await page.getByRole('option', { name: 'second' }).click();
+	await settled(page);
+	expect(Number(await rule.locator('[data-effect]').innerText())).toBe(before / 2);
+});
+
+test('scattered cells follow a guide drawn on the map; the layout report says what became of addresses', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.getByRole('button', { name: 'Zone · Street screen' }).click();
+	await settled(page);
+	await page.getByRole('button', { name: 'Draw a guide' }).click();
+	const map = (await page.getByTestId('map').boundingBox())!;
+	for (const x of [0.4, 0.5, 0.6]) await page.mouse.click(map.x + map.width * x, map.y + map.height * 0.5);
+	await page.keyboard.press('Enter');
+	await saved(page);
+	const [guide] = (await documentOf(page, id)).guides;
+	expect(guide).toMatchObject({ on: 'map' });
+	expect(guide!.points.length).toBe(3);
+	await choosePattern(page, 'street', 'Voronoi cells');
+	await expect(page.getByTestId('layout-report')).toContainText(
+		/Street screen: \d+ addresses kept, \d+ new, \d+ gone/
+	);
+	const clause = page.locator('[data-clause="zones/street/pattern"]');
+	await clause.getByRole('combobox', { name: 'Guide that cells shrink by' }).click();
+	await page.getByRole('option', { name: 'Guide 1' }).click();
+	await settled(page);
+	await saved(page);
+	expect((await zoneOf(page, id, 'street')).pattern).toMatchObject({
+		kind: 'voronoi',
+		near: { guide: guide!.id }
+	});
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+});
+
+test('settings are compared side by side and one is taken', async ({ page }) => {
+	const id = await openDemo(page);
+	await more(page, 'street', 'Compare settings …');
+	const dialog = page.getByTestId('compare');
+	const second = dialog.getByRole('region', { name: 'Setting 2' });
+	await expect(second.locator('[data-figure="cells"]')).toBeVisible();
+	await second.getByRole('button', { name: /^Across in setting 2/ }).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('18');
+	await page.keyboard.press('Enter');
+	await second.getByRole('combobox', { name: /^Pattern of setting 2/ }).click();
+	await page.getByRole('option', { name: 'tall hexagons' }).click();
+	await expect(second.locator('[data-figure="cells"]')).toBeVisible();
+	const cells = (await second.locator('[data-figure="cells"]').innerText())
+		.split('·')
+		.reduce((sum, text) => sum + Number(text.replace(/\D/g, '')), 0);
+	await second.getByRole('button', { name: 'Take this one' }).click();
+	await expect(dialog).toHaveCount(0);
+	await settled(page);
+	await saved(page);
+	const zone = await zoneOf(page, id, 'street');
+	expect(zone.pattern).toEqual({ kind: 'hexagons', sides: 'upright' });
+	expect(zone.settingOut['across']).toEqual({ by: 'count', count: 18 });
+	const header = page.locator('[data-part="zone street"] header');
+	await expect(header).toContainText(`${cells} cells`);
+});
+
+test('cells are painted on the map and find their place again when counts change; labels are read', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.getByRole('button', { name: 'Zone · Street screen' }).click();
+	await settled(page);
+	const map = (await page.getByTestId('map').boundingBox())!;
+	await page.getByRole('button', { name: 'Paint', exact: true }).click();
+	await page.getByRole('combobox', { name: 'What is painted' }).click();
+	await page.getByRole('option', { name: 'nothing: open' }).click();
+	await page.mouse.move(map.x + map.width * 0.4, map.y + map.height * 0.5);
+	await page.mouse.down();
+	for (let k = 1; k <= 12; k++)
+		await page.mouse.move(map.x + map.width * (0.4 + 0.01 * k), map.y + map.height * 0.5);
+	await page.mouse.up();
+	await settled(page);
+	await saved(page);
+	await page.getByRole('button', { name: 'Done' }).click();
+	const painted = (await zoneOf(page, id, 'street')).exceptions;
+	expect(painted.length).toBeGreaterThan(1);
+	for (const one of painted) expect(one.place).toHaveLength(2);
+	const across = page.locator('[data-clause="zones/street/settingOut/across"]');
+	await across.getByRole('combobox', { name: 'How bays are divided' }).click();
+	await page.getByRole('option', { name: 'exactly', exact: true }).click();
+	await settled(page);
+	await across.getByRole('button', { name: /^Bays/ }).click();
+	await type(page, '11');
+	const clause = page.locator('[data-clause="zones/street/exceptions"]');
+	await expect(clause).toContainText('By hand');
+	await expect(page.getByTestId('layout-report')).toContainText(/gone/);
+	// A cell chosen with labels on shows its mark, its corners and its nodes' lines in the model.
+	await page.mouse.click(map.x + map.width * 0.5, map.y + map.height * 0.6);
+	await page.keyboard.press('l');
+	await expect(page.getByTestId('model').getByText(/^SS-/).first()).toBeVisible();
+	await expect(
+		page
+			.getByTestId('model')
+			.getByText(/^\d\d\/\d\d$/)
+			.first()
+	).toBeVisible();
+});
+
+test('setting-out points go out as CSV with their addresses and normals', async ({ page }) => {
+	await openDemo(page);
+	await page.getByRole('button', { name: 'Export' }).click();
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('menuitem', { name: /Setting-out points/ }).click()
+	]);
+	const lines = (await (await download.createReadStream()).toArray()).join('').split('\r\n');
+	expect(lines[0]).toBe(
+		'Mark,Address,Zone,Course line,Bay line,x (mm),y (mm),z (mm),Normal x,Normal y,Normal z'
+	);
+	const row = lines.find((line) => line.includes('street/screen.wall/N/C01/B01'))!.split(',');
+	const normal = row.slice(-3).map(Number);
+	expect(Math.hypot(...normal)).toBeCloseTo(1, 3);
+});
+
+test('100,000 cells: the map pans without holding the page up', async ({ page }) => {
+	const made = await page.request.post('/api/projects', { data: { name: 'Large map' } });
+	const { id } = (await made.json()) as { id: string };
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	await page.getByRole('button', { name: 'Mass', exact: true }).click();
+	await page.getByRole('menuitem', { name: /^Net/ }).click();
+	await settled(page);
+	await page.keyboard.press('1');
+	for (const [direction, count] of [
+		['across', 400],
+		['up', 250]
+	] as const) {
+		const clause = page.locator(`[data-clause="zones/canopy/settingOut/${direction}"]`);
+		const what = direction === 'across' ? 'bays' : 'courses';
+		await clause.getByRole('combobox', { name: `How ${what} are divided` }).click();
+		await page.getByRole('option', { name: 'exactly', exact: true }).click();
+		await settled(page);
+		await clause.getByRole('button', { name: direction === 'across' ? /^Bays/ : /^Courses/ }).click();
+		await type(page, String(count));
+	}
+	expect(await cellCount(page)).toBe(100_000);
+	const map = (await page.getByTestId('map').boundingBox())!;
+	await page.waitForTimeout(1500);
+	// What the page computes for a frame of panning, as the browser's own long-task list has it.
+	await page.evaluate(() => {
+		const held: number[] = [];
+		(window as unknown as { held: number[] }).held = held;
+		new PerformanceObserver((list) => held.push(...list.getEntries().map((entry) => entry.duration))).observe(
+			{ type: 'longtask' }
+		);
+	});
+	const [x, y] = [map.x + map.width / 2, map.y + map.height / 2];
+	await page.mouse.move(x, y);
+	await page.mouse.down();
+	for (let k = 1; k <= 30; k++) await page.mouse.move(x + 4 * k, y + k);
+	const during = await page.evaluate(() => [...(window as unknown as { held: number[] }).held]);
+	await page.mouse.up();
+	// Drawing all cells anew takes a second and more here; no single step of the drag comes near it.
+	expect(Math.max(0, ...during)).toBeLessThan(400);
+	await page.request.delete(`/api/projects/${id}`);
+});
