@@ -114,6 +114,10 @@ test('a tile is drawn: told what is not covered, laid when it is, and rules take
 	expect(tiles.at(-1)!.polygons.map(({ slot }) => slot)).toEqual(['rectangle', 'second']);
 	const rule = page.locator('[data-clause="zones/street/rules/lower"]');
 	const before = Number(await rule.locator('[data-effect]').innerText());
+	await rule.hover();
+	await rule.getByRole('button', { name: /^More for/ }).click();
+	await page.getByRole('menuitem', { name: 'Only cells of one slot' }).click();
+	await settled(page);
 	await rule.getByRole('combobox', { name: 'Which slot' }).click();
 	await page.getByRole('option', { name: 'second' }).click();
 	await settled(page);

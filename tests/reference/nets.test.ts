@@ -159,6 +159,23 @@ describe('level planes', () => {
 	});
 });
 
+describe('a family of planes', () => {
+	it('that leans cuts a drum in ellipses: every course lies in its own plane', () => {
+		const planes: [number, number, number] = [0.2, 0, 1];
+		const grid = gridOf(drum, { ...count(16, 9), along: 'level planes', planes });
+		const along = (p: Vector) => dot(p, planes);
+		for (let j = 2; j + 2 < grid.rows; j++) {
+			const heights = Array.from({ length: 16 }, (_, i) => i)
+				.filter((i) => !grid.absent?.[j * grid.columns + i])
+				.map((i) => along(at(grid, i, j)));
+			for (const height of heights) expect(height).to.be.closeTo(heights[0]!, 1e-3);
+		}
+		expect(() => gridOf(drum, { ...count(16, 9), along: 'level planes', planes: [1, 0, 0] })).to.throw(
+			/the planes need a face that rises through them/
+		);
+	});
+});
+
 describe('true length against closed forms', () => {
 	it('a helix: equal arcs of √(r² + (p/2π)²) per radian', () => {
 		const [r, pitch, turns] = [3000, 2400, 1.5];

@@ -199,7 +199,11 @@ describe('Voronoi cells', () => {
 					const face = await layOut(form, 12, 7, choice);
 					expectWhole(face);
 					expect(euler(face)).to.equal(form.kind === 'ruled' ? 1 : 0);
-					if (form.kind === 'ruled') expect(areaOf(face) / 84e6).to.be.closeTo(1, 1e-9);
+					if (form.kind === 'ruled') {
+						expect(areaOf(face) / 84e6).to.be.closeTo(1, 1e-9);
+						const short = face.measures.shortestEdge.filter((size) => size < smallest - 0.01).length;
+						expect(short / face.cells.count, 'cells with an edge that is too short').to.be.below(0.03);
+					}
 					const again = await layOut(form, 12, 7, choice);
 					expect([...again.grid.positions]).to.deep.equal([...face.grid.positions]);
 				}

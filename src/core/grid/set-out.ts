@@ -129,7 +129,7 @@ function netOf(
 ): NodeNet {
 	switch (settingOut.along) {
 		case 'level planes':
-			return levelPlaneNet(surface, spreads, belts, at);
+			return levelPlaneNet(surface, spreads, belts, settingOut.planes, at);
 		case 'equal chords':
 			return equalChordNet(surface, spreads, belts, at);
 		case 'geodesics':
@@ -186,7 +186,18 @@ export function setOut(face: Face, settingOut: SettingOut, at: string, follow = 
 	if (across.steps * up.steps > MOST_CELLS)
 		refuse(
 			at,
-			`${formatNumber(across.steps)} bays by ${formatNumber(up.steps)} courses make ${formatNumber(across.steps * up.steps)} cells; at most ${formatNumber(MOST_CELLS)} are accepted`
+			`${formatNumber(across.steps)} bays by ${formatNumber(up.steps)} courses make ${formatNumber(across.steps * up.steps)} cells; at most ${formatNumber(MOST_CELLS)} are accepted`,
+			[0, 1].map((k) => {
+				const [key, what, other] = k
+					? (['up', 'courses', across] as const)
+					: (['across', 'bays', up] as const);
+				const most = Math.max(1, Math.floor(MOST_CELLS / other.steps));
+				return {
+					label: `${formatNumber(most)} ${what}`,
+					path: `${at}/${key}`,
+					value: { by: 'count', count: most }
+				};
+			})
 		);
 	return gridOf(surface, { across, up }, belts.up, netOf(surface, settingOut, { across, up }, belts, at));
 }

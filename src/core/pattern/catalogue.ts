@@ -1,6 +1,7 @@
 import type { Place } from '../geometry/polygon';
 import type { PatternChoice, TileDefinition } from '../project/pattern-schema';
 import { refuse } from '../units/problem';
+import { checkTile } from './check-tile';
 import { dualOf, type Pattern, type Tile } from './tile';
 
 /** The patterns that ship, all of them tiles. */
@@ -318,8 +319,9 @@ function undulating(bays: number, rise: number, at: string): Tile {
 	);
 }
 
-/** A tile drawn by the designer. @throws ProblemError when it cannot be laid at all */
-export function drawnTile({ across, up, polygons, name }: TileDefinition, at: string): Tile {
+/** A tile drawn by the designer. @throws ProblemError when it does not cover the plane once */
+export function drawnTile(definition: TileDefinition, at: string): Tile {
+	const { across, up, polygons, name } = definition;
 	if (!polygons.length) refuse(at, `the tile ${name} has no polygon yet; draw at least one`);
 	for (const [key, count] of [
 		['across', across],
@@ -327,10 +329,8 @@ export function drawnTile({ across, up, polygons, name }: TileDefinition, at: st
 	] as const)
 		if (!Number.isInteger(count) || count < 1 || count > 60)
 			refuse(`${at}/${key}`, `a tile of ${count} steps cannot be made; 1 to 60 are accepted`);
-	polygons.forEach(({ points }, k) => {
-		if (points.length < 3)
-			refuse(at, `polygon ${k + 1} of the tile ${name} has ${points.length} corners; 3 are needed`);
-	});
+	const [fault, ...more] = checkTile(definition);
+	if (fault) refuse(at, `the tile ${name}: ${fault.text}${more.length ? `, and ${more.length} more` : ''}`);
 	return {
 		across,
 		up,

@@ -47,6 +47,8 @@ export const settingOutSchema = z.strictObject({
 	along: z
 		.enum(['true length', 'belt line', 'own parameter', 'level planes', 'equal chords', 'geodesics'])
 		.default('true length'),
+	/** Square to the planes that cut course lines, upward: level planes unless it leans. */
+	planes: z.tuple([z.number(), z.number(), z.number()]).default([0, 0, 1]),
 	/** All lines moved along, across and up. */
 	shift: z.tuple([z.number(), z.number()]).default([0, 0]),
 	/** Left open between neighbouring cells. */

@@ -1,4 +1,5 @@
 import { flattened, triangulate } from '$core/geometry/triangulate';
+import { outlineOf } from '$core/pattern/cells';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
 
@@ -15,8 +16,8 @@ const TRIANGLE = [0, 1, 2];
 /** Triangles of every cell; colours are filled in by `colourCells`. */
 export function cellTriangles(face: FaceView): CellTriangles {
 	const { cells, positions } = face;
-	const { start, corners } = cells;
-	const triangles = corners.length - 2 * cells.count;
+	const { start, nodes: rims } = outlineOf(cells);
+	const triangles = rims.length - 2 * cells.count;
 	const origin = [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number];
 	const points = new Float32Array(9 * triangles);
 	const cell = new Uint32Array(triangles);
@@ -25,7 +26,7 @@ export function cellTriangles(face: FaceView): CellTriangles {
 		for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
 	};
 	for (let c = 0, t = 0; c < cells.count; c++) {
-		const nodes = corners.subarray(start[c]!, start[c + 1]!);
+		const nodes = rims.subarray(start[c]!, start[c + 1]!);
 		const found = nodes.length === 3 ? TRIANGLE : triangulate(flattened(positions, nodes));
 		for (let k = 0; k < found.length; k += 3) {
 			cell[t++] = c;

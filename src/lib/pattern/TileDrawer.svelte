@@ -208,6 +208,7 @@
 					{/each}
 					{#each shown as polygon, k (k)}
 						<path
+							role="presentation"
 							d={pathOf(polygon.points)}
 							fill={toneOf(polygon.slot)}
 							stroke={chosen === k ? '#B9741A' : '#3C3E3A'}

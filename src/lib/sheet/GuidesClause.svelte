@@ -4,7 +4,9 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
+	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
+	import { freshId } from './words';
 
 	/** Points and curves with names; start lines and scattered cells follow them. */
 	let { number }: { number: string } = $props();
@@ -13,56 +15,78 @@
 	const followed = $derived(JSON.stringify(workbench.project.document.zones));
 	const isFollowed = (id: string) => followed.includes(`"guide":"${id}"`);
 	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith('guides/')));
+	/** A guide in space, along the foot of what is chosen or about the origin. */
+	function addInSpace() {
+		const id = freshId('guide', guides);
+		const last = workbench.selection.last ? find(workbench.model.view, workbench.selection.last) : null;
+		const face = last && workbench.model.view.zones[last.zone]?.faces[last.face];
+		const at =
+			face && last?.kind === 'cell'
+				? Array.from(face.measures.centre.subarray(3 * last.index, 3 * last.index + 3), Math.round)
+				: [0, 0, 0];
+		workbench.do('a guide in space', {
+			do: 'insert',
+			path: 'guides',
+			index: guides.length,
+			value: {
+				id,
+				name: `Guide ${guides.length + 1}`,
+				on: 'space',
+				points: [at, at.map((value, k) => (k === 2 ? value + 3000 : value))],
+				joins: 'line'
+			}
+		});
+	}
 	const whereOf = (guide: Guide) =>
 		guide.on === 'map'
 			? `on ${workbench.project.document.masses.find((mass) => mass.id === guide.mass)?.name ?? guide.mass} · ${guide.face}`
 			: 'in space';
 </script>
 
-{#if guides.length}
-	<Clause
-		{number}
-		path="guides"
-		{problems}
-		effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
-		actions={guides.map((guide) => ({
-			label: `Remove ${guide.name}`,
-			act: () => workbench.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
-			disabled: isFollowed(guide.id)
-		}))}
-	>
-		Guides:
-		{#each guides as guide, k (guide.id)}
-			{@const path = `guides/${guide.id}`}
-			<span
-				><TextChip
-					value={guide.name}
-					label="Name of the guide"
-					look="name"
-					oncommit={(text) => workbench.set(`${path}/name`, text, `guide name ${text}`)}
-				/>
-				{#if guide.points.length === 1}a point{:else}<ChoiceChip
-						value={guide.joins}
-						options={[
-							{ value: 'line', label: 'straight' },
-							{ value: 'smooth', label: 'smooth' }
-						]}
-						label="How {guide.name} runs"
-						onchoose={(joins) => workbench.set(`${path}/joins`, joins, `${guide.name} ${joins}`)}
-					/> through{/if}
-				<CurveChip
-					curve={{
-						path,
-						label: guide.name,
-						points: guide.points,
-						joins: guide.joins,
-						axes: guide.on === 'map' ? ['right', 'up'] : ['x', 'y', 'z'],
-						closed: 'never',
-						arcs: false
-					}}
-				/>
-				{whereOf(guide)}{k + 1 < guides.length ? ';' : '.'}</span
-			>{' '}
-		{/each}
-	</Clause>
-{/if}
+<Clause
+	{number}
+	path="guides"
+	{problems}
+	effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
+	actions={guides.map((guide) => ({
+		label: `Remove ${guide.name}`,
+		act: () => workbench.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
+		disabled: isFollowed(guide.id)
+	}))}
+>
+	{#if guides.length}Guides:{:else}No guides yet: points and curves that start lines and cells follow. Draw
+		one on the map, or put one{/if}
+	{#each guides as guide, k (guide.id)}
+		{@const path = `guides/${guide.id}`}
+		<span
+			><TextChip
+				value={guide.name}
+				label="Name of the guide"
+				look="name"
+				oncommit={(text) => workbench.set(`${path}/name`, text, `guide name ${text}`)}
+			/>
+			{#if guide.points.length === 1}a point{:else}<ChoiceChip
+					value={guide.joins}
+					options={[
+						{ value: 'line', label: 'straight' },
+						{ value: 'smooth', label: 'smooth' }
+					]}
+					label="How {guide.name} runs"
+					onchoose={(joins) => workbench.set(`${path}/joins`, joins, `${guide.name} ${joins}`)}
+				/> through{/if}
+			<CurveChip
+				curve={{
+					path,
+					label: guide.name,
+					points: guide.points,
+					joins: guide.joins,
+					axes: guide.on === 'map' ? ['right', 'up'] : ['x', 'y', 'z'],
+					closed: 'never',
+					arcs: false
+				}}
+			/>
+			{whereOf(guide)}{k + 1 < guides.length ? ';' : '.'}</span
+		>{' '}
+	{/each}
+	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}>in space</button>
+</Clause>

@@ -4,6 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
+	import DirectionChip from './DirectionChip.svelte';
 	import ValueChip from './ValueChip.svelte';
 	import { alongWords } from './words';
 
@@ -16,7 +17,8 @@
 	const hasPole = $derived(poleHole > 0 || faces.some((face) => face.poles.length > 0));
 	const problems = $derived(
 		workbench.model.view.problems.filter(
-			({ at }) => at === path || ['along', 'joint', 'poleHole'].some((key) => at === `${path}/${key}`)
+			({ at }) =>
+				at === path || ['along', 'joint', 'poleHole', 'planes'].some((key) => at === `${path}/${key}`)
 		)
 	);
 	/** How far nodes are from even true length, at most. */
@@ -33,7 +35,11 @@
 		options={alongWords}
 		label="Steps follow"
 		onchoose={(next) => workbench.set(`${path}/along`, next, `${zone.name} by ${next}`)}
-	/>; joints of <ValueChip
+	/>{#if along === 'level planes'}{' '}that look <DirectionChip
+			value={zone.settingOut.planes}
+			label="Direction of the planes"
+			onchoose={(planes) => workbench.set(`${path}/planes`, planes, `${zone.name}: direction of the planes`)}
+		/>{/if}; joints of <ValueChip
 		path="{path}/joint"
 		value={joint}
 		kind="length"

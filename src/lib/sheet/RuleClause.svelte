@@ -134,6 +134,15 @@
 							)
 					}
 				]),
+		...(slots.length > 1 && rule.slot === 'any'
+			? [
+					{
+						label: 'Only cells of one slot',
+						act: () =>
+							workbench.set(`${path}/slot`, slots[0], `${zone.name} rule ${number}: slot ${slots[0]}`)
+					}
+				]
+			: []),
 		rule.every
 			? {
 					label: 'All of them, not every other',
@@ -186,7 +195,7 @@
 				value === 'any' ? value : Number(value),
 				`${zone.name} rule ${number}: ${value} corners`
 			)}
-	/>{#if slots.length > 1 || rule.slot !== 'any'}{' '}in
+	/>{#if rule.slot !== 'any'}{' '}in
 		<ChoiceChip
 			value={rule.slot}
 			options={slotOptions}

@@ -186,6 +186,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 			across: { by: 'at most', size: 1500 },
 			up: { by: 'at most', size: 1500 },
 			along: 'true length',
+			planes: [0, 0, 1],
 			shift: [0, 0],
 			joint: 0,
 			poleHole: 0

@@ -44,7 +44,7 @@ export const alongWords: readonly { value: SettingOut['along']; label: string }[
 	{ value: 'true length', label: 'even true length on every line' },
 	{ value: 'belt line', label: 'true length on the belt line' },
 	{ value: 'own parameter', label: "the surface's own parameter" },
-	{ value: 'level planes', label: 'level planes, bays by true length' },
+	{ value: 'level planes', label: 'planes cut through the form' },
 	{ value: 'equal chords', label: 'a net of equal chords' },
 	{ value: 'geodesics', label: 'straightest lines from foot to head' }
 ];

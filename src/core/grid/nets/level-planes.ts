@@ -1,4 +1,5 @@
 import { evaluateGrid, type Surface } from '../../geometry/surface';
+import { scale, type Vector } from '../../geometry/vector';
 import { refuse } from '../../units/problem';
 import type { Belt } from '../belt';
 import type { NodeNet, Spread } from '../node-grid';
@@ -10,23 +11,30 @@ const ROUNDS = 50;
 /** mm */
 const SAME_HEIGHT = 1e-6;
 
-/** The height of a surface over its parameters, and where its lines up cross a height. */
+/** How far points are along a direction. */
+const heightAlong = (points: Float64Array, k: number, [x, y, z]: Vector) =>
+	x * points[3 * k]! + y * points[3 * k + 1]! + z * points[3 * k + 2]!;
+
+/** The height of a surface along a direction, and where its lines up cross a height. */
 class Heights {
 	private readonly vs: number[];
 
-	constructor(private readonly surface: Surface) {
+	constructor(
+		private readonly surface: Surface,
+		private readonly up: Vector
+	) {
 		const { knotsV } = surface;
 		this.vs = Array.from({ length: UP + 1 }, (_, k) => knotsV[0]! + (k / UP) * (knotsV.at(-1)! - knotsV[0]!));
 	}
 
 	private z(u: number, v: number): number {
-		return evaluateGrid(this.surface, [u], [v]).points[2]!;
+		return heightAlong(evaluateGrid(this.surface, [u], [v]).points, 0, this.up);
 	}
 
 	/** Where the line up at u comes to a height first, and whether it does. */
 	crossing(u: number, height: number): { v: number; meets: boolean } {
 		const { points } = evaluateGrid(this.surface, [u], this.vs);
-		const z = (k: number) => points[3 * k + 2]!;
+		const z = (k: number) => heightAlong(points, k, this.up);
 		if (height <= z(0) + SAME_HEIGHT)
 			return { v: this.vs[0]!, meets: Math.abs(height - z(0)) <= SAME_HEIGHT };
 		for (let k = 0; k < UP; k++) {
@@ -44,7 +52,7 @@ class Heights {
 }
 
 /**
- * Course lines where level planes cut the face, bays by even true length along each of them. Where a plane
+ * Course lines where level planes, or others of one direction, cut the face, bays by even true length along each of them. Where a plane
  * runs out over the foot or the head, its nodes lie on that rim, and further ones are left out.
  * @throws ProblemError when the face does not rise
  */
@@ -52,21 +60,25 @@ export function levelPlaneNet(
 	surface: Surface,
 	{ across, up }: { across: Spread; up: Spread },
 	belts: { up: Belt },
+	direction: Vector,
 	at: string
 ): NodeNet {
+	const size = Math.hypot(...direction);
+	if (!(size > 1e-9)) refuse(`${at}/planes`, 'the direction of the planes is nothing; give it a length');
+	const upward = scale(direction, 1 / size);
 	const { knotsU } = surface;
 	const columns = across.steps + (across.closed ? 0 : 1);
 	const rows = up.steps + 1;
 	const middle = (knotsU[0]! + knotsU.at(-1)!) / 2;
 	const lines = belts.up.parameters(up.division.fractions);
-	const wanted = lines.map((v) => evaluateGrid(surface, [middle], [v]).points[2]!);
+	const wanted = lines.map((v) => heightAlong(evaluateGrid(surface, [middle], [v]).points, 0, upward));
 	for (let j = 1; j < rows; j++)
 		if (!(wanted[j]! > wanted[j - 1]! + SAME_HEIGHT) || up.closed)
 			refuse(
 				`${at}/along`,
-				'level planes need a face that rises all the way from its foot to its head; choose another way to measure'
+				'the planes need a face that rises through them all the way from its foot to its head; turn them, or choose another way to measure'
 			);
-	const heights = new Heights(surface);
+	const heights = new Heights(surface, upward);
 	const us = Array.from(
 		{ length: ACROSS + 1 },
 		(_, k) => knotsU[0]! + (k / ACROSS) * (knotsU.at(-1)! - knotsU[0]!)
