@@ -10,23 +10,12 @@ import { NO_CELL } from '../../src/core/pattern/edges';
 import { isOnLattice } from '../../src/core/pattern/tile';
 import { polygonArea } from '../../src/core/geometry/polygon';
 import type { Form } from '../../src/core/project/form-schema';
+import { plainPatterns } from '../../src/core/project/pattern-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
 import { count, projectOf, revolved, sheet } from '../faces';
 
-const plain = [
-	'rectangles',
-	'diamonds',
-	'herringbone',
-	'basket weave',
-	'truncated square',
-	'trihexagonal',
-	'snub square',
-	'rhombille',
-	'cairo',
-	'tetrakis square'
-] as const;
 const patterns: PatternChoice[] = [
-	...plain.map((kind) => ({ kind })),
+	...plainPatterns.map((kind) => ({ kind })),
 	{ kind: 'hexagons', sides: 'upright' },
 	{ kind: 'hexagons', sides: 'level' },
 	{ kind: 'running bond', offset: 0.5, way: 'back and forth' },
@@ -42,6 +31,13 @@ const tube = revolved([
 	[4000, 0],
 	[4000, 9000]
 ]);
+const torus = revolved(
+	Array.from({ length: 13 }, (_, k): [number, number] => [
+		5000 + 1500 * Math.cos((k * Math.PI) / 6),
+		k % 12 === 0 ? 0 : 1500 * Math.sin((k * Math.PI) / 6)
+	]),
+	'smooth'
+);
 const dome: Form = { kind: 'dome', at: [0, 0], foot: 0, radii: [6000, 6000, 6000], cut: 1500 };
 
 async function layOut(form: Form, across: number, up: number, pattern: PatternChoice): Promise<FaceModel> {
@@ -121,6 +117,11 @@ describe('every pattern on a sheet, a tube and a cap', () => {
 			const onTube = await layOut(tube, 12, 7, choice);
 			expectWhole(onTube);
 			expect(euler(onTube)).to.equal(0);
+			// Closed both ways: V − E + F = 0, and no rim.
+			const onTorus = await layOut(torus, 12, 12, choice);
+			expectWhole(onTorus);
+			expect(euler(onTorus)).to.equal(0);
+			expect(onTorus.edges.right.includes(NO_CELL)).to.equal(false);
 			// A pole closes the cap: Euler again, but that cells which meet in the pole share it as one corner.
 			const onCap = await layOut(dome, 12, 6, choice);
 			expectWhole(onCap);

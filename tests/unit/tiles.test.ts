@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { checkTile } from '../../src/core/pattern/check-tile';
 import { patternOf } from '../../src/core/pattern/catalogue';
-import type { TileDefinition } from '../../src/core/project/pattern-schema';
+import { plainPatterns, type TileDefinition } from '../../src/core/project/pattern-schema';
 
 const box = (x: number, y: number, width: number, height: number): [number, number][] => [
 	[x, y],
@@ -20,18 +20,7 @@ const tile = (across: number, up: number, ...polygons: [number, number][][]): Ti
 
 describe('tiles that are drawn', () => {
 	it('those that ship cover the plane once, as clipper2-ts sees it', () => {
-		for (const kind of [
-			'rectangles',
-			'diamonds',
-			'herringbone',
-			'basket weave',
-			'truncated square',
-			'trihexagonal',
-			'snub square',
-			'rhombille',
-			'cairo',
-			'tetrakis square'
-		] as const) {
+		for (const kind of plainPatterns) {
 			const { tile: made } = patternOf({ kind });
 			const drawn = tile(
 				made.across,

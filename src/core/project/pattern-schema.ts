@@ -15,7 +15,8 @@ export const tileSchema = z.strictObject({
 });
 export type TileDefinition = z.infer<typeof tileSchema>;
 
-const plain = [
+/** Patterns without values of their own. */
+export const plainPatterns = [
 	'rectangles',
 	'diamonds',
 	'herringbone',
@@ -27,7 +28,7 @@ const plain = [
 	'cairo',
 	'tetrakis square'
 ] as const;
-const kinds = plain.map((kind) => z.strictObject({ kind: z.literal(kind) }));
+const kinds = plainPatterns.map((kind) => z.strictObject({ kind: z.literal(kind) }));
 
 export const patternSchema = z.discriminatedUnion('kind', [
 	...(kinds as [(typeof kinds)[number], ...(typeof kinds)[number][]]),

@@ -19,14 +19,20 @@ const MOST_ROUNDS = 8;
 const SAME = 1e-7;
 const SLOTS = 256;
 
+/** Lines at the end of a ring are those at its start. */
+interface Wrap {
+	readonly across: (x: number) => number;
+	readonly up: (y: number) => number;
+}
+
 /** Corners of all boxes by the line they lie on, to find those on a side. */
 class Corners {
 	private readonly lines = new Map<string, number[]>();
 	private readonly name = (axis: number, at: number) => `${axis} ${Math.round(at / SAME)}`;
 
-	add({ left, right, foot, head }: Box): void {
-		for (const x of [left, right]) this.push(0, x, foot, head);
-		for (const y of [foot, head]) this.push(1, y, left, right);
+	add({ left, right, foot, head }: Box, wrap: Wrap): void {
+		for (const x of [left, right]) this.push(0, wrap.across(x), foot, head);
+		for (const y of [foot, head]) this.push(1, wrap.up(y), left, right);
 	}
 	private push(axis: number, at: number, ...along: number[]): void {
 		const name = this.name(axis, at);
@@ -44,15 +50,11 @@ class Corners {
 }
 
 /** The rim of a box with the corners of others that lie on its sides. */
-function outlineOf(
-	{ left, right, foot, head }: Box,
-	corners: Corners,
-	wrap: (x: number) => number
-): OutlinePoint[] {
+function outlineOf({ left, right, foot, head }: Box, corners: Corners, wrap: Wrap): OutlinePoint[] {
 	const through = (x: number, y: number): OutlinePoint => ({ at: [x, y], through: true });
 	const own = (x: number, y: number): OutlinePoint => ({ at: [x, y], through: false });
-	const upAt = (x: number) => corners.between(0, wrap(x), foot, head);
-	const acrossAt = (y: number) => corners.between(1, y, left, right);
+	const upAt = (x: number) => corners.between(0, wrap.across(x), foot, head);
+	const acrossAt = (y: number) => corners.between(1, wrap.up(y), left, right);
 	return [
 		own(left, foot),
 		...acrossAt(foot).map((x) => through(x, foot)),
@@ -80,7 +82,7 @@ export function randomSplits(lattice: Lattice, choice: PatternOf<'random splits'
 		refuse(`${at}/smallest`, `a smallest size of ${smallest} mm is none; more than 0 mm is accepted`);
 	if (!(often >= 0 && often <= 1)) refuse(`${at}/often`, `a chance of ${often} is none; 0 to 1 is accepted`);
 	const { grid } = lattice;
-	const { across, up, columns } = grid;
+	const { across, up } = grid;
 	const sizeOf = ({ left, right, foot, head }: Box): [number, number] => {
 		const [middleI, middleJ] = [(left + right) / 2, (foot + head) / 2];
 		return [
@@ -106,7 +108,9 @@ export function randomSplits(lattice: Lattice, choice: PatternOf<'random splits'
 				];
 		return [...split(one, random, left - 1), ...split(other, random, left - 1)];
 	};
-	const wrap = (x: number) => (across.closed && Math.abs(x - columns) < SAME ? 0 : x);
+	const back = (steps: number, closed: boolean) => (at: number) =>
+		closed && Math.abs(at - steps) < SAME ? 0 : at;
+	const wrap: Wrap = { across: back(across.steps, across.closed), up: back(up.steps, up.closed) };
 	const corners = new Corners();
 	const boxes: { box: Box; slot: number }[] = [];
 	for (let j = 0; j < up.steps; j++)
@@ -114,7 +118,7 @@ export function randomSplits(lattice: Lattice, choice: PatternOf<'random splits'
 			const step: Box = { left: i, right: i + 1, foot: j, head: j + 1 };
 			split(step, randomFrom(seed, i, j), MOST_ROUNDS).forEach((box, slot) => {
 				boxes.push({ box, slot });
-				corners.add({ ...box, left: wrap(box.left), right: wrap(box.right) });
+				corners.add(box, wrap);
 			});
 		}
 	const extra = new ExtraNodes(lattice);
