@@ -1,5 +1,6 @@
 import { assignRules } from '../cladding/assign';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
+import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
 import { layerOf } from '../grid/layer';
@@ -12,11 +13,9 @@ import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
 import { measureCells } from '../measure/cell-measures';
 import { trimmedArea } from '../measure/trimmed';
-import type { Cells } from '../pattern/cells';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
-import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
-import { mergeSlivers, sliversOf } from '../pattern/slivers';
+import { withoutSlivers } from '../pattern/slivers';
 import type { Project, Rule, Zone } from '../project/schema';
 import { formatQuantity } from '../units/quantity';
 import { ProblemError, refuse, type Problem } from '../units/problem';
@@ -42,12 +41,6 @@ export interface ChainHooks {
 /** Thrown out of a hook to give a run up; the results so far are kept. */
 export class Cancelled extends Error {}
 
-/** A zone whose faces are set out and joined to cells. */
-interface LaidOut {
-	readonly faces: readonly FaceModel[];
-	readonly meetings: readonly RimMeeting[];
-}
-
 type Put = Rule['put'];
 const now = () => performance.now();
 
@@ -64,20 +57,6 @@ function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: str
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
-}
-
-/** Slivers joined, left open or flagged, as the zone wants it. */
-function withoutSlivers(cells: Cells, grid: NodeGrid, wanted: Zone['slivers']) {
-	const none = { cells: new Uint32Array(0), joined: 0, put: 'flag' as const };
-	if (!wanted) return { cells, slivers: none };
-	const found = sliversOf(cells, grid, wanted.under);
-	if (wanted.put !== 'merge') return { cells, slivers: { cells: found, joined: 0, put: wanted.put } };
-	const merged = mergeSlivers(cells, grid, found);
-	// One without a neighbour to join stays, and is flagged.
-	return {
-		cells: merged.cells,
-		slivers: { ...none, cells: sliversOf(merged.cells, grid, wanted.under), joined: merged.joined }
-	};
 }
 
 /** What is said of cells that are smaller than the zone wants. */
@@ -133,7 +112,7 @@ export class Chain {
 			return { id: mass.id, faces: kept.value, serial: kept.serial, behind: !made };
 		});
 
-		const laidOut: (LaidOut | null)[] = [];
+		const laidOut: (JoinedFaces | null)[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await hooks.step?.(`Setting out ${zone.name}`, k, total);
 			laidOut.push(collect(() => this.layOut(project, zone)));
@@ -150,8 +129,11 @@ export class Chain {
 		}
 		keepOnly(this.lastGood, project.zones);
 		keepOnly(this.lastFaces, project.masses);
+		const guides = new Map(
+			project.guides.flatMap(({ id }) => [...(collect(() => this.guides(project, [id])) ?? [])])
+		);
 		this.memo.forgetUnused();
-		return { project, masses, zones, problems, ms: this.ms };
+		return { project, masses, zones, guides, problems, ms: this.ms };
 	}
 
 	private timed<T>(stage: StageName, act: () => T): T {
@@ -189,7 +171,7 @@ export class Chain {
 		return found;
 	}
 
-	private layOut(project: Project, zone: Zone): LaidOut {
+	private layOut(project: Project, zone: Zone): JoinedFaces {
 		const at = `zones/${zone.id}`;
 		if (zone.faces.length === 0) refuse(`${at}/faces`, `${zone.name} has no faces yet; choose at least one`);
 		const follow = {
@@ -207,40 +189,8 @@ export class Chain {
 			return this.layOutFace(zone, wanted.mass, face, faces.serial, follow, project);
 		});
 		return this.memo.use(`rims ${zone.id}`, laid.map(({ serial }) => serial).join(' '), () =>
-			this.timed('cells', () => this.joinRims(laid))
+			this.timed('cells', () => joinRims(laid, () => ++this.cellSerial))
 		).value;
-	}
-
-	/** Faces whose rims meet share their edges: each is counted on the first, with the normals of both. */
-	private joinRims(faces: readonly FaceModel[]): LaidOut {
-		if (faces.length < 2) return { faces, meetings: [] };
-		const { shared, meetings } = sharedRims(faces);
-		if (shared.length === 0) return { faces, meetings };
-		const joined = faces.map((face) => ({
-			...face,
-			sharedEdges: new Uint8Array(face.edges.count),
-			edgeNormals: face.edgeNormals.slice(),
-			folds: face.folds.slice(),
-			serial: ++this.cellSerial
-		}));
-		for (const { face, edge, other, otherEdge } of shared) {
-			const [one, two] = [joined[face]!, joined[other]!];
-			one.sharedEdges[edge] = 1;
-			two.sharedEdges[otherEdge] = 2;
-			const [a, b] = [one.edgeNormals, two.edgeNormals].map((normals, k) => [
-				...normals.subarray(3 * (k ? otherEdge : edge), 3 * (k ? otherEdge : edge) + 3)
-			]) as [number[], number[]];
-			const sum = a.map((value, k) => value + b[k]!);
-			const size = Math.hypot(...sum);
-			if (size > 1e-9)
-				one.edgeNormals.set(
-					sum.map((value) => value / size),
-					3 * edge
-				);
-			const cosine = a.reduce((total, value, k) => total + value * b[k]!, 0);
-			one.folds[edge] = Math.acos(Math.min(1, Math.max(-1, cosine)));
-		}
-		return { faces: joined, meetings };
 	}
 
 	private layOutFace(
@@ -327,7 +277,7 @@ export class Chain {
 	}
 	private cellSerial = 0;
 
-	private clad(project: Project, zone: Zone, { faces, meetings }: LaidOut): ZoneModel {
+	private clad(project: Project, zone: Zone, { faces, meetings }: JoinedFaces): ZoneModel {
 		const at = `zones/${zone.id}`;
 		const ready = new Map<string, ReadyVariant>();
 		const variantOf = (id: string, clause: string) => {

@@ -1,9 +1,11 @@
 import type { Assignment } from './assign';
 import type { CladFace, PieceGroup } from './pieces';
+import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import type { Edges } from '../pattern/edges';
 import type { LayerGrid } from '../grid/layer';
 import type { RimMeeting } from '../pattern/shared-rims';
+import type { Slivers } from '../pattern/slivers';
 import type { Project, Rule, Run, Zone } from '../project/schema';
 import type { Problem } from '../units/problem';
 
@@ -17,8 +19,7 @@ export interface FaceModel extends CladFace {
 	readonly edges: Edges;
 	/** Names of the pattern's slots. */
 	readonly slots: readonly string[];
-	/** Cells smaller than the zone wants, and how many have been joined to a neighbour. */
-	readonly slivers: { readonly cells: Uint32Array; readonly joined: number; readonly put: 'open' | 'flag' };
+	readonly slivers: Slivers;
 	readonly layer: LayerGrid | null;
 	/** Edges that are one with an edge of another face: 1 where it is counted here, 2 where it is there. */
 	readonly sharedEdges: Uint8Array | null;
@@ -72,6 +73,8 @@ export interface Model {
 	readonly project: Project;
 	readonly masses: readonly MassState[];
 	readonly zones: readonly ZoneState[];
+	/** Guides as points in space that follow one another (mm), those that can be followed. */
+	readonly guides: ReadonlyMap<string, readonly Vector[]>;
 	readonly problems: readonly Problem[];
 	/** Milliseconds spent in this run; results that were kept cost nothing. */
 	readonly ms: Readonly<Record<StageName, number>>;

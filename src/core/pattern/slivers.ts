@@ -1,7 +1,15 @@
 import type { NodeGrid } from '../grid/node-grid';
+import type { Zone } from '../project/schema';
 import { cellKinds, CellList, outlineOf, type Cells } from './cells';
 
 const WHOLE = cellKinds.indexOf('whole');
+
+/** Cells that are smaller than their zone wants, what is done with them, and how many were joined to a neighbour. */
+export interface Slivers {
+	readonly cells: Uint32Array;
+	readonly joined: number;
+	readonly put: 'open' | 'flag';
+}
 
 /** Area spanned by a ring of nodes (mm²). */
 function areaOf(nodes: ArrayLike<number>, positions: Float64Array): number {
@@ -27,7 +35,7 @@ function areaOf(nodes: ArrayLike<number>, positions: Float64Array): number {
 }
 
 /** Edge and cut cells smaller than an area (mm²), ascending. */
-export function sliversOf(cells: Cells, { positions }: NodeGrid, under: number): Uint32Array {
+function sliversOf(cells: Cells, { positions }: NodeGrid, under: number): Uint32Array {
 	const found: number[] = [];
 	for (let c = 0; c < cells.count; c++) {
 		if (cells.kind[c] === WHOLE) continue;
@@ -65,7 +73,7 @@ function joined(ring: readonly number[], a: number, b: number, other: readonly n
  * becomes a cut cell; a sliver without neighbours stays.
  * @returns the cells, and how many were joined
  */
-export function mergeSlivers(
+function mergeSlivers(
 	cells: Cells,
 	{ positions }: NodeGrid,
 	slivers: Uint32Array
@@ -125,4 +133,22 @@ export function mergeSlivers(
 		});
 	});
 	return { cells: made.cells(), joined: count };
+}
+
+/** Slivers joined, left open or flagged, as the zone wants it. */
+export function withoutSlivers(
+	cells: Cells,
+	grid: NodeGrid,
+	wanted: Zone['slivers']
+): { cells: Cells; slivers: Slivers } {
+	const none: Slivers = { cells: new Uint32Array(0), joined: 0, put: 'flag' };
+	if (!wanted) return { cells, slivers: none };
+	const found = sliversOf(cells, grid, wanted.under);
+	if (wanted.put !== 'merge') return { cells, slivers: { cells: found, joined: 0, put: wanted.put } };
+	const merged = mergeSlivers(cells, grid, found);
+	// One without a neighbour to join stays, and is flagged.
+	return {
+		cells: merged.cells,
+		slivers: { ...none, cells: sliversOf(merged.cells, grid, wanted.under), joined: merged.joined }
+	};
 }

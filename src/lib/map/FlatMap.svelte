@@ -5,9 +5,17 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import { formatNumber } from '$core/units/quantity';
 	import { onMount } from 'svelte';
-	import { freshId } from '$lib/sheet/words';
+	import { cellsOfShape, shapeName } from './alike';
+	import { guideEdit, guideLine, trimEdit } from './drawn-on-map';
 	import MapDrawing from './MapDrawing.svelte';
-	import { drawAddresses, drawCells, drawCornerNumbers, drawHeads, drawSelection } from './draw-map';
+	import {
+		drawAddresses,
+		drawCells,
+		drawCornerNumbers,
+		drawGuide,
+		drawHeads,
+		drawSelection
+	} from './draw-map';
 	import { DRAWN_AT_ONCE, MapPicture, type MapContent } from './map-picture';
 	import { partsOf } from '$core/cladding/kit';
 	import { exceptionEdits } from '$lib/sheet/exceptions';
@@ -98,7 +106,8 @@
 			const indices = (kind: string) => here.filter((one) => one.kind === kind).map((one) => one.index);
 			const cells = indices('cell');
 			drawHeads(pen, heads[f]!);
-			drawSelection(pen, place, sheet, cells, indices('edge'));
+			drawSelection(pen, place, sheet, [...cells, ...(paintedCells.get(f) ?? [])], indices('edge'));
+			for (const guide of guideLines) if (guide.f === f) drawGuide(pen, place, sheet, guide.line, guide.name);
 			if (!workbench.labels) return;
 			if (cellCount <= DRAWN_AT_ONCE) drawAddresses(pen, place, sheet, size);
 			if (cells.length) drawCornerNumbers(pen, place, sheet, cells.at(-1)!);
@@ -118,7 +127,9 @@
 	let tool = $state<Tool>('choose');
 	/** What painting puts on cells: a variant, open, or what the rules say. */
 	let brush = $state('rules');
-	let painted = $state.raw<ReadonlySet<string>>(new Set());
+	/** Cells that the brush has gone over, by face. */
+	let paintedCells = $state.raw<ReadonlyMap<number, ReadonlySet<number>>>(new Map());
+	const painted = $derived([...paintedCells].flatMap(([f, cells]) => [...cells].map((c) => address(f, c))));
 	const brushes = $derived([
 		{ value: 'rules', label: 'what the rules say' },
 		{ value: 'open', label: 'nothing: open' },
@@ -134,64 +145,42 @@
 	]);
 	function paintAt(x: number, y: number) {
 		const hit = cellAt(sheets, place, x, y);
-		if (hit) painted = new Set([...painted, address(hit.f, hit.c)]);
+		if (!hit || paintedCells.get(hit.f)?.has(hit.c)) return;
+		paintedCells = new Map([...paintedCells, [hit.f, new Set([...(paintedCells.get(hit.f) ?? []), hit.c])]]);
 	}
 	function endPaint() {
 		const put =
 			brush === 'rules' ? null : brush === 'open' ? 'open' : { variant: brush.slice(8), values: {} };
-		const edits = exceptionEdits(workbench.project.document, [...painted], put, view);
-		const count = painted.size;
-		painted = new Set();
+		const edits = exceptionEdits(workbench.project.document, painted, put, view);
+		const count = painted.length;
+		paintedCells = new Map();
 		if (edits.length) workbench.do(`${name}: ${count} ${count === 1 ? 'cell' : 'cells'} painted`, ...edits);
 	}
 	const faceOf = (f: number) => workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
-	/** A guide as it was drawn on a face laid flat. */
 	function addGuide(f: number, places: (readonly [number, number])[]) {
 		tool = 'choose';
 		const wanted = faceOf(f);
-		if (!wanted) return;
-		const { guides } = workbench.project.document;
-		const id = freshId('guide', guides);
-		workbench.do('a guide drawn on the map', {
-			do: 'insert',
-			path: 'guides',
-			index: guides.length,
-			value: {
-				id,
-				name: `Guide ${guides.length + 1}`,
-				on: 'map',
-				...wanted,
-				points: places.map(([x, y]) => [x, y]),
-				joins: 'smooth'
-			}
-		});
+		if (wanted)
+			workbench.do('a guide drawn on the map', guideEdit(workbench.project.document.guides, wanted, places));
 	}
-	/** An opening as it was drawn on a face laid flat, about its own middle. */
 	function addTrim(f: number, places: (readonly [number, number])[]) {
 		tool = 'choose';
 		const wanted = faceOf(f);
 		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
-		if (!wanted || !mass) return;
-		const middle = [0, 1].map((k) =>
-			Math.round(places.reduce((sum, one) => sum + one[k]!, 0) / places.length)
-		) as [number, number];
-		workbench.do(`${mass.name}: a trim drawn on the map`, {
-			do: 'insert',
-			path: `masses/${mass.id}/trims`,
-			index: mass.trims.length,
-			value: {
-				by: 'map',
-				id: freshId('opening', mass.trims),
-				face: wanted.face,
-				outline: {
-					shape: 'drawn',
-					points: places.map(([x, y]) => [x - middle[0], y - middle[1]]),
-					joins: 'line'
-				},
-				at: middle
-			}
-		});
+		if (wanted && mass)
+			workbench.do(`${mass.name}: a trim drawn on the map`, trimEdit(mass, wanted.face, places));
 	}
+	/** Guides on the faces of the zone: which face, and the line to draw. */
+	const guideLines = $derived(
+		workbench.project.document.guides.flatMap((guide) => {
+			if (guide.on !== 'map') return [];
+			const f = sheets.findIndex((_, k) => {
+				const face = faceOf(k);
+				return face?.mass === guide.mass && face.face === guide.face;
+			});
+			return f < 0 ? [] : [{ f, line: guideLine(guide), name: guide.name }];
+		})
+	);
 	const local = (event: PointerEvent | WheelEvent) => {
 		const bounds = canvas.getBoundingClientRect();
 		return { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
@@ -207,7 +196,7 @@
 		canvas.setPointerCapture(event.pointerId);
 	}
 	function move(event: PointerEvent) {
-		if (tool === 'paint' && painted.size && event.buttons) {
+		if (tool === 'paint' && painted.length && event.buttons) {
 			const at = local(event);
 			paintAt(at.x, at.y);
 			return;
@@ -279,29 +268,13 @@
 		node.addEventListener('wheel', wheel, { passive: false });
 		return () => node.removeEventListener('wheel', wheel);
 	};
-	/** Edge lengths of a cell in turn to the whole millimetre, as a name for what is alike. */
-	function shapeOf(f: number, c: number): string {
-		const { cells, positions } = sheets[f]!.face;
-		const nodes = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
-		const lengths = nodes.map((a, k) => {
-			const b = nodes[(k + 1) % nodes.length]!;
-			return Math.round(
-				Math.hypot(...[0, 1, 2].map((axis) => positions[3 * a + axis]! - positions[3 * b + axis]!))
-			);
-		});
-		const turns = lengths.map((_, k) => [...lengths.slice(k), ...lengths.slice(0, k)].join(' '));
-		return turns.sort()[0] ?? '';
-	}
 	function chooseAlike() {
 		const [one] = selected;
 		if (!one) return;
-		const wanted = shapeOf(one.face, one.index);
-		const found = sheets.flatMap(({ face }, f) =>
-			Array.from({ length: face.cells.count }, (_, c) => c)
-				.filter((c) => shapeOf(f, c) === wanted)
-				.map((c) => address(f, c))
+		const wanted = shapeName(sheets[one.face]!.face, one.index);
+		workbench.selection.choose(
+			sheets.flatMap(({ face }, f) => cellsOfShape(face, wanted).map((c) => address(f, c)))
 		);
-		workbench.selection.choose(found);
 	}
 	function fit() {
 		zoom = 1;
@@ -367,7 +340,7 @@
 				label="What is painted"
 				onchoose={(next) => (brush = next)}
 			/>
-			over cells{#if painted.size}: {painted.size}{/if}
+			over cells{#if painted.length}: {painted.length}{/if}
 			<button type="button" class="underline" onclick={() => (tool = 'choose')}>Done</button>
 		</p>
 	{/if}

@@ -167,3 +167,28 @@ export function drawCornerNumbers(pen: Pen, view: MapView, sheet: MapSheet, c: n
 			toY(view, points[2 * k + 1]!) - 6
 		);
 }
+
+/** A guide as it runs over a face, with its name; a single point as a ring. */
+export function drawGuide(
+	pen: Pen,
+	view: MapView,
+	sheet: MapSheet,
+	line: readonly (readonly [number, number])[],
+	name: string
+): void {
+	const [first] = line;
+	if (!first) return;
+	pen.beginPath();
+	if (line.length === 1) pen.arc(toX(view, sheet, first[0]), toY(view, first[1]), 5, 0, 2 * Math.PI);
+	line.forEach(([x, y], k) => {
+		if (k === 0 && line.length > 1) pen.moveTo(toX(view, sheet, x), toY(view, y));
+		else if (k) pen.lineTo(toX(view, sheet, x), toY(view, y));
+	});
+	pen.lineWidth = 1.8;
+	pen.strokeStyle = '#1F7A6B';
+	pen.stroke();
+	pen.font = LABEL_FONT;
+	pen.fillStyle = '#12594E';
+	pen.textAlign = 'left';
+	pen.fillText(name, toX(view, sheet, first[0]) + 7, toY(view, first[1]) - 8);
+}

@@ -10,13 +10,15 @@ const GOLD = 0xb9741a;
 export class LayerLines {
 	private readonly layers = new THREE.Group();
 	private readonly arrows = new THREE.Group();
+	private readonly guides = new THREE.Group();
 	private readonly calm = new THREE.LineBasicMaterial({ color: PATINA, transparent: true, opacity: 0.7 });
 	private readonly crossed = new THREE.LineBasicMaterial({ color: OXIDE });
+	private readonly over = new THREE.LineBasicMaterial({ color: PATINA, depthTest: false });
 	private readonly pointer = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false });
 	private shown = '';
 
 	constructor(root: THREE.Group) {
-		root.add(this.layers, this.arrows);
+		root.add(this.layers, this.arrows, this.guides);
 	}
 
 	/** The layers of all faces, where they are looked at. */
@@ -34,6 +36,25 @@ export class LayerLines {
 				for (let a = 0; a < 3; a++) points[3 * k + a] = layer!.positions[3 * node + a]! - origin[a]!;
 			});
 			this.add(this.layers, points, origin, layer!.crossed.length ? this.crossed : this.calm);
+		}
+	}
+
+	/** Guides, where things are set out by them. */
+	showGuides({ guides }: ModelView, visible: boolean): void {
+		this.guides.visible = visible;
+		empty(this.guides);
+		for (const points of guides) {
+			const origin = [points[0]!, points[1]!, points[2]!];
+			const count = points.length / 3;
+			const segments: number[] = [];
+			for (let k = 1; k < count; k++)
+				for (const node of [k - 1, k])
+					for (let a = 0; a < 3; a++) segments.push(points[3 * node + a]! - origin[a]!);
+			// A single point is a small cross.
+			if (count === 1)
+				for (let a = 0; a < 3; a++)
+					for (const side of [-200, 200]) segments.push(...[0, 1, 2].map((n) => (n === a ? side : 0)));
+			this.add(this.guides, Float32Array.from(segments), origin, this.over);
 		}
 	}
 

@@ -79,6 +79,7 @@ export class ModelScene {
 			}
 		});
 		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad');
+		this.beside.showGuides(view, lens === 'form' || lens === 'set-out');
 		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();

@@ -26,6 +26,7 @@ export interface MassView {
 export interface ModelView {
 	readonly masses: readonly MassView[];
 	readonly zones: readonly ZoneView[];
+	readonly guides: readonly Float64Array[];
 	readonly problems: readonly Problem[];
 	readonly ms: number;
 }
@@ -42,7 +43,7 @@ function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): voi
 
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
-	view = $state.raw<ModelView>({ masses: [], zones: [], problems: [], ms: 0 });
+	view = $state.raw<ModelView>({ masses: [], zones: [], guides: [], problems: [], ms: 0 });
 	/** Set while a run takes long enough to be told about. */
 	progress = $state.raw<Progress | null>(null);
 	/** The view is older than the document. */
@@ -139,6 +140,6 @@ export class LiveModel {
 		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
 		keepOnly(this.faces, faces);
 		keepOnly(this.groups, groups);
-		this.view = { masses, zones, problems: message.problems, ms: message.total };
+		this.view = { masses, zones, guides: message.guides, problems: message.problems, ms: message.total };
 	}
 }

@@ -119,6 +119,8 @@ export interface MassMessage {
 export interface ModelMessage {
 	readonly masses: readonly MassMessage[];
 	readonly zones: readonly ZoneMessage[];
+	/** Points of every guide that follow one another, flat x y z (mm). */
+	readonly guides: readonly Float64Array[];
 	readonly problems: readonly Problem[];
 	readonly ms: Model['ms'];
 	/** Milliseconds of the whole run, drawing buffers included. */
@@ -259,5 +261,13 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 	}));
 	known.clear();
 	for (const key of sent) known.add(key);
-	return { masses, zones, problems: model.problems, ms: model.ms, total: performance.now() - started };
+	const guides = [...model.guides.values()].map((points) => Float64Array.from(points.flat()));
+	return {
+		masses,
+		zones,
+		guides,
+		problems: model.problems,
+		ms: model.ms,
+		total: performance.now() - started
+	};
 }

@@ -1,0 +1,44 @@
+import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
+import type { FaceModel } from './model';
+
+/** The faces of a zone as they stand beside each other. */
+export interface JoinedFaces {
+	readonly faces: readonly FaceModel[];
+	/** How their rims get on. */
+	readonly meetings: readonly RimMeeting[];
+}
+
+/**
+ * Faces whose rims meet share their edges: each is counted on the first, with the normals of both.
+ * @param nextSerial for faces that are made anew
+ */
+export function joinRims(faces: readonly FaceModel[], nextSerial: () => number): JoinedFaces {
+	if (faces.length < 2) return { faces, meetings: [] };
+	const { shared, meetings } = sharedRims(faces);
+	if (shared.length === 0) return { faces, meetings };
+	const joined = faces.map((face) => ({
+		...face,
+		sharedEdges: new Uint8Array(face.edges.count),
+		edgeNormals: face.edgeNormals.slice(),
+		folds: face.folds.slice(),
+		serial: nextSerial()
+	}));
+	for (const { face, edge, other, otherEdge } of shared) {
+		const [one, two] = [joined[face]!, joined[other]!];
+		one.sharedEdges[edge] = 1;
+		two.sharedEdges[otherEdge] = 2;
+		const [a, b] = [one.edgeNormals, two.edgeNormals].map((normals, k) => [
+			...normals.subarray(3 * (k ? otherEdge : edge), 3 * (k ? otherEdge : edge) + 3)
+		]) as [number[], number[]];
+		const sum = a.map((value, k) => value + b[k]!);
+		const size = Math.hypot(...sum);
+		if (size > 1e-9)
+			one.edgeNormals.set(
+				sum.map((value) => value / size),
+				3 * edge
+			);
+		const cosine = a.reduce((total, value, k) => total + value * b[k]!, 0);
+		one.folds[edge] = Math.acos(Math.min(1, Math.max(-1, cosine)));
+	}
+	return { faces: joined, meetings };
+}
