@@ -37,6 +37,24 @@ for (const [key, name] of [
 	await page.waitForTimeout(800);
 	await shoot(name);
 }
+/** An entry of the list at the end of a zone's pattern clause. */
+const more = async (zone, label) => {
+	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
+	await clause.hover();
+	await clause.getByRole('button', { name: /^More for/ }).click();
+	await page.getByRole('menuitem', { name: label }).click();
+};
+await page.keyboard.press('2');
+await settled();
+await more('street', 'Compare settings …');
+await page.locator('[data-testid=compare] [data-figure=cells]').nth(2).waitFor();
+await shoot('compare');
+await page.keyboard.press('Escape');
+await page.locator('[data-clause="zones/shaft/pattern"]').getByRole('button', { name: 'draw it' }).click();
+await page.getByTestId('tile-faults').waitFor();
+await page.waitForTimeout(400);
+await shoot('tile');
+await page.keyboard.press('Escape');
 await page.goto(`${page.url().split('?')[0]}/schedule`);
 await page.getByRole('row').nth(6).waitFor();
 await page.getByRole('row').nth(6).click();

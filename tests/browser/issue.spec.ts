@@ -38,7 +38,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	const lines = readFileSync((await download.path())!, 'utf8')
 		.trim()
 		.split('\r\n');
-	expect(lines.length).toBe(47);
+	expect(lines.length).toBe(53);
 	expect(lines[0]).toContain('Area (m2)');
 
 	const row = page.getByRole('row').nth(3);
@@ -71,7 +71,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 		.setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: json.bytes });
 	await page.waitForURL(/project/);
 	await settled(page);
-	await expect(page.getByTestId('cell-count')).toHaveText('868 cells');
+	await expect(page.getByTestId('cell-count')).toHaveText('783 cells');
 	await page.goto('/');
 	await page.locator('input[type=file]').setInputFiles({
 		name: 'bad.json',
