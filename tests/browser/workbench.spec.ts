@@ -112,6 +112,10 @@ test('the pattern switches, and a cell is chosen in the model, on the map and by
 	await page.keyboard.press('ArrowLeft');
 	await expect(mark).toHaveText(first!);
 	await expect(page.getByTestId('card-why')).toContainText('took it as a whole cell');
+	// The clause is named as the sheet numbers it.
+	const number = await page.getByTestId('card-why').getByRole('button').first().innerText();
+	const clause = page.locator('[data-clause="zones/gull/rules/whole"]');
+	await expect(clause).toHaveAttribute('aria-label', `Clause ${number}`);
 	await page.keyboard.press('Escape');
 	await expect(page.getByTestId('card')).toHaveCount(0);
 

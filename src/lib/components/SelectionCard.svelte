@@ -8,6 +8,7 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import ChoiceChip from './ChoiceChip.svelte';
 	import { partsOf } from '$core/cladding/kit';
+	import { clauseNumbers, zonePart } from '$lib/sheet/clause-numbers';
 	import { exceptionEdits } from '$lib/sheet/exceptions';
 
 	const workbench = useWorkbench();
@@ -93,23 +94,21 @@
 	/** The clause that put the piece here, numbered as in the sheet. */
 	const clause = $derived.by(() => {
 		if (!found || !clauses || !zone) return null;
-		const n = workbench.project.document.zones.findIndex((one) => one.id === clauses.id) + 2;
-		const number = (list: 'rules' | 'runs', id: string) => {
-			const shift = list === 'rules' ? 0 : clauses.rules.length + (clauses.exceptions.length ? 1 : 0);
-			return `${n}.${5 + shift + clauses[list].findIndex((one) => one.id === id)}`;
-		};
+		const part = zonePart(workbench.project.document.zones.findIndex((one) => one.id === clauses.id));
+		const numbers = clauseNumbers(clauses);
+		const path = `zones/${clauses.id}`;
 		if (found.kind === 'edge') {
 			if (!piece) return null;
-			return {
-				number: number('runs', piece.group.clause.id),
-				path: `zones/${clauses.id}/runs/${piece.group.clause.id}`
-			};
+			const { id } = piece.group.clause;
+			const index = clauses.runs.findIndex((one) => one.id === id);
+			return { number: `${part}.${numbers.run(index)}`, path: `${path}/runs/${id}` };
 		}
 		const assignment = zone.assignments[found.face];
 		if ((assignment?.exception[found.index] ?? -1) >= 0)
-			return { number: `${n}.${5 + clauses.rules.length}`, path: `zones/${clauses.id}/exceptions` };
-		const rule = clauses.rules[assignment?.rule[found.index] ?? -1];
-		return rule ? { number: number('rules', rule.id), path: `zones/${clauses.id}/rules/${rule.id}` } : null;
+			return { number: `${part}.${numbers.exceptions}`, path: `${path}/exceptions` };
+		const index = assignment?.rule[found.index] ?? -1;
+		const rule = clauses.rules[index];
+		return rule ? { number: `${part}.${numbers.rule(index)}`, path: `${path}/rules/${rule.id}` } : null;
 	});
 	const exception = $derived(
 		found?.kind === 'cell' && face && clauses

@@ -24,6 +24,7 @@
 	import PatternClause from './PatternClause.svelte';
 	import SliverClause from './SliverClause.svelte';
 	import CompareDialog from '$lib/compare/CompareDialog.svelte';
+	import { clauseNumbers, zonePart } from './clause-numbers';
 	import { massOf, newMass, newZone, type NewFormKind } from './new-things';
 	import { freshId, newFormWords } from './words';
 
@@ -229,10 +230,10 @@
 	</div>
 
 	{#each zones as zone, z (zone.id)}
-		{@const n = z + 2}
+		{@const n = zonePart(z)}
 		{@const path = `zones/${zone.id}`}
 		{@const state = stateOf(zone)}
-		{@const first = 6 + (zone.slivers ? 1 : 0) + (zone.layer ? 1 : 0)}
+		{@const numbers = clauseNumbers(zone)}
 		<div data-part="zone {zone.id}">
 			<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
 				<span class="figures text-ink-3 w-[26px] text-[12px]">{n}</span>
@@ -298,11 +299,11 @@
 			<SettingOutClause {zone} number="{n}.3" direction="up" />
 			<MeasureClause {zone} number="{n}.4" />
 			<PatternClause {zone} number="{n}.5" oncompare={() => (comparing = zone.id)} />
-			<SliverClause {zone} number="{n}.6" />
-			<LayerClause {zone} number="{n}.{zone.slivers ? 7 : 6}" />
+			<SliverClause {zone} number="{n}.{numbers.slivers}" />
+			<LayerClause {zone} number="{n}.{numbers.layer}" />
 			<div data-part="cladding">
 				{#each zone.rules as rule, k (rule.id)}
-					<RuleClause {zone} {rule} number="{n}.{first + k}" />
+					<RuleClause {zone} {rule} number="{n}.{numbers.rule(k)}" />
 				{/each}
 				{#if untaken(zone) > 0}
 					<p class="text-ink-2 ml-11 py-1 text-[12px]">
@@ -311,7 +312,7 @@
 				{/if}
 				{#if zone.exceptions.length}
 					<Clause
-						number="{n}.{first + zone.rules.length}"
+						number="{n}.{numbers.exceptions}"
 						path="{path}/exceptions"
 						effect={String(zone.exceptions.length)}
 						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
@@ -328,11 +329,7 @@
 					</Clause>
 				{/if}
 				{#each zone.runs as run, k (run.id)}
-					<RunClause
-						{zone}
-						{run}
-						number="{n}.{first + zone.rules.length + (zone.exceptions.length ? 1 : 0) + k}"
-					/>
+					<RunClause {zone} {run} number="{n}.{numbers.run(k)}" />
 				{/each}
 				<div class="ml-11 flex gap-4">
 					{@render add('Rule', () => addRule(zone))}
