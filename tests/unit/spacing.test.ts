@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { divide, makeUpFor } from '../../src/core/grid/spacing';
+import { balanced, divide, makeUpFor } from '../../src/core/grid/spacing';
 import { setOut } from '../../src/core/grid/set-out';
 import { ProblemError } from '../../src/core/units/problem';
 import { count, onlyFace, revolved, settingOutOf, sheet } from '../faces';
@@ -43,6 +43,31 @@ describe('spacing', () => {
 					const inner = [...exact.fractions].slice(first > 0 ? 1 : 0, last > 0 ? -1 : undefined);
 					for (let k = 1; k < inner.length; k++)
 						expect((inner[k]! - inner[k - 1]!) * length).to.be.closeTo(size, 0.21);
+				}
+			)
+		);
+	});
+
+	it('the balanced size leaves no make-up from its start line, and is the nearest that does', () => {
+		fc.assert(
+			fc.property(
+				fc.double({ min: 3000, max: 60000, noNaN: true }),
+				fc.double({ min: 300, max: 1400, noNaN: true }),
+				fc.constantFrom('left' as const, 'middle' as const, 'right' as const),
+				(length, size, start) => {
+					const found = balanced(size, length, start);
+					const { makeUp, fractions } = divide(
+						{ by: 'exact size', size: found.size, start },
+						lengths(length),
+						'x',
+						'bays'
+					);
+					expect(makeUp).to.deep.equal({ first: 0, last: 0 });
+					expect(fractions.length - 1).to.equal(found.steps);
+					// One step (or one in each half) more or fewer is further from what was asked for, counted in steps.
+					const parts = start === 'middle' ? 2 : 1;
+					const off = (steps: number) => Math.abs(length / size - steps);
+					expect(off(found.steps)).to.be.at.most(Math.max(off(parts), parts / 2 + 1e-9));
 				}
 			)
 		);

@@ -49,9 +49,15 @@ export function makeUpFor(size: number, length: number, from: number): MakeUp {
 	return { first: rest(inside), last: rest(length - inside) };
 }
 
-/** The sizes nearest to one that leave nothing over, and how many steps each makes. */
-export function balanced(size: number, length: number): { size: number; steps: number } {
-	const steps = Math.max(1, Math.round(length / size));
+/** The size nearest to one that leaves nothing over from a named start line, and how many steps it makes. */
+export function balanced(
+	size: number,
+	length: number,
+	start: Start & string
+): { size: number; steps: number } {
+	// From the middle both halves have to come out even.
+	const parts = start === 'middle' ? 2 : 1;
+	const steps = parts * Math.max(1, Math.round(length / parts / size));
 	return { size: length / steps, steps };
 }
 

@@ -54,8 +54,7 @@
 		disabled: isFollowed(guide.id)
 	}))}
 >
-	{#if guides.length}Guides:{:else}No guides yet: points and curves that start lines and cells follow. Draw
-		one on the map, or put one{/if}
+	{#if guides.length}Guides:{:else}No guides yet: draw one on the map, or put one{/if}
 	{#each guides as guide, k (guide.id)}
 		{@const path = `guides/${guide.id}`}
 		<span

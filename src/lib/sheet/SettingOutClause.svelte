@@ -78,8 +78,8 @@
 	});
 	/** The nearest size that leaves nothing over. */
 	const even = $derived(
-		spacing.by === 'exact size' && spread && spacing.size > 0
-			? balanced(spacing.size, spread.lengths.belt)
+		spacing.by === 'exact size' && typeof spacing.start === 'string' && spread && spacing.size > 0
+			? balanced(spacing.size, spread.lengths.belt, spacing.start)
 			: null
 	);
 	const leaves = $derived(Boolean(spread && (spread.division.makeUp.first || spread.division.makeUp.last)));
