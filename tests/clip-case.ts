@@ -30,20 +30,22 @@ export const curves: ClipCurve[] = [
 
 /** Cells that a curve touches. */
 export function touchedCells(all: readonly ClipCurve[] = curves): [number, number][] {
-	const bins = new CurveBins(all, lines, lines);
+	const bins = binsOf(all);
 	return Array.from({ length: BAYS * BAYS }, (_, k): [number, number] => [
 		k % BAYS,
 		Math.floor(k / BAYS)
 	]).filter(([i, j]) => bins.isTouched(i, j));
 }
 
+/** The curves sorted into the steps they touch: made once for a trim. */
+export const binsOf = (all: readonly ClipCurve[] = curves) => new CurveBins(all, lines, lines);
+
 /** Area left of every touched cell, by our clipping. */
 export function clipOurs(
 	cells: readonly [number, number][],
-	all: readonly ClipCurve[] = curves,
+	bins: CurveBins,
 	isLeft = (p: Place) => isWithin(outline, p) && !isWithin(hole, p)
 ): number {
-	const bins = new CurveBins(all, lines, lines);
 	let area = 0;
 	for (const [i, j] of cells) {
 		const cell = boxAt(i, j);
@@ -58,9 +60,11 @@ const path = (places: readonly Place[]): PathD => places.map(([x, y]) => ({ x, y
 const areaOf = (paths: readonly PathD[]) =>
 	paths.reduce((sum, one) => sum + polygonArea(one.map(({ x, y }): Place => [x, y])), 0);
 
+/** What the trim leaves, for clipper2-ts: made once for a trim. */
+export const regionOf = () => differenceD([path(outline)], [path(hole)], FillRule.NonZero, 8);
+
 /** The same by clipper2-ts, a general-purpose library, cell by cell to 8 decimals. */
-export function clipTheirs(cells: readonly [number, number][]): number {
-	const region = differenceD([path(outline)], [path(hole)], FillRule.NonZero, 8);
+export function clipTheirs(cells: readonly [number, number][], region: PathD[]): number {
 	let area = 0;
 	for (const [i, j] of cells) area += areaOf(intersectD([path(boxAt(i, j))], region, FillRule.NonZero, 8));
 	return area;

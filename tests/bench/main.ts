@@ -21,7 +21,7 @@ import { applyCommand } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
 import { modelMessage } from '../../src/lib/worker/views';
-import { clipOurs, clipTheirs, touchedCells } from '../clip-case';
+import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-case';
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { measureNaively } from './naive-measures';
@@ -88,8 +88,9 @@ const count = (n: number) => ({ by: 'count' as const, count: n });
 async function clip(): Promise<void> {
 	if (!wanted('clip:10000')) return;
 	const touched = touchedCells();
-	const ours = await time(() => clipOurs(touched));
-	const theirs = await time(() => clipTheirs(touched), 3);
+	const [bins, region] = [binsOf(), regionOf()];
+	const ours = await time(() => clipOurs(touched, bins), 30);
+	const theirs = await time(() => clipTheirs(touched, region), 9);
 	note('clip:10000', touched.length, ours, { name: 'clipper2-ts', ms: theirs });
 }
 

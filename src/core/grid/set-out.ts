@@ -154,7 +154,7 @@ export function setOut(face: Face, settingOut: SettingOut, at: string, follow = 
 	if (!(poleHole >= 0))
 		refuse(`${at}/poleHole`, `a hole of ${poleHole} mm cannot be made; 0 mm or more is accepted`);
 	if (!(joint >= 0)) refuse(`${at}/joint`, `a joint of ${joint} mm cannot be made; 0 mm or more is accepted`);
-	const ends = polesOf(surface);
+	const ends = poleHole > 0 ? polesOf(surface) : { foot: false, head: false };
 	const belts = {
 		across: new Belt(surface, { first: 0, last: 0 }),
 		up: new Belt(turned, { first: ends.foot ? poleHole : 0, last: ends.head ? poleHole : 0 })

@@ -83,6 +83,8 @@ interface Part {
 	readonly to: number;
 	readonly inBy: number;
 	readonly outBy: number;
+	/** Its end lies within the cell, on none of its sides. */
+	readonly endsInside: boolean;
 }
 
 /** How far a point is to the left of a side, times the side's length; nothing when it is on it. */
@@ -98,6 +100,7 @@ function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
 	let to = 1;
 	let inBy = -1;
 	let outBy = -1;
+	let endsInside = true;
 	for (let k = 0; k < cell.length; k++) {
 		const a = cell[k]!;
 		const b = cell[k + 1 < cell.length ? k + 1 : 0]!;
@@ -110,6 +113,7 @@ function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
 		if (dq * dq < nothing) dq = 0;
 		// What runs along a side, or outside it, cuts nothing.
 		if (dp <= 0 && dq <= 0) return NO_PARTS;
+		if (dq <= 0) endsInside = false;
 		if (dp < 0) {
 			const t = dp / (dp - dq);
 			if (t > from) {
@@ -124,7 +128,7 @@ function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
 			}
 		}
 	}
-	return from < to ? [{ from, to, inBy, outBy }] : NO_PARTS;
+	return from < to ? [{ from, to, inBy, outBy, endsInside }] : NO_PARTS;
 }
 
 function partsOfAny(cell: readonly Place[], p: Place, q: Place): Part[] {
@@ -153,7 +157,8 @@ function partsOfAny(cell: readonly Place[], p: Place, q: Place): Part[] {
 		const t = (a.t + b.t) / 2;
 		const middle: Place = [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])];
 		if (isOnRim(cell, middle) || !isWithin(cell, middle)) continue;
-		parts.push({ from: a.t, to: b.t, inBy: a.by, outBy: b.by });
+		const endsInside = b.t === 1 && !isOnRim(cell, q);
+		parts.push({ from: a.t, to: b.t, inBy: a.by, outBy: b.by, endsInside });
 	}
 	return parts;
 }
@@ -235,7 +240,7 @@ function stretchesOf(
 				last = { corners: [start, end], goesOn: false, startsAt: part.from === 0 ? k : -1 };
 				found.push(last);
 			}
-			last!.goesOn = part.to === 1 && !isOnRim(cell, q);
+			last!.goesOn = part.to === 1 && part.endsInside;
 		}
 	}
 	const first = found[0];

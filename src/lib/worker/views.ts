@@ -130,6 +130,7 @@ export interface ModelMessage {
 /** How far the corners of every cell are from even true length, at most (mm). */
 function offEven({ cells, grid }: FaceModel): Float64Array {
 	const found = new Float64Array(cells.count);
+	if (!grid.off.some((mm) => mm > 0)) return found;
 	for (let c = 0; c < cells.count; c++)
 		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++)
 			found[c] = Math.max(found[c]!, grid.off[cells.corners[k]!] ?? 0);
