@@ -6,6 +6,7 @@ export type Place = readonly [x: number, y: number];
 export const side = (a: Place, b: Place, p: Place): number =>
 	(b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
 
+/** Signed area, positive when the points run anticlockwise, in the square of their unit. */
 export function polygonArea(points: readonly Place[]): number {
 	let sum = 0;
 	points.forEach((p, k) => {
@@ -40,6 +41,7 @@ export interface Box {
 	readonly high: Place;
 }
 
+/** The upright box round the places; of none it is turned inside out (low Infinity). */
 export function boxOf(places: readonly Place[]): Box {
 	let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
 	for (const [x, y] of places) {

@@ -116,6 +116,10 @@ function difference(coarse: LengthTable, fine: LengthTable): number {
 	return worst;
 }
 
+/**
+ * The lengths (mm) along the lines of constant v, one line per value of vs, with intervals halved until a
+ * further halving changes little.
+ */
 export function lengthTable(surface: Surface, vs: ArrayLike<number>): LengthTable {
 	let coarse = tableWith(surface, vs, 1);
 	for (let halving = 1; ; halving++) {

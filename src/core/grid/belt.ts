@@ -7,6 +7,7 @@ import type { LineLengths } from './spacing';
 /** Lines shorter than this are points (mm). */
 export const POLE = 1e-3;
 
+/** The parameter halfway between the ends of a knot vector. */
 export function middleOf(knots: Float64Array): number {
 	return (knots[0]! + knots.at(-1)!) / 2;
 }

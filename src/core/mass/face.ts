@@ -38,6 +38,7 @@ function meets(surface: Surface, direction: 'across' | 'up'): boolean {
 	return true;
 }
 
+/** A whole face on a surface (mm), named for what it is. */
 export function makeFace(name: string, surface: Surface): Face {
 	return {
 		name,

@@ -166,6 +166,7 @@ function distancesTo(surface: Surface, points: Float64Array, ring: boolean): Flo
 	});
 }
 
+/** Measures a face once: area, sizes (mm) and curvatures (1/mm), sampled on its own knots. */
 export function shapeOf(face: Face): FaceShape {
 	const { surface } = face;
 	const us = sampleParameters(surface.knotsU);

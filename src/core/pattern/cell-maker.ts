@@ -72,6 +72,7 @@ export interface Extent {
 	readonly plain: boolean;
 }
 
+/** The extent of an outline by its corners; points it only runs through are left out. */
 export function extentOf(points: readonly OutlinePoint[]): Extent {
 	const corners = points.filter(({ through }) => !through).map(({ at }) => at);
 	const [i, j] = [0, 1].map((axis) => corners.map((p) => p[axis]!)) as [number[], number[]];

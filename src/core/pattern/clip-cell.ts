@@ -171,6 +171,7 @@ function isOnRim(cell: readonly Place[], p: Place): boolean {
 	});
 }
 
+/** Whether a cell that runs anticlockwise has no re-entrant corner; straight ones are let pass. */
 export function isConvex(cell: readonly Place[]): boolean {
 	return cell.every((b, k) => {
 		const [a, c] = [cell[(k + cell.length - 1) % cell.length]!, cell[(k + 1) % cell.length]!];

@@ -3,10 +3,12 @@ import { FaceFault, type Frame } from './analytic-patches';
 import type { StepFile, StepRecord, StepValue } from './part21';
 
 export const isList = (value: StepValue | undefined): value is readonly StepValue[] => Array.isArray(value);
+/** The record number a value points to. Throws FaceFault where it is no reference. */
 export function refOf(value: StepValue | undefined): number {
 	if (typeof value === 'object' && value !== null && 'ref' in value) return value.ref;
 	throw new FaceFault('a reference is missing');
 }
+/** The number a value is. Throws FaceFault where it is none. */
 export function numberAt(value: StepValue | undefined): number {
 	if (typeof value === 'number') return value;
 	throw new FaceFault('a number is missing');
@@ -18,6 +20,7 @@ export const nameOf = (value: StepValue | undefined) =>
 export const isTrue = (value: StepValue | undefined) =>
 	typeof value === 'object' && value !== null && 'name' in value && value.name === 'T';
 
+/** The whole knot vector from distinct knots and how often each stands (ISO 10303-42 lists them apart). */
 export function expandKnots(times: readonly number[], values: readonly number[]): Float64Array {
 	return Float64Array.from(values.flatMap((value, k) => new Array<number>(times[k] ?? 0).fill(value)));
 }
