@@ -217,71 +217,71 @@
 	</TopBar>
 	<main class="grid min-h-0 grid-cols-[minmax(0,1fr)_290px]">
 		<div class="grid min-h-0 grid-rows-[auto_1fr]">
-			<div
-				class="sentence border-hair bg-sheet flex flex-wrap items-baseline gap-x-1.5 gap-y-1 border-b px-4 py-2.5"
-			>
-				List <b class="font-semibold">{name}</b>, by
-				<ChoiceChip
-					value={groupBy}
-					options={[
-						{ value: '-', label: 'building order' },
-						...['zone', 'course', 'part', 'variant', 'cell', 'line', 'flags']
-							.flatMap((key) => schedule?.columns.find((column) => column.key === key) ?? [])
-							.map((column) => ({ value: column.key, label: column.title.toLowerCase() }))
-					]}
-					label="Group by"
-					onchoose={(key) => (groupBy = key)}
-				/>, where
-				<ChoiceChip
-					value={filterKey}
-					options={[
-						{ value: '-', label: 'anything' },
-						...(schedule?.columns ?? []).map((column) => ({
-							value: column.key,
-							label: column.title.toLowerCase()
-						}))
-					]}
-					label="Filter by"
-					onchoose={(key) => (
-						(filterKey = key),
-						(filterIs =
-							schedule?.columns.find((column) => column.key === key)?.kind === 'text'
-								? 'contains'
-								: 'at least')
-					)}
-				/>
-				{#if filterColumn}
+			<div class="sentence border-hair bg-sheet flex items-baseline gap-x-1.5 border-b px-4 py-2.5">
+				<div class="grow">
+					List <b class="font-semibold">{name}</b>, by
 					<ChoiceChip
-						value={filterIs}
-						options={filterColumn.kind === 'text'
-							? [{ value: 'contains' as const, label: 'contains' }]
-							: [
-									{ value: 'at least' as const, label: 'is at least' },
-									{ value: 'at most' as const, label: 'is at most' },
-									{ value: 'equal' as const, label: 'is' }
-								]}
-						label="How"
-						onchoose={(is) => (filterIs = is)}
+						value={groupBy}
+						options={[
+							{ value: '-', label: 'building order' },
+							...['zone', 'course', 'part', 'variant', 'cell', 'line', 'flags']
+								.flatMap((key) => schedule?.columns.find((column) => column.key === key) ?? [])
+								.map((column) => ({ value: column.key, label: column.title.toLowerCase() }))
+						]}
+						label="Group by"
+						onchoose={(key) => (groupBy = key)}
+					/>, where
+					<ChoiceChip
+						value={filterKey}
+						options={[
+							{ value: '-', label: 'anything' },
+							...(schedule?.columns ?? []).map((column) => ({
+								value: column.key,
+								label: column.title.toLowerCase()
+							}))
+						]}
+						label="Filter by"
+						onchoose={(key) => (
+							(filterKey = key),
+							(filterIs =
+								schedule?.columns.find((column) => column.key === key)?.kind === 'text'
+									? 'contains'
+									: 'at least')
+						)}
 					/>
-					<TextChip
-						value={filterValue || '…'}
-						look="formula"
-						label="Filter value"
-						oncommit={(text) => (filterValue = text)}
-					/>
-					{headUnit(filterColumn, 'mm')}
-				{/if}, showing
-				<SeveralChip
-					values={columns.map((column) => column.key)}
-					options={(schedule?.columns ?? []).map((column) => ({ value: column.key, label: column.title }))}
-					label="Columns"
-					empty="no columns"
-					plural="columns"
-					onchoose={(keys) =>
-						(hidden =
-							schedule?.columns.map((column) => column.key).filter((key) => !keys.includes(key)) ?? [])}
-				/>.
-				<span class="figures text-ink-2 ml-auto text-[12px]" data-testid="row-count"
+					{#if filterColumn}
+						<ChoiceChip
+							value={filterIs}
+							options={filterColumn.kind === 'text'
+								? [{ value: 'contains' as const, label: 'contains' }]
+								: [
+										{ value: 'at least' as const, label: 'is at least' },
+										{ value: 'at most' as const, label: 'is at most' },
+										{ value: 'equal' as const, label: 'is' }
+									]}
+							label="How"
+							onchoose={(is) => (filterIs = is)}
+						/>
+						<TextChip
+							value={filterValue || '…'}
+							look="formula"
+							label="Filter value"
+							oncommit={(text) => (filterValue = text)}
+						/>
+						{headUnit(filterColumn, 'mm')}
+					{/if}, showing
+					<SeveralChip
+						values={columns.map((column) => column.key)}
+						options={(schedule?.columns ?? []).map((column) => ({ value: column.key, label: column.title }))}
+						label="Columns"
+						empty="no columns"
+						plural="columns"
+						onchoose={(keys) =>
+							(hidden =
+								schedule?.columns.map((column) => column.key).filter((key) => !keys.includes(key)) ?? [])}
+					/>.
+				</div>
+				<span class="figures text-ink-2 text-[12px] whitespace-nowrap" data-testid="row-count"
 					>{formatNumber(allRows.length)} of {formatNumber(schedule?.rows ?? 0)}</span
 				>
 				<button type="button" class="plain-button font-sans text-[12px]" onclick={download}>CSV</button>
