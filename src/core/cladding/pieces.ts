@@ -36,9 +36,22 @@ export interface CladFace {
 
 const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
 
-function gather(length: number, value: (row: number) => number): ColumnReader {
+/** Each row's value reckoned from its anchor. */
+function reckon(anchors: Uint32Array, value: (anchor: number) => number): ColumnReader {
 	return (out, from, to) => {
-		for (let r = from; r < to && r < length; r++) out[r - from] = value(r);
+		for (let r = from; r < to; r++) out[r - from] = value(anchors[r]!);
+	};
+}
+
+/** Each row's value taken from its anchor's place in an array of so many values each. */
+function gather(
+	anchors: Uint32Array,
+	values: Float64Array | Uint32Array,
+	each = 1,
+	offset = 0
+): ColumnReader {
+	return (out, from, to) => {
+		for (let r = from; r < to; r++) out[r - from] = values[each * anchors[r]! + offset]!;
 	};
 }
 
@@ -60,32 +73,23 @@ function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, co
 /** Columns of a ring part: geometry of the cells, their measures, their address. */
 function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnReader {
 	const { cells, measures, grid } = face;
-	const n = anchors.length;
 	const [what = '', axis] = name.split('.');
 	if (axis) {
 		const a = axisOf[axis]!;
-		if (what === 'normal' || what === 'centre') {
-			const column = measures[what];
-			return gather(n, (r) => column[3 * anchors[r]! + a]!);
-		}
+		if (what === 'normal' || what === 'centre') return gather(anchors, measures[what], 3, a);
 		const corner = Number(what.slice('corner'.length)) - 1;
 		const { positions } = grid;
 		const { corners, start } = cells;
-		if (face.joint > 0) return gather(n, (r) => jointedCorner(face, anchors[r]!, corner)[a]!);
+		if (face.joint > 0) return reckon(anchors, (c) => jointedCorner(face, c, corner)[a]!);
 		return (out, from, to) => {
 			for (let r = from; r < to; r++)
 				out[r - from] = positions[3 * corners[start[anchors[r]!]! + corner]! + a]!;
 		};
 	}
-	switch (name) {
-		case 'course':
-			return gather(n, (r) => cells.course[anchors[r]!]!);
-		case 'bay':
-			return gather(n, (r) => cells.bay[anchors[r]!]!);
-		case 'cell_height':
-			return gather(n, (r) => measures.centre[3 * anchors[r]! + 2]!);
-	}
-	const columns: Record<string, Float64Array> = {
+	if (name === 'cell_height') return gather(anchors, measures.centre, 3, 2);
+	const columns: Record<string, Float64Array | Uint32Array> = {
+		course: cells.course,
+		bay: cells.bay,
 		cell_area: measures.area,
 		cell_perimeter: measures.perimeter,
 		cell_longest_edge: measures.longestEdge,
@@ -94,8 +98,7 @@ function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnR
 		cell_largest_angle: measures.largestAngle,
 		cell_warp: measures.warp
 	};
-	const column = columns[name]!;
-	return gather(n, (r) => column[anchors[r]!]!);
+	return gather(anchors, columns[name]!);
 }
 
 /** The mean of the neighbouring cells' normals, and the angle between them. */
@@ -133,32 +136,26 @@ function pairColumn(
 	name: string
 ): ColumnReader {
 	const { positions } = face.grid;
-	const n = anchors.length;
 	const [what, axis] = name.split('.');
 	if (axis) {
 		const a = axisOf[axis]!;
-		if (what === 'normal') return gather(n, (r) => frames.normal[3 * anchors[r]! + a]!);
+		if (what === 'normal') return gather(anchors, frames.normal, 3, a);
 		const nodes = what === 'start' ? edges.from : edges.to;
-		return gather(n, (r) => positions[3 * nodes[anchors[r]!]! + a]!);
+		return reckon(anchors, (e) => positions[3 * nodes[e]! + a]!);
 	}
-	const end = (r: number, which: 'from' | 'to', a: number) => positions[3 * edges[which][anchors[r]!]! + a]!;
+	const end = (e: number, which: 'from' | 'to', a: number) => positions[3 * edges[which][e]! + a]!;
+	const across = (e: number, a: number) => end(e, 'to', a) - end(e, 'from', a);
 	switch (name) {
 		case 'course':
-			return gather(n, (r) => edges.course[anchors[r]!]!);
+			return gather(anchors, edges.course);
 		case 'bay':
-			return gather(n, (r) => edges.bay[anchors[r]!]!);
+			return gather(anchors, edges.bay);
 		case 'fold':
-			return gather(n, (r) => frames.fold[anchors[r]!]!);
+			return gather(anchors, frames.fold);
 		case 'line_height':
-			return gather(n, (r) => (end(r, 'from', 2) + end(r, 'to', 2)) / 2);
+			return reckon(anchors, (e) => (end(e, 'from', 2) + end(e, 'to', 2)) / 2);
 		default:
-			return gather(n, (r) =>
-				Math.hypot(
-					end(r, 'to', 0) - end(r, 'from', 0),
-					end(r, 'to', 1) - end(r, 'from', 1),
-					end(r, 'to', 2) - end(r, 'from', 2)
-				)
-			);
+			return reckon(anchors, (e) => Math.hypot(across(e, 0), across(e, 1), across(e, 2)));
 	}
 }
 

@@ -103,6 +103,17 @@ function derivatives(
 	}
 	for (let j = 0; j <= degree; j++) out[offset + j] = triangle[j * width + degree]!;
 	if (order === 0) return;
+	if (order === 1) {
+		// The differences of the basis of one degree less, which is the table's last column but one.
+		let before = 0;
+		for (let r = 0; r <= degree; r++) {
+			const next =
+				r < degree ? (degree * triangle[r * width + degree - 1]!) / triangle[degree * width + r]! : 0;
+			out[offset + width + r] = before - next;
+			before = next;
+		}
+		return;
+	}
 	for (let r = 0; r <= degree; r++) {
 		let here = 0;
 		let there = width;

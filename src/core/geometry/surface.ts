@@ -238,19 +238,22 @@ const onUnit = (half: readonly (readonly [number, number])[]): GaussRule => ({
 	at: half.flatMap(([x]) => [(1 - x) / 2, (1 + x) / 2]),
 	weight: half.flatMap(([, w]) => [w / 2, w / 2])
 });
-/** Gauss-Legendre rules on 0..1 of eight and of four points. Abramowitz & Stegun 25.4.30. */
-const eightPoints = onUnit([
-	[0.1834346424956498, 0.362683783378362],
-	[0.525532409916329, 0.3137066458778873],
-	[0.7966664774136267, 0.2223810344533745],
-	[0.9602898564975363, 0.1012285362903763]
-]);
-const fourPoints = onUnit([
-	[0.3399810435848563, 0.6521451548625461],
-	[0.8611363115940526, 0.3478548451374538]
-]);
-/** Below this share the smaller rule needs more halvings than it saves. */
-const COARSE = 1e-7;
+const middle = { at: [0.5], weight: [4 / 9] };
+const outer = onUnit([[Math.sqrt(3 / 5), 5 / 9]]);
+/** Gauss-Legendre rules on 0..1 of three, four and eight points. Abramowitz & Stegun 25.4.30. */
+const gaussRules: readonly GaussRule[] = [
+	{ at: [...middle.at, ...outer.at], weight: [...middle.weight, ...outer.weight] },
+	onUnit([
+		[0.3399810435848563, 0.6521451548625461],
+		[0.8611363115940526, 0.3478548451374538]
+	]),
+	onUnit([
+		[0.1834346424956498, 0.362683783378362],
+		[0.525532409916329, 0.3137066458778873],
+		[0.7966664774136267, 0.2223810344533745],
+		[0.9602898564975363, 0.1012285362903763]
+	])
+];
 
 function gaussParameters(
 	knots: Float64Array,
@@ -287,13 +290,18 @@ function areaWith(surface: Surface, parts: number, rule: GaussRule): number {
 }
 
 /**
- * Area in mm², by Gauss quadrature on every knot span, halved until it no longer changes.
+ * Area in mm², by Gauss quadrature on every knot span: by finer rules, then on halved spans, until it no
+ * longer changes.
  * @param tolerance relative change that counts as none
  */
 export function surfaceArea(surface: Surface, tolerance = 1e-10): number {
-	const rule = tolerance < COARSE ? eightPoints : fourPoints;
-	let area = areaWith(surface, 1, rule);
-	for (let parts = 2; parts <= 16; parts *= 2) {
+	const finest = gaussRules.at(-1)!;
+	const steps = [
+		...gaussRules.map((rule) => ({ parts: 1, rule })),
+		...[2, 4, 8, 16].map((parts) => ({ parts, rule: finest }))
+	];
+	let area = -1;
+	for (const { parts, rule } of steps) {
 		const finer = areaWith(surface, parts, rule);
 		if (Math.abs(finer - area) <= tolerance * finer) return finer;
 		area = finer;

@@ -122,7 +122,12 @@ export class DomainBuilder {
 	subtract = (a: Register, b: Register) => this.apply('subtract', a, b);
 	multiply = (a: Register, b: Register) => this.apply('multiply', a, b);
 	divide = (a: Register, b: Register) => this.apply('divide', a, b);
-	sum = (terms: readonly Register[]) => (terms.length ? terms.reduce(this.add) : this.constant(0));
+	/** By halves, so that no addition waits for all the others. */
+	sum = (terms: readonly Register[]): Register => {
+		if (terms.length < 2) return terms[0] ?? this.constant(0);
+		const half = terms.length >> 1;
+		return this.add(this.sum(terms.slice(0, half)), this.sum(terms.slice(half)));
+	};
 
 	flag(when: Register, level: FlagLevel, text: string): void {
 		this.draft.flags.push({ when, flag: this.flagList.indexOf(level, text) });
@@ -149,18 +154,19 @@ export class DomainBuilder {
 	/** Give every register a slot, reusing the slots of values that are no longer needed. */
 	private domain(): { domain: Domain; imported: Map<Register, number> } {
 		const groups = this.draft.groups.map((group) => ({ ...group, built: group.builder.domain() }));
-		const kept = new Set<Register>();
-		const keepPoint = (p: PointRegisters) => [p.x, p.y, p.z].forEach((r) => kept.add(r));
-		for (const element of this.draft.elements) {
-			element.solids.forEach((solid) => solid.vertices.forEach(keepPoint));
-			[element.volume, element.area, element.length].forEach((r) => kept.add(r));
-		}
+		const made = this.draft.elements.flatMap(({ solids, volume, area, length }) => [
+			...solids.flatMap((solid) => solid.vertices.flatMap(({ x, y, z }) => [x, y, z])),
+			volume,
+			area,
+			length
+		]);
+		const wanted = [...new Set([...made, ...groups.map(({ times }) => times)])];
+		// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
+		const finite = this.multiply(this.sum(wanted), this.constant(0));
+		const kept = new Set([...wanted, finite]);
 		this.draft.flags.forEach(({ when }) => kept.add(when));
 		this.draft.results.forEach(({ register }) => kept.add(register));
-		for (const group of groups) {
-			kept.add(group.times);
-			for (const from of group.built.imported.keys()) kept.add(from);
-		}
+		for (const group of groups) for (const from of group.built.imported.keys()) kept.add(from);
 
 		const needed = new Set(kept);
 		const live = this.operations
@@ -214,6 +220,7 @@ export class DomainBuilder {
 				area: slot(element.area),
 				length: slot(element.length)
 			})),
+			finite: slot(finite),
 			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),
 			results: this.draft.results.map(({ name, register }) => ({ name, slot: slot(register) })),
 			groups: groups.map(({ times, built }) => ({

@@ -59,6 +59,8 @@ export interface Domain {
 	readonly index: Slot | null;
 	readonly elements: readonly ElementOutput[];
 	readonly flags: readonly FlagOutput[];
+	/** 0 where all that is made is finite, and NaN elsewhere. */
+	readonly finite: Slot;
 	readonly results: readonly { readonly name: string; readonly slot: Slot }[];
 	readonly groups: readonly { readonly times: Slot; readonly domain: Domain }[];
 }

@@ -98,6 +98,7 @@ class ElementSink {
 		}
 		const stride = 3 * this.vertices.length;
 		const { positions } = this;
+		const [ox, oy, oz] = origin;
 		for (let v = 0; v < this.vertices.length; v++) {
 			const at = this.vertices[v]!;
 			const x = slots[at.x]!;
@@ -106,9 +107,9 @@ class ElementSink {
 			let o = first * stride + 3 * v;
 			for (let n = 0; n < aliveCount; n++, o += stride) {
 				const r = alive[n]!;
-				positions[o] = x[r]! - origin[0];
-				positions[o + 1] = y[r]! - origin[1];
-				positions[o + 2] = z[r]! - origin[2];
+				positions[o] = x[r]! - ox;
+				positions[o + 1] = y[r]! - oy;
+				positions[o + 2] = z[r]! - oz;
 			}
 		}
 		this.count += aliveCount;
@@ -145,9 +146,6 @@ class Frame {
 	aliveCount = 0;
 	readonly inner: readonly Frame[];
 	readonly sinks: readonly ElementSink[];
-	/** Slots whose values have to be finite for a row to be made. */
-	readonly checked: readonly number[];
-	readonly sums = new Float64Array(BLOCK);
 
 	/** @param workplaces of this domain and those within it, in the order of `allDomains` */
 	constructor(
@@ -160,10 +158,6 @@ class Frame {
 		for (const { slot, value } of domain.constants) this.slots[slot]!.fill(value);
 		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, workplaces));
 		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
-		const vertices = domain.elements.flatMap((e) => e.solids.flatMap((s) => s.vertices));
-		const quantities = domain.elements.flatMap((e) => [e.volume, e.area, e.length]);
-		const points = vertices.flatMap((p) => [p.x, p.y, p.z]);
-		this.checked = [...new Set([...points, ...quantities, ...domain.groups.map((g) => g.times)])];
 	}
 
 	compute(rows: number): void {
@@ -240,14 +234,8 @@ class Runner {
 			const raised = slots[when]!;
 			for (let r = 0; r < rows; r++) if (raised[r] !== 0) this.flags[piece[r]!]! |= 1 << flag;
 		}
-		const { sums } = frame;
-		sums.fill(0);
-		for (const slot of frame.checked) {
-			const values = slots[slot]!;
-			// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
-			for (let r = 0; r < rows; r++) sums[r]! += 0 * values[r]!;
-		}
-		for (let r = 0; r < rows; r++) if (sums[r] !== 0) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
+		const finite = slots[domain.finite]!;
+		for (let r = 0; r < rows; r++) if (finite[r] !== 0) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
 		for (const { times } of domain.groups) {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
