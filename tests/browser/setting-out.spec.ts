@@ -154,6 +154,66 @@ test('scattered cells follow a guide drawn on the map; the layout report says wh
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 });
 
+test('a guide is drawn in the model: on what is clicked, and back again', async ({ page }) => {
+	const id = await openDemo(page);
+	await page.keyboard.press('2');
+	await settled(page);
+	await page.locator('[data-clause="guides"]').getByRole('button', { name: 'in the model' }).click();
+	const model = (await page.getByTestId('model').boundingBox())!;
+	const click = (x: number, y: number) =>
+		page.mouse.click(model.x + model.width * x, model.y + model.height * y);
+	for (const x of [0.4, 0.5, 0.6, 0.7]) await click(x, 0.5);
+	const circles = page.getByTestId('model-drawing').locator('circle[fill="#fff"]');
+	await expect(circles).toHaveCount(4);
+	await page.keyboard.press('Backspace');
+	await expect(circles).toHaveCount(3);
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('model-drawing')).toHaveCount(0);
+	await saved(page);
+	const [guide] = (await documentOf(page, id)).guides;
+	expect(guide).toMatchObject({ on: 'space' });
+	expect(guide!.points).toHaveLength(3);
+	// Over the building's own extent, and not all in one place.
+	const spread = [0, 1, 2].map((k) => {
+		const values = guide!.points.map((point) => point[k]!);
+		return Math.max(...values) - Math.min(...values);
+	});
+	expect(Math.hypot(...spread)).toBeGreaterThan(1000);
+	expect(Math.hypot(...spread)).toBeLessThan(200_000);
+	await page.keyboard.press('Control+z');
+	await saved(page);
+	expect((await documentOf(page, id)).guides).toHaveLength(0);
+});
+
+test('more than a million cells are asked for before they are made', async ({ page }) => {
+	const id = await openDemo(page);
+	const zone = (await documentOf(page, id)).zones[0]!.id;
+	const clause = (key: string) => page.locator(`[data-clause="zones/${zone}/settingOut/${key}"]`);
+	await clause('across').getByRole('button', { name: /^Bays/ }).click();
+	await type(page, '60');
+	const cells = await cellCount(page);
+	// What cannot be at all is told with the nearest that can, and that is more than a million cells.
+	await clause('up')
+		.getByRole('button', { name: /^Courses/ })
+		.click();
+	await type(page, '50000');
+	await page.getByRole('button', { name: /20\s000 courses/ }).click();
+	const alert = page
+		.getByTestId('sheet')
+		.getByRole('alert')
+		.filter({ hasText: /make .* cells, more than/ });
+	await expect(alert).toContainText(/make 1\s200\s000 cells, more than 1\s000\s000/);
+	await expect(alert.getByRole('button', { name: /1\s200\s000 cells/ })).toBeVisible();
+	// Nothing has been made meanwhile; the last good model stays.
+	expect(await cellCount(page)).toBe(cells);
+	await page.keyboard.press('Control+z');
+	await page.keyboard.press('Control+z');
+	await expect(alert).toHaveCount(0);
+	await settled(page);
+	await saved(page);
+	expect((await zoneOf(page, id, zone)).settingOut['up']).toMatchObject({ by: 'count', count: 14 });
+});
+
 test('settings are compared side by side and one is taken', async ({ page }) => {
 	const id = await openDemo(page);
 	await more(page, 'street', 'Compare settings …');

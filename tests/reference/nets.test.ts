@@ -8,6 +8,7 @@ import { Lattice } from '../../src/core/grid/lattice';
 import { distance, dot, pointAt, scale, type Vector } from '../../src/core/geometry/vector';
 import type { Form } from '../../src/core/project/form-schema';
 import type { SettingOutInput } from '../../src/core/project/setting-out-schema';
+import type { ProblemError } from '../../src/core/units/problem';
 import { count, onlyFace, projectOf, revolved, settingOutOf, sheet } from '../faces';
 
 const gridOf = (form: Form, settingOut: SettingOutInput) =>
@@ -375,8 +376,28 @@ describe('spacing of lists and places', () => {
 		);
 		says(
 			{ across: { by: 'count', count: 3000 }, up: { by: 'count', count: 2000 } },
-			/make 6.000.000 cells; at most 1.000.000/
+			/make 6.000.000 cells; at most 4.000.000/
 		);
+	});
+
+	it('more than a million cells are made only when they were asked for', () => {
+		const counts = (mostCells?: number): SettingOutInput => ({
+			across: { by: 'count', count: 1100 },
+			up: { by: 'count', count: 1000 },
+			...(mostCells && { mostCells })
+		});
+		try {
+			gridOf(sheet(5000, 3000), counts());
+			expect.fail('made without asking');
+		} catch (error) {
+			const { text, fixes } = (error as ProblemError).problem;
+			expect(text).to.match(/1.100 bays by 1.000 courses make 1.100.000 cells, more than 1.000.000/);
+			expect(fixes!.map(({ label }) => label.replace(/\D/g, ''))).to.deep.equal(['1100000', '1000', '909']);
+			const [make] = fixes!;
+			expect(make!.path).to.match(/mostCells$/);
+			const grid = gridOf(sheet(5000, 3000), counts(make!.value as number));
+			expect(grid.columns * grid.rows).to.equal(1101 * 1001);
+		}
 	});
 });
 

@@ -20,7 +20,7 @@ import { lineNet } from './nets/lines';
 import type { NodeGrid, NodeNet, Spread } from './node-grid';
 import { divide, type Division, type LineLengths, type Places } from './spacing';
 
-export const MOST_CELLS = 1_000_000;
+export const MOST_CELLS = 4_000_000;
 
 /** What a setting-out may follow beside the face itself. */
 export interface Following {
@@ -183,23 +183,32 @@ export function setOut(face: Face, settingOut: SettingOut, at: string, follow = 
 			refuse(`${at}/${key}`, `a closed ring needs at least 3 ${what}; ${one.steps} is too few`, [
 				{ label: `3 ${what}`, path: `${at}/${key}`, value: { by: 'count', count: 3 } }
 			]);
-	if (across.steps * up.steps > MOST_CELLS)
-		refuse(
-			at,
-			`${formatNumber(across.steps)} bays by ${formatNumber(up.steps)} courses make ${formatNumber(across.steps * up.steps)} cells; at most ${formatNumber(MOST_CELLS)} are accepted`,
-			[0, 1].map((k) => {
-				const [key, what, other] = k
-					? (['up', 'courses', across] as const)
-					: (['across', 'bays', up] as const);
-				const most = Math.max(1, Math.floor(MOST_CELLS / other.steps));
-				return {
-					label: `${formatNumber(most)} ${what}`,
-					path: `${at}/${key}`,
-					value: { by: 'count', count: most }
-				};
-			})
-		);
+	askFirst(across.steps, up.steps, settingOut.mostCells, at);
 	return gridOf(surface, { across, up }, belts.up, netOf(surface, settingOut, { across, up }, belts, at));
+}
+
+/**
+ * Many cells are made only when the clause has been told so: its way out sets `mostCells`.
+ * @throws ProblemError with the number of cells and the counts that need no asking
+ */
+function askFirst(bays: number, courses: number, most: number, at: string): void {
+	const cells = bays * courses;
+	if (cells <= Math.min(most, MOST_CELLS)) return;
+	const fewer = (key: 'across' | 'up', what: string, other: number) => {
+		const count = Math.max(1, Math.floor(Math.min(most, MOST_CELLS) / other));
+		return {
+			label: `${formatNumber(count)} ${what}`,
+			path: `${at}/${key}`,
+			value: { by: 'count', count }
+		};
+	};
+	const ways = [fewer('across', 'bays', courses), fewer('up', 'courses', bays)];
+	const made = `${formatNumber(bays)} bays by ${formatNumber(courses)} courses make ${formatNumber(cells)} cells`;
+	if (cells > MOST_CELLS) refuse(at, `${made}; at most ${formatNumber(MOST_CELLS)} are accepted`, ways);
+	refuse(at, `${made}, more than ${formatNumber(most)}: that takes long and much memory`, [
+		{ label: `${formatNumber(cells)} cells`, path: `${at}/mostCells`, value: cells },
+		...ways
+	]);
 }
 
 function spread(division: Division, lengths: LineLengths, closed: boolean): Spread {

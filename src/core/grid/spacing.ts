@@ -152,12 +152,14 @@ export function divide(
 	switch (spacing.by) {
 		case 'count': {
 			const { count } = spacing;
-			if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS)
+			if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS) {
+				const nearest = Math.min(MOST_STEPS, Math.max(1, Math.round(count)));
 				refuse(
 					at,
 					`${formatNumber(count, 3)} ${what} cannot be made; a whole number from 1 to ${formatNumber(MOST_STEPS)} is accepted`,
-					[{ label: `1 of ${what}`, path: `${at}/count`, value: 1 }]
+					[{ label: `${formatNumber(nearest)} ${what}`, path: `${at}/count`, value: nearest }]
 				);
+			}
 			return evenly(count, shift, belt);
 		}
 		case 'at most':

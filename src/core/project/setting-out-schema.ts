@@ -54,7 +54,9 @@ export const settingOutSchema = z.strictObject({
 	/** Left open between neighbouring cells. */
 	joint: z.number().default(0),
 	/** Radius of the hole left round a pole; 0 closes it with a fan of triangles. */
-	poleHole: z.number().default(0)
+	poleHole: z.number().default(0),
+	/** More cells than these are asked about before they are made. */
+	mostCells: z.number().default(1_000_000)
 });
 export type SettingOut = z.infer<typeof settingOutSchema>;
 /** As it may be written: what has a default may be left out. */

@@ -6,7 +6,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { onMount } from 'svelte';
 	import { cellsOfShape, shapeName } from './alike';
-	import { guideEdit, guideLine, trimEdit } from './drawn-on-map';
+	import { guideEdit, guideLine, trimEdit } from '$lib/sheet/drawn-edits';
 	import MapDrawing from './MapDrawing.svelte';
 	import {
 		drawAddresses,

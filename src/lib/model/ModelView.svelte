@@ -3,7 +3,10 @@
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { guideInSpace } from '$lib/sheet/drawn-edits';
+	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
+	import ModelDrawing from './ModelDrawing.svelte';
 	import { viewNames, type ViewName } from './eye';
 	import { modelLabels } from './labels';
 	import { ModelScene } from './scene';
@@ -88,6 +91,25 @@
 		scene?.frame(selected);
 	}
 
+	/** The guide that is being drawn, and where its next point would be (mm). */
+	let drawn = $state.raw<readonly Vector[]>([]);
+	let next = $state.raw<Vector | null>(null);
+	const placeAt = (event: PointerEvent) => scene?.placeAt(...local(event), drawn.at(-1)?.[2] ?? 0) ?? null;
+	const projected = $derived.by(() => {
+		void cameraMoves;
+		return (point: Vector) => scene?.project(point) ?? null;
+	});
+	function leaveDrawing() {
+		workbench.drawsGuide = false;
+		drawn = [];
+		next = null;
+	}
+	function endDrawing() {
+		if (!drawn.length) return;
+		workbench.do('a guide drawn in the model', guideInSpace(workbench.project.document.guides, drawn));
+		leaveDrawing();
+	}
+
 	let pressed: { x: number; y: number } | null = null;
 	/** The handle that is dragged, from where it stood. */
 	let held: Handle | null = null;
@@ -97,10 +119,11 @@
 	};
 	function down(event: PointerEvent) {
 		pressed = { x: event.clientX, y: event.clientY };
-		held = event.button === 0 ? (scene?.takeHandle(...local(event)) ?? null) : null;
+		held = event.button === 0 && !workbench.drawsGuide ? (scene?.takeHandle(...local(event)) ?? null) : null;
 		if (held) canvas.setPointerCapture(event.pointerId);
 	}
 	function move(event: PointerEvent) {
+		if (workbench.drawsGuide && event.buttons === 0) next = placeAt(event);
 		if (held && scene)
 			workbench.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
 	}
@@ -132,6 +155,11 @@
 			return;
 		}
 		if (event.button !== 0) return;
+		if (workbench.drawsGuide) {
+			const place = placeAt(event);
+			if (place) drawn = [...drawn, place];
+			return;
+		}
 		if (workbench.lens === 'form') {
 			const face = scene.pickFace(...local(event));
 			if (face) workbench.selection.chooseFace(face, event.shiftKey);
@@ -172,7 +200,7 @@
 >
 	<canvas
 		bind:this={canvas}
-		class="absolute inset-0 block size-full touch-none"
+		class="absolute inset-0 block size-full touch-none {workbench.drawsGuide ? 'cursor-crosshair' : ''}"
 		aria-label="Model in 3D"
 		onpointerdown={down}
 		onpointermove={move}
@@ -201,6 +229,16 @@
 			>
 		{/if}
 	{/each}
+	{#if workbench.drawsGuide}
+		<ModelDrawing
+			points={drawn}
+			here={next}
+			project={projected}
+			onback={() => (drawn = drawn.slice(0, -1))}
+			onfinish={endDrawing}
+			onleave={leaveDrawing}
+		/>
+	{/if}
 	<div class="absolute bottom-3 left-3.5 flex gap-1.5" role="group" aria-label="Views">
 		{#each viewNames as name (name)}
 			<button

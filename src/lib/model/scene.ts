@@ -1,3 +1,4 @@
+import { pointAt } from '$core/geometry/vector';
 import type { Handle, Handles, Vector } from '$lib/form/handles';
 import type { SurfaceView } from '$lib/form/surface-view';
 import type { ModelView } from '$lib/state/model.svelte';
@@ -17,6 +18,8 @@ import { SelectionOverlay } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
+/** How near a click has to be to a node to take it (px). */
+const NODE_REACH = 9;
 
 function boundsTree(geometry: THREE.BufferGeometry): void {
 	geometry.boundsTree ??= new MeshBVH(geometry, { indirect: true });
@@ -198,6 +201,32 @@ export class ModelScene {
 		}
 		hits.sort((a, b) => a.distance - b.distance);
 		return hits[0]?.found ?? null;
+	}
+
+	/**
+	 * The place under a point of the canvas, mm: a node of the grid when one is near, a place on a face, or
+	 * one at the height of the point before where there is no face.
+	 */
+	placeAt(x: number, y: number, height: number): Vector | null {
+		this.eye.aim(this.raycaster, x, y);
+		const shown = [...this.cells.all(), ...[...this.forms.all()].filter(({ group }) => group.visible)];
+		const hit = shown.flatMap(({ mesh }) => this.hit(mesh) ?? []).sort((a, b) => a.distance - b.distance)[0];
+		const { ray } = this.raycaster;
+		const level = new THREE.Plane(new THREE.Vector3(0, 0, 1), -height * MM);
+		const point = hit?.point ?? ray.intersectPlane(level, new THREE.Vector3());
+		if (!point) return null;
+		const entry = [...this.cells.all()].find(({ mesh }) => mesh === hit?.object);
+		if (entry) {
+			const { view, triangles } = entry;
+			const { start, corners } = view.cells;
+			const cell = triangles.cell[Math.floor(hit!.face!.a / 3)]!;
+			for (const node of corners.subarray(start[cell]!, start[cell + 1]!)) {
+				const at = pointAt(view.positions, node);
+				const seen = this.project(at);
+				if (seen && Math.hypot(seen.x - x, seen.y - y) < NODE_REACH) return at;
+			}
+		}
+		return point.divideScalar(MM).toArray();
 	}
 
 	private hit(mesh: THREE.Mesh): THREE.Intersection | undefined {

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import type { Guide } from '$core/project/guide-schema';
+	import { guideInSpace } from '$lib/sheet/drawn-edits';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
-	import { freshId } from './words';
 
 	/** Points and curves with names; start lines and scattered cells follow them. */
 	let { number }: { number: string } = $props();
@@ -17,25 +17,15 @@
 	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith('guides/')));
 	/** A guide in space, along the foot of what is chosen or about the origin. */
 	function addInSpace() {
-		const id = freshId('guide', guides);
 		const last = workbench.selection.last ? find(workbench.model.view, workbench.selection.last) : null;
 		const face = last && workbench.model.view.zones[last.zone]?.faces[last.face];
 		const at =
 			face && last?.kind === 'cell'
 				? Array.from(face.measures.centre.subarray(3 * last.index, 3 * last.index + 3), Math.round)
 				: [0, 0, 0];
-		workbench.do('a guide in space', {
-			do: 'insert',
-			path: 'guides',
-			index: guides.length,
-			value: {
-				id,
-				name: `Guide ${guides.length + 1}`,
-				on: 'space',
-				points: [at, at.map((value, k) => (k === 2 ? value + 3000 : value))],
-				joins: 'line'
-			}
-		});
+		const foot = at as [number, number, number];
+		const head: typeof foot = [foot[0], foot[1], foot[2] + 3000];
+		workbench.do('a guide in space', guideInSpace(guides, [foot, head]));
 	}
 	const whereOf = (guide: Guide) =>
 		guide.on === 'map'
@@ -54,7 +44,7 @@
 		disabled: isFollowed(guide.id)
 	}))}
 >
-	{#if guides.length}Guides:{:else}No guides yet: draw one on the map, or put one{/if}
+	{#if guides.length}Guides:{:else}No guides yet: draw one on the map or{/if}
 	{#each guides as guide, k (guide.id)}
 		{@const path = `guides/${guide.id}`}
 		<span
@@ -87,5 +77,13 @@
 			{whereOf(guide)}{k + 1 < guides.length ? ';' : '.'}</span
 		>{' '}
 	{/each}
-	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}>in space</button>
+	<button
+		type="button"
+		class="text-patina-deep text-[12px] underline"
+		aria-pressed={workbench.drawsGuide}
+		onclick={() => (workbench.drawsGuide = !workbench.drawsGuide)}>in the model</button
+	>{#if !guides.length}, or put one{/if}
+	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
+		>by coordinates</button
+	>
 </Clause>

@@ -189,7 +189,8 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 			planes: [0, 0, 1],
 			shift: [0, 0],
 			joint: 0,
-			poleHole: 0
+			poleHole: 0,
+			mostCells: 1_000_000
 		},
 		pattern: { kind: 'rectangles' },
 		slivers: null,

@@ -30,6 +30,8 @@ export class Workbench {
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);
 	mapShown = $state(true);
+	/** A guide is being drawn in the model. */
+	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */
 	isolated = $state.raw<readonly string[] | null>(null);
 	readonly display = $derived.by(() => this.project.document.display);

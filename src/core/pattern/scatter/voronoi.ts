@@ -1,7 +1,6 @@
 import { Delaunay } from 'd3-delaunay';
 import type { Lattice } from '../../grid/lattice';
 import type { Spread } from '../../grid/node-grid';
-import { MOST_CELLS } from '../../grid/set-out';
 import { polygonArea, side, type Place } from '../../geometry/polygon';
 import { segmentDistance } from '../../geometry/follow';
 import { distance, pointAt, type Vector } from '../../geometry/vector';
@@ -24,6 +23,7 @@ interface Field {
 }
 
 const ROUNDS = 200;
+const MOST_SCATTERED = 100_000;
 
 /** Points spread at random, as dense by true length at every height. */
 function spreadPoints(field: Field, lattice: Lattice, { count, seed }: Choice): Place[] {
@@ -180,10 +180,10 @@ export function voronoiCells(
 ): LaidCells {
 	const { count, evening, margin, near } = choice;
 	const { grid } = lattice;
-	if (!Number.isInteger(count) || count < 3 || count > MOST_CELLS / 10)
+	if (!Number.isInteger(count) || count < 3 || count > MOST_SCATTERED)
 		refuse(
 			`${at}/count`,
-			`${count} cells cannot be scattered; 3 to ${formatNumber(MOST_CELLS / 10)} are accepted`
+			`${count} cells cannot be scattered; 3 to ${formatNumber(MOST_SCATTERED)} are accepted`
 		);
 	if (!Number.isInteger(evening) || evening < 0 || evening > 50)
 		refuse(`${at}/evening`, `evening ${evening} times cannot be done; 0 to 50 is accepted`);

@@ -2,6 +2,7 @@ import type { Edit } from '$core/project/commands';
 import type { Guide } from '$core/project/guide-schema';
 import type { Mass } from '$core/project/form-schema';
 import { bezierChain } from '$core/geometry/path';
+import type { Vector } from '$core/geometry/vector';
 import { sampleChain } from '$core/mass/drawn-curve';
 import { freshId } from '$lib/sheet/words';
 
@@ -47,6 +48,22 @@ export function guideEdit(
 			...on,
 			points: places.map(([x, y]) => [x, y]),
 			joins: 'smooth'
+		}
+	};
+}
+
+/** The edit that adds a guide as it was drawn in the model, through points in space (mm). */
+export function guideInSpace(guides: readonly Guide[], points: readonly Vector[]): Edit {
+	return {
+		do: 'insert',
+		path: 'guides',
+		index: guides.length,
+		value: {
+			id: freshId('guide', guides),
+			name: `Guide ${guides.length + 1}`,
+			on: 'space',
+			points: points.map((point) => point.map(Math.round)),
+			joins: points.length > 2 ? 'smooth' : 'line'
 		}
 	};
 }
