@@ -205,8 +205,9 @@ export class CellMaker {
 	}
 
 	cells(): Cells {
-		if (this.crowded) this.made.makeAddressesUnique(this.slots);
-		return this.made.inBuildingOrder(this.grid.across.steps, this.grid.up.steps);
+		const [bays, courses] = [this.grid.across.steps, this.grid.up.steps];
+		if (this.crowded) this.made.makeAddressesUnique(this.slots, bays, courses);
+		return this.made.inBuildingOrder(bays, courses);
 	}
 }
 

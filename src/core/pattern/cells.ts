@@ -203,14 +203,20 @@ export class CellList {
 	}
 
 	/** Give cells whose address is taken already a slot of a further round. */
-	makeAddressesUnique(slots: number): void {
-		const taken = new Set<number>();
-		// Course, bay and slot in one number: slots count to 2¹⁶, bays and courses to 2 · 10⁴ each.
-		const name = (c: number) =>
-			(this.course.values[c]! * 32768 + this.bay.values[c]!) * 65536 + this.slot.values[c]!;
+	makeAddressesUnique(slots: number, bays: number, courses: number): void {
+		const { course, bay, slot } = this;
+		/** The last cell of each step so far, and the one before each cell in its step. */
+		const last = new Int32Array(bays * courses).fill(-1);
+		const before = new Int32Array(this.count);
 		for (let c = 0; c < this.count; c++) {
-			while (taken.has(name(c))) this.slot.values[c]! += slots;
-			taken.add(name(c));
+			const step = (course.values[c]! - 1) * bays + bay.values[c]! - 1;
+			before[c] = last[step]!;
+			last[step] = c;
+			for (let other = before[c]!; other >= 0; other = before[other]!)
+				if (slot.values[other] === slot.values[c]) {
+					slot.values[c]! += slots;
+					other = c;
+				}
 		}
 	}
 }

@@ -85,6 +85,16 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	return inBuildingOrder(grid, count, low, high, first, second);
 }
 
+/** Places of keys below a bound in ascending order, equal ones as they came: a counting sort. */
+function ordered(keys: Uint32Array, bound: number): Uint32Array {
+	const next = new Uint32Array(bound + 1);
+	for (let e = 0; e < keys.length; e++) next[keys[e]! + 1]!++;
+	for (let k = 1; k <= bound; k++) next[k]! += next[k - 1]!;
+	const order = new Uint32Array(keys.length);
+	for (let e = 0; e < keys.length; e++) order[next[keys[e]!]!++] = e;
+	return order;
+}
+
 function inBuildingOrder(
 	grid: NodeGrid,
 	count: number,
@@ -99,7 +109,7 @@ function inBuildingOrder(
 	const from = new Uint32Array(count);
 	const to = new Uint32Array(count);
 	const direction = new Uint8Array(count);
-	const key = new Float64Array(count);
+	const key = new Uint32Array(count);
 	/** Lines of the lattice have whole numbers; what a trim made lies beside them. */
 	const flat = (value: number) => (Math.abs(value) < 1e-9 ? 0 : value);
 	const columnOf = (node: number) => (node < own ? node % columns : grid.extraI[node - own]!);
@@ -129,12 +139,7 @@ function inBuildingOrder(
 		key[e] =
 			(Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + direction[e]!;
 	}
-	// Key and edge in one number, so that the native sort needs no comparison function.
-	const packed = new Float64Array(count);
-	for (let e = 0; e < count; e++) packed[e] = key[e]! * count + e;
-	packed.sort();
-	const order = new Uint32Array(count);
-	for (let n = 0; n < count; n++) order[n] = packed[n]! % count;
+	const order = ordered(key, columns * rows * DIRECTIONS);
 	const ordinal = new Uint8Array(count);
 	for (let n = 1; n < count; n++) if (key[order[n]!] === key[order[n - 1]!]) ordinal[n] = ordinal[n - 1]! + 1;
 	const pick = (column: Uint32Array) => {
