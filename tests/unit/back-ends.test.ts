@@ -50,7 +50,7 @@ describe('the two back ends of the part language', () => {
 	for (const part of shippedParts)
 		it(`${part.label}: the same elements, flags and measures on a thousand varied anchors`, () => {
 			const corners = part.anchor.kind === 'pair' ? 2 : 4;
-			const program: Program = compilePart(part, corners);
+			const program: Program = compilePart(part, corners, shippedParts);
 			const home = [
 				[0, 0, 0],
 				[1400, 0, 0],

@@ -288,10 +288,10 @@ export class Chain {
 		for (const rule of zone.rules)
 			if (rule.put !== 'open') {
 				const { part } = variantOf(rule.put.variant, `${at}/rules/${rule.id}`);
-				if (part.anchor.kind !== 'ring')
+				if (part.anchor.kind !== 'ring' && part.anchor.kind !== 'double ring')
 					refuse(
 						`${at}/rules/${rule.id}`,
-						`${part.label} hangs on lines, not on cells; choose a panel or a louver here`
+						`${part.label} hangs on a ${part.anchor.kind}, not on cells; choose a panel or a louver here`
 					);
 			}
 		const partOf = (rule: Rule) =>

@@ -66,7 +66,7 @@ function matches(rule: Rule, cell: CellLook): boolean {
 
 function takes(part: PartDefinition | null, corners: number): boolean {
 	if (!part) return true;
-	if (part.anchor.kind !== 'ring') return false;
+	if (part.anchor.kind !== 'ring' && part.anchor.kind !== 'double ring') return false;
 	return part.anchor.corners === 'any' || part.anchor.corners === corners;
 }
 

@@ -1,9 +1,9 @@
-import { compileFormulas, compilePart, elementsOf, PartError } from '../part/compile';
+import { compileFormulas, compilePart, elementsOf, inputKind, kernelValue, PartError } from '../part/compile';
 import { shippedParts } from '../part/kit';
 import { materialById, materials, type Material } from '../part/materials';
 import type { Program } from '../part/program';
 import type { ColumnReader } from '../part/run';
-import type { PartDefinition, PartInput } from '../project/part-definition';
+import type { ElementDefinition, PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
 import { FormulaError } from '../units/formula';
@@ -16,8 +16,11 @@ export interface ReadyVariant {
 	readonly part: PartDefinition;
 	/** Shared values by input name: mm, rad, plain. */
 	readonly inputs: ReadonlyMap<string, number>;
-	/** Material of each element of the part. */
+	/** What it makes, sub-parts included, and the material of each. */
+	readonly elements: readonly ElementDefinition[];
 	readonly materials: readonly Material[];
+	/** The parts that may stand within it. */
+	readonly library: readonly PartDefinition[];
 }
 
 /** The project's own parts, then the ones that ship. */
@@ -28,13 +31,33 @@ export function partsOf(project: Project): readonly PartDefinition[] {
 
 const programs = new Map<string, Program>();
 
+/** Definitions of the parts that one is made of, its own first. */
+function withSubParts(
+	part: PartDefinition,
+	library: readonly PartDefinition[],
+	found: Set<PartDefinition>
+): void {
+	if (found.has(part)) return;
+	found.add(part);
+	for (const [, id] of JSON.stringify(part.steps).matchAll(/"part":"([^"]+)"/g)) {
+		const sub = library.find((one) => one.id === id);
+		if (sub) withSubParts(sub, library, found);
+	}
+}
+
 /** The program of a part for a number of corners, compiled once per definition. @throws ProblemError */
-export function programOf(part: PartDefinition, corners: number, at: string): Program {
-	const key = `${corners} ${JSON.stringify(part)}`;
+export function programOf(
+	{ part, library }: Pick<ReadyVariant, 'part' | 'library'>,
+	corners: number,
+	at: string
+): Program {
+	const made = new Set<PartDefinition>();
+	withSubParts(part, library, made);
+	const key = `${corners} ${JSON.stringify([...made])}`;
 	let program = programs.get(key);
 	if (!program) {
 		try {
-			program = compilePart(part, corners);
+			program = compilePart(part, corners, library);
 		} catch (error) {
 			if (error instanceof PartError)
 				refuse(
@@ -49,20 +72,24 @@ export function programOf(part: PartDefinition, corners: number, at: string): Pr
 	return program;
 }
 
-function kernelValue(value: number, kind: NumberKind): number {
-	return kind === 'angle' ? (value * Math.PI) / 180 : value;
-}
-
-function readInput(input: PartInput, variant: Variant): number {
+function readInput(input: PartInput, kind: NumberKind, variant: Variant): number {
 	const at = `variants/${variant.id}/values/${input.name}`;
-	const kind = input.kind as NumberKind;
 	const given = variant.values[input.name] ?? input.default;
-	if (kind === 'switch') return given === true || given === 1 ? 1 : 0;
+	const { options } = input;
+	if (options) {
+		if (!options.some(({ name }) => name === given))
+			refuse(
+				at,
+				`${input.label} of ${variant.name} is ${JSON.stringify(given)}; ${options.map(({ name }) => name).join(', ')} are accepted`
+			);
+		return kernelValue(input, given);
+	}
+	if (kind === 'switch') return kernelValue(input, given);
 	if (typeof given !== 'number')
 		refuse(at, `${input.label} of ${variant.name} is ${JSON.stringify(given)}; a number is wanted`);
 	const { min = -Infinity, max = Infinity } = input;
 	if (given < min || given > max) {
-		const shown = (value: number) => formatQuantity(kernelValue(value, kind), kind);
+		const shown = (value: number) => formatQuantity(kernelValue(input, value), kind);
 		const range =
 			max === Infinity
 				? `at least ${shown(min)}`
@@ -74,7 +101,7 @@ function readInput(input: PartInput, variant: Variant): number {
 			{ label: shown(nearest), path: at, value: nearest }
 		]);
 	}
-	return kernelValue(given, kind);
+	return kernelValue(input, given);
 }
 
 /** @throws ProblemError when the variant, its part or one of its values cannot be used */
@@ -98,25 +125,26 @@ export function readyVariant(project: Project, id: string, at: string): ReadyVar
 				`${part.label} has no input "${name}"; it has ${part.inputs.map((input) => input.name).join(', ')}`
 			);
 	const inputs = new Map(
-		part.inputs
-			.filter((input) => input.kind !== 'material')
-			.map((input) => [input.name, readInput(input, variant)])
+		part.inputs.flatMap((input) => {
+			const kind = inputKind(input);
+			return kind ? [[input.name, readInput(input, kind, variant)] as const] : [];
+		})
 	);
-	return { variant, part, inputs, materials: elementMaterials(part, variant) };
+	const elements = elementsOf(part, parts);
+	const materials = elements.map((element) => elementMaterial(element, part, variant));
+	return { variant, part, inputs, elements, materials, library: parts };
 }
 
-function elementMaterials(part: PartDefinition, variant: Variant): Material[] {
-	return elementsOf(part).map((element) => {
-		const input = part.inputs.find((one) => one.kind === 'material' && one.name === element.material);
-		const id = input ? String(variant.values[input.name] ?? input.default) : element.material;
-		return (
-			materialById(id) ??
-			refuse(
-				`variants/${variant.id}/values`,
-				`the material "${id}" is not known; known: ${materials.map((one) => one.id).join(', ')}`
-			)
-		);
-	});
+function elementMaterial(element: ElementDefinition, part: PartDefinition, variant: Variant): Material {
+	const input = part.inputs.find((one) => one.kind === 'material' && one.name === element.material);
+	const id = input ? String(variant.values[input.name] ?? input.default) : element.material;
+	return (
+		materialById(id) ??
+		refuse(
+			`variants/${variant.id}/values`,
+			`the material "${id}" is not known; known: ${materials.map((one) => one.id).join(', ')}`
+		)
+	);
 }
 
 /** What a rule sets piece by piece: formulas over the cell's measures, checked against the part's inputs. */
@@ -130,13 +158,14 @@ export function perPieceProgram(
 	if (entries.length === 0) return null;
 	const formulas = entries.map(([name, text]) => {
 		const input = ready.part.inputs.find((one) => one.name === name);
-		if (!input || input.kind === 'material') return refuse(at, `${ready.part.label} has no input "${name}"`);
+		const kind = input && inputKind(input);
+		if (!input || !kind) return refuse(at, `${ready.part.label} has no input "${name}"`);
 		if (input.scope !== 'per piece')
 			return refuse(
 				at,
 				`${input.label} is shared by the variant ${ready.variant.name}; only per-piece inputs can be set by a rule`
 			);
-		return { name, text, kind: input.kind };
+		return { name, text, kind };
 	});
 	try {
 		return compileFormulas(formulas, ready.part.anchor, corners);

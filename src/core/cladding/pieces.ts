@@ -1,4 +1,6 @@
+import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
+import { refuse } from '../units/problem';
 import type { CellMeasures } from '../measure/cell-measures';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { NO_CELL, type Edges } from '../pattern/edges';
@@ -30,6 +32,8 @@ export interface CladFace {
 	readonly joint: number;
 	/** What is to be said of cells, by cell. */
 	readonly remarks: ReadonlyMap<number, string>;
+	/** The zone's second grid, where it has one. */
+	readonly layer: LayerGrid | null;
 	/** Mesh positions are relative to this point (mm). */
 	readonly origin: readonly [number, number, number];
 }
@@ -77,14 +81,19 @@ function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnR
 	if (axis) {
 		const a = axisOf[axis]!;
 		if (what === 'normal' || what === 'centre') return gather(anchors, measures[what], 3, a);
-		const corner = Number(what.slice('corner'.length)) - 1;
-		const { positions } = grid;
+		const [, of, number] = what.match(/^(corner|normal|far)(\d+)$/)!;
+		const corner = Number(number) - 1;
 		const { corners, start } = cells;
+		const atNodes =
+			(values: Float64Array): ColumnReader =>
+			(out, from, to) => {
+				for (let r = from; r < to; r++)
+					out[r - from] = values[3 * corners[start[anchors[r]!]! + corner]! + a]!;
+			};
+		if (of === 'normal') return atNodes(grid.normals);
+		if (of === 'far') return atNodes(face.layer!.positions);
 		if (face.joint > 0) return reckon(anchors, (c) => jointedCorner(face, c, corner)[a]!);
-		return (out, from, to) => {
-			for (let r = from; r < to; r++)
-				out[r - from] = positions[3 * corners[start[anchors[r]!]! + corner]! + a]!;
-		};
+		return atNodes(grid.positions);
 	}
 	if (name === 'cell_height') return gather(anchors, measures.centre, 3, 2);
 	const columns: Record<string, Float64Array | Uint32Array> = {
@@ -140,6 +149,11 @@ function pairColumn(
 	if (axis) {
 		const a = axisOf[axis]!;
 		if (what === 'normal') return gather(anchors, frames.normal, 3, a);
+		if (what === 'normal_left' || what === 'normal_right') {
+			const { left, right } = edges;
+			const beside = (e: number) => (what === 'normal_left' || right[e] === NO_CELL ? left[e]! : right[e]!);
+			return reckon(anchors, (e) => face.measures.normal[3 * beside(e) + a]!);
+		}
 		const nodes = what === 'start' ? edges.from : edges.to;
 		return reckon(anchors, (e) => positions[3 * nodes[e]! + a]!);
 	}
@@ -168,7 +182,7 @@ function runGroup(
 	origin: CladFace['origin'],
 	at: string
 ): PieceGroup {
-	const program = programOf(ready.part, corners, at);
+	const program = programOf(ready, corners, at);
 	const formulas = perPieceProgram(ready, values, corners, at);
 	const perPiece = formulas
 		? runProgram(formulas, given, anchors.length, origin).results
@@ -199,6 +213,14 @@ export function cladCells(
 	values: Readonly<Record<string, string>>,
 	at: string
 ): PieceGroup {
+	if (
+		ready.part.anchor.kind === 'double ring' &&
+		(face.layer?.positions.length ?? 0) < face.grid.positions.length
+	)
+		refuse(
+			at,
+			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
+		);
 	const given = (name: string) => ringColumn(face, anchors, name);
 	const group = runGroup(ready, anchors, corners, given, values, face.origin, at);
 	const remarks = new Map<number, string>();

@@ -1,10 +1,12 @@
 import type { Anchor } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
-import type { DomainBuilder, PointRegisters } from './builder';
-import { numberValue, type Value } from './values';
+import type { DomainBuilder, PointRegisters, Register } from './builder';
+import { numberValue, type Value, type Vectors } from './values';
+
+type Kinds = Readonly<Record<string, NumberKind>>;
 
 /** Measures of the anchor that formulas may name. */
-export const ringMeasures: Readonly<Record<string, NumberKind>> = {
+export const ringMeasures: Kinds = {
 	cell_area: 'area',
 	cell_perimeter: 'length',
 	cell_longest_edge: 'length',
@@ -16,56 +18,165 @@ export const ringMeasures: Readonly<Record<string, NumberKind>> = {
 	course: 'count',
 	bay: 'count'
 };
-export const pairMeasures: Readonly<Record<string, NumberKind>> = {
+export const pairMeasures: Kinds = {
 	line_length: 'length',
 	line_height: 'length',
 	fold: 'angle',
 	course: 'count',
 	bay: 'count'
 };
+const nodeMeasures: Kinds = { node_height: 'length', course: 'count', bay: 'count' };
+const chainMeasures: Kinds = { chain_length: 'length' };
+export const measuresOf: Readonly<Record<Anchor['kind'], Kinds>> = {
+	ring: ringMeasures,
+	'double ring': ringMeasures,
+	pair: pairMeasures,
+	node: nodeMeasures,
+	chain: chainMeasures
+};
 
-const point = (b: DomainBuilder, name: string): PointRegisters => ({
-	x: b.column(`${name}.x`),
-	y: b.column(`${name}.y`),
-	z: b.column(`${name}.z`)
-});
-const constantPoint = (b: DomainBuilder, x: number, y: number, z: number): PointRegisters => ({
-	x: b.constant(x),
-	y: b.constant(y),
-	z: b.constant(z)
-});
-
-function measures(b: DomainBuilder, kinds: Readonly<Record<string, NumberKind>>): [string, Value][] {
-	return Object.entries(kinds).map(([name, kind]) => [name, numberValue(b.column(name), kind)]);
+/** Where what an anchor gives comes from: columns, or the points of the part around a sub-part. */
+export interface AnchorSource {
+	point(name: string): PointRegisters;
+	measure(name: string): Register;
 }
 
+export const columnSource = (b: DomainBuilder): AnchorSource => ({
+	point: (name) => ({ x: b.column(`${name}.x`), y: b.column(`${name}.y`), z: b.column(`${name}.z`) }),
+	measure: (name) => b.column(name)
+});
+
+/** How many corners an anchor has when it leaves that open, or its only number. */
+export const cornersOf = (anchor: Anchor, wanted = 4): number =>
+	anchor.kind === 'pair' ? 2 : anchor.corners === 'any' ? wanted : anchor.corners;
+
 /**
- * What a part is given by its anchor, by name. Columns that no step uses are never loaded.
+ * What a part is given by its anchor, by name. What no step uses costs nothing.
  * - ring of n: cell, corner1 … n, edge1 … n, for four corners edge3_aligned and edge4_aligned (run the same
- *   way as edges 1 and 2), centre, normal, up
- * - pair: line, start, end, normal, up
+ *   way as edges 1 and 2), centre, normal, corner_normals, plane, up
+ * - double ring: the same, and far, far1 … n, far_centre of the companion
+ * - pair: line, start, end, normal, normal_left, normal_right (of the cells beside it), up
+ * - node: node, normal, way1 … n (directions of its edges), up
+ * - chain: chain, point1 … n, normal1 … n, up
  */
-export function givenNames(b: DomainBuilder, anchor: Anchor, corners: number): Map<string, Value> {
+export function givenNames(
+	v: Vectors,
+	anchor: Anchor,
+	corners: number,
+	{ point, measure }: AnchorSource
+): Map<string, Value> {
+	const { b } = v;
 	const names = new Map<string, Value>();
-	names.set('up', { is: 'direction', at: constantPoint(b, 0, 0, 1) });
-	names.set('normal', { is: 'direction', at: point(b, 'normal') });
-	if (anchor.kind === 'pair') {
-		const ends = [point(b, 'start'), point(b, 'end')];
-		names.set('line', { is: 'path', points: ends });
-		names.set('start', { is: 'point', at: ends[0]! });
-		names.set('end', { is: 'point', at: ends[1]! });
-		for (const [name, value] of measures(b, pairMeasures)) names.set(name, value);
-		return names;
+	const put = (name: string, value: Value) => names.set(name, value);
+	const direction = (name: string) => put(name, { is: 'direction', at: point(name) });
+	const numbered = (name: string) => Array.from({ length: corners }, (_, k) => point(`${name}${k + 1}`));
+	const each = (name: string, points: readonly PointRegisters[], is: 'point' | 'direction') =>
+		points.forEach((at, k) => put(`${name}${k + 1}`, { is, at }));
+	put('up', { is: 'direction', at: { x: b.constant(0), y: b.constant(0), z: b.constant(1) } });
+	for (const [name, kind] of Object.entries(measuresOf[anchor.kind]))
+		put(name, numberValue(measure(name), kind));
+
+	switch (anchor.kind) {
+		case 'pair': {
+			const [start, end] = [point('start'), point('end')];
+			put('line', { is: 'path', points: [start, end] });
+			put('start', { is: 'point', at: start });
+			put('end', { is: 'point', at: end });
+			for (const name of ['normal', 'normal_left', 'normal_right']) direction(name);
+			return names;
+		}
+		case 'node':
+			put('node', { is: 'point', at: point('node') });
+			direction('normal');
+			each('way', numbered('way'), 'direction');
+			return names;
+		case 'chain': {
+			const points = numbered('point');
+			put('chain', { is: 'path', points });
+			each('point', points, 'point');
+			each('normal', numbered('normal'), 'direction');
+			return names;
+		}
+		case 'double ring':
+		case 'ring': {
+			const ring = numbered('corner');
+			put('cell', { is: 'ring', points: ring });
+			each('corner', ring, 'point');
+			ring.forEach((corner, k) => {
+				const next = ring[(k + 1) % corners]!;
+				put(`edge${k + 1}`, { is: 'path', points: [corner, next] });
+				if (corners === 4 && k >= 2) put(`edge${k + 1}_aligned`, { is: 'path', points: [next, corner] });
+			});
+			const [centre, normal] = [point('centre'), point('normal')];
+			put('centre', { is: 'point', at: centre });
+			put('normal', { is: 'direction', at: normal });
+			put('corner_normals', { is: 'directions', points: numbered('normal') });
+			const right = v.squareTo(v.subtract(ring[1]!, ring[0]!), normal);
+			put('plane', { is: 'plane', frame: { origin: centre, right, up: v.cross(normal, right), normal } });
+			if (anchor.kind === 'double ring') {
+				const far = numbered('far');
+				put('far', { is: 'ring', points: far });
+				each('far', far, 'point');
+				put('far_centre', { is: 'point', at: v.centre(far) });
+			}
+			return names;
+		}
 	}
-	const ring = Array.from({ length: corners }, (_, k) => point(b, `corner${k + 1}`));
-	names.set('cell', { is: 'ring', points: ring });
-	names.set('centre', { is: 'point', at: point(b, 'centre') });
-	ring.forEach((corner, k) => {
-		const next = ring[(k + 1) % corners]!;
-		names.set(`corner${k + 1}`, { is: 'point', at: corner });
-		names.set(`edge${k + 1}`, { is: 'path', points: [corner, next] });
-		if (corners === 4 && k >= 2) names.set(`edge${k + 1}_aligned`, { is: 'path', points: [next, corner] });
-	});
-	for (const [name, value] of measures(b, ringMeasures)) names.set(name, value);
-	return names;
+}
+
+/** What a ring of a part gives to a sub-part hung on it. */
+export function ringSource(
+	v: Vectors,
+	ring: readonly PointRegisters[],
+	around: (name: string) => Register | undefined
+): AnchorSource {
+	const { b } = v;
+	const n = ring.length;
+	const normal = v.normalOf(ring);
+	const centre = v.centre(ring);
+	const edges = ring.map((p, k) => v.subtract(ring[(k + 1) % n]!, p));
+	const lengths = edges.map((edge) => v.length(edge));
+	const fold = (op: 'min' | 'max', values: readonly Register[]) => values.reduce((p, q) => b.apply(op, p, q));
+	const angles = () =>
+		edges.map((edge, k) => {
+			const back = v.negate(edges[(k + n - 1) % n]!);
+			return b.apply('atan2', v.length(v.cross(edge, back)), v.dot(edge, back));
+		});
+	const heights = () => ring.map((p) => v.dot(v.subtract(p, centre), normal));
+	const measures: Record<string, () => Register> = {
+		cell_area: () => v.length(v.vectorArea(ring)),
+		cell_perimeter: () => b.sum(lengths),
+		cell_longest_edge: () => fold('max', lengths),
+		cell_shortest_edge: () => fold('min', lengths),
+		cell_smallest_angle: () => fold('min', angles()),
+		cell_largest_angle: () => fold('max', angles()),
+		cell_warp: () => (n === 4 ? v.gap(ring) : b.subtract(fold('max', heights()), fold('min', heights()))),
+		cell_height: () => centre.z
+	};
+	return {
+		point(name) {
+			if (name === 'centre') return centre;
+			return name.startsWith('corner') ? ring[Number(name.slice(6)) - 1]! : normal;
+		},
+		measure: (name) => measures[name]?.() ?? around(name) ?? b.constant(0)
+	};
+}
+
+/** What two points of a part give to a sub-part hung on them. */
+export function pairSource(
+	v: Vectors,
+	start: PointRegisters,
+	end: PointRegisters,
+	normal: PointRegisters,
+	around: (name: string) => Register | undefined
+): AnchorSource {
+	const { b } = v;
+	const measures: Record<string, () => Register> = {
+		line_length: () => v.distance(start, end),
+		line_height: () => v.centre([start, end]).z
+	};
+	return {
+		point: (name) => (name === 'start' ? start : name === 'end' ? end : normal),
+		measure: (name) => measures[name]?.() ?? around(name) ?? b.constant(0)
+	};
 }

@@ -1,5 +1,6 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
-import type { Domain, FlagLevel, Operation, Program } from './program';
+import { StepFault } from './fault';
+import type { Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
 export type Register = number;
@@ -12,6 +13,7 @@ export interface PointRegisters {
 interface Draft {
 	readonly elements: {
 		readonly element: number;
+		readonly firstTurn: number;
 		readonly solids: readonly {
 			readonly vertices: readonly PointRegisters[];
 			readonly triangles: readonly number[];
@@ -44,9 +46,23 @@ export class FlagList {
 		const known = this.flags.findIndex((flag) => flag.text === text);
 		if (known >= 0) return known;
 		if (this.flags.length === MOST_FLAGS)
-			throw new RangeError(`a part can raise at most ${MOST_FLAGS} flags`);
+			throw new StepFault(`it can fail in more than ${MOST_FLAGS} ways; make it of fewer steps or sub-parts`);
 		return this.flags.push({ level, text }) - 1;
 	}
+}
+
+/** Several meshes as one. */
+function joined(
+	solids: Draft['elements'][number]['solids'],
+	point: (p: PointRegisters) => PointSlots
+): Pick<ElementOutput, 'vertices' | 'triangles'> {
+	let before = 0;
+	const triangles: number[] = [];
+	for (const solid of solids) {
+		for (const vertex of solid.triangles) triangles.push(vertex + before);
+		before += solid.vertices.length;
+	}
+	return { vertices: solids.flatMap((solid) => solid.vertices.map(point)), triangles };
 }
 
 /**
@@ -212,10 +228,8 @@ export class DomainBuilder {
 			index: this.indexRegister === null ? null : slot(this.indexRegister),
 			elements: this.draft.elements.map((element) => ({
 				element: element.element,
-				solids: element.solids.map((solid) => ({
-					vertices: solid.vertices.map(point),
-					triangles: solid.triangles
-				})),
+				firstTurn: element.firstTurn,
+				...joined(element.solids, point),
 				volume: slot(element.volume),
 				area: slot(element.area),
 				length: slot(element.length)

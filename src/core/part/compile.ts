@@ -1,22 +1,46 @@
-import type { ElementDefinition, Group, Limit, PartDefinition, Step } from '../project/part-definition';
+import type {
+	AnyStep,
+	Cases,
+	Each,
+	ElementDefinition,
+	PartDefinition,
+	PartInput,
+	PartStep,
+	Repeat,
+	Step
+} from '../project/part-definition';
 import { dimensionOf, type NumberKind } from '../units/dimension';
-import { FormulaError, checkFormula, numberOf, type Expression, type FormulaType } from '../units/formula';
-import { givenNames } from './anchors';
-import { DomainBuilder, FlagList, type Register } from './builder';
+import { FormulaError, numberOf, type FormulaType } from '../units/formula';
+import { columnSource, cornersOf, givenNames, pairSource, ringSource, type AnchorSource } from './anchors';
+import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
+import { limitsOf, rangesOf } from './case-ranges';
+import { listElements, type ElementList } from './elements';
+import { PartError, StepFault } from './fault';
+import { lower, readFormula } from './lower';
 import type { Program } from './program';
-import { Scope, StepFault } from './scope';
+import { Scope } from './scope';
+import { sheetArea, trianglesOf } from './solids';
 import { makeStep } from './steps';
-import { Vectors, geometryFunctions, numberValue, typeOf, type Value } from './values';
+import { turnsOf } from './turns';
+import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
 
-/** A part that cannot be used: each fault names its step and what would be accepted. */
-export class PartError extends Error {
-	constructor(readonly faults: readonly { readonly step: string; readonly text: string }[]) {
-		super(faults.map(({ step, text }) => `${step}: ${text}`).join('\n'));
-	}
-}
+export { PartError } from './fault';
 
 const typeOfKind = (kind: NumberKind): FormulaType =>
 	kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));
+
+/** The kind of number that formulas take an input for; nothing for those that are no numbers. */
+export function inputKind({ kind }: PartInput): NumberKind | null {
+	if (kind === 'material' || kind === 'text') return null;
+	return kind === 'choice' ? 'count' : kind;
+}
+
+/** An input's value as formulas have it: mm, rad, plain; a choice by its number from 1, a switch 0 or 1. */
+export function kernelValue(input: PartInput, value: PartInput['default']): number {
+	if (input.kind === 'choice') return 1 + (input.options ?? []).findIndex(({ name }) => name === value);
+	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
+	return input.kind === 'angle' ? (Number(value) * Math.PI) / 180 : Number(value);
+}
 
 /** What each declared name refers to, for telling a cycle from a wrong order. */
 function references(definition: PartDefinition): Map<string, Set<string>> {
@@ -31,47 +55,78 @@ function references(definition: PartDefinition): Map<string, Set<string>> {
 	return new Map(definition.steps.map((step) => [step.name, new Set(words(step))]));
 }
 
+/** What the compilers of a part and of its sub-parts share. */
+interface Shared {
+	readonly library: readonly PartDefinition[];
+	readonly faults: { step: string; text: string }[];
+	/** How many of each element have been made. */
+	readonly made: Map<number, number>;
+}
+
 class Compiler {
 	private readonly later: Map<string, Set<string>>;
-	private readonly elements: ElementDefinition[];
-	private readonly faults: { step: string; text: string }[] = [];
+	private currentStep = '';
+	/** Names that groups give to their steps; a group within another gives them anew. */
+	private readonly turnNames = new Set<string>();
 
 	constructor(
 		private readonly definition: PartDefinition,
-		private readonly corners: number
+		private readonly elements: ElementList,
+		private readonly shared: Shared,
+		/** Names of the sub-parts around, for faults and flags. */
+		private readonly within: string,
+		private readonly around: readonly string[]
 	) {
 		this.later = references(definition);
-		this.elements = elementsOf(definition);
 	}
 
-	compile(): Program {
+	/**
+	 * Lower the whole part into a scope that holds what its anchor gives.
+	 * @param given the register of an input's value
+	 * @returns the measures by name
+	 */
+	lower(
+		scope: Scope,
+		given: (input: PartInput, kind: NumberKind) => Register
+	): Map<string, ValueOf<'number'>> {
 		const { definition } = this;
-		const builder = new DomainBuilder(new FlagList());
-		const scope = new Scope(builder, null);
-		for (const [name, value] of givenNames(builder, definition.anchor, this.corners)) scope.set(name, value);
-		const inputs = definition.inputs.filter((input) => input.kind !== 'material');
-		for (const { name, kind } of inputs)
-			this.at(`input ${name}`, () => {
-				this.declare(scope, name);
-				scope.set(name, numberValue(builder.column(`input.${name}`), kind as NumberKind));
+		const inputs = definition.inputs.flatMap((input) => {
+			const kind = inputKind(input);
+			return kind ? [{ input, kind }] : [];
+		});
+		for (const { input, kind } of inputs)
+			this.at(`input ${input.name}`, () => {
+				this.declare(scope, input.name);
+				scope.set(input.name, numberValue(given(input, kind), kind));
+				input.options?.forEach(({ name }, k) => {
+					const known = scope.peek(name);
+					if (!known) scope.set(name, numberValue(scope.builder.constant(k + 1), 'count'));
+					else if (known.is !== 'number' || known.register !== scope.builder.constant(k + 1))
+						throw new StepFault(`the choice "${name}" has a name that is used already`);
+				});
 			});
-		for (const { name, label } of inputs)
-			this.at(`input ${name}`, () => scope.set(name, this.limited(scope, name, scope.get(name)!, label)));
-		for (const step of definition.steps) this.stepOrGroup(scope, step);
-		for (const element of definition.elements) this.element(scope, element);
-		for (const measure of definition.measures)
-			this.at(`measure ${measure.name}`, () => {
-				const register = this.formula(scope, measure.value, typeOfKind(measure.kind));
-				builder.result(measure.name, register);
+		for (const { input } of inputs)
+			this.at(`input ${input.name}`, () =>
+				scope.set(input.name, this.limited(scope, input.name, scope.get(input.name)!, input.label))
+			);
+		this.group(scope, definition);
+		const measures = new Map<string, ValueOf<'number'>>();
+		for (const { name, kind, value } of definition.measures)
+			this.at(`measure ${name}`, () => {
+				const type = typeOfKind(kind);
+				measures.set(name, { is: 'number', register: this.formula(scope, value, type), type });
 			});
 		for (const limit of definition.limits)
 			if (!scope.peek(limit.of))
-				this.faults.push({
-					step: `limit of ${limit.of}`,
-					text: `"${limit.of}" is not an input or a number of this part`
-				});
-		if (this.faults.length) throw new PartError(this.faults);
-		return builder.finish();
+				this.fault(`limit of ${limit.of}`, `"${limit.of}" is not an input or a number of this part`);
+		return measures;
+	}
+
+	/** The same fault of steps made many times is told once. */
+	private fault(step: string, text: string): void {
+		const { faults } = this.shared;
+		const where = this.within ? `${this.within}, ${step}` : step;
+		if (!faults.some((one) => one.step === where && one.text === text)) faults.push({ step: where, text });
 	}
 
 	private at(step: string, act: () => void): void {
@@ -79,7 +134,7 @@ class Compiler {
 			act();
 		} catch (error) {
 			if (!(error instanceof StepFault || error instanceof FormulaError)) throw error;
-			this.faults.push({ step, text: error.message });
+			this.fault(step, error.message);
 		}
 	}
 
@@ -112,33 +167,24 @@ class Compiler {
 		return null;
 	}
 
-	private currentStep = '';
-
-	private lookup<Is extends Value['is']>(
-		scope: Scope,
-		name: string,
-		...wanted: Is[]
-	): Extract<Value, { is: Is }> {
+	private lookup<Is extends Value['is']>(scope: Scope, name: string, ...wanted: Is[]): ValueOf<Is> {
 		const value = scope.get(name);
 		if (!value) this.missing(scope, name, this.currentStep);
 		if (!(wanted as string[]).includes(value.is))
 			throw new StepFault(`"${name}" is a ${value.is}; a ${wanted.join(' or ')} is wanted`);
-		return value as Extract<Value, { is: Is }>;
+		return value as ValueOf<Is>;
 	}
 
-	/** A checked formula; its type is what it comes to when none is expected. */
-	private expression(scope: Scope, text: string, expected?: FormulaType): Expression {
+	/** A formula, of whatever type it comes to when none is expected. */
+	private anyFormula(scope: Scope, text: string, expected?: FormulaType): ValueOf<'number'> {
 		for (const [word] of text.matchAll(/[a-z][a-z0-9_]*/g))
 			if (!scope.peek(word) && this.later.has(word)) this.missing(scope, word, this.currentStep);
-		return checkFormula(text, {
-			names: namesOf(scope),
-			functions: geometryFunctions,
-			...(expected && { expected })
-		});
+		const expression = readFormula(scope, text, expected);
+		return { is: 'number', register: lower(expression, scope), type: expression.type };
 	}
 
 	private formula(scope: Scope, text: string, expected: FormulaType): Register {
-		return lower(this.expression(scope, text, expected), scope);
+		return this.anyFormula(scope, text, expected).register;
 	}
 
 	private number(scope: Scope, text: string, kind: NumberKind): Register {
@@ -150,7 +196,7 @@ class Compiler {
 		if (value.is !== 'number') return value;
 		const b = scope.builder;
 		let { register } = value;
-		for (const limit of this.definition.limits.filter((one: Limit) => one.of === name))
+		for (const limit of this.definition.limits.filter((one) => one.of === name))
 			for (const [bound, op] of [
 				[limit.at_least, 'max'],
 				[limit.at_most, 'min']
@@ -158,21 +204,44 @@ class Compiler {
 				if (bound === undefined) continue;
 				const at = this.formula(scope, bound, value.type);
 				const [less, more] = op === 'max' ? [register, at] : [at, register];
-				const broken = b.apply('less', less, more);
 				const held = limit.then === 'hold';
-				b.flag(broken, held ? 'held' : 'flagged', `${label}: ${limit.says}`);
+				b.flag(b.apply('less', less, more), held ? 'held' : 'flagged', `${label}: ${limit.says}`);
 				if (held) register = b.apply(op, register, at);
 			}
 		return { ...value, register };
 	}
 
-	private stepOrGroup(scope: Scope, step: Step | Group): void {
-		this.currentStep = step.name;
-		this.at(`step ${step.name}`, () => {
-			this.declare(scope, step.name);
-			if (step.do === 'repeat') this.group(scope, step);
-			else scope.set(step.name, this.limited(scope, step.name, this.made(scope, step), step.name));
-		});
+	/** Steps in their order, then the elements made of them. */
+	private group(
+		scope: Scope,
+		{
+			steps,
+			elements
+		}: { readonly steps: readonly AnyStep[]; readonly elements: readonly ElementDefinition[] }
+	): void {
+		for (const step of steps) {
+			this.currentStep = step.name;
+			this.at(`step ${step.name}`, () => {
+				this.declare(scope, step.name);
+				this.step(scope, step);
+			});
+		}
+		for (const element of elements) this.element(scope, element);
+	}
+
+	private step(scope: Scope, step: AnyStep): void {
+		switch (step.do) {
+			case 'repeat':
+				return this.repeat(scope, step);
+			case 'cases':
+				return this.cases(scope, step);
+			case 'each':
+				return this.each(scope, step);
+			case 'part':
+				return this.part(scope, step);
+			default:
+				scope.set(step.name, this.limited(scope, step.name, this.made(scope, step), step.name));
+		}
 	}
 
 	private made(scope: Scope, step: Step): Value {
@@ -180,32 +249,152 @@ class Compiler {
 			v: new Vectors(scope.builder),
 			lookup: (name, ...wanted) => this.lookup(scope, name, ...wanted),
 			number: (text, kind) => this.number(scope, text, kind),
-			anyNumber: (text) => {
-				const expression = this.expression(scope, text);
-				return { is: 'number', register: lower(expression, scope), type: expression.type };
-			}
+			anyNumber: (text) => this.anyFormula(scope, text),
+			condition: (text) => this.formula(scope, text, { is: 'switch' })
 		});
 	}
 
-	private group(scope: Scope, group: Group): void {
+	private repeat(scope: Scope, step: Repeat): void {
 		const b = scope.builder;
-		let times = group.times ? this.number(scope, group.times, 'count') : b.constant(1);
-		if (group.when)
-			times = b.apply('choose', this.formula(scope, group.when, { is: 'switch' }), times, b.constant(0));
-		if (!group.times && !group.when) throw new StepFault('a repeated group needs "times" or "when"');
-		const inner = new Scope(b.group(times), scope);
-		inner.set(group.index ?? 'turn', numberValue(inner.builder.index(), 'count'));
-		for (const step of group.steps) this.stepOrGroup(inner, step);
-		for (const element of group.elements) this.element(inner, element);
+		let times = step.times ? this.number(scope, step.times, 'count') : b.constant(1);
+		if (step.when)
+			times = b.apply('choose', this.formula(scope, step.when, { is: 'switch' }), times, b.constant(0));
+		if (!step.times && !step.when) throw new StepFault('a repeat needs "times" or "when"');
+		const inner = new Scope(b.group(times), scope, true);
+		const index = step.index ?? 'turn';
+		this.setTurnName(inner, index, numberValue(inner.builder.index(), 'count'));
+		this.group(inner, step);
+	}
+
+	private setTurnName(scope: Scope, name: string, value: Value): void {
+		if (scope.peek(name) && !this.turnNames.has(name))
+			throw new StepFault(
+				`"${name}" is what the steps within know their turn by; give the other "${name}" another name`
+			);
+		this.turnNames.add(name);
+		scope.set(name, value);
+	}
+
+	private cases(scope: Scope, step: Cases): void {
+		const b = scope.builder;
+		const { register, type } = this.anyFormula(scope, step.of);
+		const input = this.definition.inputs.find(({ name }) => name === step.of);
+		const factor = input?.kind === 'angle' ? 180 / Math.PI : 1;
+		const shown = (value: number) => String(Number((value * factor).toPrecision(6)));
+		const ranges = rangesOf(step.cases, type, limitsOf(input), shown);
+		ranges.forEach(({ from, below }, k) => {
+			let inside = b.constant(1);
+			if (from > -Infinity) inside = b.apply('lessOrEqual', b.constant(from), register);
+			if (below < Infinity) {
+				const under = b.apply('less', register, b.constant(below));
+				inside = from > -Infinity ? b.apply('and', inside, under) : under;
+			}
+			this.group(new Scope(b.group(inside), scope), step.cases[k]!);
+		});
+	}
+
+	private each(scope: Scope, step: Each): void {
+		const v = new Vectors(scope.builder);
+		const of = this.lookup(scope, step.of, 'ring', 'path');
+		const gathered = step.gathers.map(() => [] as PointRegisters[]);
+		for (const names of turnsOf(v, step, of)) {
+			const inner = new Scope(scope.builder, scope);
+			for (const [name, value] of names) this.setTurnName(inner, name, value);
+			this.group(inner, step);
+			step.gathers.forEach((gather, k) => {
+				// A step that could not be made has been told of already.
+				if (inner.peek(gather.of) || !step.steps.some(({ name }) => name === gather.of))
+					gathered[k]!.push(this.lookup(inner, gather.of, 'point').at);
+			});
+		}
+		step.gathers.forEach(({ name, as }, k) => {
+			this.declare(scope, name);
+			scope.set(name, { is: as, points: gathered[k]! });
+		});
+	}
+
+	/** Another part, lowered in place on points of this one. */
+	private part(scope: Scope, step: PartStep): void {
+		const sub = this.shared.library.find(({ id }) => id === step.part);
+		if (!sub) {
+			const known = this.shared.library.map(({ id }) => id).join(', ') || 'none';
+			throw new StepFault(`the part "${step.part}" is not in the kit; known: ${known}`);
+		}
+		const chain = [...this.around, this.definition.id];
+		if (chain.includes(sub.id))
+			throw new StepFault(`a part cannot be used within itself: ${[...chain, sub.id].join(' → ')}`);
+		const v = new Vectors(scope.builder);
+		const { corners, source } = this.anchorOf(scope, step, sub);
+		const inner = new Scope(scope.builder, null);
+		for (const [name, value] of givenNames(v, sub.anchor, corners, source)) inner.set(name, value);
+		for (const name of Object.keys(step.values))
+			if (!sub.inputs.some((input) => input.name === name))
+				throw new StepFault(
+					`${sub.label} has no input "${name}"; it has ${sub.inputs.map((input) => input.name).join(', ')}`
+				);
+		const within = this.within ? `${this.within}, ${step.name}` : step.name;
+		const compiler = new Compiler(sub, this.elements.within.get(step)!, this.shared, within, chain);
+		const measures = compiler.lower(inner, (input, kind) => {
+			const text = step.values[input.name];
+			const option = input.options?.findIndex(({ name }) => name === text) ?? -1;
+			if (option >= 0) return scope.builder.constant(option + 1);
+			if (text === undefined) return scope.builder.constant(kernelValue(input, input.default));
+			return this.number(scope, text, kind);
+		});
+		for (const [name, value] of measures) scope.set(`${step.name}_${name}`, value);
+	}
+
+	private anchorOf(
+		scope: Scope,
+		step: PartStep,
+		{ anchor, label }: PartDefinition
+	): { corners: number; source: AnchorSource } {
+		const v = new Vectors(scope.builder);
+		const values = step.on.map((name) => this.lookup(scope, name, 'point', 'ring', 'path'));
+		const points = values.flatMap((value) => (value.is === 'point' ? [value.at] : value.points));
+		const around = (name: string) => {
+			const value = scope.get(name);
+			return value?.is === 'number' ? value.register : undefined;
+		};
+		if (anchor.kind === 'ring') {
+			const corners = cornersOf(anchor, points.length);
+			if (points.length !== corners || corners < 3)
+				throw new StepFault(
+					`${label} needs ${anchor.corners === 'any' ? 'three or more' : anchor.corners} corners; ${points.length} are given`
+				);
+			return { corners, source: ringSource(v, points, around) };
+		}
+		if (anchor.kind === 'pair') {
+			if (points.length !== 2) throw new StepFault(`${label} needs two points; ${points.length} are given`);
+			const normal = this.lookup(scope, 'normal', 'direction').at;
+			return { corners: 2, source: pairSource(v, points[0]!, points[1]!, normal, around) };
+		}
+		throw new StepFault(
+			`${label} hangs on a ${anchor.kind}; parts on rings and pairs can be used within another`
+		);
 	}
 
 	private element(scope: Scope, element: ElementDefinition): void {
 		this.currentStep = element.name;
 		this.at(`element ${element.name}`, () => {
 			const b = scope.builder;
-			const solids = element.of.flatMap((name) => this.lookup(scope, name, 'solid').solids);
+			const thickness = element.thickness && this.number(scope, element.thickness, 'length');
+			const solids = element.of.flatMap((name): readonly Solid[] => {
+				const value = this.lookup(scope, name, 'solid', 'sheet');
+				if (value.is === 'solid') return value.solids;
+				const { sheet } = value;
+				const area = sheetArea(new Vectors(b), sheet);
+				const volume = thickness ? b.multiply(area, thickness) : b.constant(0);
+				return [
+					{ vertices: sheet.vertices, triangles: trianglesOf(sheet), volume, area, length: b.constant(0) }
+				];
+			});
+			const index = this.elements.own.get(element)!;
+			const before = this.shared.made.get(index) ?? 0;
+			this.shared.made.set(index, before + 1);
 			b.element({
-				element: this.elements.indexOf(element),
+				element: index,
+				firstTurn: scope.repeats ? before * MOST_TURNS : before,
 				solids,
 				volume: b.sum(solids.map((solid) => solid.volume)),
 				area: b.sum(solids.map((solid) => solid.area)),
@@ -215,48 +404,34 @@ class Compiler {
 	}
 }
 
-/** The types of all names that are visible. */
-function namesOf(scope: Scope): Record<string, FormulaType> {
-	return Object.fromEntries(scope.names().map((name) => [name, typeOf(scope.peek(name)!)]));
-}
-
-/** Lower a checked formula to operations. */
-function lower(expression: Expression, scope: Scope): Register {
-	const b = scope.builder;
-	switch (expression.kind) {
-		case 'constant':
-			return b.constant(expression.value);
-		case 'name': {
-			const value = scope.get(expression.name)!;
-			if (value.is !== 'number') throw new StepFault(`"${expression.name}" is a ${value.is}, not a number`);
-			return value.register;
-		}
-		case 'arithmetic': {
-			const [a, b2, c] = expression.args.map((arg) => lower(arg, scope));
-			return b.apply(expression.op, a!, b2, c);
-		}
-		case 'geometry': {
-			const args = expression.args.map((arg): Value => {
-				if (arg.kind === 'name') return scope.get(arg.name)!;
-				return { is: 'number', register: lower(arg, scope), type: arg.type };
-			});
-			return geometryFunctions[expression.call]!.lower(new Vectors(b), args);
-		}
-	}
-}
-
-/** All elements of a part, those of its groups included, in the order written. */
-export function elementsOf(definition: PartDefinition): ElementDefinition[] {
-	const inGroups = definition.steps.flatMap((step) => (step.do === 'repeat' ? step.elements : []));
-	return [...inGroups, ...definition.elements];
+/** All elements of a part, those of its groups and sub-parts included, in the order written. */
+export function elementsOf(
+	definition: PartDefinition,
+	library: readonly PartDefinition[] = []
+): readonly ElementDefinition[] {
+	return listElements(definition, library).all;
 }
 
 /**
  * Check a part and lower it for anchors of a given number of corners (2 for a pair).
+ * @param library the parts that it may use
  * @throws PartError with every fault found
  */
-export function compilePart(definition: PartDefinition, corners: number): Program {
-	return new Compiler(definition, corners).compile();
+export function compilePart(
+	definition: PartDefinition,
+	corners: number,
+	library: readonly PartDefinition[] = []
+): Program {
+	const builder = new DomainBuilder(new FlagList());
+	const scope = new Scope(builder, null);
+	const names = givenNames(new Vectors(builder), definition.anchor, corners, columnSource(builder));
+	for (const [name, value] of names) scope.set(name, value);
+	const shared: Shared = { library, faults: [], made: new Map() };
+	const compiler = new Compiler(definition, listElements(definition, library), shared, '', []);
+	const measures = compiler.lower(scope, ({ name }) => builder.column(`input.${name}`));
+	if (shared.faults.length) throw new PartError(shared.faults);
+	for (const [name, { register }] of measures) builder.result(name, register);
+	return builder.finish();
 }
 
 /**
@@ -270,15 +445,9 @@ export function compileFormulas(
 ): Program {
 	const builder = new DomainBuilder(new FlagList());
 	const scope = new Scope(builder, null);
-	for (const [name, value] of givenNames(builder, anchor, corners)) scope.set(name, value);
-	for (const { name, text, kind } of formulas) {
-		const names = namesOf(scope);
-		const expression = checkFormula(text, {
-			names,
-			functions: geometryFunctions,
-			expected: typeOfKind(kind)
-		});
-		builder.result(name, lower(expression, scope));
-	}
+	const names = givenNames(new Vectors(builder), anchor, corners, columnSource(builder));
+	for (const [name, value] of names) scope.set(name, value);
+	for (const { name, text, kind } of formulas)
+		builder.result(name, lower(readFormula(scope, text, typeOfKind(kind)), scope));
 	return builder.finish();
 }

@@ -61,6 +61,15 @@ export const materials: readonly Material[] = [
 	},
 	{ id: 'timber', label: 'Larch', density: 590, colour: '#BC9A6A', opacity: 1, metalness: 0, roughness: 0.8 },
 	{
+		id: 'mineral-wool',
+		label: 'Mineral wool',
+		density: 80,
+		colour: '#C9B98A',
+		opacity: 1,
+		metalness: 0,
+		roughness: 1
+	},
+	{
 		id: 'terracotta',
 		label: 'Terracotta',
 		density: 2000,

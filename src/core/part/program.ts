@@ -23,17 +23,15 @@ export interface PointSlots {
 	readonly z: Slot;
 }
 
-/** A closed triangle mesh whose topology is the same for every piece; triangles point outward. */
-export interface SolidOutput {
-	readonly vertices: readonly PointSlots[];
-	readonly triangles: readonly number[];
-}
-
-/** A thing that is ordered: its solids and its quantities (mm, mm², mm³). */
+/** A thing that is ordered: its mesh, whose topology is the same for every piece, and its quantities (mm, mm², mm³). */
 export interface ElementOutput {
 	/** Position among all elements of the part, groups included. */
 	readonly element: number;
-	readonly solids: readonly SolidOutput[];
+	/** Its turn in the first of its rows: how many of the same element were made before it. */
+	readonly firstTurn: number;
+	readonly vertices: readonly PointSlots[];
+	/** By vertex; outward. */
+	readonly triangles: readonly number[];
 	readonly volume: Slot;
 	readonly area: Slot;
 	readonly length: Slot;

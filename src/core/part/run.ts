@@ -48,13 +48,8 @@ class ElementSink {
 		readonly output: ElementOutput,
 		capacity: number
 	) {
-		this.vertices = output.solids.flatMap((solid) => solid.vertices);
-		let before = 0;
-		this.triangles = output.solids.flatMap((solid) => {
-			const moved = solid.triangles.map((vertex) => vertex + before);
-			before += solid.vertices.length;
-			return moved;
-		});
+		this.vertices = output.vertices;
+		this.triangles = output.triangles;
 		this.capacity = capacity;
 		this.row = new Uint32Array(capacity);
 		this.turn = new Uint32Array(capacity);
@@ -91,7 +86,7 @@ class ElementSink {
 		for (let n = 0; n < aliveCount; n++) {
 			const r = alive[n]!;
 			this.row[first + n] = frame.piece[r]!;
-			this.turn[first + n] = frame.turn[r]!;
+			this.turn[first + n] = this.output.firstTurn + frame.turn[r]!;
 			this.volume[first + n] = volume[r]!;
 			this.area[first + n] = area[r]!;
 			this.length[first + n] = length[r]!;

@@ -1,8 +1,6 @@
 import type { DomainBuilder, PointRegisters } from './builder';
+import { StepFault } from './fault';
 import type { Value } from './values';
-
-/** A step that cannot be: the sentence says why and what would be accepted. */
-export class StepFault extends Error {}
 
 /** Registers of a value of the enclosing domain, taken over into a group's own. */
 function imported(value: Value, builder: DomainBuilder): Value {
@@ -19,7 +17,17 @@ function imported(value: Value, builder: DomainBuilder): Value {
 			return { ...value, at: point(value.at) };
 		case 'ring':
 		case 'path':
+		case 'directions':
 			return { ...value, points: value.points.map(point) };
+		case 'plane': {
+			const { origin, right, up, normal } = value.frame;
+			return {
+				is: 'plane',
+				frame: { origin: point(origin), right: point(right), up: point(up), normal: point(normal) }
+			};
+		}
+		case 'sheet':
+			return { is: 'sheet', sheet: { ...value.sheet, vertices: value.sheet.vertices.map(point) } };
 		case 'solid':
 			throw new StepFault('a solid made outside a group cannot be used inside it');
 	}
@@ -31,7 +39,9 @@ export class Scope {
 
 	constructor(
 		readonly builder: DomainBuilder,
-		private readonly outer: Scope | null
+		private readonly outer: Scope | null,
+		/** Its rows are the turns of a repeat. */
+		readonly repeats: boolean = outer?.repeats ?? false
 	) {}
 
 	/** The value of a name, usable in this scope's domain. */
@@ -40,7 +50,7 @@ export class Scope {
 		if (known || !this.outer) return known;
 		const found = this.outer.get(name);
 		if (!found) return undefined;
-		const value = imported(found, this.builder);
+		const value = this.outer.builder === this.builder ? found : imported(found, this.builder);
 		this.own.set(name, value);
 		return value;
 	}

@@ -11,16 +11,35 @@ interface Through<Is extends string> {
 	readonly points: readonly PointRegisters[];
 }
 
+/** A local frame: unit directions square to each other. */
+export interface Frame {
+	readonly origin: PointRegisters;
+	readonly right: PointRegisters;
+	readonly up: PointRegisters;
+	readonly normal: PointRegisters;
+}
+
+/** Faces without thickness; every facet a loop of vertices, anticlockwise from outside. */
+export interface Sheet {
+	readonly vertices: readonly PointRegisters[];
+	readonly facets: readonly (readonly number[])[];
+}
+
 /** What a name in a part stands for. */
 export type Value =
 	| { readonly is: 'number'; readonly register: Register; readonly type: FormulaType }
 	| At<'point'>
 	| At<'direction'>
+	/** One direction for each corner. */
+	| Through<'directions'>
 	| Through<'ring'>
 	| Through<'path'>
+	| { readonly is: 'plane'; readonly frame: Frame }
+	| { readonly is: 'sheet'; readonly sheet: Sheet }
 	| { readonly is: 'solid'; readonly solids: readonly Solid[] };
+export type ValueOf<Is extends Value['is']> = Extract<Value, { is: Is }>;
 
-/** A closed mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */
+/** A mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */
 export interface Solid {
 	readonly vertices: readonly PointRegisters[];
 	readonly triangles: readonly number[];
@@ -80,6 +99,20 @@ export class Vectors {
 			.map((p, k) => this.cross(this.subtract(p, origin), this.subtract(ring[k + 2]!, origin)));
 		return this.scale(this.sum(parts), this.b.constant(0.5));
 	};
+	negate = (p: PointRegisters) => this.each((k) => this.b.apply('negate', p[k]));
+	/** p where the condition is not 0, q elsewhere. */
+	choose = (when: Register, p: PointRegisters, q: PointRegisters) =>
+		this.each((k) => this.b.apply('choose', when, p[k], q[k]));
+	/** What is left of p square to a unit direction, made a unit. */
+	squareTo = (p: PointRegisters, unit: PointRegisters) =>
+		this.unit(this.subtract(p, this.scale(unit, this.dot(p, unit))));
+	/** The unit normal of a ring. */
+	normalOf = (ring: readonly PointRegisters[]) => this.unit(this.vectorArea(ring));
+	/** A sum of points by constant weights. */
+	weighted = (points: readonly PointRegisters[], weights: readonly number[]) =>
+		this.sum(
+			points.flatMap((p, k) => (weights[k] === 0 ? [] : [this.scale(p, this.b.constant(weights[k]!))]))
+		);
 	pathLength = (path: readonly PointRegisters[]) =>
 		this.b.sum(path.slice(1).map((p, k) => this.distance(path[k]!, p)));
 	/** The gap between the diagonals of four points. */
@@ -92,11 +125,35 @@ export class Vectors {
 }
 
 type Lowering = (vectors: Vectors, args: readonly Value[]) => Register;
+/** A ring's edges or a path's pieces, as pairs of points. */
+export const piecesOf = ({ is, points }: ValueOf<'ring' | 'path'>) =>
+	points
+		.slice(is === 'ring' ? 0 : 1)
+		.map((p, k): [PointRegisters, PointRegisters] =>
+			is === 'ring' ? [p, points[(k + 1) % points.length]!] : [points[k]!, p]
+		);
+
 const isGeometry = (type: FormulaType | undefined, ...of: string[]) =>
 	type?.is === 'geometry' && of.includes(type.of);
 
 const points = (value: Value | undefined) => (value && 'points' in value ? value.points : []);
 const at = (value: Value | undefined) => (value && 'at' in value ? value.at : undefined)!;
+
+/** The nearest points of two straight lines through the ends of paths. */
+export function nearest(
+	v: Vectors,
+	first: readonly PointRegisters[],
+	second: readonly PointRegisters[]
+): [PointRegisters, PointRegisters] {
+	const { b } = v;
+	const [p, q] = [first[0]!, second[0]!];
+	const [d, e] = [v.subtract(first.at(-1)!, p), v.subtract(second.at(-1)!, q)];
+	const between = v.subtract(q, p);
+	const n = v.cross(d, e);
+	const size = v.dot(n, n);
+	const along = (other: PointRegisters) => b.divide(v.dot(v.cross(between, other), n), size);
+	return [v.along(p, d, along(e)), v.along(q, e, along(d))];
+}
 
 /** Functions on geometry that formulas may use, with their meaning. */
 export const geometryFunctions: Readonly<Record<string, GeometryFunction & { lower: Lowering }>> = {
@@ -123,6 +180,11 @@ export const geometryFunctions: Readonly<Record<string, GeometryFunction & { low
 		takes: 'one ring',
 		result: ([a]) => (isGeometry(a, 'ring') ? numberOf(dimensionOf('area')) : undefined),
 		lower: (v, [a]) => v.length(v.vectorArea(points(a)))
+	},
+	miss: {
+		takes: 'two paths',
+		result: ([a, b]) => (isGeometry(a, 'path') && isGeometry(b, 'path') ? numberOf(LENGTH) : undefined),
+		lower: (v, [a, b]) => v.distance(...nearest(v, points(a), points(b)))
 	},
 	gap: {
 		takes: 'one ring of four corners',

@@ -1,6 +1,5 @@
 import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
-import { elementsOf } from '../part/compile';
 import type { ElementTable } from '../part/run';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import { cellMark, edgeMark } from './marks';
@@ -43,7 +42,7 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const mass = new Float64Array(n);
 	const glassArea = new Float64Array(n);
 	const barLength = new Float64Array(n);
-	const definitions = elementsOf(group.ready.part);
+	const definitions = group.ready.elements;
 	for (const table of group.run.elements) {
 		const { category } = definitions[table.element]!;
 		const glass = category === 'plate' && group.ready.materials[table.element]!.id === 'glass';
@@ -73,8 +72,9 @@ export function flaggedRows(group: PieceGroup): number[] {
 }
 
 /** Groups of a zone that belong to one schedule. */
-export const isBarGroup = (group: ClauseGroup) => group.group.ready.part.family === 'mullion';
-export const isPanelGroup = (group: ClauseGroup) => group.group.ready.part.family === 'panel';
+export const isBarGroup = ({ clause }: ClauseGroup) => clause.kind === 'run';
+export const isPanelGroup = (group: ClauseGroup) =>
+	!isBarGroup(group) && group.group.ready.part.family !== 'louver';
 
 /** How many pieces a model has. */
 export function countPieces(model: Model): number {

@@ -1,5 +1,4 @@
 import type { Model, StageName, ZoneModel } from '../cladding/model';
-import { elementsOf } from '../part/compile';
 import { flaggedRows, isBarGroup, isPanelGroup, pieceQuantities } from './pieces';
 
 export interface ZoneSummary {
@@ -114,7 +113,7 @@ export function summarise(model: Model): ProjectSummary {
 			summary.bars.count += group.anchors.length;
 			summary.bars.length_m += barLength;
 		}
-		const elements = elementsOf(group.ready.part);
+		const elements = group.ready.elements;
 		for (const table of group.run.elements)
 			if (elements[table.element]!.category === 'blade') {
 				summary.blades.count += table.count;

@@ -1,7 +1,6 @@
 import { kindOf } from '../cladding/address';
 import { lineKindOf } from '../cladding/line-run';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
-import { elementsOf } from '../part/compile';
 import type { NumberKind } from '../units/dimension';
 import { nodeRows } from './nodes';
 import {
@@ -169,7 +168,7 @@ function bladeRows(
 	place: (row: number, turn: number) => Row['order']
 ): Row[] {
 	const { group } = clause;
-	const elements = elementsOf(group.ready.part);
+	const elements = group.ready.elements;
 	return group.run.elements
 		.filter((table) => elements[table.element]!.category === 'blade')
 		.flatMap((table) =>

@@ -12,7 +12,7 @@
 		for (const zone of model.view.zones) {
 			cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
 			for (const group of zone.groups) {
-				if (group.family === 'mullion') bars += group.anchors.length;
+				if (group.clause.kind === 'run') bars += group.anchors.length;
 				else pieces += group.anchors.length;
 				flags += group.flags.size;
 			}

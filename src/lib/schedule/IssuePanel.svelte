@@ -1,20 +1,24 @@
 <script lang="ts">
+	import type { Family } from '$core/project/part-definition';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 
 	const workbench = useWorkbench();
 	const rows = $derived.by(() => {
-		const sums = { panel: { n: 0, kg: 0 }, mullion: { n: 0, kg: 0 }, louver: { n: 0, kg: 0 } };
-		for (const zone of workbench.model.view.zones)
-			for (const group of zone.groups) {
-				sums[group.family].n += group.anchors.length;
-				sums[group.family].kg += group.mass.reduce((a, b) => a + b, 0);
-			}
-		return [
-			{ label: 'Panels', ...sums.panel },
-			{ label: 'Bars', ...sums.mullion },
-			{ label: 'Louver pieces', ...sums.louver }
+		const labels: readonly (readonly [Family, string])[] = [
+			['panel', 'Panels'],
+			['mullion', 'Bars'],
+			['louver', 'Louver pieces'],
+			['structure', 'Structure']
 		];
+		const groups = workbench.model.view.zones.flatMap((zone) => zone.groups);
+		return labels
+			.map(([family, label]) => {
+				const own = groups.filter((group) => group.family === family);
+				const kg = own.reduce((sum, { mass }) => sum + mass.reduce((a, b) => a + b, 0), 0);
+				return { label, n: own.reduce((sum, { anchors }) => sum + anchors.length, 0), kg };
+			})
+			.filter(({ label, n }) => n > 0 || label !== 'Structure');
 	});
 </script>
 

@@ -8,6 +8,7 @@ import type { Edges } from '$core/pattern/edges';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import type { Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
+import type { Family } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
 import type { Problem } from '$core/units/problem';
@@ -64,7 +65,7 @@ export interface GroupView {
 	readonly clause: { readonly kind: 'rule' | 'run' | 'exception'; readonly id: string };
 	readonly face: number;
 	readonly part: string;
-	readonly family: 'panel' | 'mullion' | 'louver';
+	readonly family: Family;
 	readonly variant: string;
 	readonly variantId: string;
 	readonly anchors: Uint32Array;

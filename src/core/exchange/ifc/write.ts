@@ -1,5 +1,4 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
-import { elementsOf } from '../../part/compile';
 import type { Material } from '../../part/materials';
 import type { ElementTable } from '../../part/run';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
@@ -21,7 +20,8 @@ import {
 const entities = {
 	panel: { entity: 'IFCPLATE', predefined: 'CURTAIN_PANEL', objectType: null },
 	mullion: { entity: 'IFCMEMBER', predefined: 'MULLION', objectType: null },
-	louver: { entity: 'IFCSHADINGDEVICE', predefined: 'USERDEFINED', objectType: 'LOUVER' }
+	louver: { entity: 'IFCSHADINGDEVICE', predefined: 'USERDEFINED', objectType: 'LOUVER' },
+	structure: { entity: 'IFCMEMBER', predefined: 'MEMBER', objectType: null }
 } as const;
 
 /** A zone that faces the sky more than the horizon is a roof. */
@@ -237,7 +237,7 @@ class IfcBuilder {
 				['Mark', typed('IFCIDENTIFIER', text(mark))],
 				['Mass', typed('IFCMASSMEASURE', real(quantities.mass[row]!))]
 			];
-			if (part.family === 'mullion') {
+			if (clause.clause.kind === 'run') {
 				this.properties(piece, address, 'Pset_MemberCommon', common);
 				this.quantities(piece, address, 'Qto_MemberBaseQuantities', [
 					['LENGTH', 'Length', quantities.barLength[row]!],
@@ -257,7 +257,9 @@ class IfcBuilder {
 						['VOLUME', 'NetVolume', this.volume(clause, row)],
 						['WEIGHT', 'NetWeight', quantities.mass[row]!]
 					]);
-				} else this.properties(piece, address, 'Pset_ShadingDeviceCommon', common);
+				} else if (part.family === 'louver')
+					this.properties(piece, address, 'Pset_ShadingDeviceCommon', common);
+				else this.properties(piece, address, 'Pset_MemberCommon', common);
 			}
 			this.properties(piece, address, 'Zygaster_Piece', own);
 		}
@@ -340,8 +342,7 @@ class IfcBuilder {
 	/** One material, or a set of constituents named after the elements. */
 	private materialOf(clause: ClauseGroup) {
 		const { step } = this;
-		const { part, materials } = clause.group.ready;
-		const elements = elementsOf(part);
+		const { elements, materials } = clause.group.ready;
 		const key = elements.map((element, k) => `${element.label}: ${materials[k]!.label}`).join(', ');
 		let known = this.byMaterial.get(key);
 		if (!known) {

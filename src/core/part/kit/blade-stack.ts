@@ -1,51 +1,19 @@
-import type { PartDefinition } from '../../project/part-definition';
+import { definePart, angle, length, material } from './define';
 
-export const bladeStack: PartDefinition = {
+export const bladeStack = definePart({
 	id: 'blade-stack',
 	label: 'Blade stack',
 	family: 'louver',
 	use: 'Blades between the left and the right edge of a four-cornered cell: sun and view control.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [
-		{
-			name: 'spacing',
-			label: 'Spacing at most',
-			kind: 'length',
-			default: 250,
-			min: 10,
-			max: 5000,
-			scope: 'shared'
-		},
-		{ name: 'depth', label: 'Blade depth', kind: 'length', default: 180, min: 1, max: 2000, scope: 'shared' },
-		{
-			name: 'thickness',
-			label: 'Blade thickness',
-			kind: 'length',
-			default: 12,
-			min: 0.5,
-			max: 200,
-			scope: 'shared'
-		},
-		{ name: 'angle', label: 'Angle', kind: 'angle', default: 30, min: -90, max: 90, scope: 'per piece' },
-		{
-			name: 'stand_off',
-			label: 'In front of the grid',
-			kind: 'length',
-			default: 120,
-			min: -2000,
-			max: 2000,
-			scope: 'shared'
-		},
-		{
-			name: 'end_gap',
-			label: 'Gap at both ends',
-			kind: 'length',
-			default: 15,
-			min: 0,
-			max: 500,
-			scope: 'shared'
-		},
-		{ name: 'material', label: 'Material', kind: 'material', default: 'timber', scope: 'shared' }
+		length('spacing', 'Spacing at most', 250, [10, 5000]),
+		length('depth', 'Blade depth', 180, [1, 2000]),
+		length('thickness', 'Blade thickness', 12, [0.5, 200]),
+		angle('angle', 'Angle', 30, [-90, 90], 'per piece'),
+		length('stand_off', 'In front of the grid', 120, [-2000, 2000]),
+		length('end_gap', 'Gap at both ends', 15, [0, 500]),
+		material('material', 'Material', 'timber')
 	],
 	limits: [
 		{
@@ -74,10 +42,8 @@ export const bladeStack: PartDefinition = {
 					name: 'flat',
 					do: 'bar',
 					path: 'axis',
-					width: 'thickness',
-					depth: 'depth',
+					profile: { shape: 'blade', thickness: 'thickness', depth: 'depth' },
 					facing: 'normal',
-					placed: 'middle',
 					turn: 'angle',
 					start_setback: 'end_gap',
 					end_setback: 'end_gap'
@@ -88,4 +54,4 @@ export const bladeStack: PartDefinition = {
 	],
 	elements: [],
 	measures: [{ name: 'blade_count', label: 'Blades', kind: 'count', value: 'count' }]
-};
+});

@@ -1,64 +1,18 @@
-import type { PartDefinition } from '../../project/part-definition';
+import { definePart, length, material } from './define';
 
-export const framedGlass: PartDefinition = {
+export const framedGlass = definePart({
 	id: 'framed-glass',
 	label: 'Framed glass',
 	family: 'panel',
 	use: 'A pane in a mitred frame, for any cell: the ordinary glazed unit.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [
-		{
-			name: 'joint',
-			label: 'Joint to the grid line',
-			kind: 'length',
-			default: 10,
-			min: 0,
-			max: 100,
-			scope: 'shared'
-		},
-		{
-			name: 'frame_width',
-			label: 'Frame width',
-			kind: 'length',
-			default: 45,
-			min: 1,
-			max: 400,
-			scope: 'shared'
-		},
-		{
-			name: 'frame_depth',
-			label: 'Frame depth',
-			kind: 'length',
-			default: 60,
-			min: 1,
-			max: 600,
-			scope: 'shared'
-		},
-		{
-			name: 'pane',
-			label: 'Glass thickness',
-			kind: 'length',
-			default: 16,
-			min: 1,
-			max: 100,
-			scope: 'shared'
-		},
-		{
-			name: 'recess',
-			label: 'Glass behind the frame face',
-			kind: 'length',
-			default: 18,
-			min: 0,
-			max: 500,
-			scope: 'per piece'
-		},
-		{
-			name: 'frame_material',
-			label: 'Frame material',
-			kind: 'material',
-			default: 'aluminium',
-			scope: 'shared'
-		}
+		length('joint', 'Joint to the grid line', 10, [0, 100]),
+		length('frame_width', 'Frame width', 45, [1, 400]),
+		length('frame_depth', 'Frame depth', 60, [1, 600]),
+		length('pane', 'Glass thickness', 16, [1, 100]),
+		length('recess', 'Glass behind the frame face', 18, [0, 500], 'per piece'),
+		material('frame_material', 'Frame material', 'aluminium')
 	],
 	limits: [
 		{
@@ -89,4 +43,4 @@ export const framedGlass: PartDefinition = {
 		{ name: 'clear_area', label: 'Clear opening', kind: 'area', value: 'area(opening)' },
 		{ name: 'frame_length', label: 'Frame length', kind: 'length', value: 'length(outline)' }
 	]
-};
+});

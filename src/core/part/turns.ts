@@ -1,0 +1,54 @@
+import type { Each } from '../project/part-definition';
+import { StepFault } from './fault';
+import { numberValue, piecesOf, type Value, type ValueOf, type Vectors } from './values';
+
+type Names = [string, Value][];
+
+/** What steps know in each of their turns. @throws StepFault when there is nothing to go over */
+export function turnsOf(v: Vectors, step: Each, of: ValueOf<'ring' | 'path'>): Names[] {
+	const { b } = v;
+	const count = (name: string, value: number): Names[number] => [
+		name,
+		numberValue(b.constant(value), 'count')
+	];
+	const { points } = of;
+	const n = points.length;
+	switch (step.over) {
+		case 'edges':
+			return piecesOf(of).map(([from, to], k): Names => [
+				['edge', { is: 'path', points: [from, to] }],
+				['from', { is: 'point', at: from }],
+				['to', { is: 'point', at: to }],
+				count('turn', k)
+			]);
+		case 'corners':
+			if (of.is !== 'ring') throw new StepFault(`"${step.of}" is a path; corners are those of a ring`);
+			return points.map((at, k): Names => [
+				['corner', { is: 'point', at }],
+				['before', { is: 'point', at: points[(k + n - 1) % n]! }],
+				['after', { is: 'point', at: points[(k + 1) % n]! }],
+				count('turn', k)
+			]);
+		case 'small rings': {
+			const { across, up } = step;
+			if (of.is !== 'ring' || n !== 4)
+				throw new StepFault(
+					`"${step.of}" is a ${of.is} of ${n} points; small rings are made of a ring of four`
+				);
+			if (!across || !up) throw new StepFault('give how many small rings go across and up');
+			const on = (s: number, t: number) =>
+				v.weighted(points, [(1 - s) * (1 - t), s * (1 - t), s * t, (1 - s) * t]);
+			return Array.from({ length: across * up }, (_, k): Names => {
+				const [column, row] = [k % across, Math.floor(k / across)];
+				const [s, t, s1, t1] = [column / across, row / up, (column + 1) / across, (row + 1) / up];
+				return [
+					['small', { is: 'ring', points: [on(s, t), on(s1, t), on(s1, t1), on(s, t1)] }],
+					count('column', column),
+					count('row', row),
+					['odd', numberValue(b.constant((column + row) % 2), 'switch')],
+					count('turn', k)
+				];
+			});
+		}
+	}
+}

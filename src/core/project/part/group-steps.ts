@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { identifier } from '../identifier';
+import { lineSteps } from './line-steps';
+import { pointSteps } from './point-steps';
+import { sheetSteps } from './sheet-steps';
+import { solidSteps } from './solid-steps';
+import { formula, named, use } from './text';
+
+export const elementSchema = z.strictObject({
+	...named,
+	label: z.string().min(1),
+	category: z.enum(['plate', 'bar', 'blade', 'connector', 'other']),
+	/** Names of the steps whose solids or sheets it is made of. */
+	of: z.array(use).min(1),
+	/** A material, or the input that names one. */
+	material: z.string().min(1),
+	/** Of its sheets, which have none of their own. */
+	thickness: formula.optional()
+});
+export type ElementDefinition = z.infer<typeof elementSchema>;
+
+/** Another part on points of this one; its elements are ordered with this part's own. */
+const partStep = z.strictObject({
+	...named,
+	do: z.literal('part'),
+	part: z.string(),
+	/** A ring, a path, or points. */
+	on: z.array(use).min(1),
+	/** Formulas for its inputs, and names of materials; what is left out is as its default. */
+	values: z.record(identifier, z.string()).default({})
+});
+export type PartStep = z.infer<typeof partStep>;
+
+export const stepSchema = z.discriminatedUnion('do', [
+	...pointSteps,
+	...lineSteps,
+	...sheetSteps,
+	...solidSteps
+]);
+export type Step = z.infer<typeof stepSchema>;
+export type StepOf<Do extends Step['do']> = Extract<Step, { do: Do }>;
+
+/** Steps made together. */
+export interface StepGroup {
+	steps: AnyStep[];
+	elements: ElementDefinition[];
+}
+interface StepGroupInput {
+	steps: AnyStepInput[];
+	elements: z.input<typeof elementSchema>[];
+}
+const steps = z.lazy((): z.ZodType<AnyStep[], AnyStepInput[]> => z.array(anyStepSchema));
+const content = { steps, elements: z.array(elementSchema) };
+
+/** Steps made a number of times, or only when a condition holds. */
+const repeat = z.strictObject({
+	...named,
+	do: z.literal('repeat'),
+	times: formula.optional(),
+	when: formula.optional(),
+	/** The name under which the steps know their turn: 0, 1, 2 … */
+	index: identifier.optional()
+});
+const oneCase = z.strictObject({
+	/** From here on, or from the lowest value. */
+	from: formula.optional(),
+	/** Up to here, this not included, or to the highest value. */
+	below: formula.optional()
+});
+/** One of several groups of steps, by the range that a value lies in; they may neither overlap nor leave a gap. */
+const cases = z.strictObject({ ...named, do: z.literal('cases'), of: formula });
+/** Steps made for every edge, corner or small ring of a ring, or every piece of a path. */
+const each = z.strictObject({
+	...named,
+	do: z.literal('each'),
+	/** Known within as edge, from and to; as corner, before and after; as small, column, row and odd. */
+	over: z.enum(['edges', 'corners', 'small rings']),
+	of: use,
+	/** How many small rings a ring of four is split into. */
+	across: z.number().int().min(1).max(20).optional(),
+	up: z.number().int().min(1).max(20).optional(),
+	/** What is known afterwards: the points that one step made, all in a row. */
+	gathers: z.array(z.strictObject({ name: identifier, of: use, as: z.enum(['ring', 'path']) })).default([])
+});
+type Whole<Head, Group> = Head & Group;
+export type Repeat = Whole<z.infer<typeof repeat>, StepGroup>;
+export type Case = Whole<z.infer<typeof oneCase>, StepGroup>;
+export type Cases = Whole<z.infer<typeof cases>, { cases: Case[] }>;
+export type Each = Whole<z.infer<typeof each>, StepGroup>;
+export type AnyStep = Step | PartStep | Repeat | Cases | Each;
+export type AnyStepInput =
+	| z.input<typeof stepSchema>
+	| z.input<typeof partStep>
+	| Whole<z.input<typeof repeat>, StepGroupInput>
+	| Whole<z.input<typeof cases>, { cases: Whole<z.input<typeof oneCase>, StepGroupInput>[] }>
+	| Whole<z.input<typeof each>, StepGroupInput>;
+
+export const anyStepSchema: z.ZodType<AnyStep, AnyStepInput> = z.discriminatedUnion('do', [
+	...pointSteps,
+	...lineSteps,
+	...sheetSteps,
+	...solidSteps,
+	partStep,
+	repeat.extend(content),
+	cases.extend({ cases: z.array(oneCase.extend(content)).min(1) }),
+	each.extend(content)
+]);

@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { formula, named, use } from './text';
+
+const side = z.enum(['in', 'out', 'both']);
+const plate = z.strictObject({
+	...named,
+	do: z.literal('plate'),
+	ring: use,
+	/** A ring with as many corners that is left open. */
+	opening: use.optional(),
+	thickness: formula,
+	side
+});
+const band = z.strictObject({
+	...named,
+	do: z.literal('band'),
+	outer: use,
+	inner: use,
+	/** Depth behind the rings, along the outer one's normal. */
+	depth: formula
+});
+
+export const profileSchema = z.discriminatedUnion('shape', [
+	z.strictObject({ shape: z.literal('box'), width: formula, depth: formula }),
+	z.strictObject({ shape: z.literal('tube'), width: formula, depth: formula, wall: formula }),
+	z.strictObject({ shape: z.literal('round'), diameter: formula, wall: formula.optional() }),
+	z.strictObject({ shape: z.literal('angle'), width: formula, depth: formula, wall: formula }),
+	z.strictObject({ shape: z.literal('tee'), width: formula, depth: formula, wall: formula }),
+	z.strictObject({ shape: z.literal('blade'), thickness: formula, depth: formula }),
+	/** Corners in mm, anticlockwise: across, and along the depth. */
+	z.strictObject({ shape: z.literal('own'), outline: z.array(z.tuple([z.number(), z.number()])).min(3) })
+]);
+export type Profile = z.infer<typeof profileSchema>;
+
+const bar = z.strictObject({
+	...named,
+	do: z.literal('bar'),
+	/** A path, or a ring for bars all round. */
+	path: use,
+	profile: profileSchema,
+	/** The direction that the depth points to. */
+	facing: use,
+	/** Which side of the path the section stands: its middle, wholly behind it or before it. */
+	placed: z.enum(['middle', 'behind', 'before']).default('middle'),
+	/** One bar for each straight piece, cut at the bisector; or one that bends with the path. */
+	joints: z.enum(['mitred', 'swept']).default('mitred'),
+	turn: formula.optional(),
+	/** Taken from the ends of an open path; negative to extend it. */
+	start_setback: formula.optional(),
+	end_setback: formula.optional()
+});
+/** From a ring to a point. */
+const pyramid = z.strictObject({ ...named, do: z.literal('pyramid'), ring: use, to: use });
+/** Between two rings of as many corners. */
+const body = z.strictObject({ ...named, do: z.literal('body'), foot: use, head: use });
+/** A sheet given a thickness: whole along one direction, or each of its facets along its own normal. */
+const thicken = z.strictObject({
+	...named,
+	do: z.literal('thicken'),
+	sheet: use,
+	thickness: formula,
+	side,
+	along: use.optional()
+});
+const sphere = z.strictObject({ ...named, do: z.literal('sphere'), centre: use, diameter: formula });
+
+export const solidSteps = [plate, band, bar, pyramid, body, thicken, sphere] as const;

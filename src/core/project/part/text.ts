@@ -1,0 +1,8 @@
+import { z } from 'zod';
+import { identifier } from '../identifier';
+
+/** Names are plain identifiers, so that formulas can use them; formulas are text with units. */
+export const formula = z.string().min(1).max(400);
+export const named = { name: identifier, note: z.string().optional() };
+/** The name of another value of the part. */
+export const use = identifier;

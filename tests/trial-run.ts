@@ -1,0 +1,60 @@
+import { compilePart, inputKind, kernelValue } from '../src/core/part/compile';
+import { shippedParts } from '../src/core/part/kit';
+import type { Program } from '../src/core/part/program';
+import { runProgram, type ColumnReader, type ElementTable, type PartRun } from '../src/core/part/run';
+import { cornersOfTrial, trialColumns } from '../src/core/part/trials';
+import type { PartDefinition } from '../src/core/project/part-definition';
+import type { Vector } from '../src/core/geometry/vector';
+import { BLOCK } from '../src/core/part/evaluate/back-end';
+
+export type TrialRun = PartRun & { readonly flagTexts: readonly string[] };
+
+const programs = new Map<PartDefinition, Map<number, Program>>();
+
+function programOf(part: PartDefinition, corners: number): Program {
+	const known = programs.get(part) ?? new Map<number, Program>();
+	programs.set(part, known);
+	const program = known.get(corners) ?? compilePart(part, corners, shippedParts);
+	known.set(corners, program);
+	return program;
+}
+
+/** Run a part once, hung on given points; inputs as given (mm, degrees, names of choices) or by default. */
+export function runOnce(
+	part: PartDefinition,
+	points: readonly Vector[],
+	inputs: Readonly<Record<string, number | string | boolean>> = {}
+): TrialRun {
+	const columns = trialColumns(part.anchor, points);
+	for (const input of part.inputs)
+		if (inputKind(input))
+			columns.set(`input.${input.name}`, kernelValue(input, inputs[input.name] ?? input.default));
+	const program = programOf(part, cornersOfTrial(part.anchor, points.length));
+	const read = (name: string): ColumnReader => {
+		const value = columns.get(name);
+		if (value === undefined) throw new Error(`no column ${name}`);
+		return (out) => out.fill(value, 0, BLOCK);
+	};
+	const run = runProgram(program, read, 1, [0, 0, 0]);
+	const flagTexts = program.flags.filter((_, k) => run.flags[0]! & (1 << k)).map((flag) => flag.text);
+	return { ...run, flagTexts };
+}
+
+/** Corners of one instance of an element, mm. */
+export const cornersOf = ({ positions, verticesEach }: ElementTable, n: number): Float32Array =>
+	positions.subarray(3 * n * verticesEach, 3 * (n + 1) * verticesEach);
+
+/** The volume within a mesh, by the divergence theorem: what the program states by other ways. mm³ */
+export function volumeWithin(corners: ArrayLike<number>, triangles: readonly number[]): number {
+	let six = 0;
+	// About its own first corner, so that little is lost to the distance from the origin.
+	const at = (v: number, a: number) => corners[3 * v + a]! - corners[a]!;
+	for (let t = 0; t < triangles.length; t += 3) {
+		const [p, q, r] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+		six +=
+			at(p, 0) * (at(q, 1) * at(r, 2) - at(q, 2) * at(r, 1)) +
+			at(p, 1) * (at(q, 2) * at(r, 0) - at(q, 0) * at(r, 2)) +
+			at(p, 2) * (at(q, 0) * at(r, 1) - at(q, 1) * at(r, 0));
+	}
+	return six / 6;
+}
