@@ -24,12 +24,17 @@ import { modelMessage } from '../../src/lib/worker/views';
 import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-case';
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
+import { columnLoops } from '../../src/core/part/evaluate/column-loops';
+import { framedCase, partCase, PIECES } from './parts';
+import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
 
 interface Result {
 	readonly id: string;
 	readonly cells: number;
 	readonly ms: number;
+	/** Of all pieces. */
+	readonly triangles: number | null;
 	readonly ratio: number | null;
 	readonly against: string | null;
 }
@@ -51,16 +56,31 @@ async function time(act: (run: number) => unknown, runs = 9, warming = 2): Promi
 	return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
 }
 
+/** Two ways of one thing in turns, so that both meet the same moments of the machine. */
+async function timeBoth(one: () => unknown, other: () => unknown): Promise<[number, number]> {
+	const times: [number[], number[]] = [[], []];
+	for (let k = -5; k < 15; k++)
+		for (const [way, act] of [one, other].entries()) {
+			const start = performance.now();
+			await act();
+			if (k >= 0) times[way]!.push(performance.now() - start);
+		}
+	const median = (list: number[]) => list.sort((a, b) => a - b)[list.length >> 1]!;
+	return [median(times[0]), median(times[1])];
+}
+
 function note(
 	id: string,
 	cells: number,
 	ms: number,
-	against: { name: string; ms: number } | null = null
+	against: { name: string; ms: number } | null = null,
+	triangles: number | null = null
 ): void {
 	results.push({
 		id,
 		cells,
 		ms: Number(ms.toFixed(3)),
+		triangles,
 		ratio: against ? Number((against.ms / ms).toFixed(2)) : null,
 		against: against?.name ?? null
 	});
@@ -276,12 +296,32 @@ async function importStep(): Promise<void> {
 	note('import:step', 500, await time(() => readStepFaces(bytes), 3));
 }
 
+/** Every part of the kit over 10,000 varied pieces; Framed glass beside a kernel written by hand. */
+async function kit(): Promise<void> {
+	for (const part of shippedParts) {
+		const id = `part:${part.id}`;
+		if (!wanted(id)) continue;
+		const { run, triangles } = partCase(part);
+		if (part.id !== 'framed-glass') {
+			note(id, PIECES, await time(() => run(), 5), null, triangles(run()));
+			continue;
+		}
+		const hand = framedCase();
+		const name = 'a kernel written by hand';
+		const [fast, byHand] = await timeBoth(() => run(), hand);
+		note(id, PIECES, fast, { name, ms: byHand }, triangles(run()));
+		const [reference, again] = await timeBoth(() => run(columnLoops), hand);
+		note(`${id}:reference`, PIECES, reference, { name, ms: again });
+	}
+}
+
 async function main(): Promise<void> {
 	await importStep();
 	await surface();
 	await clip();
 	await curvature();
 	await dragNet();
+	await kit();
 	await stages();
 	const shown = results.filter(({ id }) => wanted(id));
 	if (values.json) {
@@ -290,9 +330,9 @@ async function main(): Promise<void> {
 	}
 	console.table(
 		Object.fromEntries(
-			shown.map(({ id, cells, ms, ratio, against }) => [
+			shown.map(({ id, cells, ms, triangles, ratio, against }) => [
 				id,
-				{ cells, ms, ratio: ratio ?? '', against: against ?? '' }
+				{ cells, ms, triangles: triangles ?? '', ratio: ratio ?? '', against: against ?? '' }
 			])
 		)
 	);

@@ -91,13 +91,18 @@ export class Vectors {
 	sum = (points: readonly PointRegisters[]) => points.reduce(this.add);
 	centre = (points: readonly PointRegisters[]) =>
 		this.scale(this.sum(points), this.b.constant(1 / points.length));
-	/** Twice the vector area over two, by a fan from the first point: points outside for a counter-clockwise ring. */
+	/** Points outside for a counter-clockwise ring: of four corners by its diagonals, of others as a fan. */
 	vectorArea = (ring: readonly PointRegisters[]) => {
+		const half = this.b.constant(0.5);
+		if (ring.length === 4) {
+			const [p, q, r, s] = ring as [PointRegisters, PointRegisters, PointRegisters, PointRegisters];
+			return this.scale(this.cross(this.subtract(r, p), this.subtract(s, q)), half);
+		}
 		const origin = ring[0]!;
 		const parts = ring
 			.slice(1, -1)
 			.map((p, k) => this.cross(this.subtract(p, origin), this.subtract(ring[k + 2]!, origin)));
-		return this.scale(this.sum(parts), this.b.constant(0.5));
+		return this.scale(this.sum(parts), half);
 	};
 	negate = (p: PointRegisters) => this.each((k) => this.b.apply('negate', p[k]));
 	/** p where the condition is not 0, q elsewhere. */
