@@ -61,10 +61,21 @@ interface Shared {
 	readonly faults: { step: string; text: string }[];
 	/** How many of each element have been made. */
 	readonly made: Map<number, number>;
+	/** Who looks on while the outermost part's steps are made. */
+	readonly watcher: Watcher | null;
+}
+
+/** Looks on while a part is lowered, to show its steps. */
+export interface Watcher {
+	/** Before a step is made: what it can see. */
+	before(step: AnyStep, scope: Scope): void;
+	/** After one has been made. */
+	after(step: AnyStep, scope: Scope, value: Value): void;
 }
 
 class Compiler {
 	private readonly later: Map<string, Set<string>>;
+	private readonly muted: ReadonlySet<string>;
 	private currentStep = '';
 	/** Names that groups give to their steps; a group within another gives them anew. */
 	private readonly turnNames = new Set<string>();
@@ -78,6 +89,7 @@ class Compiler {
 		private readonly around: readonly string[]
 	) {
 		this.later = references(definition);
+		this.muted = new Set(definition.steps.filter(({ muted }) => muted).map(({ name }) => name));
 	}
 
 	/**
@@ -144,6 +156,7 @@ class Compiler {
 
 	/** Why a name is not there: it comes later, goes round in a cycle, or does not exist. */
 	private missing(scope: Scope, name: string, user: string): never {
+		if (this.muted.has(name)) throw new StepFault(`"${name}" is muted; unmute it, or use another value here`);
 		if (this.later.has(name)) {
 			const round = this.chain(name, user);
 			throw new StepFault(
@@ -220,6 +233,8 @@ class Compiler {
 		}: { readonly steps: readonly AnyStep[]; readonly elements: readonly ElementDefinition[] }
 	): void {
 		for (const step of steps) {
+			if (!this.within) this.shared.watcher?.before(step, scope);
+			if (step.muted) continue;
 			this.currentStep = step.name;
 			this.at(`step ${step.name}`, () => {
 				this.declare(scope, step.name);
@@ -239,8 +254,11 @@ class Compiler {
 				return this.each(scope, step);
 			case 'part':
 				return this.part(scope, step);
-			default:
-				scope.set(step.name, this.limited(scope, step.name, this.made(scope, step), step.name));
+			default: {
+				const value = this.limited(scope, step.name, this.made(scope, step), step.name);
+				scope.set(step.name, value);
+				if (!this.within) this.shared.watcher?.after(step, scope, value);
+			}
 		}
 	}
 
@@ -422,16 +440,27 @@ export function compilePart(
 	corners: number,
 	library: readonly PartDefinition[] = []
 ): Program {
+	const { program, faults } = checkPart(definition, corners, library);
+	if (faults.length) throw new PartError(faults);
+	return program;
+}
+
+/** The same without stopping at faults: the program makes what could be lowered. */
+export function checkPart(
+	definition: PartDefinition,
+	corners: number,
+	library: readonly PartDefinition[],
+	watcher: Watcher | null = null
+): { program: Program; faults: PartError['faults'] } {
 	const builder = new DomainBuilder(new FlagList());
 	const scope = new Scope(builder, null);
 	const names = givenNames(new Vectors(builder), definition.anchor, corners, columnSource(builder));
 	for (const [name, value] of names) scope.set(name, value);
-	const shared: Shared = { library, faults: [], made: new Map() };
+	const shared: Shared = { library, faults: [], made: new Map(), watcher };
 	const compiler = new Compiler(definition, listElements(definition, library), shared, '', []);
 	const measures = compiler.lower(scope, ({ name }) => builder.column(`input.${name}`));
-	if (shared.faults.length) throw new PartError(shared.faults);
 	for (const [name, { register }] of measures) builder.result(name, register);
-	return builder.finish();
+	return { program: builder.finish(), faults: shared.faults };
 }
 
 /**

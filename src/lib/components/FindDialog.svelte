@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { Command, Dialog } from 'bits-ui';
+	import { partsOf } from '$core/cladding/kit';
 	import { cellMark } from '$core/schedule/marks';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { lenses, useWorkbench } from '$lib/state/workbench.svelte';
@@ -23,6 +24,12 @@
 			act: () => void (workbench.lens = lens.id)
 		})),
 		{ label: 'Schedule', kind: 'page', act: () => void goto(`/project/${project.id}/schedule`) },
+		{ label: 'Kit', kind: 'page', act: () => void goto(`/project/${project.id}/kit`) },
+		...partsOf(project.document).map((part) => ({
+			label: part.label,
+			kind: 'part',
+			act: () => void goto(`/project/${project.id}/part/${part.id}`)
+		})),
 		{ label: 'Keys', kind: 'list', act: onkeys },
 		...(project.undoLabel
 			? [{ label: `Undo: ${project.undoLabel}`, kind: 'action', act: () => project.undo() }]

@@ -343,6 +343,9 @@
 		<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
 			<span class="figures text-ink-3 w-[26px] text-[12px]">{zones.length + 2}</span>
 			<h2 class="text-[12.5px] font-semibold tracking-wide">Kit</h2>
+			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{workbench.project.id}/kit"
+				>all parts</a
+			>
 			<span class="figures text-ink-2 ml-auto text-[11.5px]">{document.variants.length} variants</span>
 		</header>
 		{#each document.variants as variant, k (variant.id)}

@@ -26,7 +26,7 @@
 	};
 	const putOptions = $derived([
 		...document.variants
-			.filter((variant) => partById(variant.part)?.anchor.kind !== 'pair')
+			.filter((variant) => partById(variant.part)?.anchor.kind.endsWith('ring') ?? true)
 			.map((variant) => ({ value: variant.id, label: variantLabel(variant.id) })),
 		{ value: '-', label: 'nothing: leave open' }
 	]);

@@ -78,7 +78,11 @@
 		}
 	]}
 >
-	{part?.label ?? variant.part}
+	<a
+		class="decoration-hair hover:decoration-patina underline"
+		href="/project/{workbench.project.id}/part/{variant.part}"
+		title="To the bench">{part?.label ?? variant.part}</a
+	>
 	<TextChip
 		value={variant.name}
 		label="Name of the variant"
@@ -95,6 +99,20 @@
 					options={materials.map((one) => ({ value: one.id, label: one.label }))}
 					label={input.label}
 					onchoose={(value) => commit(input, value)}
+				/>
+			{:else if input.options}
+				<ChoiceChip
+					value={String(valueOf(input))}
+					options={input.options.map((one) => ({ value: one.name, label: one.label }))}
+					label={input.label}
+					onchoose={(value) => commit(input, value)}
+				/>
+			{:else if input.kind === 'text'}
+				<TextChip
+					value={String(valueOf(input))}
+					look="name"
+					label={input.label}
+					oncommit={(value) => commit(input, value)}
 				/>
 			{:else if input.kind === 'switch'}
 				<ChoiceChip

@@ -4,7 +4,7 @@ import { lineSteps } from './line-steps';
 import { pointSteps } from './point-steps';
 import { sheetSteps } from './sheet-steps';
 import { solidSteps } from './solid-steps';
-import { formula, named, use } from './text';
+import { formula, named, namedStep, use } from './text';
 
 export const elementSchema = z.strictObject({
 	...named,
@@ -21,7 +21,7 @@ export type ElementDefinition = z.infer<typeof elementSchema>;
 
 /** Another part on points of this one; its elements are ordered with this part's own. */
 const partStep = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('part'),
 	part: z.string(),
 	/** A ring, a path, or points. */
@@ -54,7 +54,7 @@ const content = { steps, elements: z.array(elementSchema) };
 
 /** Steps made a number of times, or only when a condition holds. */
 const repeat = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('repeat'),
 	times: formula.optional(),
 	when: formula.optional(),
@@ -68,10 +68,10 @@ const oneCase = z.strictObject({
 	below: formula.optional()
 });
 /** One of several groups of steps, by the range that a value lies in; they may neither overlap nor leave a gap. */
-const cases = z.strictObject({ ...named, do: z.literal('cases'), of: formula });
+const cases = z.strictObject({ ...namedStep, do: z.literal('cases'), of: formula });
 /** Steps made for every edge, corner or small ring of a ring, or every piece of a path. */
 const each = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('each'),
 	/** Known within as edge, from and to; as corner, before and after; as small, column, row and odd. */
 	over: z.enum(['edges', 'corners', 'small rings']),

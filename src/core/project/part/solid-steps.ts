@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { formula, named, use } from './text';
+import { formula, namedStep, use } from './text';
 
 const side = z.enum(['in', 'out', 'both']);
 const plate = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('plate'),
 	ring: use,
 	/** A ring with as many corners that is left open. */
@@ -12,7 +12,7 @@ const plate = z.strictObject({
 	side
 });
 const band = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('band'),
 	outer: use,
 	inner: use,
@@ -33,7 +33,7 @@ export const profileSchema = z.discriminatedUnion('shape', [
 export type Profile = z.infer<typeof profileSchema>;
 
 const bar = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('bar'),
 	/** A path, or a ring for bars all round. */
 	path: use,
@@ -50,18 +50,18 @@ const bar = z.strictObject({
 	end_setback: formula.optional()
 });
 /** From a ring to a point. */
-const pyramid = z.strictObject({ ...named, do: z.literal('pyramid'), ring: use, to: use });
+const pyramid = z.strictObject({ ...namedStep, do: z.literal('pyramid'), ring: use, to: use });
 /** Between two rings of as many corners. */
-const body = z.strictObject({ ...named, do: z.literal('body'), foot: use, head: use });
+const body = z.strictObject({ ...namedStep, do: z.literal('body'), foot: use, head: use });
 /** A sheet given a thickness: whole along one direction, or each of its facets along its own normal. */
 const thicken = z.strictObject({
-	...named,
+	...namedStep,
 	do: z.literal('thicken'),
 	sheet: use,
 	thickness: formula,
 	side,
 	along: use.optional()
 });
-const sphere = z.strictObject({ ...named, do: z.literal('sphere'), centre: use, diameter: formula });
+const sphere = z.strictObject({ ...namedStep, do: z.literal('sphere'), centre: use, diameter: formula });
 
 export const solidSteps = [plate, band, bar, pyramid, body, thicken, sphere] as const;

@@ -1,0 +1,98 @@
+import type { AnyStep, PartDefinition } from '../project/part-definition';
+import { checkPart, type PartError, type Watcher } from './compile';
+import type { PointRegisters } from './builder';
+import type { Program } from './program';
+import type { Scope } from './scope';
+import type { Value } from './values';
+
+/** What one step of a part makes, and what it can see: for showing it, and for offering names. */
+export interface StepView {
+	/** "ring of 4", "point", "2 solids"; empty when it has not been made. */
+	readonly makes: string;
+	readonly is: Value['is'] | null;
+	/** Names of the program's results that hold its points (three each) or its number. */
+	readonly points: readonly string[];
+	readonly number: string | null;
+	/** Names that it can use, with their types. */
+	readonly sees: ReadonlyMap<string, Value['is']>;
+}
+
+export interface Inspection {
+	/** Makes what could be lowered, and every step's points as results. */
+	readonly program: Program;
+	readonly faults: PartError['faults'];
+	readonly steps: ReadonlyMap<string, StepView>;
+}
+
+function pointsOf(value: Value): readonly PointRegisters[] {
+	switch (value.is) {
+		case 'point':
+			return [value.at];
+		case 'ring':
+		case 'path':
+			return value.points;
+		case 'plane':
+			return [value.frame.origin];
+		case 'sheet':
+			return value.sheet.vertices;
+		case 'solid':
+			return value.solids.flatMap(({ vertices }) => vertices);
+		default:
+			return [];
+	}
+}
+
+function inWords(value: Value): string {
+	switch (value.is) {
+		case 'ring':
+			return `ring of ${value.points.length}`;
+		case 'path':
+			return value.points.length === 2 ? 'line' : `path of ${value.points.length}`;
+		case 'sheet':
+			return value.sheet.facets.length === 1 ? 'sheet' : `sheet of ${value.sheet.facets.length}`;
+		case 'solid':
+			return value.solids.length === 1 ? '1 solid' : `${value.solids.length} solids`;
+		case 'number':
+			return value.type.is === 'switch' ? 'yes or no' : 'number';
+		default:
+			return value.is;
+	}
+}
+
+/** Lower a part so that every one of its own steps can be looked at. */
+export function inspectPart(
+	definition: PartDefinition,
+	corners: number,
+	library: readonly PartDefinition[]
+): Inspection {
+	const steps = new Map<string, StepView>();
+	let results = 0;
+	let root: Scope['builder'] | null = null;
+	const watcher: Watcher = {
+		before({ name }, scope) {
+			root ??= scope.builder;
+			const sees = new Map(scope.names().map((known) => [known, scope.peek(known)!.is]));
+			if (!steps.has(name)) steps.set(name, { makes: '', is: null, points: [], number: null, sees });
+		},
+		after({ name }: AnyStep, scope, value) {
+			const known = steps.get(name)!;
+			const fresh = { ...known, makes: inWords(value), is: value.is };
+			// Within a repeat there are as many values as turns; its elements show them.
+			if (scope.builder !== root) {
+				steps.set(name, fresh);
+				return;
+			}
+			const points = pointsOf(value).map((p) => {
+				const result = `#${results++}`;
+				for (const axis of ['x', 'y', 'z'] as const) scope.builder.result(`${result}.${axis}`, p[axis]);
+				return result;
+			});
+			const number = value.is === 'number' ? `#${results++}` : null;
+			if (number && value.is === 'number') scope.builder.result(number, value.register);
+			// A step made for every edge has the points of all its turns.
+			steps.set(name, { ...fresh, points: [...known.points, ...points], number });
+		}
+	};
+	const { program, faults } = checkPart(definition, corners, library, watcher);
+	return { program, faults, steps };
+}

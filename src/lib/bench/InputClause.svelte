@@ -1,0 +1,149 @@
+<script lang="ts">
+	import { materials } from '$core/part/materials';
+	import { inputKind } from '$core/part/compile';
+	import type { PartDefinition, PartInput } from '$core/project/part-definition';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import NumberChip from '$lib/components/NumberChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import Clause from '$lib/sheet/Clause.svelte';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import type { Bench } from './bench.svelte';
+	import { moved, nameFault, rename, replaced, withList, without } from './editing';
+
+	let { bench, part, k, number }: { bench: Bench; part: PartDefinition; k: number; number: string } =
+		$props();
+	const workbench = useWorkbench();
+	const input = $derived(part.inputs[k]!);
+	const kind = $derived(inputKind(input));
+	const value = $derived(bench.inputs[input.name] ?? input.default);
+	const place = $derived(`input ${input.name}`);
+	const problems = $derived(
+		(bench.inspection?.faults ?? [])
+			.filter(({ step }) => step === place || step === `limit of ${input.name}`)
+			.map(({ text }) => ({ at: place, text }))
+	);
+	const change = (next: Partial<PartInput>, what: string) =>
+		bench.change(
+			`${part.label}: ${input.label} ${what}`,
+			withList(part, 'inputs', replaced(part.inputs, k, { ...input, ...next }))
+		);
+	const list = (next: PartInput[], what: string) =>
+		bench.change(`${part.label}: ${input.label} ${what}`, withList(part, 'inputs', next));
+	const [low, high] = $derived([input.min ?? 0, input.max ?? Math.max(1, 2 * Number(input.default))]);
+	/** A slider over so large a range is of use only near the ordinary values. */
+	const reach = $derived(
+		Math.min(high, Math.max(4 * Math.abs(Number(input.default)), low + (high - low) / 10))
+	);
+	const foot = $derived(low < 0 ? Math.max(low, -reach) : low);
+	const sliderStep = $derived(
+		kind === 'ratio' ? 0.01 : kind === 'count' ? 1 : Math.max(0.5, Math.round((reach - foot) / 200))
+	);
+</script>
+
+<Clause
+	{number}
+	path="parts/{part.id}/inputs/{input.name}"
+	{problems}
+	actions={[
+		{ label: 'Move up', disabled: k === 0, act: () => list(moved(part.inputs, k, k - 1), 'moved up') },
+		{
+			label: 'Make this the default',
+			disabled: value === input.default,
+			act: () => change({ default: value }, `default ${String(value)}`)
+		},
+		{ label: 'Remove', act: () => list(without(part.inputs, k), 'removed') }
+	]}
+>
+	<TextChip
+		value={input.label}
+		label="Label of the input {input.name}"
+		look="name"
+		oncommit={(label) => change({ label }, `is called ${label}`)}
+	/>, known as
+	<TextChip
+		value={input.name}
+		label="Name of the input {input.label}"
+		look="formula"
+		check={(text) => nameFault(part, input.name, text)}
+		oncommit={(text) => rename(bench, input.name, text)}
+	/>,
+	<ChoiceChip
+		value={input.scope}
+		options={[
+			{ value: 'shared', label: 'shared' },
+			{ value: 'per piece', label: 'per piece' }
+		]}
+		label="Scope of {input.label}"
+		onchoose={(scope) => change({ scope }, scope)}
+	/>{#if kind && kind !== 'switch' && !input.options}, from
+		<NumberChip
+			value={low}
+			{kind}
+			display={workbench.display}
+			label="Least {input.label}"
+			oncommit={(min) => change({ min }, `from ${min}`)}
+		/>
+		to
+		<NumberChip
+			value={high}
+			{kind}
+			display={workbench.display}
+			label="Most {input.label}"
+			oncommit={(max) => change({ max }, `up to ${max}`)}
+		/>{/if}:
+	<span class="mt-0.5 flex items-center gap-2.5">
+		{#if input.kind === 'material'}
+			<ChoiceChip
+				value={String(value)}
+				options={materials.map((one) => ({ value: one.id, label: one.label }))}
+				label="Tried {input.label}"
+				onchoose={(next) => bench.setInput(input.name, next)}
+			/>
+		{:else if input.options}
+			<ChoiceChip
+				value={String(value)}
+				options={input.options.map((one) => ({ value: one.name, label: one.label }))}
+				label="Tried {input.label}"
+				onchoose={(next) => bench.setInput(input.name, next)}
+			/>
+		{:else if input.kind === 'switch'}
+			<ChoiceChip
+				value={value ? 'yes' : 'no'}
+				options={[
+					{ value: 'yes', label: 'yes' },
+					{ value: 'no', label: 'no' }
+				]}
+				label="Tried {input.label}"
+				onchoose={(next) => bench.setInput(input.name, next === 'yes')}
+			/>
+		{:else if kind}
+			<input
+				type="range"
+				class="accent-patina h-1 w-[150px]"
+				min={foot}
+				max={reach}
+				step={sliderStep}
+				value={Number(value)}
+				aria-label="Try {input.label}"
+				oninput={(event) => bench.setInput(input.name, Number(event.currentTarget.value))}
+			/>
+			<NumberChip
+				value={Number(value)}
+				{kind}
+				display={workbench.display}
+				label="Tried {input.label}"
+				min={low}
+				max={high}
+				onpreview={(next) => bench.setInput(input.name, next)}
+				oncommit={(next) => bench.setInput(input.name, next)}
+			/>
+		{:else}
+			<TextChip
+				value={String(value)}
+				label="Tried {input.label}"
+				look="formula"
+				oncommit={(next) => bench.setInput(input.name, next)}
+			/>
+		{/if}
+	</span>
+</Clause>

@@ -1,0 +1,33 @@
+<script lang="ts">
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+
+	/** The name of a value that a step stands on, chosen among those it can see. */
+	interface Props {
+		value: string | undefined;
+		label: string;
+		/** Names with their types. */
+		sees: ReadonlyMap<string, string>;
+		of: readonly string[];
+		optional?: boolean;
+		onchoose: (name: string | null) => void;
+	}
+	let { value, label, sees, of, optional = false, onchoose }: Props = $props();
+	const NONE = '-';
+	const options = $derived.by(() => {
+		const fits = [...sees]
+			.filter(([, is]) => of.includes(is))
+			.map(([name, is]) => ({ value: name, label: name, note: is }));
+		const all = optional ? [{ value: NONE, label: 'none', note: '' }, ...fits] : fits;
+		return value === undefined || all.some((one) => one.value === value)
+			? all
+			: [...all, { value, label: value, note: 'not there' }];
+	});
+</script>
+
+<ChoiceChip
+	value={value ?? NONE}
+	{options}
+	{label}
+	wrong={value !== undefined && !sees.has(value)}
+	onchoose={(name) => onchoose(name === NONE ? null : name)}
+/>

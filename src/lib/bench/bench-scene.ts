@@ -1,0 +1,172 @@
+import type { Vector } from '$core/geometry/vector';
+import { Daylight } from '$lib/model/daylight';
+import { Eye } from '$lib/model/eye';
+import { draggedTo } from '$lib/model/handle-layer';
+import * as THREE from 'three';
+import type { MadeElement } from './bench.svelte';
+
+const MM = 0.001;
+const GOLD = 0xd98e1f;
+const INK = 0x1d2126;
+/** Edges between faces that meet flatter than this are not drawn (degrees). */
+const EDGE_ANGLE = 22;
+
+/** The meshes of a piece, in their materials, with thin lines along their edges. */
+export function meshesOf(elements: readonly MadeElement[]): THREE.Group {
+	const group = new THREE.Group();
+	group.scale.setScalar(MM);
+	for (const { material, table } of elements) {
+		const geometry = new THREE.BufferGeometry();
+		geometry.setAttribute('position', new THREE.BufferAttribute(table.positions, 3));
+		const index: number[] = [];
+		for (let n = 0; n < table.count; n++)
+			for (const vertex of table.triangles) index.push(n * table.verticesEach + vertex);
+		geometry.setIndex(index);
+		const { colour, metalness, roughness, opacity } = material;
+		const mesh = new THREE.Mesh(
+			geometry,
+			new THREE.MeshStandardMaterial({
+				color: colour,
+				metalness,
+				roughness,
+				opacity,
+				transparent: opacity < 1,
+				side: THREE.DoubleSide,
+				flatShading: true,
+				polygonOffset: true,
+				polygonOffsetFactor: 1,
+				polygonOffsetUnits: 1
+			})
+		);
+		mesh.castShadow = mesh.receiveShadow = true;
+		const edges = new THREE.LineSegments(
+			new THREE.EdgesGeometry(geometry, EDGE_ANGLE),
+			new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.4 })
+		);
+		group.add(mesh, edges);
+	}
+	return group;
+}
+
+export function disposeMeshes(group: THREE.Group): void {
+	group.traverse((child) => {
+		if (child instanceof THREE.Mesh || child instanceof THREE.LineSegments) {
+			(child.geometry as THREE.BufferGeometry).dispose();
+			(child.material as THREE.Material).dispose();
+		}
+	});
+}
+
+/** One piece on its trial anchors. */
+export class BenchScene {
+	private readonly renderer: THREE.WebGLRenderer;
+	private readonly scene = new THREE.Scene();
+	private readonly daylight: Daylight;
+	private readonly eye: Eye;
+	private readonly raycaster = new THREE.Raycaster();
+	private piece = new THREE.Group();
+	private readonly marked = new THREE.Group();
+	private frameRequested = 0;
+	onDrawn: (() => void) | null = null;
+	onCamera: (() => void) | null = null;
+
+	constructor(canvas: HTMLCanvasElement, plain: boolean) {
+		this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !plain, alpha: true });
+		this.renderer.debug.checkShaderErrors = false;
+		this.renderer.toneMapping = THREE.NoToneMapping;
+		this.renderer.setPixelRatio(plain ? 1 : Math.min(2, devicePixelRatio));
+		this.eye = new Eye(canvas, () => {
+			this.onCamera?.();
+			this.request();
+		});
+		this.daylight = new Daylight(this.scene, this.renderer, plain);
+		this.marked.scale.setScalar(MM);
+		this.scene.add(this.piece, this.marked);
+	}
+
+	show(elements: readonly MadeElement[]): void {
+		this.scene.remove(this.piece);
+		disposeMeshes(this.piece);
+		this.piece = meshesOf(elements);
+		this.scene.add(this.piece);
+		this.daylight.fit(new THREE.Box3().setFromObject(this.piece));
+		this.renderer.shadowMap.needsUpdate = true;
+		this.request();
+	}
+
+	/** Mark a step's result: the line of a ring or a path, the points of anything else. */
+	mark(result: { readonly is: string; readonly points: readonly Vector[] } | null): void {
+		disposeMeshes(this.marked);
+		this.marked.clear();
+		if (result?.points.length) {
+			const { is, points } = result;
+			const lines = is === 'ring' || is === 'path';
+			const geometry = new THREE.BufferGeometry().setFromPoints(
+				points.map(([x, y, z]) => new THREE.Vector3(x, y, z))
+			);
+			const line = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false, linewidth: 2 });
+			const dots = new THREE.PointsMaterial({
+				color: GOLD,
+				size: is === 'solid' ? 3 : 7,
+				sizeAttenuation: false,
+				depthTest: false
+			});
+			if (lines)
+				this.marked.add(is === 'ring' ? new THREE.LineLoop(geometry, line) : new THREE.Line(geometry, line));
+			this.marked.add(new THREE.Points(geometry, dots));
+			this.marked.renderOrder = 10;
+		}
+		this.request();
+	}
+
+	/** Bring points (mm) and what hangs on them into view. */
+	frame(points: readonly Vector[]): void {
+		const box = new THREE.Box3().setFromObject(this.piece);
+		for (const p of points) box.expandByPoint(new THREE.Vector3(...p).multiplyScalar(MM));
+		this.eye.look('Around', box);
+		this.request();
+	}
+
+	project(point: Vector): { x: number; y: number } | null {
+		return this.eye.project(new THREE.Vector3(...point).multiplyScalar(MM));
+	}
+
+	/** Where a point goes when the pointer is at a place of the canvas. */
+	drag(at: Vector, x: number, y: number): Vector {
+		this.eye.aim(this.raycaster, x, y);
+		const axes: Vector[] = [
+			[1, 0, 0],
+			[0, 1, 0],
+			[0, 0, 1]
+		];
+		const to = draggedTo(
+			{ at: [...at], axes: axes.map(([a, b, c]) => [a, b, c]) },
+			this.raycaster.ray,
+			false
+		);
+		return [Math.round(to[0]), Math.round(to[1]), Math.round(to[2])];
+	}
+
+	resize(width: number, height: number): void {
+		this.renderer.setSize(width, height, false);
+		this.eye.resize(width, height);
+		this.request();
+	}
+
+	private request(): void {
+		if (this.frameRequested) return;
+		this.frameRequested = requestAnimationFrame(() => {
+			this.frameRequested = 0;
+			this.renderer.render(this.scene, this.eye.camera);
+			this.onDrawn?.();
+		});
+	}
+
+	dispose(): void {
+		cancelAnimationFrame(this.frameRequested);
+		disposeMeshes(this.piece);
+		disposeMeshes(this.marked);
+		this.eye.dispose();
+		this.renderer.dispose();
+	}
+}

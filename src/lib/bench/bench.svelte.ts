@@ -1,0 +1,207 @@
+import { partsOf } from '$core/cladding/kit';
+import { pointAt, type Vector } from '$core/geometry/vector';
+import { elementsOf, inputKind, kernelValue } from '$core/part/compile';
+import { inspectPart, type Inspection } from '$core/part/inspect';
+import { materialById, type Material } from '$core/part/materials';
+import { BLOCK } from '$core/part/evaluate/back-end';
+import { runProgram, type ElementTable } from '$core/part/run';
+import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
+import type { AnyStep, ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
+import type { Workbench } from '$lib/state/workbench.svelte';
+
+export type InputValues = Readonly<Record<string, PartInput['default']>>;
+
+/** An element as it is drawn and told of: mm, kg. */
+export interface MadeElement {
+	readonly definition: ElementDefinition;
+	readonly material: Material;
+	readonly table: ElementTable;
+}
+
+/** One piece, hung on a trial. */
+export interface TrialPiece {
+	readonly elements: readonly MadeElement[];
+	readonly flags: readonly string[];
+	/** It could not be made. */
+	readonly failed: boolean;
+	readonly results: ReadonlyMap<string, number>;
+}
+
+/** A trial's points, and where they come from. */
+export interface NamedTrial extends Trial {
+	/** A cell of the model that uses the part. */
+	readonly real: boolean;
+}
+
+/** Hang a part on points. Nothing is compiled here: values are columns. */
+export function hang(
+	part: PartDefinition,
+	inspection: Inspection,
+	library: readonly PartDefinition[],
+	points: readonly Vector[],
+	inputs: InputValues
+): TrialPiece {
+	const columns = trialColumns(part.anchor, points);
+	for (const input of part.inputs)
+		if (inputKind(input))
+			columns.set(`input.${input.name}`, kernelValue(input, inputs[input.name] ?? input.default));
+	const { program } = inspection;
+	const run = runProgram(
+		program,
+		(name) => {
+			const value = columns.get(name) ?? 0;
+			return (out) => out.fill(value, 0, BLOCK);
+		},
+		1,
+		[0, 0, 0]
+	);
+	const raised = program.flags.filter((_, k) => run.flags[0]! & (1 << k));
+	const definitions = elementsOf(part, library);
+	const elements = run.elements.flatMap((table): MadeElement[] => {
+		const definition = definitions[table.element];
+		if (!definition || table.count === 0) return [];
+		const input = part.inputs.find(({ kind, name }) => kind === 'material' && name === definition.material);
+		const id = input ? String(inputs[input.name] ?? input.default) : definition.material;
+		const material = materialById(id) ?? materialById('steel')!;
+		return [{ definition, material, table }];
+	});
+	return {
+		elements,
+		flags: raised.map(({ text }) => text),
+		failed: raised.some(({ level }) => level === 'failed'),
+		results: new Map([...run.results].map(([name, values]) => [name, values[0]!]))
+	};
+}
+
+const MOST_REAL = 3;
+
+/** One part on the bench: what it is hung on, the values it is tried with, and what comes of it. */
+export class Bench {
+	/** The step whose result is shown. */
+	step = $state<string | null>(null);
+	/** Values the part is tried with; the definition keeps its own. */
+	inputs = $state.raw<InputValues>({});
+	private trialName = $state<string | null>(null);
+	/** The trial's points where they have been dragged or typed. */
+	private moved = $state.raw<readonly Vector[] | null>(null);
+	private lastGood: { readonly part: PartDefinition; readonly inspection: Inspection } | null = null;
+
+	constructor(
+		private readonly workbench: Workbench,
+		readonly id: string
+	) {}
+
+	readonly library = $derived.by(() => partsOf(this.workbench.project.document));
+	readonly part = $derived.by(() => this.library.find((one) => one.id === this.id));
+	/** Whether it has been made the project's own. */
+	readonly own = $derived.by(() => this.workbench.project.document.parts.some(({ id }) => id === this.id));
+	readonly trials = $derived.by((): readonly NamedTrial[] =>
+		this.part
+			? [...trialsOf(this.part.anchor).map((trial) => ({ ...trial, real: false })), ...this.realCells()]
+			: []
+	);
+	readonly trial = $derived(this.trials.find(({ name }) => name === this.trialName) ?? this.trials[0]);
+	readonly points = $derived(this.moved ?? this.trial?.points ?? []);
+	readonly corners = $derived(this.part ? cornersOfTrial(this.part.anchor, this.points.length) : 4);
+	/** Lowered anew only when the definition or the number of corners changes. */
+	private readonly inspections = $derived.by(() => {
+		void this.part;
+		return new Map<number, Inspection>();
+	});
+	inspectionFor(part: PartDefinition, corners: number): Inspection {
+		const known = this.inspections.get(corners) ?? inspectPart(part, corners, this.library);
+		this.inspections.set(corners, known);
+		return known;
+	}
+	readonly inspection = $derived(this.part ? this.inspectionFor(this.part, this.corners) : null);
+	/** What is shown: the part as it is, or as it was when it last worked. */
+	readonly shown = $derived.by(() => {
+		if (!this.part || !this.inspection) return null;
+		if (this.inspection.faults.length === 0) this.lastGood = { part: this.part, inspection: this.inspection };
+		return this.lastGood ?? { part: this.part, inspection: this.inspection };
+	});
+	/** What the anchor gives, with types: what the first step sees. */
+	readonly given = $derived.by((): ReadonlyMap<string, string> => {
+		if (!this.part) return new Map();
+		const probe: AnyStep = { name: 'first_step_of_all', do: 'number', value: '0' };
+		const { steps } = inspectPart({ ...this.part, steps: [probe] }, this.corners, this.library);
+		return steps.get(probe.name)!.sees;
+	});
+	readonly behind = $derived((this.inspection?.faults.length ?? 0) > 0);
+	readonly piece = $derived.by(() => {
+		const shown = this.shown;
+		if (!shown || this.points.length === 0) return null;
+		return hang(shown.part, shown.inspection, this.library, this.points, this.inputs);
+	});
+	/** Points of the chosen step, as they came out. */
+	readonly stepPoints = $derived.by((): { is: string; points: Vector[] } | null => {
+		const view = this.step ? this.shown?.inspection.steps.get(this.step) : undefined;
+		const results = this.piece?.results;
+		if (!view?.is || !results) return null;
+		const points = view.points.map((name): Vector => [
+			results.get(`${name}.x`)!,
+			results.get(`${name}.y`)!,
+			results.get(`${name}.z`)!
+		]);
+		return { is: view.is, points };
+	});
+
+	/** Cells of the model that this part is on: the most warped first. */
+	private realCells(): NamedTrial[] {
+		const { part } = this;
+		if (part?.anchor.kind !== 'ring') return [];
+		const label = part.label;
+		const cells = this.workbench.model.view.zones.flatMap((zone) =>
+			zone.groups
+				.filter((group) => group.part === label && group.clause.kind !== 'run')
+				.flatMap((group) => {
+					const face = zone.faces[group.face];
+					return face ? Array.from(group.anchors, (cell) => ({ face, cell })) : [];
+				})
+		);
+		return cells
+			.sort((a, b) => b.face.measures.warp[b.cell]! - a.face.measures.warp[a.cell]!)
+			.slice(0, MOST_REAL)
+			.map(({ face, cell }, k) => {
+				const { start, corners } = face.cells;
+				const points = Array.from(corners.subarray(start[cell]!, start[cell + 1]!), (node) =>
+					pointAt(face.positions, node)
+				);
+				const from = points[0]!;
+				return {
+					name: k === 0 ? 'worst real' : `real ${k + 1}`,
+					real: true,
+					points: points.map((p): Vector => [p[0] - from[0], p[1] - from[1], p[2] - from[2]])
+				};
+			});
+	}
+
+	chooseTrial(name: string): void {
+		this.trialName = name;
+		this.moved = null;
+	}
+	movePoint(k: number, to: Vector): void {
+		this.moved = this.points.map((p, n) => (n === k ? to : p));
+	}
+	get isMoved(): boolean {
+		return this.moved !== null;
+	}
+	resetTrial(): void {
+		this.moved = null;
+	}
+	setInput(name: string, value: PartInput['default']): void {
+		this.inputs = { ...this.inputs, [name]: value };
+	}
+
+	/** Change the definition; a part that ships becomes the project's own by that. */
+	change(label: string, next: PartDefinition): boolean {
+		const { document } = this.workbench.project;
+		if (this.own) return this.workbench.do(label, { do: 'set', path: `parts/${this.id}`, value: next });
+		return this.workbench.do(`${label} (the project's own now)`, {
+			do: 'insert',
+			path: 'parts',
+			index: document.parts.length,
+			value: next
+		});
+	}
+}

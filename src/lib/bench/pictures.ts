@@ -1,0 +1,45 @@
+import { Daylight } from '$lib/model/daylight';
+import { Eye } from '$lib/model/eye';
+import * as THREE from 'three';
+import { disposeMeshes, meshesOf } from './bench-scene';
+import type { MadeElement } from './bench.svelte';
+
+const [WIDTH, HEIGHT] = [240, 150];
+
+/** Draws small pictures of pieces, one after the other, with one renderer for all. */
+export class Pictures {
+	private readonly canvas = document.createElement('canvas');
+	private readonly renderer: THREE.WebGLRenderer;
+	private readonly scene = new THREE.Scene();
+	private readonly eye: Eye;
+
+	constructor() {
+		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
+		this.renderer = new THREE.WebGLRenderer({ canvas: this.canvas, antialias: true, alpha: true });
+		this.renderer.debug.checkShaderErrors = false;
+		this.renderer.toneMapping = THREE.NoToneMapping;
+		this.renderer.setSize(WIDTH, HEIGHT, false);
+		this.eye = new Eye(this.canvas, () => undefined);
+		this.eye.resize(WIDTH, HEIGHT);
+		// Without shadows: a picture of this size does not show them.
+		new Daylight(this.scene, this.renderer, true);
+	}
+
+	/** A picture as a data address; null when there is nothing to show. */
+	of(elements: readonly MadeElement[]): string | null {
+		if (!elements.length) return null;
+		const group = meshesOf(elements);
+		this.scene.add(group);
+		this.eye.look('Around', new THREE.Box3().setFromObject(group));
+		this.renderer.render(this.scene, this.eye.camera);
+		const picture = this.canvas.toDataURL('image/png');
+		this.scene.remove(group);
+		disposeMeshes(group);
+		return picture;
+	}
+
+	dispose(): void {
+		this.eye.dispose();
+		this.renderer.dispose();
+	}
+}

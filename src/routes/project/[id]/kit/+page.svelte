@@ -1,0 +1,225 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { partsOf } from '$core/cladding/kit';
+	import { inspectPart } from '$core/part/inspect';
+	import { cornersOfTrial, trialsOf } from '$core/part/trials';
+	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
+	import { hang } from '$lib/bench/bench.svelte';
+	import { Pictures } from '$lib/bench/pictures';
+	import { usesOf } from '$lib/bench/uses';
+	import FindDialog from '$lib/components/FindDialog.svelte';
+	import TopBar from '$lib/components/TopBar.svelte';
+	import { saveFile } from '$lib/components/download';
+	import { freshId } from '$lib/sheet/words';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { DropdownMenu } from 'bits-ui';
+	import { onMount } from 'svelte';
+	import { toast } from 'svelte-sonner';
+
+	const workbench = useWorkbench();
+	const document = $derived(workbench.project.document);
+	const parts = $derived(partsOf(document));
+	const own = $derived(new Set(document.parts.map(({ id }) => id)));
+	let finding = $state(false);
+	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
+	let file: HTMLInputElement;
+	const families = [
+		['panel', 'Panels'],
+		['louver', 'Louvers'],
+		['mullion', 'Mullions'],
+		['structure', 'Structure']
+	] as const;
+
+	/** Pictures come one after the other, so that the page can be used meanwhile. */
+	onMount(() => {
+		let maker: Pictures | null = null;
+		let left = false;
+		const wanted = [...parts];
+		const made = new Map<string, string>();
+		function next() {
+			const part = wanted.shift();
+			if (left || !part || !maker) {
+				maker?.dispose();
+				return;
+			}
+			const picture = pictureOf(maker, part);
+			if (picture) made.set(part.id, picture);
+			pictures = new Map(made);
+			setTimeout(next);
+		}
+		try {
+			maker = new Pictures();
+			setTimeout(next);
+		} catch {
+			// Without pictures the cards still say what each part is for.
+		}
+		return () => (left = true);
+	});
+	/** Of the first trial on which it can be made. */
+	function pictureOf(maker: Pictures, part: PartDefinition): string | null {
+		for (const { points } of trialsOf(part.anchor)) {
+			const inspection = inspectPart(part, cornersOfTrial(part.anchor, points.length), parts);
+			const picture = maker.of(hang(part, inspection, parts, points, {}).elements);
+			if (picture) return picture;
+		}
+		return null;
+	}
+
+	function add(part: PartDefinition, label: string) {
+		if (workbench.do(label, { do: 'insert', path: 'parts', index: document.parts.length, value: part }))
+			void goto(`/project/${workbench.project.id}/part/${part.id}`);
+	}
+	const anchors: readonly {
+		readonly label: string;
+		readonly anchor: Anchor;
+		readonly family: PartDefinition['family'];
+	}[] = [
+		{ label: 'on cells of four corners', anchor: { kind: 'ring', corners: 4 }, family: 'panel' },
+		{ label: 'on cells of any corners', anchor: { kind: 'ring', corners: 'any' }, family: 'panel' },
+		{ label: 'on lines of the grid', anchor: { kind: 'pair' }, family: 'mullion' },
+		{ label: 'on nodes', anchor: { kind: 'node', corners: 'any' }, family: 'structure' },
+		{ label: 'on chains of nodes', anchor: { kind: 'chain', corners: 'any' }, family: 'structure' },
+		{
+			label: 'between a cell and its second layer',
+			anchor: { kind: 'double ring', corners: 4 },
+			family: 'structure'
+		}
+	];
+	function fromNothing({ anchor, family }: (typeof anchors)[number]) {
+		const id = freshId('part', parts);
+		const label = `New part ${document.parts.length + 1}`;
+		const none = { inputs: [], limits: [], steps: [], elements: [], measures: [] };
+		add({ id, label, family, use: 'What it is for', anchor, ...none }, `the part ${label}`);
+	}
+	const copyOf = (part: PartDefinition) =>
+		add({ ...part, id: freshId(part.id, parts), label: `${part.label} copy` }, `${part.label} copied`);
+	const exported = (part: PartDefinition) =>
+		saveFile(`${part.id}.json`, JSON.stringify(part, null, '\t'), 'application/json');
+	function remove(part: PartDefinition) {
+		if (document.variants.some((variant) => variant.part === part.id) && !ships(part)) {
+			toast.error(`${part.label} has variants; remove or swap them first`);
+			return;
+		}
+		workbench.do(ships(part) ? `${part.label} as it ships` : `${part.label} removed`, {
+			do: 'remove',
+			path: `parts/${part.id}`
+		});
+	}
+	/** Whether a part of that name comes with the application. */
+	const ships = (part: PartDefinition) =>
+		partsOf({ ...document, parts: [] }).some(({ id }) => id === part.id);
+	async function imported() {
+		const chosen = file.files?.[0];
+		file.value = '';
+		if (!chosen) return;
+		let data: unknown;
+		try {
+			data = JSON.parse(await chosen.text());
+		} catch {
+			toast.error(`${chosen.name} is not JSON; a part that was exported from a kit is accepted`);
+			return;
+		}
+		const read = partSchema.safeParse(data);
+		if (!read.success) {
+			const { path, message } = read.error.issues[0]!;
+			toast.error(`${chosen.name} is not a part: ${path.join('/')}: ${message}`);
+			return;
+		}
+		const part = parts.some(({ id }) => id === read.data.id)
+			? { ...read.data, id: freshId(read.data.id, parts) }
+			: read.data;
+		add(part, `${part.label} imported`);
+	}
+</script>
+
+<svelte:head><title>Kit · {document.name} · Zygaster</title></svelte:head>
+
+<div class="grid h-screen grid-rows-[46px_1fr]">
+	<TopBar page="Kit" onfind={() => (finding = true)}>
+		{#snippet middle()}
+			<div class="flex h-full items-center gap-4">
+				<DropdownMenu.Root>
+					<DropdownMenu.Trigger class="text-patina-deep font-medium underline">New part</DropdownMenu.Trigger>
+					<DropdownMenu.Portal>
+						<DropdownMenu.Content class="floating z-50 p-1">
+							{#each anchors as one (one.label)}
+								<DropdownMenu.Item
+									class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
+									onSelect={() => fromNothing(one)}>{one.label}</DropdownMenu.Item
+								>
+							{/each}
+						</DropdownMenu.Content>
+					</DropdownMenu.Portal>
+				</DropdownMenu.Root>
+				<button type="button" class="text-patina-deep underline" onclick={() => file.click()}
+					>Import a part</button
+				>
+				<input
+					bind:this={file}
+					type="file"
+					accept=".json,application/json"
+					class="hidden"
+					aria-label="File of a part"
+					onchange={imported}
+				/>
+				<a class="text-patina-deep underline" href="/project/{workbench.project.id}">Back to the model</a>
+			</div>
+		{/snippet}
+	</TopBar>
+	<main class="overflow-y-auto px-6 py-5" data-testid="kit" data-pictures={pictures.size}>
+		{#each families as [family, title] (family)}
+			{@const of = parts.filter((part) => part.family === family)}
+			{#if of.length}
+				<h2 class="mb-2 text-[13.5px] font-semibold">{title}</h2>
+				<ul class="mb-6 grid grid-cols-[repeat(auto-fill,minmax(232px,1fr))] gap-3">
+					{#each of as part (part.id)}
+						{@const uses = usesOf(document, workbench.model.view, part.id)}
+						<li class="border-hair bg-sheet group relative flex flex-col rounded border p-3">
+							<a
+								class="contents"
+								href="/project/{workbench.project.id}/part/{part.id}"
+								aria-label="{part.label}: to the bench"
+							>
+								{#if pictures.get(part.id)}<img
+										src={pictures.get(part.id)}
+										alt=""
+										class="mb-1 h-[108px] w-full object-contain"
+									/>
+								{:else}<span class="mb-1 block h-[108px]"></span>{/if}
+								<b class="text-[13px] font-semibold">{part.label}</b>
+							</a>
+							<p class="sentence text-ink-2 mt-0.5 grow text-[13.5px] leading-snug">{part.use}</p>
+							<p class="mt-1.5 flex gap-3 text-[11.5px]">
+								<span class="figures text-ink-2">{uses.pieces ? `${uses.pieces} pieces` : 'not used'}</span>
+								{#if own.has(part.id)}<span class="text-patina-deep">the project's own</span>{/if}
+								<span
+									class="ml-auto flex gap-2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+								>
+									<button
+										type="button"
+										class="text-patina-deep underline"
+										aria-label="Copy {part.label}"
+										onclick={() => copyOf(part)}>copy</button
+									>
+									<button
+										type="button"
+										class="text-patina-deep underline"
+										aria-label="Export {part.label}"
+										onclick={() => exported(part)}>export</button
+									>
+									{#if own.has(part.id)}<button
+											type="button"
+											class="text-patina-deep underline"
+											aria-label="{ships(part) ? 'Take as it ships' : 'Remove'} {part.label}"
+											onclick={() => remove(part)}>{ships(part) ? 'as it ships' : 'remove'}</button
+										>{/if}
+								</span>
+							</p>
+						</li>
+					{/each}
+				</ul>
+			{/if}
+		{/each}
+	</main>
+</div>
+<FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />

@@ -1,0 +1,95 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import FindDialog from '$lib/components/FindDialog.svelte';
+	import TopBar from '$lib/components/TopBar.svelte';
+	import BenchSheet from '$lib/bench/BenchSheet.svelte';
+	import BenchStage from '$lib/bench/BenchStage.svelte';
+	import TrialCard from '$lib/bench/TrialCard.svelte';
+	import TrialStrip from '$lib/bench/TrialStrip.svelte';
+	import VariantTable from '$lib/bench/VariantTable.svelte';
+	import { Bench } from '$lib/bench/bench.svelte';
+	import { usesOf } from '$lib/bench/uses';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { onMount } from 'svelte';
+	import { tinykeys } from 'tinykeys';
+
+	const workbench = useWorkbench();
+	const bench = $derived(new Bench(workbench, page.params['part']!));
+	let tab = $state<'make' | 'variants'>('make');
+	let finding = $state(false);
+	const uses = $derived(usesOf(workbench.project.document, workbench.model.view, bench.id));
+	const used = $derived(
+		uses.clauses
+			? `Used in ${uses.clauses} ${uses.clauses === 1 ? 'clause' : 'clauses'} · ${uses.pieces} pieces`
+			: 'Not used yet'
+	);
+	onMount(() =>
+		tinykeys(window, {
+			'$mod+k': (event) => {
+				event.preventDefault();
+				finding = true;
+			},
+			'$mod+z': (event) => {
+				if ((event.target as HTMLElement).closest('input:not([type=range])')) return;
+				event.preventDefault();
+				workbench.project.undo();
+			},
+			'$mod+Shift+z': (event) => {
+				if ((event.target as HTMLElement).closest('input:not([type=range])')) return;
+				event.preventDefault();
+				workbench.project.redo();
+			}
+		})
+	);
+</script>
+
+<svelte:head
+	><title>{bench.part?.label ?? bench.id} · {workbench.project.document.name} · Zygaster</title></svelte:head
+>
+
+<div class="grid h-screen grid-rows-[46px_1fr]">
+	<TopBar page={bench.part?.label ?? bench.id} onfind={() => (finding = true)}>
+		{#snippet middle()}
+			<div class="flex h-full items-center gap-5">
+				<div class="flex h-full gap-0.5" role="tablist" aria-label="Of the part">
+					{#each [['make', 'Make'], ['variants', 'Variants']] as const as [value, label] (value)}
+						<button
+							type="button"
+							role="tab"
+							aria-selected={tab === value}
+							class="h-full border-b-2 px-3 {tab === value
+								? 'border-patina font-semibold'
+								: 'text-ink-2 border-transparent'}"
+							onclick={() => (tab = value)}>{label}</button
+						>
+					{/each}
+				</div>
+				<span class="text-ink-2 text-[12.5px]" data-testid="uses">{used}</span>
+				<a class="text-patina-deep text-[12.5px] underline" href="/project/{workbench.project.id}/kit">Kit</a>
+			</div>
+		{/snippet}
+	</TopBar>
+	{#if !bench.part}
+		<main class="grid place-items-center">
+			<p class="sentence text-ink-2">
+				The part "{bench.id}" is not in the kit.
+				<a class="underline" href="/project/{workbench.project.id}/kit">See what is</a>.
+			</p>
+		</main>
+	{:else if tab === 'variants'}
+		<main class="overflow-auto"><VariantTable part={bench.part} /></main>
+	{:else}
+		<main class="grid min-h-0 grid-cols-[392px_1fr]">
+			<BenchSheet {bench} part={bench.part} />
+			<div class="grid min-h-0 grid-rows-[1fr_142px]">
+				<div class="relative min-h-0">
+					<BenchStage {bench} />
+					<TrialCard {bench} />
+				</div>
+				<div class="border-hair bg-sheet min-w-0 border-t"><TrialStrip {bench} /></div>
+			</div>
+		</main>
+	{/if}
+</div>
+<FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />
