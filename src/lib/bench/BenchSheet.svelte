@@ -55,16 +55,19 @@
 	}
 	const kinds: readonly {
 		readonly kind: PartInput['kind'];
+		/** Not the name of a function. */
+		readonly name: string;
 		readonly label: string;
 		readonly given: Partial<PartInput>;
 	}[] = [
-		{ kind: 'length', label: 'a length', given: { default: 100, min: 0, max: 1000 } },
-		{ kind: 'angle', label: 'an angle', given: { default: 0, min: -90, max: 90 } },
-		{ kind: 'ratio', label: 'a ratio', given: { default: 0.5, min: 0, max: 1 } },
-		{ kind: 'count', label: 'a count', given: { default: 3, min: 1, max: 50 } },
-		{ kind: 'switch', label: 'a switch', given: { default: false } },
+		{ kind: 'length', name: 'size', label: 'a length', given: { default: 100, min: 0, max: 1000 } },
+		{ kind: 'angle', name: 'tilt', label: 'an angle', given: { default: 0, min: -90, max: 90 } },
+		{ kind: 'ratio', name: 'share', label: 'a ratio', given: { default: 0.5, min: 0, max: 1 } },
+		{ kind: 'count', name: 'times', label: 'a count', given: { default: 3, min: 1, max: 50 } },
+		{ kind: 'switch', name: 'on', label: 'a switch', given: { default: false } },
 		{
 			kind: 'choice',
+			name: 'way',
 			label: 'a choice',
 			given: {
 				default: 'first',
@@ -74,12 +77,12 @@
 				]
 			}
 		},
-		{ kind: 'material', label: 'a material', given: { default: 'aluminium' } },
-		{ kind: 'text', label: 'a text', given: { default: 'text' } }
+		{ kind: 'material', name: 'finish', label: 'a material', given: { default: 'aluminium' } },
+		{ kind: 'text', name: 'words', label: 'a text', given: { default: 'text' } }
 	];
-	function addInput({ kind, given }: (typeof kinds)[number]) {
-		const name = freshName(part, kind);
-		const label = `${kind[0]!.toUpperCase()}${kind.slice(1)}`;
+	function addInput({ kind, name: wanted, given }: (typeof kinds)[number]) {
+		const name = freshName(part, wanted);
+		const label = `${name[0]!.toUpperCase()}${name.slice(1)}`;
 		const input = { name, label, kind, scope: 'shared', ...given } as PartInput;
 		bench.change(`${part.label}: an input`, withList(part, 'inputs', [...part.inputs, input]));
 	}
@@ -102,7 +105,7 @@
 		</h1>
 		<span class="figures text-ink-2 ml-auto text-[11.5px]">{part.family}</span>
 	</header>
-	<p class="sentence text-ink-2 px-4.5 pb-1">
+	<p class="sentence text-ink-2 px-4.5 pb-1 [&_button]:text-left">
 		<TextChip
 			value={part.use || 'What it is for'}
 			label="What the part is for"

@@ -62,6 +62,14 @@
 			? (ring ? anchors.slice(0, bench.corners) : anchors).map(({ x, y }) => `${x},${y}`).join(' ')
 			: ''
 	);
+	/** The chosen step's ring or path, drawn over the picture. */
+	const traced = $derived.by(() => {
+		void cameraMoves;
+		const result = bench.stepPoints;
+		if (!scene || !result || (result.is !== 'ring' && result.is !== 'path')) return null;
+		const places = result.points.flatMap((point) => scene!.project(point) ?? []);
+		return { ring: result.is === 'ring', points: places.map(({ x, y }) => `${x},${y}`).join(' ') };
+	});
 	const place = (event: PointerEvent): [number, number] => {
 		const box = canvas.getBoundingClientRect();
 		return [event.clientX - box.left, event.clientY - box.top];
@@ -97,6 +105,13 @@
 	<svg class="pointer-events-none absolute inset-0 size-full" aria-hidden="true">
 		{#if ring}<polygon points={outline} fill="none" stroke="#1F7A6B" stroke-dasharray="5 4" />
 		{:else}<polyline points={outline} fill="none" stroke="#1F7A6B" stroke-dasharray="5 4" />{/if}
+		{#if traced?.ring}<polygon
+				points={traced.points}
+				fill="rgb(217 142 31 / 0.14)"
+				stroke="#D98E1F"
+				stroke-width="2.5"
+			/>
+		{:else if traced}<polyline points={traced.points} fill="none" stroke="#D98E1F" stroke-width="2.5" />{/if}
 	</svg>
 	{#each anchors as { k, point, x, y } (k)}
 		<button
@@ -118,7 +133,7 @@
 			onkeydown={(event) => nudge(event, k, point)}
 		></button>
 		<span
-			class="figures text-patina pointer-events-none absolute text-[13px] font-bold"
+			class="figures text-patina-deep bg-sheet/80 pointer-events-none absolute rounded px-0.5 text-[12.5px] leading-none font-bold"
 			style:left="{x + 9}px"
 			style:top="{y - 22}px">{k + 1}</span
 		>

@@ -54,96 +54,104 @@
 		{ label: 'Remove', act: () => list(without(part.inputs, k), 'removed') }
 	]}
 >
-	<TextChip
-		value={input.label}
-		label="Label of the input {input.name}"
-		look="name"
-		oncommit={(label) => change({ label }, `is called ${label}`)}
-	/>, known as
-	<TextChip
-		value={input.name}
-		label="Name of the input {input.label}"
-		look="formula"
-		check={(text) => nameFault(part, input.name, text)}
-		oncommit={(text) => rename(bench, input.name, text)}
-	/>,
-	<ChoiceChip
-		value={input.scope}
-		options={[
-			{ value: 'shared', label: 'shared' },
-			{ value: 'per piece', label: 'per piece' }
-		]}
-		label="Scope of {input.label}"
-		onchoose={(scope) => change({ scope }, scope)}
-	/>{#if kind && kind !== 'switch' && !input.options}, from
-		<NumberChip
-			value={low}
-			{kind}
-			display={workbench.display}
-			label="Least {input.label}"
-			oncommit={(min) => change({ min }, `from ${min}`)}
-		/>
-		to
-		<NumberChip
-			value={high}
-			{kind}
-			display={workbench.display}
-			label="Most {input.label}"
-			oncommit={(max) => change({ max }, `up to ${max}`)}
-		/>{/if}:
-	<span class="mt-0.5 flex items-center gap-2.5">
-		{#if input.kind === 'material'}
-			<ChoiceChip
-				value={String(value)}
-				options={materials.map((one) => ({ value: one.id, label: one.label }))}
-				label="Tried {input.label}"
-				onchoose={(next) => bench.setInput(input.name, next)}
-			/>
-		{:else if input.options}
-			<ChoiceChip
-				value={String(value)}
-				options={input.options.map((one) => ({ value: one.name, label: one.label }))}
-				label="Tried {input.label}"
-				onchoose={(next) => bench.setInput(input.name, next)}
-			/>
-		{:else if input.kind === 'switch'}
-			<ChoiceChip
-				value={value ? 'yes' : 'no'}
+	<span class="flex items-center gap-2">
+		<span class="min-w-0"
+			><TextChip
+				value={input.label}
+				label="Label of the input {input.name}"
+				look="name"
+				oncommit={(label) => change({ label }, `is called ${label}`)}
+			/></span
+		>
+		<span class="ml-auto flex shrink-0 items-center gap-2">
+			{#if input.kind === 'material'}
+				<ChoiceChip
+					value={String(value)}
+					options={materials.map((one) => ({ value: one.id, label: one.label }))}
+					label="Tried {input.label}"
+					onchoose={(next) => bench.setInput(input.name, next)}
+				/>
+			{:else if input.options}
+				<ChoiceChip
+					value={String(value)}
+					options={input.options.map((one) => ({ value: one.name, label: one.label }))}
+					label="Tried {input.label}"
+					onchoose={(next) => bench.setInput(input.name, next)}
+				/>
+			{:else if input.kind === 'switch'}
+				<ChoiceChip
+					value={value ? 'yes' : 'no'}
+					options={[
+						{ value: 'yes', label: 'yes' },
+						{ value: 'no', label: 'no' }
+					]}
+					label="Tried {input.label}"
+					onchoose={(next) => bench.setInput(input.name, next === 'yes')}
+				/>
+			{:else if kind}
+				<input
+					type="range"
+					class="accent-patina h-1 w-[104px]"
+					min={foot}
+					max={reach}
+					step={sliderStep}
+					value={Number(value)}
+					aria-label="Try {input.label}"
+					oninput={(event) => bench.setInput(input.name, Number(event.currentTarget.value))}
+				/>
+				<NumberChip
+					value={Number(value)}
+					{kind}
+					display={workbench.display}
+					label="Tried {input.label}"
+					min={low}
+					max={high}
+					onpreview={(next) => bench.setInput(input.name, next)}
+					oncommit={(next) => bench.setInput(input.name, next)}
+				/>
+			{:else}
+				<TextChip
+					value={String(value)}
+					label="Tried {input.label}"
+					look="formula"
+					oncommit={(next) => bench.setInput(input.name, next)}
+				/>
+			{/if}
+		</span>
+	</span>
+	<span class="text-ink-2 block text-[13px] leading-snug"
+		>known as <TextChip
+			value={input.name}
+			label="Name of the input {input.label}"
+			look="formula"
+			check={(text) => nameFault(part, input.name, text)}
+			oncommit={(text) => rename(bench, input.name, text)}
+		/>,
+		<span class="whitespace-nowrap"
+			><ChoiceChip
+				value={input.scope}
 				options={[
-					{ value: 'yes', label: 'yes' },
-					{ value: 'no', label: 'no' }
+					{ value: 'shared', label: 'shared' },
+					{ value: 'per piece', label: 'per piece' }
 				]}
-				label="Tried {input.label}"
-				onchoose={(next) => bench.setInput(input.name, next === 'yes')}
-			/>
-		{:else if kind}
-			<input
-				type="range"
-				class="accent-patina h-1 w-[150px]"
-				min={foot}
-				max={reach}
-				step={sliderStep}
-				value={Number(value)}
-				aria-label="Try {input.label}"
-				oninput={(event) => bench.setInput(input.name, Number(event.currentTarget.value))}
-			/>
+				label="Scope of {input.label}"
+				onchoose={(scope) => change({ scope }, scope)}
+			/>{#if kind && kind !== 'switch' && !input.options},{/if}</span
+		>{#if kind && kind !== 'switch' && !input.options}{' '}from
 			<NumberChip
-				value={Number(value)}
+				value={low}
 				{kind}
 				display={workbench.display}
-				label="Tried {input.label}"
-				min={low}
-				max={high}
-				onpreview={(next) => bench.setInput(input.name, next)}
-				oncommit={(next) => bench.setInput(input.name, next)}
+				label="Least {input.label}"
+				oncommit={(min) => change({ min }, `from ${min}`)}
 			/>
-		{:else}
-			<TextChip
-				value={String(value)}
-				label="Tried {input.label}"
-				look="formula"
-				oncommit={(next) => bench.setInput(input.name, next)}
-			/>
-		{/if}
-	</span>
+			to
+			<NumberChip
+				value={high}
+				{kind}
+				display={workbench.display}
+				label="Most {input.label}"
+				oncommit={(max) => change({ max }, `up to ${max}`)}
+			/>{/if}</span
+	>
 </Clause>

@@ -218,13 +218,12 @@
 		muted={step.muted ?? false}
 		effect={shownNumber ?? view?.makes ?? ''}
 	>
-		{#if isGroup}
-			{groupWords}, call it
-		{:else}
-			{#each sentences[step.do as keyof typeof sentences] as piece, n (n)}
-				{#if typeof piece === 'string'}{piece}{:else}{' '}{@render chip(piece)}{/if}{' '}
-			{/each}; call it
-		{/if}
+		{#if isGroup}<span>{groupWords}</span
+			>{:else}{#each sentences[step.do as keyof typeof sentences] as piece, n (n)}<span
+					>{n && !(typeof piece === 'string' && piece.startsWith(','))
+						? ' '
+						: ''}{#if typeof piece === 'string'}{piece}{:else}{@render chip(piece)}{/if}</span
+				>{/each}{/if}<span>; call it </span>
 		<TextChip
 			value={step.name}
 			label="Name of step {number}"

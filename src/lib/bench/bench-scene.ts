@@ -10,6 +10,8 @@ const GOLD = 0xd98e1f;
 const INK = 0x1d2126;
 /** Edges between faces that meet flatter than this are not drawn (degrees). */
 const EDGE_ANGLE = 22;
+/** Left round a piece, of its size. */
+const MARGIN = 0.22;
 
 /** The meshes of a piece, in their materials, with thin lines along their edges. */
 export function meshesOf(elements: readonly MadeElement[]): THREE.Group {
@@ -50,7 +52,7 @@ export function meshesOf(elements: readonly MadeElement[]): THREE.Group {
 
 export function disposeMeshes(group: THREE.Group): void {
 	group.traverse((child) => {
-		if (child instanceof THREE.Mesh || child instanceof THREE.LineSegments) {
+		if (child instanceof THREE.Mesh || child instanceof THREE.LineSegments || child instanceof THREE.Points) {
 			(child.geometry as THREE.BufferGeometry).dispose();
 			(child.material as THREE.Material).dispose();
 		}
@@ -94,27 +96,19 @@ export class BenchScene {
 		this.request();
 	}
 
-	/** Mark a step's result: the line of a ring or a path, the points of anything else. */
+	/** Mark the points of a step's result; lines are drawn over the picture. */
 	mark(result: { readonly is: string; readonly points: readonly Vector[] } | null): void {
 		disposeMeshes(this.marked);
 		this.marked.clear();
 		if (result?.points.length) {
-			const { is, points } = result;
-			const lines = is === 'ring' || is === 'path';
 			const geometry = new THREE.BufferGeometry().setFromPoints(
-				points.map(([x, y, z]) => new THREE.Vector3(x, y, z))
+				result.points.map(([x, y, z]) => new THREE.Vector3(x, y, z))
 			);
-			const line = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false, linewidth: 2 });
-			const dots = new THREE.PointsMaterial({
-				color: GOLD,
-				size: is === 'solid' ? 3 : 7,
-				sizeAttenuation: false,
-				depthTest: false
-			});
-			if (lines)
-				this.marked.add(is === 'ring' ? new THREE.LineLoop(geometry, line) : new THREE.Line(geometry, line));
-			this.marked.add(new THREE.Points(geometry, dots));
-			this.marked.renderOrder = 10;
+			const size = result.is === 'solid' || result.is === 'sheet' ? 4 : 8;
+			const dots = new THREE.PointsMaterial({ color: GOLD, size, sizeAttenuation: false, depthTest: false });
+			const points = new THREE.Points(geometry, dots);
+			points.renderOrder = 10;
+			this.marked.add(points);
 		}
 		this.request();
 	}
@@ -123,6 +117,8 @@ export class BenchScene {
 	frame(points: readonly Vector[]): void {
 		const box = new THREE.Box3().setFromObject(this.piece);
 		for (const p of points) box.expandByPoint(new THREE.Vector3(...p).multiplyScalar(MM));
+		// Room for the card beside it.
+		box.expandByVector(box.getSize(new THREE.Vector3()).multiplyScalar(MARGIN));
 		this.eye.look('Around', box);
 		this.request();
 	}

@@ -12,6 +12,7 @@ export class Pictures {
 	private readonly renderer: THREE.WebGLRenderer;
 	private readonly scene = new THREE.Scene();
 	private readonly eye: Eye;
+	private readonly daylight: Daylight;
 
 	constructor() {
 		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
@@ -21,8 +22,7 @@ export class Pictures {
 		this.renderer.setSize(WIDTH, HEIGHT, false);
 		this.eye = new Eye(this.canvas, () => undefined);
 		this.eye.resize(WIDTH, HEIGHT);
-		// Without shadows: a picture of this size does not show them.
-		new Daylight(this.scene, this.renderer, true);
+		this.daylight = new Daylight(this.scene, this.renderer, false);
 	}
 
 	/** A picture as a data address; null when there is nothing to show. */
@@ -30,7 +30,10 @@ export class Pictures {
 		if (!elements.length) return null;
 		const group = meshesOf(elements);
 		this.scene.add(group);
-		this.eye.look('Around', new THREE.Box3().setFromObject(group));
+		const box = new THREE.Box3().setFromObject(group);
+		this.daylight.fit(box);
+		this.renderer.shadowMap.needsUpdate = true;
+		this.eye.look('Around', box);
 		this.renderer.render(this.scene, this.eye.camera);
 		const picture = this.canvas.toDataURL('image/png');
 		this.scene.remove(group);

@@ -218,8 +218,8 @@ const beginnings: Partial<Record<Step['do'], Readonly<Record<string, unknown>>>>
 	sphere: { diameter: '120 mm' }
 };
 
-/** Preferred over later ones of the same type, so that a new step stands on something that works. */
-const preferred = ['normal', 'cell', 'line', 'chain', 'node', 'centre', 'plane', 'up'];
+/** Directions that most steps go along; of other things the newest stands first. */
+const preferred = ['normal', 'plane'];
 
 /**
  * A new step of a kind, standing on values that are there already.

@@ -9,6 +9,7 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
 	import { listActions } from './list-actions';
 	import { cellWords, cornerWords } from './words';
@@ -68,7 +69,20 @@
 			id === '-'
 				? `${zone.name} rule ${number} leaves open`
 				: `${zone.name} rule ${number}: ${variantLabel(id)}`;
-		workbench.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
+		if (id === '-' || put === 'open') {
+			workbench.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
+			return;
+		}
+		// Formulas stay where the other part takes such a value piece by piece too.
+		const next = partById(document.variants.find((one) => one.id === id)?.part ?? '');
+		const takes = (name: string) => {
+			const kind = part?.inputs.find((one) => one.name === name)?.kind;
+			return next?.inputs.some((one) => one.name === name && one.kind === kind && one.scope === 'per piece');
+		};
+		const stays = Object.entries(put.values).filter(([name]) => takes(name));
+		const dropped = Object.keys(put.values).filter((name) => !takes(name));
+		workbench.set(`${path}/put`, { variant: id, values: Object.fromEntries(stays) }, label);
+		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
 	function selectCells() {
 		if (!state) return;

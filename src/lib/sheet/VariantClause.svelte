@@ -1,5 +1,7 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { partsOf } from '$core/cladding/kit';
+	import { swapPart } from '$core/cladding/swap';
 	import { materials } from '$core/part/materials';
 	import type { PartInput } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
@@ -8,6 +10,7 @@
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
 	import { freshId } from './words';
 
@@ -53,6 +56,26 @@
 			edit(input.name, value)
 		);
 
+	/** Parts that hang on the same. */
+	const others = $derived(
+		partsOf(document).filter(
+			(one) => !part || one.anchor.kind.replace('double ', '') === part.anchor.kind.replace('double ', '')
+		)
+	);
+	function swap(id: string) {
+		const to = others.find((one) => one.id === id);
+		if (!to) return;
+		const { edits, kept, dropped } = swapPart(document, variant, part ?? { ...to, inputs: [] }, to);
+		if (!workbench.do(`${variant.name}: ${part?.label ?? variant.part} → ${to.label}`, ...edits)) return;
+		const said = [
+			kept.length ? `kept ${kept.join(', ').toLowerCase()}` : 'no values in common',
+			...(dropped.length ? [`dropped ${dropped.join(', ').toLowerCase()}`] : []),
+			...(to.anchor.kind !== 'pair' && to.anchor.corners !== 'any' && to.anchor.kind.endsWith('ring')
+				? [`it takes cells of ${to.anchor.corners} corners only`]
+				: [])
+		];
+		toast(`${to.label} in place of ${part?.label ?? variant.part}: ${said.join('; ')}`, { duration: 8000 });
+	}
 	function duplicate() {
 		const id = freshId(variant.id, document.variants);
 		workbench.do(`variant ${variant.name} copied`, {
@@ -70,6 +93,10 @@
 	{problems}
 	effect="{pieces} pieces"
 	actions={[
+		{
+			label: 'To the bench',
+			act: () => void goto(`/project/${workbench.project.id}/part/${variant.part}`)
+		},
 		{ label: 'Duplicate', act: duplicate },
 		{
 			label: 'Remove',
@@ -78,11 +105,13 @@
 		}
 	]}
 >
-	<a
-		class="decoration-hair hover:decoration-patina underline"
-		href="/project/{workbench.project.id}/part/{variant.part}"
-		title="To the bench">{part?.label ?? variant.part}</a
-	>
+	<ChoiceChip
+		value={variant.part}
+		options={others.map((one) => ({ value: one.id, label: one.label }))}
+		label="Part of the variant {variant.name}"
+		wrong={!part}
+		onchoose={swap}
+	/>
 	<TextChip
 		value={variant.name}
 		label="Name of the variant"

@@ -1,0 +1,231 @@
+import { expect, test, type Page } from '@playwright/test';
+import { openDemo, saved, settled } from './app';
+
+const problems: string[] = [];
+test.beforeEach(({ page }) => {
+	problems.length = 0;
+	page.on('pageerror', (error) => problems.push(error.message));
+});
+test.afterEach(() => expect(problems).toEqual([]));
+
+interface Part {
+	id: string;
+	label: string;
+	inputs: { name: string; default: unknown }[];
+	steps: Record<string, unknown>[];
+	limits: Record<string, unknown>[];
+}
+interface Document {
+	parts: Part[];
+	variants: { id: string; name: string; part: string; values: Record<string, unknown> }[];
+}
+const documentOf = async (page: Page, id: string) =>
+	((await (await page.request.get(`/api/projects/${id}`)).json()) as { document: Document }).document;
+const stageReady = (page: Page) => expect(page.getByTestId('stage')).toHaveAttribute('data-settled', 'true');
+const sheet = (page: Page) => page.getByTestId('bench-sheet');
+
+async function add(page: Page, menu: RegExp, item: string): Promise<void> {
+	await sheet(page).getByRole('button', { name: menu }).click();
+	await page.getByRole('menuitem', { name: item, exact: true }).click();
+}
+async function type(page: Page, text: string): Promise<void> {
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type(text);
+	await page.keyboard.press('Enter');
+}
+
+test('a panel is made from nothing, stands in the model, follows its variant, breaks harmlessly, is swapped', async ({
+	page
+}) => {
+	test.slow();
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	await page.getByRole('button', { name: 'New part' }).click();
+	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
+	await stageReady(page);
+	await expect(sheet(page)).toContainText('No steps yet');
+
+	// An inset, a lifted pane, reveals between them.
+	await add(page, /^Step/, 'inset');
+	await add(page, /^Step/, 'lift');
+	await add(page, /^Step/, 'plate');
+	await add(page, /^Step/, 'band sheet');
+	await add(page, /^Step/, 'thicken');
+	await expect(page.locator('[data-step="band_sheet"]')).toContainText('sheet of 4');
+	await expect(page.locator('[data-step="thicken"]')).toContainText('4 solids');
+
+	// A formula of an input; units that do not fit are refused in words, and nothing changes.
+	await add(page, /^Input/, 'a length');
+	const by = page.locator('[data-step="lift"]').getByRole('button', { name: /^by of lift/ });
+	await by.click();
+	await type(page, 'size * size');
+	await expect(page.locator('[data-step="lift"]')).toContainText('a length is wanted');
+	await type(page, '-size / 2');
+	await expect(by).toHaveText('-size / 2');
+
+	// A limit on it, and what is ordered.
+	await sheet(page).getByRole('button', { name: '+ Limit' }).click();
+	await sheet(page)
+		.getByRole('button', { name: /^at least of limit 1/ })
+		.click();
+	await type(page, '50 mm');
+	await sheet(page).getByRole('combobox', { name: 'What limit 1 does' }).click();
+	await page.getByRole('option', { name: 'Hold' }).click();
+	await sheet(page).getByRole('button', { name: '+ Element' }).click();
+	await sheet(page).getByRole('combobox', { name: 'Step 1 of element 1' }).click();
+	await page.getByRole('option', { name: 'plate', exact: false }).first().click();
+	await saved(page);
+	const [made] = (await documentOf(page, id)).parts;
+	expect(made!.steps.map((step) => step['do'])).toEqual(['inset', 'lift', 'plate', 'band sheet', 'thicken']);
+	expect(made!.steps[1]).toMatchObject({ of: 'inset', by: '-size / 2', along: 'normal' });
+	expect(made!.limits[0]).toMatchObject({ of: 'size', at_least: '50 mm', then: 'hold' });
+
+	// The name of a step changes wherever it is used.
+	await page
+		.locator('[data-step="inset"]')
+		.getByRole('button', { name: /^Name of step/ })
+		.click();
+	await type(page, 'opening');
+	await saved(page);
+	expect((await documentOf(page, id)).parts[0]!.steps[1]).toMatchObject({ of: 'opening' });
+
+	// A variant of it, put on the cells of a rule.
+	await page.getByRole('tab', { name: 'Variants' }).click();
+	await page.getByRole('button', { name: 'New variant' }).click();
+	const cell = page.getByRole('textbox', { name: /^Size of/ });
+	await cell.click();
+	await type(page, '240');
+	await saved(page);
+	const variant = (await documentOf(page, id)).variants.find((one) => one.part === made!.id)!;
+	expect(variant.values).toEqual({ size: 240 });
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
+	await rule.getByRole('combobox', { name: /^What rule/ }).click();
+	await page.getByRole('option', { name: new RegExp(variant.name) }).click();
+	await settled(page);
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+	const pieces = page.locator(`[data-clause="variants/${variant.id}"] [data-effect]`);
+	await expect(pieces).toHaveText(/^[1-9]\d* pieces/);
+	const count = await pieces.innerText();
+
+	// A change of the variant goes into every piece.
+	await page
+		.locator(`[data-clause="variants/${variant.id}"]`)
+		.getByRole('button', { name: /^Size: / })
+		.click();
+	await type(page, '300');
+	await settled(page);
+
+	// Broken on the bench: told at the step; the model stays as it was.
+	await page.goto(`/project/${id}/part/${made!.id}?plain`);
+	await stageReady(page);
+	await expect(page.getByTestId('uses')).toContainText(/Used in 1 clause · [1-9]\d* pieces/);
+	const opening = page.locator('[data-step="opening"]');
+	await opening.hover();
+	await opening.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Mute' }).click();
+	await expect(page.locator('[data-step="lift"]').getByRole('alert')).toContainText(/"opening" is muted/);
+	await expect(sheet(page)).toContainText('as it last worked');
+	await saved(page);
+	await page.keyboard.press('Control+z');
+	await expect(page.locator('[data-step="lift"]').getByRole('alert')).toHaveCount(0);
+	await saved(page);
+
+	// Swapped for a part that ships: pieces stay, what both have is kept, the rest is told.
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	const clause = page.locator(`[data-clause="variants/${variant.id}"]`);
+	await clause.getByRole('combobox', { name: /^Part of the variant/ }).click();
+	await page.getByRole('option', { name: 'Deep window' }).click();
+	await expect(page.getByText(/Deep window in place of .*dropped size/)).toBeVisible();
+	await settled(page);
+	await expect(pieces).toHaveText(count);
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+});
+
+test('trials and the ends of inputs show what fails; anchors are dragged and typed; dragging compiles nothing', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await stageReady(page);
+	const strip = page.getByTestId('strip');
+	await expect(strip.getByRole('button', { name: /worst real/ })).toBeVisible();
+	await strip.getByRole('button', { name: /triangle/ }).click();
+	await expect(page.getByRole('button', { name: /^Anchor 3/ })).toBeVisible();
+	await expect(page.getByRole('button', { name: /^Anchor 4/ })).toHaveCount(0);
+	const card = page.getByRole('region', { name: 'On this trial' });
+	const before = await card.innerText();
+	const anchor = page.getByRole('button', { name: /^Anchor 2/ });
+	const box = (await anchor.boundingBox())!;
+	await page.mouse.move(box.x + 6, box.y + 6);
+	await page.mouse.down();
+	await page.mouse.move(box.x + 60, box.y - 30, { steps: 4 });
+	await page.mouse.up();
+	await expect(card).toContainText('moved');
+	expect(await card.innerText()).not.toBe(before);
+	await card.getByRole('button', { name: 'Type anchors' }).click();
+	await card.getByRole('button', { name: /^Anchor 2 x:/ }).click();
+	await type(page, '2400');
+	await expect(page.getByRole('button', { name: /^Anchor 2: x 2400 / })).toBeVisible();
+	await card.getByRole('button', { name: 'Put them back' }).click();
+	await expect(card).not.toContainText('moved');
+
+	await page.getByRole('button', { name: 'Inputs at their ends' }).click();
+	await expect(strip.getByRole('button', { name: /Frame width: 400 mm.*flag/s })).toBeVisible();
+	const slider = page.getByRole('slider', { name: 'Try Frame width' });
+	await slider.focus();
+	const mass = async () => /Mass\s+([\d.]+)/.exec(await card.innerText())?.[1];
+	const was = await mass();
+	for (let k = 0; k < 12; k++) await page.keyboard.press('ArrowRight');
+	await expect.poll(mass).not.toBe(was);
+	// The definition is as it ships: nothing was written.
+	expect((await documentOf(page, id)).parts).toEqual([]);
+});
+
+test('the kit shows every part with a picture; a part goes out as JSON and comes in again', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	const kit = page.getByTestId('kit');
+	await expect(kit.getByRole('listitem')).toHaveCount(24);
+	await expect(kit).toHaveAttribute('data-pictures', '24', { timeout: 90_000 });
+	const card = kit.getByRole('listitem').filter({ hasText: 'Deep window' });
+	await card.hover();
+	const waiting = page.waitForEvent('download');
+	await card.getByRole('button', { name: 'Export Deep window' }).click();
+	const file = await (await waiting).path();
+	await page.getByLabel('File of a part').setInputFiles(file);
+	await stageReady(page);
+	await saved(page);
+	const [part] = (await documentOf(page, id)).parts;
+	expect(part).toMatchObject({ label: 'Deep window' });
+	expect(part!.id).not.toBe('deep-window');
+	await page.goto(`/project/${id}/kit?plain`);
+	await page
+		.getByLabel('File of a part')
+		.setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{"id":"x"}') });
+	await expect(page.getByText(/no.json is not a part: label/)).toBeVisible();
+});
+
+test('a block from a spreadsheet is pasted over variants, all or nothing', async ({ page }) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await page.getByRole('tab', { name: 'Variants' }).click();
+	const cell = page.getByRole('textbox', { name: 'Frame width of roof light' });
+	const paste = (text: string) =>
+		cell.evaluate((field, data) => {
+			const clipboardData = new DataTransfer();
+			clipboardData.setData('text/plain', data);
+			field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+		}, text);
+	await paste('61\t91\n62\t9000');
+	await expect(page.getByText(/Nothing was pasted: Frame depth: 1 mm to 600 mm is accepted/)).toBeVisible();
+	await paste('61\t91\n62\t92');
+	await saved(page);
+	const values = (await documentOf(page, id)).variants.map((one) => one.values);
+	expect(values[0]).toMatchObject({ frame_width: 61, frame_depth: 91 });
+	expect(values[1]).toMatchObject({ frame_width: 62, frame_depth: 92 });
+});
