@@ -162,9 +162,14 @@
 				: ''}</DropdownMenu.Trigger
 		>
 		<DropdownMenu.Portal>
-			<DropdownMenu.Content class="floating z-50 max-h-[70vh] min-w-44 overflow-auto p-1" align="start">
+			<DropdownMenu.Content
+				class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] w-[460px] columns-3 gap-1 overflow-auto p-1.5"
+				side="right"
+				align="end"
+				collisionPadding={8}
+			>
 				{#each stepGroups as group (group.label)}
-					<DropdownMenu.Group>
+					<DropdownMenu.Group class="mb-1.5 break-inside-avoid">
 						<DropdownMenu.GroupHeading class="text-ink-2 px-2 pt-1.5 text-[11px] font-semibold"
 							>{group.label}</DropdownMenu.GroupHeading
 						>

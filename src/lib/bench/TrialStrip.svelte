@@ -2,7 +2,7 @@
 	import { formatQuantity } from '$core/units/quantity';
 	import { inputKind, kernelValue } from '$core/part/compile';
 	import { cornersOfTrial } from '$core/part/trials';
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { hang, type Bench, type InputValues, type TrialPiece } from './bench.svelte';
 	import { Pictures } from './pictures';
 
@@ -15,7 +15,7 @@
 	interface Tile {
 		readonly key: string;
 		readonly label: string;
-		readonly picture: string | null;
+		readonly picture: string | null | undefined;
 		readonly piece: TrialPiece;
 		readonly chosen: boolean;
 		readonly choose: () => void;
@@ -24,7 +24,7 @@
 
 	onMount(() => {
 		try {
-			pictures = new Pictures();
+			pictures = new Pictures(new URLSearchParams(location.search).has('plain'));
 		} catch {
 			// Without pictures the tiles still say what they are and which are flagged.
 		}
@@ -42,7 +42,7 @@
 		if (!part) return null;
 		const inspection = bench.inspectionFor(part, cornersOfTrial(part.anchor, points.length));
 		const piece = hang(part, inspection, bench.library, points, inputs);
-		return { key, label, picture: pictures?.of(piece.elements) ?? null, piece, chosen, choose };
+		return { key, label, picture: undefined, piece, chosen, choose };
 	};
 	function trialTiles(): (Tile | null)[] {
 		return bench.trials.map((trial) =>
@@ -80,11 +80,23 @@
 		});
 	}
 	$effect(() => {
-		void [bench.shown, bench.trials, bench.trial, bench.points, bench.inputs, pictures, shows];
-		// Pictures are many; they wait until a drag rests.
-		const timer = setTimeout(() => {
-			const made = shows === 'trials' ? trialTiles() : extremeTiles();
-			tiles = made.flatMap((one) => one ?? []);
+		void [bench.shown, bench.trials, bench.trial, bench.points, bench.inputs, shows];
+		const maker = pictures;
+		// Pictures are many: they wait until a drag rests, and are drawn one at a time.
+		let timer = setTimeout(() => {
+			const made = (shows === 'trials' ? trialTiles() : extremeTiles()).flatMap((one) => one ?? []);
+			const before = new Map(untrack(() => tiles).map((one) => [one.key, one.picture]));
+			tiles = made.map((one) => ({ ...one, picture: before.get(one.key) }));
+			let k = 0;
+			const draw = () => {
+				const one = made[k];
+				if (!one) return;
+				const picture = maker?.of(one.piece.elements) ?? null;
+				tiles = tiles.map((old, n) => (n === k ? { ...old, picture } : old));
+				k++;
+				timer = setTimeout(draw);
+			};
+			timer = setTimeout(draw);
 		}, WAIT_MS);
 		return () => clearTimeout(timer);
 	});
@@ -115,7 +127,8 @@
 				onclick={choose}
 			>
 				{#if picture}<img src={picture} alt="" class="h-[62px] w-full object-contain" />{:else}<span
-						class="text-ink-3 grid h-[62px] place-items-center text-[11px]">not made</span
+						class="text-ink-3 grid h-[62px] place-items-center text-[11px]"
+						>{picture === null ? 'not made' : ''}</span
 					>{/if}
 				<span class="line-clamp-2 w-full text-center text-[11px] leading-tight"
 					>{label}{#if piece.flags.length}<span class="text-oxide ml-1"

@@ -14,15 +14,16 @@ export class Pictures {
 	private readonly eye: Eye;
 	private readonly daylight: Daylight;
 
-	constructor() {
+	/** @param plain without shadows and mirrored sky */
+	constructor(plain: boolean) {
 		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
-		this.renderer = new THREE.WebGLRenderer({ canvas: this.canvas, antialias: true, alpha: true });
+		this.renderer = new THREE.WebGLRenderer({ canvas: this.canvas, antialias: !plain, alpha: true });
 		this.renderer.debug.checkShaderErrors = false;
 		this.renderer.toneMapping = THREE.NoToneMapping;
 		this.renderer.setSize(WIDTH, HEIGHT, false);
 		this.eye = new Eye(this.canvas, () => undefined);
 		this.eye.resize(WIDTH, HEIGHT);
-		this.daylight = new Daylight(this.scene, this.renderer, false);
+		this.daylight = new Daylight(this.scene, this.renderer, plain);
 	}
 
 	/** A picture as a data address; null when there is nothing to show. */

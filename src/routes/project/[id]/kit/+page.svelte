@@ -48,7 +48,7 @@
 			setTimeout(next);
 		}
 		try {
-			maker = new Pictures();
+			maker = new Pictures(new URLSearchParams(location.search).has('plain'));
 			setTimeout(next);
 		} catch {
 			// Without pictures the cards still say what each part is for.
