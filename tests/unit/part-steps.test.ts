@@ -1,0 +1,447 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import type { z } from 'zod';
+import { checkPart, compilePart } from '../../src/core/part/compile';
+import { PartError } from '../../src/core/part/fault';
+import { inspectPart } from '../../src/core/part/inspect';
+import { shippedParts } from '../../src/core/part/kit';
+import { freshName, renamed } from '../../src/core/part/rename';
+import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
+import type { Vector } from '../../src/core/geometry/vector';
+import { cornersOf, runOnce } from '../trial-run';
+
+type Input = z.input<typeof partSchema>;
+type Steps = Input['steps'];
+const CELL: Vector[] = [
+	[0, 0, 0],
+	[2000, 0, 0],
+	[2000, 0, 1000],
+	[0, 0, 1000]
+];
+
+function part(
+	steps: Steps,
+	rest: Partial<Pick<Input, 'anchor' | 'inputs' | 'limits' | 'measures' | 'elements'>> = {}
+): PartDefinition {
+	return partSchema.parse({
+		id: 'tried',
+		label: 'Tried',
+		family: 'panel',
+		use: '',
+		anchor: { kind: 'ring', corners: 4 },
+		inputs: [],
+		limits: [],
+		steps,
+		elements: [],
+		measures: [],
+		...rest
+	});
+}
+const element = (...of: string[]): Input['elements'] => [
+	{ name: 'thing', label: 'Thing', category: 'other', of, material: 'steel' }
+];
+const measured = (steps: Steps, value: string, points = CELL, kind: 'length' | 'area' | 'angle' = 'length') =>
+	runOnce(part(steps, { measures: [{ name: 'it', label: 'It', kind, value }] }), points).results.get(
+		'it'
+	)![0]!;
+const faultsOf = (definition: PartDefinition, library: readonly PartDefinition[] = []): string =>
+	checkPart(definition, 4, library)
+		.faults.map(({ step, text }) => `${step}: ${text}`)
+		.join('\n');
+
+describe('points and lines of a part', () => {
+	it('on a bent path by length, from either end', () => {
+		const steps: Steps = [
+			{ name: 'bent', do: 'path', through: ['corner1', 'corner2', 'corner3'] },
+			{ name: 'on', do: 'point on path', path: 'bent', distance: '2300 mm' },
+			{ name: 'back', do: 'point on path', path: 'bent', distance: '300 mm', from: 'end' },
+			{ name: 'half', do: 'middle', of: 'bent' }
+		];
+		expect(measured(steps, 'distance(corner2, on)')).to.be.closeTo(300, 1e-9);
+		expect(measured(steps, 'distance(corner3, back)')).to.be.closeTo(300, 1e-9);
+		expect(measured(steps, 'distance(corner1, half)')).to.be.closeTo(1500, 1e-9);
+	});
+
+	it('a crossing is half way where lines miss each other, and tells by how much', () => {
+		const steps: Steps = [
+			{ name: 'high', do: 'lift', of: 'corner3', by: '100 mm', along: 'normal' },
+			{ name: 'low', do: 'lift', of: 'corner1', by: '100 mm', along: 'normal' },
+			{ name: 'one', do: 'line', from: 'low', to: 'high' },
+			{ name: 'other', do: 'line', from: 'corner2', to: 'corner4' },
+			{ name: 'where', do: 'crossing', first: 'one', second: 'other' },
+			{ name: 'base', do: 'foot', of: 'where', on: 'plane' }
+		];
+		expect(measured(steps, 'miss(one, other)')).to.be.closeTo(100, 1e-9);
+		expect(measured(steps, 'distance(where, base)')).to.be.closeTo(50, 1e-9);
+		expect(measured(steps, 'distance(base, centre)')).to.be.closeTo(0, 1e-9);
+	});
+
+	it('shift, foot and circle in the plane of the cell', () => {
+		const steps: Steps = [
+			{ name: 'aside', do: 'shift', of: 'centre', right: '300 mm', up: '-100 mm', plane: 'plane' },
+			{ name: 'base', do: 'foot', of: 'aside', on: 'edge1' },
+			{ name: 'round', do: 'circle', plane: 'plane', diameter: '400 mm', pieces: 96 },
+			{ name: 'tip', do: 'corner', of: 'round', number: 1 }
+		];
+		expect(measured(steps, 'distance(aside, base)')).to.be.closeTo(400, 1e-9);
+		expect(measured(steps, 'distance(corner1, base)')).to.be.closeTo(1300, 1e-9);
+		expect(measured(steps, 'distance(tip, centre)')).to.be.closeTo(200, 1e-9);
+		const polygon = 96 * 0.5 * 200 ** 2 * Math.sin((2 * Math.PI) / 96);
+		expect(measured(steps, 'area(round)', CELL, 'area')).to.be.closeTo(polygon, 1e-6);
+	});
+
+	it('rounded corners are arcs: their length is that of a quarter circle each', () => {
+		const steps: Steps = [{ name: 'soft', do: 'rounded', ring: 'cell', radius: '200 mm', pieces: 24 }];
+		const exact = 2 * (1600 + 600) + 2 * Math.PI * 200;
+		expect(measured(steps, 'length(soft)') / exact).to.be.closeTo(1, 1e-3);
+		const large: Steps = [{ name: 'soft', do: 'rounded', ring: 'cell', radius: '600 mm' }];
+		const run = runOnce(
+			part([...large, { name: 'p', do: 'plate', ring: 'soft', thickness: '5 mm', side: 'in' }], {
+				elements: element('p')
+			}),
+			CELL
+		);
+		expect(run.flagTexts.join()).to.match(/radius of soft is too large for an edge/);
+		expect(run.elements.every(({ count }) => count === 0)).to.equal(true);
+	});
+
+	it('a smooth path goes through its points; corners cut away leave a ring of less area', () => {
+		const steps: Steps = [
+			{ name: 'wave', do: 'path', through: ['corner1', 'corner2', 'corner3', 'corner4'], runs: 'smooth' },
+			{ name: 'second', do: 'corner', of: 'wave', number: 9 },
+			{ name: 'cut', do: 'smooth', of: 'cell', times: 1 }
+		];
+		expect(measured(steps, 'distance(second, corner2)')).to.be.closeTo(0, 1e-9);
+		// Chaikin takes a sixteenth of the parallelogram of the edges at each of four corners, half of it each.
+		expect(measured(steps, 'area(cut)', CELL, 'area')).to.be.closeTo(2e6 * (1 - 4 / 32), 1e-6);
+	});
+
+	it('aligned opposite edges keep a line parallel on a parallelogram', () => {
+		const skew: Vector[] = [
+			[0, 0, 0],
+			[1500, 0, 200],
+			[1900, 0, 1300],
+			[400, 0, 1100]
+		];
+		const steps: Steps = [
+			{ name: 'left', do: 'point on path', path: 'edge4_aligned', ratio: '0.3' },
+			{ name: 'right', do: 'point on path', path: 'edge2', ratio: '0.3' },
+			{ name: 'across', do: 'direction', from: 'left', to: 'right' },
+			{ name: 'foot_way', do: 'direction', from: 'corner1', to: 'corner2' }
+		];
+		expect(measured(steps, 'angle(across, foot_way)', skew, 'angle')).to.be.closeTo(0, 1e-9);
+	});
+
+	it('one of two by a condition, point by point', () => {
+		const steps: Steps = [
+			{ name: 'which', do: 'choose', when: 'cell_area > 1 m * 1 m', then: 'corner3', otherwise: 'corner1' }
+		];
+		expect(measured(steps, 'distance(which, corner3)')).to.equal(0);
+		const small = CELL.map(([x, y, z]): Vector => [x / 4, y, z / 4]);
+		expect(measured(steps, 'distance(which, corner1)', small)).to.equal(0);
+	});
+});
+
+describe('solids of a part', () => {
+	const volume = (steps: Steps, of: string, points = CELL) =>
+		runOnce(part(steps, { elements: element(of) }), points).elements[0]!.volume[0]!;
+
+	it('a pyramid holds a third of its base times its height, before the cell or behind it', () => {
+		for (const by of ['600 mm', '-600 mm'])
+			expect(
+				volume(
+					[
+						{ name: 'peak', do: 'lift', of: 'centre', by, along: 'normal' },
+						{ name: 'body', do: 'pyramid', ring: 'cell', to: 'peak' }
+					],
+					'body'
+				)
+			).to.be.closeTo((2e6 * 600) / 3, 1);
+	});
+
+	it('a body between a ring and its shrunk copy is a frustum: h/3 (A + a + √(Aa))', () => {
+		const steps: Steps = [
+			{ name: 'small', do: 'shrink', ring: 'cell', to: 'centre', ratio: '0.5' },
+			{ name: 'top', do: 'lift', of: 'small', by: '300 mm', along: 'normal' },
+			{ name: 'body', do: 'body', foot: 'cell', head: 'top' }
+		];
+		expect(volume(steps, 'body')).to.be.closeTo(100 * (2e6 + 5e5 + 1e6), 1);
+	});
+
+	it('a plate round an opening: area times thickness', () => {
+		const steps: Steps = [
+			{ name: 'hole', do: 'inset', ring: 'cell', by: '100 mm' },
+			{ name: 'sheet', do: 'plate', ring: 'cell', opening: 'hole', thickness: '10 mm', side: 'both' }
+		];
+		expect(volume(steps, 'sheet')).to.be.closeTo((2e6 - 1800 * 800) * 10, 1e-3);
+	});
+
+	it('round tubes along a straight line and a circle: Pappus', () => {
+		const ring = (joints: 'mitred' | 'swept', path: Steps): Steps => [
+			...path,
+			{
+				name: 'tube',
+				do: 'bar',
+				path: 'run',
+				profile: { shape: 'round', diameter: '40 mm', wall: '5 mm' },
+				facing: 'normal',
+				joints
+			}
+		];
+		const section = (Math.PI / 4) * (40 ** 2 - 30 ** 2);
+		const straight: Steps = [{ name: 'run', do: 'line', from: 'corner1', to: 'corner2' }];
+		expect(volume(ring('swept', straight), 'tube')).to.be.closeTo(section * 2000, 1e-2);
+		const circle: Steps = [{ name: 'run', do: 'circle', plane: 'plane', diameter: '800 mm', pieces: 96 }];
+		// 96 straight pieces are shorter than the circle by (π/96)²/6.
+		expect(volume(ring('mitred', circle), 'tube') / (section * Math.PI * 800)).to.be.closeTo(1, 2e-4);
+	});
+
+	it('mitres lie in the plane that halves the corner, for any corner', () => {
+		fc.assert(
+			fc.property(
+				fc.double({ min: -0.9, max: 2.4, noNaN: true }),
+				fc.double({ min: 700, max: 2500, noNaN: true }),
+				(angle, size) => {
+					const corners: Vector[] = [
+						[0, 0, 0],
+						[size, 0, 0],
+						[size + 900 * Math.cos(angle), 0, 900 * Math.sin(angle)],
+						[0, 0, 5000]
+					];
+					const run = runOnce(
+						part(
+							[
+								{ name: 'run', do: 'path', through: ['corner1', 'corner2', 'corner3'] },
+								{
+									name: 'bars',
+									do: 'bar',
+									path: 'run',
+									profile: { shape: 'box', width: '50 mm', depth: '80 mm' },
+									facing: 'normal'
+								}
+							],
+							{ elements: element('bars') }
+						),
+						corners
+					);
+					const half = angle / 2;
+					// The plane through corner 2 that both bars are cut by; its normal is between their directions.
+					const mesh = cornersOf(run.elements[0]!, 0);
+					const off = (v: number) =>
+						(mesh[3 * v]! - size) * Math.cos(half) + mesh[3 * v + 2]! * Math.sin(half);
+					// Head of the first bar: corners 4 to 7; foot of the second: 8 to 11.
+					for (const v of [4, 5, 6, 7, 8, 9, 10, 11]) expect(off(v)).to.be.closeTo(0, 2e-3);
+				}
+			),
+			{ numRuns: 100 }
+		);
+	});
+
+	it('a section of its own outline: its area times the length; one that runs clockwise is refused', () => {
+		const steps = (outline: [number, number][]): Steps => [
+			{ name: 'axis', do: 'line', from: 'corner1', to: 'corner2' },
+			{ name: 'bar', do: 'bar', path: 'axis', profile: { shape: 'own', outline }, facing: 'normal' }
+		];
+		const ell: [number, number][] = [
+			[0, 0],
+			[60, 0],
+			[60, 10],
+			[10, 10],
+			[10, 60],
+			[0, 60]
+		];
+		expect(volume(steps(ell), 'bar')).to.be.closeTo((600 + 500) * 2000, 1e-2);
+		expect(faultsOf(part(steps(ell.toReversed())))).to.match(/step bar: the outline runs clockwise/);
+	});
+
+	it('flags, not wrong numbers: an inset too wide, a bar shorter than its setbacks, a re-entrant ring', () => {
+		const flagsOf = (steps: Steps, of: string, points = CELL) => {
+			const run = runOnce(part(steps, { elements: element(of) }), points);
+			for (const table of run.elements) expect([...table.volume].every(Number.isFinite)).to.equal(true);
+			return run.flagTexts.join('; ');
+		};
+		const plate = (ring: string): Steps => [{ name: 'p', do: 'plate', ring, thickness: '5 mm', side: 'in' }];
+		expect(flagsOf([{ name: 'in', do: 'inset', ring: 'cell', by: '600 mm' }, ...plate('in')], 'p')).to.match(
+			/inset in would cross itself/
+		);
+		expect(
+			flagsOf(
+				[
+					{
+						name: 'p',
+						do: 'bar',
+						path: 'edge2',
+						profile: { shape: 'box', width: '20 mm', depth: '20 mm' },
+						facing: 'normal',
+						start_setback: '700 mm',
+						end_setback: '400 mm'
+					}
+				],
+				'p'
+			)
+		).to.match(/cuts leave nothing of a bar/);
+		const arrow: Vector[] = [CELL[0]!, CELL[1]!, [300, 0, 300], CELL[3]!];
+		expect(flagsOf(plate('cell'), 'p', arrow)).to.match(/cell has a re-entrant corner/);
+		expect(
+			flagsOf([{ name: 's', do: 'shrink', ring: 'cell', to: 'centre', ratio: '1.2' }, ...plate('s')], 'p')
+		).to.match(/ratio of s is outside 0 to 1/);
+	});
+});
+
+describe('groups of steps', () => {
+	it('for each edge: points gathered to a ring, one element of many instances', () => {
+		const definition = part(
+			[
+				{
+					name: 'around',
+					do: 'each',
+					over: 'edges',
+					of: 'cell',
+					steps: [
+						{ name: 'tip', do: 'point on path', path: 'edge', ratio: '0.5' },
+						{ name: 'ball', do: 'sphere', centre: 'tip', diameter: '(turn + 1) * 10 mm' }
+					],
+					elements: [
+						{ name: 'balls', label: 'Balls', category: 'connector', of: ['ball'], material: 'steel' }
+					],
+					gathers: [{ name: 'tips', of: 'tip', as: 'ring' }]
+				}
+			],
+			{ measures: [{ name: 'it', label: 'It', kind: 'area', value: 'area(tips)' }] }
+		);
+		const run = runOnce(definition, CELL);
+		expect(run.results.get('it')![0]).to.be.closeTo(1e6, 1e-6);
+		expect(run.elements.map(({ turn }) => turn[0])).to.deep.equal([0, 1, 2, 3]);
+		expect(run.elements.map(({ volume }) => volume[0]! / (Math.PI / 6))).to.satisfy((sizes: number[]) =>
+			sizes.every((size, k) => Math.abs(size - (10 * (k + 1)) ** 3) < 1e-6)
+		);
+	});
+
+	it('cases: what is covered twice, or not at all, is told with its range', () => {
+		const cases = (...ranges: [from: string | null, below: string | null][]) =>
+			faultsOf(
+				part(
+					[
+						{
+							name: 'states',
+							do: 'cases',
+							of: 'share',
+							cases: ranges.map(([from, below]) => ({
+								...(from && { from }),
+								...(below && { below }),
+								steps: [],
+								elements: []
+							}))
+						}
+					],
+					{
+						inputs: [
+							{ name: 'share', label: 'Share', kind: 'ratio', default: 0.5, min: 0, max: 1, scope: 'shared' }
+						]
+					}
+				)
+			);
+		expect(cases([null, '0.5'], ['0.5', null])).to.equal('');
+		expect(cases(['0', '0.5'], ['0.5', '1.01'])).to.equal('');
+		expect(cases([null, '0.4'], ['0.5', null])).to.match(/nothing is made from 0.4 to below 0.5/);
+		expect(cases([null, '0.6'], ['0.5', null])).to.match(/two cases cover 0.5 to below 0.6/);
+		expect(cases(['0.1', null])).to.match(/nothing is made below 0.1/);
+		expect(cases([null, '1'])).to.match(/nothing is made from 1 on, up to 1/);
+		expect(cases(['0.7', '0.2'])).to.match(/from 0.7 to below 0.2 is empty/);
+		expect(cases([null, 'share'])).to.match(/the ends of a case are fixed values/);
+	});
+
+	it('a part within itself is refused, straight and round about; unknown ones and inputs by name', () => {
+		const using = (id: string, other: string, values = {}): PartDefinition => ({
+			...part([{ name: 'sub', do: 'part', part: other, on: ['cell'], values }]),
+			id
+		});
+		expect(faultsOf(using('a', 'a'), [using('a', 'a')])).to.match(/within itself: a → a/);
+		const library = [using('a', 'b'), using('b', 'a')];
+		expect(faultsOf(library[0]!, library)).to.match(/within itself: a → b → a/);
+		expect(faultsOf(using('a', 'none'), [])).to.match(/"none" is not in the kit/);
+		expect(faultsOf(using('a', 'flat-panel', { colour: '1' }), shippedParts)).to.match(
+			/Flat panel has no input "colour"; it has joint/
+		);
+	});
+
+	it('a sub-part makes what it makes alone on the same points, its inputs bound to formulas', () => {
+		const whole = part(
+			[
+				{
+					name: 'sub',
+					do: 'part',
+					part: 'framed-glass',
+					on: ['cell'],
+					values: { frame_width: 'w / 2', joint: '0 mm', frame_material: 'metal' }
+				}
+			],
+			{
+				inputs: [
+					{ name: 'w', label: 'W', kind: 'length', default: 120, min: 0, max: 500, scope: 'shared' },
+					{ name: 'metal', label: 'Metal', kind: 'material', default: 'steel', scope: 'shared' }
+				],
+				measures: [{ name: 'it', label: 'It', kind: 'area', value: 'sub_clear_area' }]
+			}
+		);
+		const run = runOnce(whole, CELL);
+		const framed = shippedParts.find(({ id }) => id === 'framed-glass')!;
+		const alone = runOnce(framed, CELL, { frame_width: 60, joint: 0 });
+		expect(run.results.get('it')![0]).to.be.closeTo(alone.results.get('clear_area')![0]!, 1e-6);
+		expect(run.elements.map(({ volume }) => volume[0])).to.deep.equal(
+			alone.elements.map(({ volume }) => volume[0])
+		);
+	});
+
+	it('a name that the turns of a group need cannot be an input', () => {
+		const definition = part([{ name: 'row', do: 'repeat', times: '3', steps: [], elements: [] }], {
+			inputs: [{ name: 'turn', label: 'Turn', kind: 'ratio', default: 0, scope: 'shared' }]
+		});
+		expect(faultsOf(definition)).to.match(/"turn" is what the steps within know their turn by/);
+	});
+});
+
+describe('changing a part', () => {
+	it('a name changes wherever it is used: every part of the kit makes the same afterwards', () => {
+		for (const one of shippedParts) {
+			if (one.anchor.kind !== 'ring') continue;
+			const before = runOnce(one, CELL);
+			const names = [...one.steps.map(({ name }) => name), ...one.inputs.map(({ name }) => name)];
+			const after = runOnce(
+				names.reduce((changed, name) => renamed(changed, name, `${name}_x`), one),
+				CELL
+			);
+			expect(
+				after.elements.map(({ volume }) => [...volume]),
+				one.label
+			).to.deep.equal(before.elements.map(({ volume }) => [...volume]));
+			expect([...after.results.values()]).to.deep.equal([...before.results.values()]);
+		}
+	});
+
+	it('a fresh name is none of the part’s', () => {
+		const framed = shippedParts.find(({ id }) => id === 'framed-glass')!;
+		expect(freshName(framed, 'opening')).to.equal('opening_2');
+		expect(freshName(framed, 'something')).to.equal('something');
+	});
+
+	it('a muted step is passed over, and those that need it say so', () => {
+		const steps: Steps = [
+			{ name: 'in', do: 'inset', ring: 'cell', by: '50 mm', muted: true },
+			{ name: 'p', do: 'plate', ring: 'in', thickness: '5 mm', side: 'in' }
+		];
+		expect(faultsOf(part(steps))).to.match(/step p: "in" is muted/);
+		expect(() => compilePart(part(steps), 4)).to.throw(PartError);
+	});
+
+	it('inspection tells what every step makes and sees, and where it lies', () => {
+		const framed = shippedParts.find(({ id }) => id === 'framed-glass')!;
+		const { steps, faults } = inspectPart(framed, 4, shippedParts);
+		expect(faults).to.deep.equal([]);
+		expect(steps.get('opening')).to.include({ makes: 'ring of 4', is: 'ring' });
+		expect(steps.get('opening')!.points).to.have.length(4);
+		expect([...steps.get('opening')!.sees.keys()]).to.include.members(['cell', 'outline', 'joint']);
+		expect(steps.get('outline')!.sees.has('opening')).to.equal(false);
+		expect(steps.get('frame')).to.include({ makes: '4 solids', is: 'solid' });
+	});
+});
