@@ -9,6 +9,9 @@ import { applyCommand } from '../../src/core/project/commands';
 import { readProjectText } from '../../src/core/project/read';
 import type { Form, PathDefinition } from '../../src/core/project/form-schema';
 import type { PatternChoice, Project, Spacing } from '../../src/core/project/schema';
+import { shippedParts } from '../../src/core/part/kit';
+import { pieceQuantities } from '../../src/core/schedule/pieces';
+import { swapPart } from '../../src/core/cladding/swap';
 import { queryRows } from '../../src/core/schedule/query';
 import { makeSchedule, scheduleNames } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
@@ -264,10 +267,63 @@ describe('the chain between runs', () => {
 		const groupsOf = (model: Model) => model.zones.flatMap((zone) => zone.model!.groups);
 		const changed = groupsOf(after).filter((group, k) => group.serial !== groupsOf(before)[k]!.serial);
 		expect(changed.map((group) => group.group.ready.variant.id)).to.deep.equal(['framed-roof']);
+		// A value is a column: nothing has been compiled for it.
+		const programs = (model: Model) => groupsOf(model).map(({ group }) => group.program);
+		programs(after).forEach((program, k) => expect(program).to.equal(programs(before)[k]));
 		expect(after.zones[0]!.model!.faces[0]).to.equal(before.zones[0]!.model!.faces[0]);
 		const other = await chain.run(set(demo, 'zones/street/settingOut/up/count', 5));
 		expect(other.zones[0]!.model!.faces[0]).to.equal(before.zones[0]!.model!.faces[0]);
 		expect(other.zones[1]!.model!.faces[0]).to.not.equal(before.zones[1]!.model!.faces[0]);
+	});
+
+	it('a part that stands within another is made anew there too when it changes', async () => {
+		const pinwheel = shippedParts.find(({ id }) => id === 'pinwheel')!;
+		const project = projectOf(
+			sheet(4000, 3000),
+			count(4, 3),
+			{
+				rules: [{ id: 'r', put: { variant: 'twin', values: {} } }],
+				pattern: { kind: 'rectangles' }
+			},
+			{ variants: [{ id: 'twin', name: 'twin', part: 'twin-pinwheel', values: {} }] }
+		);
+		const chain = new Chain();
+		const massOf = (model: Model) =>
+			model.zones[0]!.model!.groups.reduce(
+				(sum, { group }) => sum + pieceQuantities(group).mass.reduce((a, b) => a + b, 0),
+				0
+			);
+		const before = massOf(await chain.run(project));
+		const inputs = pinwheel.inputs.map((input) => (input.name === 'bar' ? { ...input, default: 15 } : input));
+		const after = massOf(await chain.run({ ...project, parts: [{ ...pinwheel, inputs }] }));
+		expect(before).to.be.above(0);
+		expect(after).to.be.below(before);
+	});
+
+	it('a swapped part keeps its places and the values that both have, and says what is dropped', async () => {
+		const chain = new Chain();
+		const before = await chain.run(demo);
+		const variant = demo.variants.find(({ id }) => id === 'framed-bronze')!;
+		const [from, to] = ['framed-glass', 'deep-window'].map((id) =>
+			shippedParts.find((one) => one.id === id)!
+		);
+		const swap = swapPart(demo, variant, from!, to!);
+		expect(swap.kept).to.deep.equal(['Frame depth', 'Frame material']);
+		expect(swap.dropped).to.deep.equal(['Frame width']);
+		const swapped = applyCommand(demo, { label: 'x', edits: [...swap.edits] }).project;
+		expect(swapped.variants.find(({ id }) => id === variant.id)!.values).to.deep.equal({
+			frame_depth: 80,
+			frame_material: 'bronze'
+		});
+		const after = await chain.run(swapped);
+		expect(after.problems).to.deep.equal([]);
+		const anchors = (model: Model) =>
+			model.zones.flatMap((zone) =>
+				zone
+					.model!.groups.filter(({ group }) => group.ready.variant.id === variant.id)
+					.map(({ group }) => [...group.anchors])
+			);
+		expect(anchors(after)).to.deep.equal(anchors(before));
 	});
 
 	it('a moved form keeps its cells and edges, unless the pattern looks at lengths', async () => {

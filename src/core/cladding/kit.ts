@@ -19,8 +19,8 @@ export interface ReadyVariant {
 	/** What it makes, sub-parts included, and the material of each. */
 	readonly elements: readonly ElementDefinition[];
 	readonly materials: readonly Material[];
-	/** The parts that may stand within it. */
-	readonly library: readonly PartDefinition[];
+	/** The part's own definition and those of the parts within it: what its pieces hang on. */
+	readonly definitions: readonly PartDefinition[];
 }
 
 /** The project's own parts, then the ones that ship. */
@@ -47,17 +47,15 @@ function withSubParts(
 
 /** The program of a part for a number of corners, compiled once per definition. @throws ProblemError */
 export function programOf(
-	{ part, library }: Pick<ReadyVariant, 'part' | 'library'>,
+	{ part, definitions }: Pick<ReadyVariant, 'part' | 'definitions'>,
 	corners: number,
 	at: string
 ): Program {
-	const made = new Set<PartDefinition>();
-	withSubParts(part, library, made);
-	const key = `${corners} ${JSON.stringify([...made])}`;
+	const key = `${corners} ${JSON.stringify(definitions)}`;
 	let program = programs.get(key);
 	if (!program) {
 		try {
-			program = compilePart(part, corners, library);
+			program = compilePart(part, corners, definitions);
 		} catch (error) {
 			if (error instanceof PartError)
 				refuse(
@@ -132,7 +130,9 @@ export function readyVariant(project: Project, id: string, at: string): ReadyVar
 	);
 	const elements = elementsOf(part, parts);
 	const materials = elements.map((element) => elementMaterial(element, part, variant));
-	return { variant, part, inputs, elements, materials, library: parts };
+	const definitions = new Set<PartDefinition>();
+	withSubParts(part, parts, definitions);
+	return { variant, part, inputs, elements, materials, definitions: [...definitions] };
 }
 
 function elementMaterial(element: ElementDefinition, part: PartDefinition, variant: Variant): Material {
