@@ -54,6 +54,14 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	await expect(page.locator('[data-step="band_sheet"]')).toContainText('sheet of 4');
 	await expect(page.locator('[data-step="thicken"]')).toContainText('4 solids');
 
+	// What a step stands on is picked on the stage too.
+	const plate = page.locator('[data-step="plate"]');
+	await plate.getByRole('button', { name: 'Pick ring of plate on the stage' }).click();
+	await page.getByTestId('stage').getByRole('button', { name: 'inset', exact: true }).click();
+	await expect(plate.getByRole('combobox', { name: 'ring of plate: inset' })).toBeVisible();
+	await page.keyboard.press('Control+z');
+	await expect(plate.getByRole('combobox', { name: 'ring of plate: lift' })).toBeVisible();
+
 	// A formula of an input; units that do not fit are refused in words, and nothing changes.
 	await add(page, /^Input/, 'a length');
 	const by = page.locator('[data-step="lift"]').getByRole('button', { name: /^by of lift/ });

@@ -62,6 +62,13 @@
 			? (ring ? anchors.slice(0, bench.corners) : anchors).map(({ x, y }) => `${x},${y}`).join(' ')
 			: ''
 	);
+	const marks = $derived.by(() => {
+		void cameraMoves;
+		return bench.pickable.flatMap(({ name, at }) => {
+			const place = scene?.project(at);
+			return place ? [{ name, ...place }] : [];
+		});
+	});
 	/** The chosen step's ring or path, drawn over the picture. */
 	const traced = $derived.by(() => {
 		void cameraMoves;
@@ -138,6 +145,21 @@
 			style:top="{y - 22}px">{k + 1}</span
 		>
 	{/each}
+	{#if bench.pick}
+		<p class="floating absolute top-3 left-3.5 px-2.5 py-1 text-[12px]" role="status">
+			Click what the step shall use
+			<button type="button" class="ml-2 underline" onclick={() => (bench.pick = null)}>Cancel</button>
+		</p>
+		{#each marks as { name, x, y } (name)}
+			<button
+				type="button"
+				class="figures absolute z-10 -translate-x-1/2 -translate-y-1/2 rounded border border-[#D98E1F] bg-[#FFF7E8] px-1 text-[11px] hover:bg-[#F6DDAF]"
+				style:left="{x}px"
+				style:top="{y}px"
+				onclick={() => bench.pick?.take(name)}>{name}</button
+			>
+		{/each}
+	{/if}
 	{#if failure}<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">
 			{failure}
 		</p>{/if}

@@ -48,6 +48,30 @@
 		const parts = text.split(';').map((one) => one.trim());
 		return parts.length > 1 ? parts : parts[0];
 	};
+	const onStage = ['point', 'path', 'ring'];
+	let picked = $state<string | null>(null);
+	/** Picking on the stage, where values of such types lie somewhere. */
+	function pickOf(key: string, of: readonly string[]) {
+		if (!of.some((is) => onStage.includes(is))) return {};
+		const picking = picked === key && bench.pick !== null;
+		return {
+			picking,
+			onpick: () => {
+				bench.step = step.name;
+				picked = picking ? null : key;
+				bench.pick = picking
+					? null
+					: {
+							of: of.filter((is) => onStage.includes(is)),
+							sees,
+							take: (name) => {
+								bench.pick = null;
+								set(key, name);
+							}
+						};
+			}
+		};
+	}
 	const profile = $derived((values['profile'] ?? {}) as Record<string, unknown>);
 	const setProfile = (next: Record<string, unknown>) => set('profile', next);
 	const list = (next: AnyStep[], label: string) =>
@@ -108,6 +132,7 @@
 			of={field.of}
 			optional={field.optional ?? false}
 			onchoose={(name) => set(field.key, name)}
+			{...pickOf(field.key, field.of)}
 		/>
 	{:else if field.is === 'uses'}
 		{@const names = value as string[]}

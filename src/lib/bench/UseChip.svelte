@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Crosshair from '@lucide/svelte/icons/crosshair';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 
 	/** The name of a value that a step stands on, chosen among those it can see. */
@@ -10,8 +11,11 @@
 		of: readonly string[];
 		optional?: boolean;
 		onchoose: (name: string | null) => void;
+		/** Picks it on the stage instead; left out where nothing can be picked. */
+		onpick?: () => void;
+		picking?: boolean;
 	}
-	let { value, label, sees, of, optional = false, onchoose }: Props = $props();
+	let { value, label, sees, of, optional = false, onchoose, onpick, picking = false }: Props = $props();
 	const NONE = '-';
 	const options = $derived.by(() => {
 		const fits = [...sees]
@@ -31,3 +35,11 @@
 	wrong={value !== undefined && !sees.has(value)}
 	onchoose={(name) => onchoose(name === NONE ? null : name)}
 />
+{#if onpick}<button
+		type="button"
+		class="{picking ? 'text-[#B9741A]' : 'text-ink-3 hover:text-patina-deep'} ml-0.5 align-[-2px]"
+		aria-label="Pick {label} on the stage"
+		aria-pressed={picking}
+		title="Pick it on the stage"
+		onclick={onpick}><Crosshair size={13} /></button
+	>{/if}

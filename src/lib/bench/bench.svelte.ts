@@ -1,5 +1,5 @@
 import { partsOf } from '$core/cladding/kit';
-import { pointAt, type Vector } from '$core/geometry/vector';
+import { centreOf, pointAt, type Vector } from '$core/geometry/vector';
 import { elementsOf, inputKind, kernelValue } from '$core/part/compile';
 import { inspectPart, type Inspection } from '$core/part/inspect';
 import { materialById, type Material } from '$core/part/materials';
@@ -75,6 +75,11 @@ export function hang(
 
 const MOST_REAL = 3;
 
+function mean(points: readonly (Vector | undefined)[]): Vector | null {
+	const there = points.flatMap((p) => (p ? [p] : []));
+	return there.length ? centreOf(there) : null;
+}
+
 /** One part on the bench: what it is hung on, the values it is tried with, and what comes of it. */
 export class Bench {
 	/** The step whose result is shown. */
@@ -136,15 +141,47 @@ export class Bench {
 	/** Points of the chosen step, as they came out. */
 	readonly stepPoints = $derived.by((): { is: string; points: Vector[] } | null => {
 		const view = this.step ? this.shown?.inspection.steps.get(this.step) : undefined;
-		const results = this.piece?.results;
-		if (!view?.is || !results) return null;
-		const points = view.points.map((name): Vector => [
-			results.get(`${name}.x`)!,
-			results.get(`${name}.y`)!,
-			results.get(`${name}.z`)!
-		]);
-		return { is: view.is, points };
+		return view?.is ? { is: view.is, points: this.placesOf(view.points) } : null;
 	});
+
+	/** A value that is being picked on the stage, of one of some types. */
+	pick = $state.raw<{
+		readonly of: readonly string[];
+		readonly sees: ReadonlyMap<string, string>;
+		readonly take: (name: string) => void;
+	} | null>(null);
+	/** Where the values that can be picked lie: a point itself, the middle of a line, of a ring. */
+	readonly pickable = $derived.by((): readonly { readonly name: string; readonly at: Vector }[] => {
+		const { pick } = this;
+		if (!pick) return [];
+		return [...pick.sees].flatMap(([name, is]) => {
+			if (!pick.of.includes(is)) return [];
+			const at = this.middleOf(name);
+			return at ? [{ name, at }] : [];
+		});
+	});
+	private middleOf(name: string): Vector | null {
+		const ring = this.points.slice(0, this.corners);
+		const [, of, number] = /^(corner|point|edge)(\d+)$/.exec(name) ?? [];
+		const k = Number(number) - 1;
+		if (of === 'edge') return mean([ring[k], ring[(k + 1) % ring.length]]);
+		if (of) return mean([this.points[k]]);
+		if (name === 'start' || name === 'node') return this.points[0] ?? null;
+		if (name === 'end') return this.points.at(-1) ?? null;
+		if (name === 'cell' || name === 'centre') return mean(ring);
+		if (name === 'line' || name === 'chain') return mean(this.points);
+		const view = this.shown?.inspection.steps.get(name);
+		return view ? mean(this.placesOf(view.points)) : null;
+	}
+	private placesOf(results: readonly string[]): Vector[] {
+		const values = this.piece?.results;
+		if (!values) return [];
+		return results.map((name) => [
+			values.get(`${name}.x`)!,
+			values.get(`${name}.y`)!,
+			values.get(`${name}.z`)!
+		]);
+	}
 
 	/** Cells of the model that this part is on: the most warped first. */
 	private realCells(): NamedTrial[] {
