@@ -416,6 +416,48 @@ describe('levels', () => {
 	});
 });
 
+describe('documents of version 3', () => {
+	it('are brought up to date: the section of a bar, within groups too', () => {
+		const bar = {
+			do: 'bar',
+			path: 'line',
+			facing: 'normal',
+			placed: 'behind',
+			width: '50 mm',
+			depth: '90 mm'
+		};
+		const project = readProject({
+			format: 'zygaster project',
+			version: 3,
+			name: 'Old',
+			parts: [
+				{
+					id: 'own',
+					label: 'Own',
+					family: 'mullion',
+					use: '',
+					anchor: { kind: 'pair' },
+					inputs: [],
+					limits: [],
+					steps: [
+						{ name: 'a', ...bar, wall: '4 mm' },
+						{ name: 'row', do: 'repeat', times: '2', steps: [{ name: 'b', ...bar }], elements: [] }
+					],
+					elements: [],
+					measures: []
+				}
+			]
+		});
+		const [first, second] = project.parts[0]!.steps;
+		expect(first).to.deep.include({
+			profile: { shape: 'tube', width: '50 mm', depth: '90 mm', wall: '4 mm' }
+		});
+		expect((second as { steps: unknown[] }).steps[0]).to.deep.include({
+			profile: { shape: 'box', width: '50 mm', depth: '90 mm' }
+		});
+	});
+});
+
 describe('documents of version 1', () => {
 	it('are brought up to date: outside by face, addresses with their mass', () => {
 		const project = readProject({

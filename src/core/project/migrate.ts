@@ -48,7 +48,24 @@ function fromVersion2(document: OldDocument): OldDocument {
 	return { ...document, version: 3, ...(Array.isArray(document['masses']) && { masses }) };
 }
 
-const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1, fromVersion2];
+/** In version 3 every bar was a box, hollow when it had a wall. */
+function fromVersion3(document: OldDocument): OldDocument {
+	const step = (one: Loose): Loose => {
+		if (Array.isArray(one['steps'])) return { ...one, steps: records(one['steps']).map(step) };
+		if (one['do'] !== 'bar' || 'profile' in one) return one;
+		const { width, depth, wall, ...rest } = one;
+		const profile =
+			wall === undefined ? { shape: 'box', width, depth } : { shape: 'tube', width, depth, wall };
+		return { ...rest, profile };
+	};
+	const parts = records(document['parts']).map((part): Loose => ({
+		...part,
+		steps: records(part['steps']).map(step)
+	}));
+	return { ...document, version: 4, ...(Array.isArray(document['parts']) && { parts }) };
+}
+
+const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1, fromVersion2, fromVersion3];
 
 /** The document in the newest version. */
 export function upToDate(document: OldDocument): OldDocument {

@@ -17,7 +17,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 3;
+export const DOCUMENT_VERSION = 4;
 
 const name = z.string().trim().min(1).max(120);
 
