@@ -166,11 +166,20 @@ test('two windows: the second is told what came meanwhile, and nothing is lost',
 	await expect(page.getByRole('button', { name: /^Courses: 15/ }).first()).toBeVisible();
 });
 
-test('accessibility: nothing serious on the three pages', async ({ page }) => {
+test('accessibility: nothing serious on any page', async ({ page }) => {
 	const id = await openDemo(page);
-	for (const path of [`/project/${id}?plain`, `/project/${id}/schedule`, '/']) {
+	for (const path of [
+		`/project/${id}?plain`,
+		`/project/${id}/schedule`,
+		`/project/${id}/part/framed-glass?plain`,
+		`/project/${id}/kit?plain`,
+		'/'
+	]) {
 		await page.goto(path);
-		if (path !== '/') await settled(page);
+		if (path.includes('/part/'))
+			await expect(page.getByTestId('stage')).toHaveAttribute('data-settled', 'true');
+		else if (path.includes('/kit')) await expect(page.getByTestId('kit')).toBeVisible();
+		else if (path !== '/') await settled(page);
 		const { violations } = await new AxeBuilder({ page }).analyze();
 		const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
 		expect(

@@ -493,7 +493,7 @@ describe('documents of version 1', () => {
 				}
 			]
 		});
-		expect(project.version).to.equal(3);
+		expect(project.version).to.equal(4);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
 		expect(project.zones[0]!.exceptions[0]!.id).to.equal('drum.shell/C01/B02/1');
 	});

@@ -1,4 +1,6 @@
 import type { AnyStep, PartDefinition } from '../project/part-definition';
+import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
+import type { FormulaType } from '../units/formula';
 import { checkPart, type PartError, type Watcher } from './compile';
 import type { PointRegisters } from './builder';
 import type { Program } from './program';
@@ -13,6 +15,8 @@ export interface StepView {
 	/** Names of the program's results that hold its points (three each) or its number. */
 	readonly points: readonly string[];
 	readonly number: string | null;
+	/** What kind of number it makes. */
+	readonly kind: NumberKind | null;
 	/** Names that it can use, with their types. */
 	readonly sees: ReadonlyMap<string, Value['is']>;
 }
@@ -40,6 +44,13 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 		default:
 			return [];
 	}
+}
+
+function kindOf(type: FormulaType): NumberKind | null {
+	if (type.is !== 'number') return null;
+	return (
+		numberKinds.find((kind) => kind !== 'switch' && sameDimension(dimensionOf(kind), type.dimension)) ?? null
+	);
 }
 
 function inWords(value: Value): string {
@@ -72,11 +83,13 @@ export function inspectPart(
 		before({ name }, scope) {
 			root ??= scope.builder;
 			const sees = new Map(scope.names().map((known) => [known, scope.peek(known)!.is]));
-			if (!steps.has(name)) steps.set(name, { makes: '', is: null, points: [], number: null, sees });
+			if (!steps.has(name))
+				steps.set(name, { makes: '', is: null, points: [], number: null, kind: null, sees });
 		},
 		after({ name }: AnyStep, scope, value) {
 			const known = steps.get(name)!;
-			const fresh = { ...known, makes: inWords(value), is: value.is };
+			const kind = value.is === 'number' ? kindOf(value.type) : null;
+			const fresh = { ...known, makes: inWords(value), is: value.is, kind };
 			// Within a repeat there are as many values as turns; its elements show them.
 			if (scope.builder !== root) {
 				steps.set(name, fresh);

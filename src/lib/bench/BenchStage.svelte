@@ -62,12 +62,20 @@
 			? (ring ? anchors.slice(0, bench.corners) : anchors).map(({ x, y }) => `${x},${y}`).join(' ')
 			: ''
 	);
+	const LINE = 20;
+	const WIDTH = 90;
+	/** Names at their places; those that would lie over one another stand in a column. */
 	const marks = $derived.by(() => {
 		void cameraMoves;
-		return bench.pickable.flatMap(({ name, at }) => {
+		const placed: { name: string; x: number; y: number }[] = [];
+		for (const { name, at } of bench.pickable) {
 			const place = scene?.project(at);
-			return place ? [{ name, ...place }] : [];
-		});
+			if (!place) continue;
+			let { y } = place;
+			while (placed.some((one) => Math.abs(one.x - place.x) < WIDTH && Math.abs(one.y - y) < LINE)) y += LINE;
+			placed.push({ name, x: place.x, y });
+		}
+		return placed;
 	});
 	/** The chosen step's ring or path, drawn over the picture. */
 	const traced = $derived.by(() => {

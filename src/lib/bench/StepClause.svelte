@@ -8,6 +8,8 @@
 <script lang="ts">
 	import type { AnyStep, PartDefinition } from '$core/project/part-definition';
 	import { freshName } from '$core/part/rename';
+	import { formatQuantity } from '$core/units/quantity';
+	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from '$lib/sheet/Clause.svelte';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
@@ -29,6 +31,7 @@
 
 	let { bench, part, k, number }: { bench: Bench; part: PartDefinition; k: number; number: string } =
 		$props();
+	const workbench = useWorkbench();
 	const step = $derived(part.steps[k]!);
 	const view = $derived(bench.inspection?.steps.get(step.name));
 	const sees = $derived(view?.sees ?? new Map<string, string>());
@@ -78,7 +81,12 @@
 		bench.change(`${part.label}: ${label}`, withList(part, 'steps', next));
 	const shownNumber = $derived.by(() => {
 		const value = view?.number ? bench.piece?.results.get(view.number) : undefined;
-		return value === undefined || bench.behind ? null : String(Number(value.toPrecision(5)));
+		if (value === undefined || bench.behind) return null;
+		const kind = view?.kind ?? null;
+		if (view?.makes === 'yes or no') return value ? 'yes' : 'no';
+		return kind && kind !== 'ratio'
+			? formatQuantity(value, kind, workbench.display)
+			: String(Number(value.toPrecision(5)));
 	});
 	const actions = $derived([
 		{
@@ -110,7 +118,7 @@
 		if (step.do === 'each')
 			return `For all ${step.over} of ${step.of}: ${step.steps.map(({ name }) => name).join(', ')}`;
 		if (step.do === 'repeat')
-			return `${step.times ? `Repeat ${step.times} times` : ''}${step.when ? ` when ${step.when}` : ''}: ${step.steps.map(({ name }) => name).join(', ')}`;
+			return `${step.times ? `Repeat ${step.times} times${step.when ? ` when ${step.when}` : ''}` : `When ${step.when ?? ''}`}: ${step.steps.map(({ name }) => name).join(', ')}`;
 		if (step.do === 'cases')
 			return `By ${step.of}: ${step.cases.map((one) => `${one.from ? `from ${one.from}` : ''}${one.below ? ` below ${one.below}` : ''} ${one.steps.map(({ name }) => name).join(', ')}`).join('; ')}`;
 		if (step.do === 'part') return `Put the part ${step.part} on ${step.on.join(', ')}`;

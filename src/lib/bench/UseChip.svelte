@@ -37,7 +37,9 @@
 />
 {#if onpick}<button
 		type="button"
-		class="{picking ? 'text-[#B9741A]' : 'text-ink-3 hover:text-patina-deep'} ml-0.5 align-[-2px]"
+		class="{picking
+			? 'text-[#B9741A]'
+			: 'text-ink-2 hover:text-patina-deep opacity-0 group-hover:opacity-100 focus-visible:opacity-100'} ml-0.5 align-[-2px]"
 		aria-label="Pick {label} on the stage"
 		aria-pressed={picking}
 		title="Pick it on the stage"
