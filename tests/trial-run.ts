@@ -1,4 +1,5 @@
-import { compilePart, inputKind, kernelValue } from '../src/core/part/compile';
+import { compilePart } from '../src/core/part/compile';
+import { inputKind, kernelValue } from '../src/core/part/inputs';
 import { shippedParts } from '../src/core/part/kit';
 import type { Program } from '../src/core/part/program';
 import { runProgram, type ColumnReader, type ElementTable, type PartRun } from '../src/core/part/run';

@@ -1,4 +1,5 @@
-import { compilePart, inputKind, kernelValue } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile';
+import { inputKind, kernelValue } from '../../src/core/part/inputs';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { shippedParts } from '../../src/core/part/kit';
 import { runProgram, type ColumnReader, type PartRun } from '../../src/core/part/run';

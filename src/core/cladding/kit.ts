@@ -1,4 +1,5 @@
-import { compileFormulas, compilePart, elementsOf, inputKind, kernelValue, PartError } from '../part/compile';
+import { compileFormulas, compilePart, elementsOf, PartError } from '../part/compile';
+import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
 import { materialById, materials, type Material } from '../part/materials';
 import type { Program } from '../part/program';

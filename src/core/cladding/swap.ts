@@ -1,4 +1,4 @@
-import { inputKind } from '../part/compile';
+import { inputKind } from '../part/inputs';
 import type { Edit } from '../project/commands';
 import type { PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';

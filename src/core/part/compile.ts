@@ -9,13 +9,14 @@ import type {
 	Repeat,
 	Step
 } from '../project/part-definition';
-import { dimensionOf, type NumberKind } from '../units/dimension';
-import { FormulaError, numberOf, type FormulaType } from '../units/formula';
+import type { NumberKind } from '../units/dimension';
+import { FormulaError, type FormulaType } from '../units/formula';
 import { columnSource, cornersOf, givenNames, pairSource, ringSource, type AnchorSource } from './anchors';
 import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
 import { PartError, StepFault } from './fault';
+import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
 import { Scope } from './scope';
@@ -25,22 +26,6 @@ import { turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
 
 export { PartError } from './fault';
-
-const typeOfKind = (kind: NumberKind): FormulaType =>
-	kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));
-
-/** The kind of number that formulas take an input for; nothing for those that are no numbers. */
-export function inputKind({ kind }: PartInput): NumberKind | null {
-	if (kind === 'material' || kind === 'text') return null;
-	return kind === 'choice' ? 'count' : kind;
-}
-
-/** An input's value as formulas have it: mm, rad, plain; a choice by its number from 1, a switch 0 or 1. */
-export function kernelValue(input: PartInput, value: PartInput['default']): number {
-	if (input.kind === 'choice') return 1 + (input.options ?? []).findIndex(({ name }) => name === value);
-	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
-	return input.kind === 'angle' ? (Number(value) * Math.PI) / 180 : Number(value);
-}
 
 /** What each declared name refers to, for telling a cycle from a wrong order. */
 function references(definition: PartDefinition): Map<string, Set<string>> {

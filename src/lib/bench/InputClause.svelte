@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { materials } from '$core/part/materials';
-	import { inputKind } from '$core/part/compile';
+	import { inputKind } from '$core/part/inputs';
 	import type { PartDefinition, PartInput } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { formatQuantity } from '$core/units/quantity';
-	import { inputKind, kernelValue } from '$core/part/compile';
+	import { inputKind, kernelValue } from '$core/part/inputs';
 	import { cornersOfTrial } from '$core/part/trials';
 	import { onMount, untrack } from 'svelte';
 	import { hang, type Bench, type InputValues, type TrialPiece } from './bench.svelte';

@@ -2,6 +2,7 @@ import type { Vector } from '$core/geometry/vector';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
+import { makeRenderer } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 
@@ -73,9 +74,7 @@ export class BenchScene {
 	onCamera: (() => void) | null = null;
 
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
-		this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !plain, alpha: true });
-		this.renderer.debug.checkShaderErrors = false;
-		this.renderer.toneMapping = THREE.NoToneMapping;
+		this.renderer = makeRenderer(canvas, plain);
 		this.renderer.setPixelRatio(plain ? 1 : Math.min(2, devicePixelRatio));
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();

@@ -1,6 +1,7 @@
 import { partsOf } from '$core/cladding/kit';
 import { centreOf, pointAt, type Vector } from '$core/geometry/vector';
-import { elementsOf, inputKind, kernelValue } from '$core/part/compile';
+import { elementsOf } from '$core/part/compile';
+import { inputKind, kernelValue } from '$core/part/inputs';
 import { inspectPart, type Inspection } from '$core/part/inspect';
 import { materialById, type Material } from '$core/part/materials';
 import { BLOCK } from '$core/part/evaluate/back-end';

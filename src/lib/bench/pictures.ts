@@ -1,5 +1,6 @@
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
+import { makeRenderer } from '$lib/model/renderer';
 import * as THREE from 'three';
 import { disposeMeshes, meshesOf } from './bench-scene';
 import type { MadeElement } from './bench.svelte';
@@ -17,9 +18,7 @@ export class Pictures {
 	/** @param plain without shadows and mirrored sky */
 	constructor(plain: boolean) {
 		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
-		this.renderer = new THREE.WebGLRenderer({ canvas: this.canvas, antialias: !plain, alpha: true });
-		this.renderer.debug.checkShaderErrors = false;
-		this.renderer.toneMapping = THREE.NoToneMapping;
+		this.renderer = makeRenderer(this.canvas, plain);
 		this.renderer.setSize(WIDTH, HEIGHT, false);
 		this.eye = new Eye(this.canvas, () => undefined);
 		this.eye.resize(WIDTH, HEIGHT);

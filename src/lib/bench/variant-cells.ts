@@ -1,4 +1,4 @@
-import { inputKind } from '$core/part/compile';
+import { inputKind } from '$core/part/inputs';
 import { materials } from '$core/part/materials';
 import type { PartInput } from '$core/project/part-definition';
 import type { Variant } from '$core/project/schema';

@@ -14,6 +14,7 @@ import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
+import { makeRenderer } from './renderer';
 import { SelectionOverlay } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
@@ -47,10 +48,7 @@ export class ModelScene {
 	onCamera: (() => void) | null = null;
 
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
-		this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !plain, alpha: true });
-		// Asking for shader errors makes the page wait for the graphics card.
-		this.renderer.debug.checkShaderErrors = false;
-		this.renderer.toneMapping = THREE.NoToneMapping;
+		this.renderer = makeRenderer(canvas, plain);
 		this.renderer.setPixelRatio(plain ? 1 : Math.min(2, devicePixelRatio));
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();

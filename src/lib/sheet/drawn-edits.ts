@@ -31,12 +31,8 @@ export function trimEdit(mass: Mass, face: string, places: readonly Place[]): Ed
 	};
 }
 
-/** The edit that adds a guide as it was drawn on a face laid flat. */
-export function guideEdit(
-	guides: readonly Guide[],
-	on: { readonly mass: string; readonly face: string },
-	places: readonly Place[]
-): Edit {
+/** The edit that adds a guide through points, on a face laid flat or in space. */
+function guideThrough(guides: readonly Guide[], where: object, points: readonly number[][]): Edit {
 	return {
 		do: 'insert',
 		path: 'guides',
@@ -44,29 +40,32 @@ export function guideEdit(
 		value: {
 			id: freshId('guide', guides),
 			name: `Guide ${guides.length + 1}`,
-			on: 'map',
-			...on,
-			points: places.map(([x, y]) => [x, y]),
-			joins: 'smooth'
-		}
-	};
-}
-
-/** The edit that adds a guide as it was drawn in the model, through points in space (mm). */
-export function guideInSpace(guides: readonly Guide[], points: readonly Vector[]): Edit {
-	return {
-		do: 'insert',
-		path: 'guides',
-		index: guides.length,
-		value: {
-			id: freshId('guide', guides),
-			name: `Guide ${guides.length + 1}`,
-			on: 'space',
-			points: points.map((point) => point.map(Math.round)),
+			...where,
+			points,
 			joins: points.length > 2 ? 'smooth' : 'line'
 		}
 	};
 }
+
+/** A guide as it was drawn on a face laid flat. */
+export const guideEdit = (
+	guides: readonly Guide[],
+	on: { readonly mass: string; readonly face: string },
+	places: readonly Place[]
+): Edit =>
+	guideThrough(
+		guides,
+		{ on: 'map', ...on },
+		places.map((place) => [...place])
+	);
+
+/** A guide as it was drawn in the model, through points in space (mm). */
+export const guideInSpace = (guides: readonly Guide[], points: readonly Vector[]): Edit =>
+	guideThrough(
+		guides,
+		{ on: 'space' },
+		points.map((point) => point.map(Math.round))
+	);
 
 /** Points along a guide on the map, to draw it by; those it was drawn through when it cannot be followed. */
 export function guideLine(guide: Extract<Guide, { on: 'map' }>): readonly Place[] {

@@ -1,0 +1,19 @@
+import type { PartInput } from '../project/part-definition';
+import { dimensionOf, type NumberKind } from '../units/dimension';
+import { numberOf, type FormulaType } from '../units/formula';
+
+export const typeOfKind = (kind: NumberKind): FormulaType =>
+	kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));
+
+/** The kind of number that formulas take an input for; nothing for those that are no numbers. */
+export function inputKind({ kind }: PartInput): NumberKind | null {
+	if (kind === 'material' || kind === 'text') return null;
+	return kind === 'choice' ? 'count' : kind;
+}
+
+/** An input's value as formulas have it: mm, rad, plain; a choice by its number from 1, a switch 0 or 1. */
+export function kernelValue(input: PartInput, value: PartInput['default']): number {
+	if (input.kind === 'choice') return 1 + (input.options ?? []).findIndex(({ name }) => name === value);
+	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
+	return input.kind === 'angle' ? (Number(value) * Math.PI) / 180 : Number(value);
+}
