@@ -55,6 +55,11 @@ describe('formulas', () => {
 					.tuple(tie('formula'), fc.constantFrom('+', '-', '*'), tie('formula'))
 					.map(([a, op, b]) => `(${a} ${op} ${b})`),
 				fc.tuple(fc.constantFrom('abs', 'floor', 'ceil'), tie('formula')).map(([f, a]) => `${f}(${a})`),
+				tie('formula').map((a) => `sqrt(abs(${a}))`),
+				fc.tuple(fc.constantFrom('sin', 'cos'), number).map(([f, a]) => `${f}(${a} rad)`),
+				fc
+					.tuple(fc.constantFrom('and', 'or'), tie('formula'), tie('formula'), tie('formula'))
+					.map(([op, a, b, c]) => `(${a} <= ${b} ${op} not (${c} > ${b}) ? ${a} : ${c})`),
 				fc
 					.tuple(tie('formula'), tie('formula'), tie('formula'))
 					.map(([a, b, c]) => `(${a} < ${b} ? ${c} : ${a})`),
@@ -69,7 +74,7 @@ describe('formulas', () => {
 				const theirs = evaluate(text) as number;
 				expect(Math.abs(ours - theirs)).to.be.at.most(1e-9 * Math.max(1, Math.abs(theirs)));
 			}),
-			{ numRuns: 1500 }
+			{ numRuns: 4000 }
 		);
 	});
 
