@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { PartError, compilePart } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile';
+import { PartError } from '../../src/core/part/fault';
 import type { Vector } from '../../src/core/geometry/vector';
 import { shippedParts } from '../../src/core/part/kit';
 import { framedGlass } from '../../src/core/part/kit/framed-glass';

@@ -1,4 +1,5 @@
-import { compileFormulas, compilePart, elementsOf, PartError } from '../part/compile';
+import { compileFormulas, compilePart, elementsOf } from '../part/compile';
+import { PartError } from '../part/fault';
 import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
 import { materialById, materials, type Material } from '../part/materials';

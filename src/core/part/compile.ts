@@ -25,8 +25,6 @@ import { makeStep } from './steps';
 import { turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
 
-export { PartError } from './fault';
-
 /** What each declared name refers to, for telling a cycle from a wrong order. */
 function references(definition: PartDefinition): Map<string, Set<string>> {
 	const words = (value: unknown): string[] =>

@@ -1,7 +1,8 @@
 import type { AnyStep, PartDefinition } from '../project/part-definition';
 import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
 import type { FormulaType } from '../units/formula';
-import { checkPart, type PartError, type Watcher } from './compile';
+import { checkPart, type Watcher } from './compile';
+import { type PartError } from './fault';
 import type { PointRegisters } from './builder';
 import type { Program } from './program';
 import type { Scope } from './scope';
