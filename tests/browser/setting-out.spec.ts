@@ -158,7 +158,11 @@ test('a guide is drawn in the model: on what is clicked, and back again', async 
 	const id = await openDemo(page);
 	await page.keyboard.press('2');
 	await settled(page);
-	await page.locator('[data-clause="guides"]').getByRole('button', { name: 'in the model' }).click();
+	// The sheet may still be on its way to the lens's clauses: a click that it moves away under does nothing.
+	await expect(async () => {
+		await page.locator('[data-clause="guides"]').getByRole('button', { name: 'in the model' }).click();
+		await expect(page.getByTestId('model-drawing')).toBeVisible({ timeout: 2000 });
+	}).toPass();
 	const model = (await page.getByTestId('model').boundingBox())!;
 	const click = (x: number, y: number) =>
 		page.mouse.click(model.x + model.width * x, model.y + model.height * y);

@@ -361,7 +361,12 @@
 				><Plus size={13} />Variant</DropdownMenu.Trigger
 			>
 			<DropdownMenu.Portal>
-				<DropdownMenu.Content class="floating z-50 max-w-80 p-1" align="start">
+				<DropdownMenu.Content
+					class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] max-w-80 overflow-auto p-1"
+					side="right"
+					align="end"
+					collisionPadding={8}
+				>
 					{#each partsOf(document) as part (part.id)}
 						<DropdownMenu.Item
 							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
