@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import { evaluateCurvature, principal } from '../../src/core/geometry/curvature';
-import { surfaceArea } from '../../src/core/geometry/surface';
+import { evaluateGrid, surfaceArea } from '../../src/core/geometry/surface';
 import { massFaces } from '../../src/core/mass/faces';
-import type { Form } from '../../src/core/project/form-schema';
+import type { Form, OutlineDefinition } from '../../src/core/project/form-schema';
 import { onlyFace } from '../faces';
 
 const facesOf = (form: Form) =>
@@ -230,5 +230,58 @@ describe('curvature against closed forms', () => {
 			const rho = Math.hypot(points[3 * n]!, points[3 * n + 1]!);
 			close(k, (rho - 5) / 1.5 / (1.5 * rho), 1e-6);
 		});
+	});
+});
+
+describe('sections of a loft correspond', () => {
+	const lofted = (outlines: OutlineDefinition[], height: number, turns: number[] = []): Form => ({
+		kind: 'lofted',
+		between: 'straight',
+		sections: outlines.map((outline, k) => ({
+			outline,
+			at: [0, 0],
+			height: k * height,
+			turn: turns[k] ?? 0,
+			scale: [1, 1]
+		}))
+	});
+	it('rectangles of unlike proportions: corner to corner, four flat trapeziums', () => {
+		const [a, b, h] = [[10, 4], [3, 6], 8] as const;
+		const rectangle = ([width, depth]: readonly [number, number]): OutlineDefinition => ({
+			shape: 'rectangle',
+			width,
+			depth,
+			rounding: 0
+		});
+		const pair = (k: 0 | 1) => {
+			const across = (a[1 - k]! - b[1 - k]!) / 2;
+			return (a[k]! + b[k]!) * Math.hypot(h, across);
+		};
+		close(areaOf(lofted([rectangle(a), rectangle(b)], h)), pair(0) + pair(1), 1e-9);
+	});
+	it('a circle and a polygon of any number of sides: every line goes up in one direction', () => {
+		for (const sides of [3, 4, 5, 8])
+			for (const rounding of [0, 1]) {
+				const polygon: OutlineDefinition = { shape: 'polygon', sides, radius: 5, rounding };
+				const face = facesOf(lofted([{ shape: 'circle', radius: 7 }, polygon], 9))[0]!;
+				const us = Array.from({ length: 41 }, (_, k) => k / 41);
+				const { points } = evaluateGrid(face.surface, us, [0, 1]);
+				us.forEach((_, k) => {
+					const [foot, head] = [k, us.length + k].map((n) =>
+						Math.atan2(points[3 * n + 1]!, points[3 * n]!)
+					) as [number, number];
+					const apart = Math.abs(Math.atan2(Math.sin(head - foot), Math.cos(head - foot)));
+					expect(apart, `${sides} sides, line ${k}`).to.be.below(0.3);
+				});
+			}
+	});
+	it('a turned section still twists the skin by as much', () => {
+		const circle: OutlineDefinition = { shape: 'circle', radius: 7 };
+		const face = facesOf(lofted([circle, { ...circle, radius: 5 }], 30, [0, 60]))[0]!;
+		const { points } = evaluateGrid(face.surface, [0.125], [0, 1]);
+		expect(Math.atan2(points[4]!, points[3]!) - Math.atan2(points[1]!, points[0]!)).to.be.closeTo(
+			Math.PI / 3,
+			1e-9
+		);
 	});
 });

@@ -8,6 +8,7 @@ import { foldAt } from './fold';
 import { fixedHeight } from './levels';
 import { smoothPatch, straightPatch } from './patch';
 import { chainOf } from './path';
+import { matchOutlines } from './matched';
 
 type Lofted = Extract<Form, { kind: 'lofted' }>;
 
@@ -26,17 +27,30 @@ export function placed(
 	});
 }
 
-function sectionChain(section: SectionDefinition, at: string): BezierChain {
-	if (!('outline' in section)) return chainOf(section, at);
-	for (const [k, factor] of section.scale.entries())
-		if (!(factor > 0))
-			refuse(
-				`${at}/scale/${k}`,
-				`a scale of ${factor} leaves nothing of the section; more than 0 is accepted`
-			);
-	return placed(outlineChain(section.outline, `${at}/outline`), {
-		...section,
-		height: fixedHeight(section.height)
+/** All sections as chains in space; outlines correspond before they are placed, so that turning one twists the skin. */
+function sectionChains(sections: readonly SectionDefinition[], at: string): BezierChain[] {
+	const where = (k: number) => `${at}/sections/${k}`;
+	const outlines = sections.flatMap((section, k) =>
+		'outline' in section
+			? [
+					{
+						shape: section.outline.shape,
+						chain: outlineChain(section.outline, `${where(k)}/outline`)
+					}
+				]
+			: []
+	);
+	const matched = matchOutlines(outlines);
+	let next = 0;
+	return sections.map((section, k) => {
+		if (!('outline' in section)) return chainOf(section, where(k));
+		for (const [axis, factor] of section.scale.entries())
+			if (!(factor > 0))
+				refuse(
+					`${where(k)}/scale/${axis}`,
+					`a scale of ${factor} leaves nothing of the section; more than 0 is accepted`
+				);
+		return placed(matched[next++]!, { ...section, height: fixedHeight(section.height) });
 	});
 }
 
@@ -103,7 +117,7 @@ function sectionParameters(rows: readonly (readonly Vector[])[]): number[] {
 export function loftedFaces(form: Lofted, at: string): Face[] {
 	if (form.sections.length < 2)
 		refuse(`${at}/sections`, `a loft needs at least 2 sections; it has ${form.sections.length}`);
-	const chains = alignChains(form.sections.map((section, k) => sectionChain(section, `${at}/sections/${k}`)));
+	const chains = alignChains(sectionChains(form.sections, at));
 	checkOrder(form, chains, at);
 	const rows = chains.map((chain) => chain.points);
 	const heights = sectionParameters(rows.map((row) => row.map(unweighted)));
