@@ -104,6 +104,7 @@ describe('clipping cells in the lattice', () => {
 					for (const piece of pieces)
 						piece.forEach(({ at: a }, k) => {
 							const b = piece[(k + 1) % piece.length]!.at;
+							expect(a, 'a corner twice').not.to.deep.equal(b);
 							for (let n = k + 2; n < piece.length; n++)
 								expect(
 									crosses(a, b, piece[n]!.at, piece[(n + 1) % piece.length]!.at),
@@ -134,6 +135,29 @@ describe('clipping cells in the lattice', () => {
 							[0.9365165545668773, -2.7247617805544124e-15]
 						],
 						-5.962963275929489e-9,
+						0
+					],
+					// A curve through a re-entrant corner, in and out again beside it.
+					[
+						[
+							[0.4685, 0.1392],
+							[0.167, 0.1101],
+							[0.4052, 0.7024],
+							[-0.13, 0.2765],
+							[-0.9606, -0.2779],
+							[0.0349, -0.206],
+							[0.9219, -0.3874],
+							[0.2, 0]
+						],
+						[
+							[0.4753, 0.3113],
+							[-0.0348, 0.9994],
+							[-0.3929, -0.3625],
+							[-0.0828, -0.2248],
+							[0.5583, -0.5823],
+							[0.2, 0]
+						],
+						0,
 						0
 					]
 				]

@@ -273,18 +273,26 @@ export const wholeCurve = (curve: ClipCurve, index: number): NearCurve => ({
 
 const direction = (from: Place, to: Place): Place => [to[0] - from[0], to[1] - from[1]];
 
-/** Whether a stretch that starts where another ends lies to the left of it, so that one goes on in the other. */
-function leadsOn(one: Stretch, next: Stretch): boolean {
-	const back = direction(one.corners.at(-1)!.at, one.corners.at(-2)!.at);
-	const on = direction(next.corners[0]!.at, next.corners[1]!.at);
-	return on[0] * back[1] - on[1] * back[0] > 0;
+/** The turn (rad, 0 up to 2π) to the right from one direction to another. */
+function turnToRight(from: Place, to: Place): number {
+	const turn = -Math.atan2(from[0] * to[1] - from[1] * to[0], from[0] * to[0] + from[1] * to[1]);
+	return turn < 0 ? turn + 2 * Math.PI : turn;
 }
 
-/** How far along the rim of n sides it is from where a stretch ends to where another starts. */
-function ahead(from: Stretch, to: Stretch, n: number): number {
+/**
+ * How far along the rim it is from where a stretch ends to where another starts. Where they meet, the one goes
+ * on in the other when it comes before the rim does, turning to the right from where it came: less than nothing,
+ * the nearer the less.
+ */
+function ahead(cell: readonly Place[], from: Stretch, to: Stretch): number {
+	const n = cell.length;
 	const way = (((to.from - from.to) % n) + n) % n;
 	if (way > NOTHING && way < n - NOTHING) return way;
-	return leadsOn(from, to) ? 0 : n;
+	const end = from.corners.at(-1)!.at;
+	const back = direction(end, from.corners.at(-2)!.at);
+	const rim = direction(end, cell[(Math.floor(from.to + NOTHING) + 1) % n]!);
+	const turn = turnToRight(back, direction(to.corners[0]!.at, to.corners[1]!.at));
+	return turn < turnToRight(back, rim) ? turn - 2 * Math.PI : n;
 }
 
 /** Pieces along the stretches and the cell's rim between them. */
@@ -299,10 +307,10 @@ function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): Pie
 		for (let here = start; ;) {
 			// On along the rim, counter-clockwise, to where a curve comes in next.
 			let next = start;
-			let way = ahead(here, start, n);
+			let way = ahead(cell, here, start);
 			for (const one of stretches) {
 				if (used.has(one)) continue;
-				const far = ahead(here, one, n);
+				const far = ahead(cell, here, one);
 				if (far < way) {
 					way = far;
 					next = one;
@@ -310,6 +318,8 @@ function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): Pie
 			}
 			for (let k = Math.floor(here.to) + 1; k - here.to < way - NOTHING; k++)
 				corners.push({ corner: { is: 'cell', corner: k % n }, at: cell[k % n]! });
+			// Where one goes on in the other, both have the corner between them.
+			if (way < 0) corners.pop();
 			if (next === start) break;
 			used.add(next);
 			for (const corner of next.corners) corners.push(corner);
