@@ -25,7 +25,10 @@ export interface NodeGrid {
 	readonly v: Float64Array;
 	/** Every node on the face laid flat: mm to the right of the middle line, mm up from the foot. */
 	readonly flat: Float64Array;
-	/** How far every node is from where even true length would put it, along its lines (mm). */
+	/**
+	 * How far every node is from where even true length would put it, along its lines; in a net of equal
+	 * chords, how far the chords before it are from their length (mm).
+	 */
 	readonly off: Float64Array;
 	/** Rows whose nodes all fall into one point; their first node stands for all. */
 	readonly poles: readonly number[];
@@ -44,6 +47,8 @@ export interface NodeNet {
 	readonly rows: number;
 	readonly u: Float64Array;
 	readonly v: Float64Array;
+	/** The lengths that edges across and up are meant to have (mm), in a net of equal chords. */
+	readonly chords?: readonly [number, number];
 	readonly absent: Uint8Array | null;
 	/** It does not come round, even on a ring. */
 	readonly open: boolean;

@@ -6,7 +6,7 @@ import {
 	type SurfaceSamples
 } from '../geometry/surface';
 import { lengthTable, lengthTo, lineLength } from '../geometry/true-length';
-import type { Vector } from '../geometry/vector';
+import { distance, pointAt, type Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import { nearestOnFace } from '../mass/trim/project';
 import type { SettingOut, Start } from '../project/setting-out-schema';
@@ -244,11 +244,35 @@ function gridOf(
 		u: net.u,
 		v: net.v,
 		...laid,
+		off: net.chords ? chordErrors(net, net.chords, samples.points) : laid.off,
 		poles,
 		absent,
 		extraI: none,
 		extraJ: none
 	};
+}
+
+/** How far the chords that come to every node from before it are from their length. */
+function chordErrors(
+	{ columns, rows, absent }: NodeNet,
+	chords: readonly [number, number],
+	positions: Float64Array
+): Float64Array {
+	const off = new Float64Array(columns * rows);
+	for (let j = 0; j < rows; j++)
+		for (let i = 0; i < columns; i++) {
+			const node = j * columns + i;
+			for (const [before, chord] of [
+				[i > 0 ? node - 1 : -1, chords[0]],
+				[j > 0 ? node - columns : -1, chords[1]]
+			] as const)
+				if (before >= 0 && !absent?.[node] && !absent?.[before])
+					off[node] = Math.max(
+						off[node]!,
+						Math.abs(distance(pointAt(positions, node), pointAt(positions, before)) - chord)
+					);
+		}
+	return off;
 }
 
 /** A net decides itself how many lines there are, and whether it comes round. */

@@ -43,6 +43,7 @@ export class ModelScene {
 	private bounds = new THREE.Box3();
 	private frameRequested = 0;
 	private framed = false;
+	private massesSeen = new Set<string>();
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
 	onCamera: (() => void) | null = null;
@@ -84,7 +85,12 @@ export class ModelScene {
 		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
+		const masses = new Set(view.masses.map(({ id }) => id));
+		// A mass that is new may stand outside what was looked at.
+		const isNew = [...masses].some((id) => !this.massesSeen.has(id));
+		this.massesSeen = masses;
 		if (!this.framed && !this.bounds.isEmpty()) this.home();
+		else if (isNew) this.frame([]);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}

@@ -171,6 +171,7 @@ export function equalChordNet(
 		rows,
 		u: Float64Array.from(grid, (node) => node?.u ?? start.u),
 		v: Float64Array.from(grid, (node) => node?.v ?? start.v),
+		chords: sizes,
 		absent: grid.includes(null) ? Uint8Array.from(grid, (node) => (node ? 0 : 2)) : null,
 		open: true
 	};
