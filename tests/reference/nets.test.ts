@@ -235,17 +235,26 @@ describe('a layer at a depth', () => {
 		const face = onlyFace(dome);
 		const grid = setOut(face, settingOutOf({ ...count(24, 8), poleHole: 500 }), 'x');
 		for (const depth of [-1500, 800]) {
-			const layer = layerOf(face.surface, grid, { depth: `${depth} mm`, shifted: false }, 'x');
+			const layer = layerOf(face.surface, grid, { depth: `${depth} mm`, shifted: false }, new Map(), 'x');
 			for (let k = 0; k < layer.positions.length; k += 3)
 				expect(
 					Math.hypot(layer.positions[k]!, layer.positions[k + 1]!, layer.positions[k + 2]!)
 				).to.be.closeTo(6000 + depth, 1e-6);
 			expect(layer.crossed.length).to.equal(0);
 		}
-		const deep = layerOf(face.surface, grid, { depth: '-7 m', shifted: false }, 'x');
+		const deep = layerOf(face.surface, grid, { depth: '-7 m', shifted: false }, new Map(), 'x');
 		expect(deep.crossed.length).to.equal(24 * 8);
 		expect(deep.radius).to.be.closeTo(6000, 1e-3);
-		const shifted = layerOf(face.surface, grid, { depth: '-500 mm * up', shifted: true }, 'x');
+		// Driven by the distance from a guide that is one point over the top.
+		const top = [0, 0, 6500] as const;
+		const depth = '-900 mm + 300 mm * min(1, from_the_top / 8 m)';
+		const driven = layerOf(face.surface, grid, { depth, shifted: false }, new Map([['the-top', [top]]]), 'x');
+		driven.depth.forEach((value, node) => {
+			const far = distance(top, pointAt(grid.positions, node));
+			expect(value).to.be.closeTo(-900 + 300 * Math.min(1, far / 8000), 1e-9);
+		});
+		expect(new Set(driven.depth.map(Math.round)).size).to.be.above(5);
+		const shifted = layerOf(face.surface, grid, { depth: '-500 mm * up', shifted: true }, new Map(), 'x');
 		expect(shifted.positions.length).to.equal(3 * 24 * 8);
 	});
 });

@@ -3,7 +3,7 @@ import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
-import { layerOf } from '../grid/layer';
+import { guidesOfDepth, layerOf } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
 import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
@@ -240,9 +240,12 @@ export class Chain {
 			})
 		);
 		const layer = zone.layer;
+		const known = project.guides.map(({ id }) => id);
+		const driving = layer ? guidesOfDepth(layer.depth, known) : [];
+		const lines = this.guides(project, driving);
 		return this.memo.use(
 			`cells ${slot}`,
-			`${grid.serial} ${topology.serial} ${JSON.stringify(layer)}`,
+			`${grid.serial} ${topology.serial} ${JSON.stringify([layer, [...lines]])}`,
 			() => {
 				const { cells, edges, usedNodes, slivers } = topology.value;
 				const nodes = topology.value.nodes ?? grid.value;
@@ -262,7 +265,7 @@ export class Chain {
 					slots: slotNames(zone.pattern, tiles, at),
 					cells,
 					slivers,
-					layer: layer ? layerOf(face.surface, grid.value, layer, `${at}/layer`) : null,
+					layer: layer ? layerOf(face.surface, grid.value, layer, lines, `${at}/layer`) : null,
 					edges,
 					sharedEdges: null,
 					usedNodes,

@@ -10,6 +10,14 @@ export function segmentDistance(a: Vector, b: Vector, p: Vector): number {
 	return length(subtract(p, add(a, scale(way, t))));
 }
 
+/** How far a point lies from a line through points, or from a single one (mm). */
+export function distanceToLine(line: readonly Vector[], p: Vector): number {
+	if (line.length === 1) return length(subtract(line[0]!, p));
+	let least = Infinity;
+	for (let k = 1; k < line.length; k++) least = Math.min(least, segmentDistance(line[k - 1]!, line[k]!, p));
+	return least;
+}
+
 const MOST_HALVINGS = 10;
 
 /**

@@ -46,7 +46,8 @@
 	);
 	function check(text: string): string | null {
 		try {
-			checkFormula(text, { names: layerNames, functions: {}, expected: numberOf(LENGTH) });
+			const names = layerNames(workbench.project.document.guides.map(({ id }) => id));
+			checkFormula(text, { names, functions: {}, expected: numberOf(LENGTH) });
 			return null;
 		} catch (error) {
 			return (error as Error).message;

@@ -2,8 +2,8 @@ import { Delaunay } from 'd3-delaunay';
 import type { Lattice } from '../../grid/lattice';
 import type { Spread } from '../../grid/node-grid';
 import { polygonArea, side, type Place } from '../../geometry/polygon';
-import { segmentDistance } from '../../geometry/follow';
-import { distance, pointAt, type Vector } from '../../geometry/vector';
+import { distanceToLine } from '../../geometry/follow';
+import { pointAt, type Vector } from '../../geometry/vector';
 import type { PatternOf } from '../../project/pattern-schema';
 import { refuse } from '../../units/problem';
 import { formatNumber } from '../../units/quantity';
@@ -230,11 +230,4 @@ export function voronoiCells(
 		maker.put(outline, extentOf(outline), 0, 0, 0);
 	}
 	return { cells: maker.cells(), grid: extra.joined() };
-}
-
-function distanceToLine(line: readonly Vector[], p: Vector): number {
-	if (line.length === 1) return distance(line[0]!, p);
-	let least = Infinity;
-	for (let k = 1; k < line.length; k++) least = Math.min(least, segmentDistance(line[k - 1]!, line[k]!, p));
-	return least;
 }
