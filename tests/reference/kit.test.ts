@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import Module from 'manifold-3d';
+import { loadSolids } from '../../src/core/part/block/solids';
 import { shippedParts } from '../../src/core/part/kit';
 import { trialsOf } from '../../src/core/part/trials';
 import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
@@ -51,6 +52,8 @@ function expectClosed(part: PartDefinition, run: TrialRun): void {
 }
 
 describe('the kit', () => {
+	before(loadSolids);
+
 	it('keeps to the schema of the document', () => {
 		for (const part of shippedParts) expect(partSchema.parse(part)).to.deep.equal(part);
 		expect(new Set(shippedParts.map(({ id }) => id)).size).to.equal(shippedParts.length);

@@ -1,5 +1,6 @@
 import { assignRules } from '../cladding/assign';
-import { readyVariant, type ReadyVariant } from '../cladding/kit';
+import { readyVariant, type ReadyVariant, usesBlocks } from '../cladding/kit';
+import { loadSolids } from '../part/block/solids';
 import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
@@ -93,6 +94,7 @@ export class Chain {
 	async run(project: Project, hooks: ChainHooks = {}): Promise<Model> {
 		this.ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
+		if (usesBlocks(project)) await loadSolids();
 		const problems: Problem[] = [];
 		const total = 2 * project.zones.length;
 		const collect = <T>(act: () => T): T | null => {

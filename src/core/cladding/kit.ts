@@ -1,4 +1,5 @@
 import { compileFormulas, compilePart, elementsOf } from '../part/compile';
+import { fitsBlocks } from '../part/block/solids';
 import { PartError } from '../part/fault';
 import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
@@ -29,6 +30,15 @@ export interface ReadyVariant {
 export function partsOf(project: Project): readonly PartDefinition[] {
 	const own = new Set(project.parts.map((part) => part.id));
 	return [...project.parts, ...shippedParts.filter((part) => !own.has(part.id))];
+}
+
+/** Whether any variant's part fits blocks, itself or by a part within it: their solids need `loadSolids`. */
+export function usesBlocks(project: Project): boolean {
+	const parts = partsOf(project);
+	const used = new Set(project.variants.map(({ part }) => part));
+	const found = new Set<PartDefinition>();
+	for (const part of parts) if (used.has(part.id)) withSubParts(part, parts, found);
+	return [...found].some(fitsBlocks);
 }
 
 const programs = new Map<string, Program>();

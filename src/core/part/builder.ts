@@ -1,6 +1,7 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
+import { cuttersOf, mapNumbers, type Recipe } from './block/recipe';
 import { StepFault } from './fault';
-import type { Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
+import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
 export type Register = number;
@@ -8,6 +9,14 @@ export interface PointRegisters {
 	readonly x: Register;
 	readonly y: Register;
 	readonly z: Register;
+}
+
+/** A block in its space: which mesh that is shows when its numbers are known. */
+export interface FittedBlock {
+	readonly recipe: Recipe;
+	readonly lie: { readonly turns: Register; readonly flip: Register; readonly mirror: Register };
+	/** Corners of the space, those inside first. */
+	readonly corners: readonly PointRegisters[];
 }
 
 interface Draft {
@@ -22,6 +31,12 @@ interface Draft {
 		readonly area: Register;
 		readonly length: Register;
 	}[];
+	readonly blocks: {
+		readonly element: number;
+		readonly firstTurn: number;
+		readonly fitted: FittedBlock;
+		readonly flags: BlockFlags;
+	}[];
 	readonly flags: { readonly when: Register; readonly flag: number }[];
 	readonly results: { readonly name: string; readonly register: Register }[];
 	readonly groups: { readonly times: Register; readonly builder: DomainBuilder }[];
@@ -29,6 +44,8 @@ interface Draft {
 
 /** How often a group may repeat within one piece. */
 export const MOST_TURNS = 2000;
+/** How many different blocks one run may make: each is a boolean of solids. */
+export const MOST_SHAPES = 256;
 /** Flags that every program has. */
 export const NOT_FINITE = 0;
 export const TOO_MANY = 1;
@@ -49,6 +66,16 @@ export class FlagList {
 			throw new StepFault(`it can fail in more than ${MOST_FLAGS} ways; make it of fewer steps or sub-parts`);
 		return this.flags.push({ level, text }) - 1;
 	}
+}
+
+/** A recipe whose numbers are places in a list of registers, and the list. */
+function numbered(recipe: Recipe): { readonly recipe: Recipe; readonly registers: readonly Register[] } {
+	const registers: Register[] = [];
+	const placed = mapNumbers(recipe, (register) => {
+		const known = registers.indexOf(register);
+		return known >= 0 ? known : registers.push(register) - 1;
+	});
+	return { recipe: placed, registers };
 }
 
 /** Several meshes as one. */
@@ -78,7 +105,7 @@ export class DomainBuilder {
 	private readonly known = new Map<string, Register>();
 	private registers = 0;
 	private indexRegister: Register | null = null;
-	private readonly draft: Draft = { elements: [], flags: [], results: [], groups: [] };
+	private readonly draft: Draft = { elements: [], blocks: [], flags: [], results: [], groups: [] };
 
 	constructor(readonly flagList: FlagList) {}
 
@@ -153,6 +180,24 @@ export class DomainBuilder {
 		this.draft.elements.push(element);
 	}
 
+	/** A thing that is made of a block; @param name of the step, for what is to be told of it */
+	block(element: number, firstTurn: number, fitted: FittedBlock, name: string): void {
+		const flag = (level: FlagLevel, text: string) => this.flagList.indexOf(level, `${name}: ${text}`);
+		this.draft.blocks.push({
+			element,
+			firstTurn,
+			fitted,
+			flags: {
+				nothingLeft: flag('failed', 'nothing is left of the block'),
+				reachesOut: flag('flagged', 'the block reaches out of its box'),
+				tooMany: flag('failed', `there are more than ${MOST_SHAPES} different shapes of it`),
+				idle: new Map(
+					cuttersOf(fitted.recipe).map((cutter) => [cutter, flag('flagged', `${cutter} cuts nothing away`)])
+				)
+			}
+		});
+	}
+
 	result(name: string, register: Register): void {
 		this.draft.results.push({ name, register });
 	}
@@ -176,7 +221,13 @@ export class DomainBuilder {
 			area,
 			length
 		]);
-		const wanted = [...new Set([...made, ...groups.map(({ times }) => times)])];
+		const blocks = this.draft.blocks.map((block) => ({ ...block, ...numbered(block.fitted.recipe) }));
+		const ofBlocks = blocks.flatMap(({ fitted, registers }) => [
+			...fitted.corners.flatMap(({ x, y, z }) => [x, y, z]),
+			...Object.values(fitted.lie),
+			...registers
+		]);
+		const wanted = [...new Set([...made, ...ofBlocks, ...groups.map(({ times }) => times)])];
 		// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
 		const finite = this.multiply(this.sum(wanted), this.constant(0));
 		const kept = new Set([...wanted, finite]);
@@ -233,6 +284,19 @@ export class DomainBuilder {
 				volume: slot(element.volume),
 				area: slot(element.area),
 				length: slot(element.length)
+			})),
+			blocks: blocks.map(({ element, firstTurn, fitted, flags, recipe, registers }) => ({
+				element,
+				firstTurn,
+				flags,
+				recipe,
+				values: registers.map(slot),
+				lie: {
+					turns: slot(fitted.lie.turns),
+					flip: slot(fitted.lie.flip),
+					mirror: slot(fitted.lie.mirror)
+				},
+				corners: fitted.corners.map(point)
 			})),
 			finite: slot(finite),
 			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),

@@ -120,7 +120,7 @@ class Compiler {
 	/** The same fault of steps made many times is told once. */
 	private fault(step: string, text: string): void {
 		const { faults } = this.shared;
-		const where = this.within ? `${this.within}, ${step}` : step;
+		const where = this.named(step);
 		if (!faults.some((one) => one.step === where && one.text === text)) faults.push({ step: where, text });
 	}
 
@@ -333,8 +333,8 @@ class Compiler {
 				throw new StepFault(
 					`${sub.label} has no input "${name}"; it has ${sub.inputs.map((input) => input.name).join(', ')}`
 				);
-		const within = this.within ? `${this.within}, ${step.name}` : step.name;
-		const compiler = new Compiler(sub, this.elements.within.get(step)!, this.shared, within, chain);
+		const elements = this.elements.within.get(step)!;
+		const compiler = new Compiler(sub, elements, this.shared, this.named(step.name), chain);
 		const measures = compiler.lower(inner, (input, kind) => {
 			const text = step.values[input.name];
 			const option = input.options?.findIndex(({ name }) => name === text) ?? -1;
@@ -380,9 +380,20 @@ class Compiler {
 		this.at(`element ${element.name}`, () => {
 			const b = scope.builder;
 			const thickness = element.thickness && this.number(scope, element.thickness, 'length');
-			const solids = element.of.flatMap((name): readonly Solid[] => {
-				const value = this.lookup(scope, name, 'solid', 'sheet');
+			const values = element.of.map((name) => this.lookup(scope, name, 'solid', 'sheet', 'fitted block'));
+			const index = this.elements.own.get(element)!;
+			const before = this.shared.made.get(index) ?? 0;
+			this.shared.made.set(index, before + 1);
+			const firstTurn = scope.repeats ? before * MOST_TURNS : before;
+			const [first] = values;
+			if (first?.is === 'fitted block' && values.length === 1)
+				return b.block(index, firstTurn, first.fitted, this.named(element.of[0]!));
+			const solids = values.flatMap((value): readonly Solid[] => {
 				if (value.is === 'solid') return value.solids;
+				if (value.is === 'fitted block')
+					throw new StepFault(
+						'a fitted block is an element by itself; give what else there is one of its own'
+					);
 				const { sheet } = value;
 				const area = sheetArea(new Vectors(b), sheet);
 				const volume = thickness ? b.multiply(area, thickness) : b.constant(0);
@@ -390,18 +401,20 @@ class Compiler {
 					{ vertices: sheet.vertices, triangles: trianglesOf(sheet), volume, area, length: b.constant(0) }
 				];
 			});
-			const index = this.elements.own.get(element)!;
-			const before = this.shared.made.get(index) ?? 0;
-			this.shared.made.set(index, before + 1);
 			b.element({
 				element: index,
-				firstTurn: scope.repeats ? before * MOST_TURNS : before,
+				firstTurn,
 				solids,
 				volume: b.sum(solids.map((solid) => solid.volume)),
 				area: b.sum(solids.map((solid) => solid.area)),
 				length: b.sum(solids.map((solid) => solid.length))
 			});
 		});
+	}
+
+	/** A step's name, with those of the sub-parts around it. */
+	private named(step: string): string {
+		return this.within ? `${this.within}, ${step}` : step;
 	}
 }
 

@@ -42,6 +42,8 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 			return value.sheet.vertices;
 		case 'solid':
 			return value.solids.flatMap(({ vertices }) => vertices);
+		case 'fitted block':
+			return value.fitted.corners;
 		default:
 			return [];
 	}

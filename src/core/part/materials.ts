@@ -10,7 +10,7 @@ export interface Material {
 }
 
 /**
- * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), both from memory; the others are common
+ * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), concrete EN 1991-1-1 (24 kN/m³), all from memory; the others are common
  * practice without a source.
  */
 export const materials: readonly Material[] = [
@@ -77,6 +77,15 @@ export const materials: readonly Material[] = [
 		opacity: 1,
 		metalness: 0,
 		roughness: 0.85
+	},
+	{
+		id: 'concrete',
+		label: 'Concrete',
+		density: 2400,
+		colour: '#B4AFA5',
+		opacity: 1,
+		metalness: 0,
+		roughness: 0.95
 	}
 ];
 

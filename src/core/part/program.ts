@@ -1,4 +1,5 @@
 import type { Arithmetic } from '../units/formula';
+import type { Recipe } from './block/recipe';
 
 /**
  * A checked part, lowered: a flat list of scalar operations in single-assignment form, to be run for many
@@ -37,6 +38,26 @@ export interface ElementOutput {
 	readonly length: Slot;
 }
 
+/** A thing made of a block: its mesh hangs on values, and is made once for each set of them. */
+export interface BlockOutput {
+	readonly element: number;
+	readonly firstTurn: number;
+	/** Its numbers are places in `values`. */
+	readonly recipe: Recipe;
+	readonly values: readonly Slot[];
+	readonly lie: { readonly turns: Slot; readonly flip: Slot; readonly mirror: Slot };
+	/** Corners of the space it is fitted into, those inside first. */
+	readonly corners: readonly PointSlots[];
+	/** Positions in the program's list of flags; those of cutters that take nothing away by name. */
+	readonly flags: BlockFlags;
+}
+export interface BlockFlags {
+	readonly nothingLeft: number;
+	readonly reachesOut: number;
+	readonly tooMany: number;
+	readonly idle: ReadonlyMap<string, number>;
+}
+
 /** - failed: the piece cannot be made; - held: a bound was used in a value's place; - flagged: only told. */
 export type FlagLevel = 'failed' | 'held' | 'flagged';
 export interface FlagOutput {
@@ -56,6 +77,7 @@ export interface Domain {
 	readonly imports: readonly { readonly from: Slot; readonly to: Slot }[];
 	readonly index: Slot | null;
 	readonly elements: readonly ElementOutput[];
+	readonly blocks: readonly BlockOutput[];
 	readonly flags: readonly FlagOutput[];
 	/** 0 where all that is made is finite, and NaN elsewhere. */
 	readonly finite: Slot;

@@ -2,7 +2,9 @@ import { partSchema, type PartDefinition } from '../project/part-definition';
 
 /** Keys whose values are words of the language or texts for people, not names of the part. */
 const WORDS = new Set(
-	'label note says use id do kind family category scope part shape placed side joints runs over as'.split(' ')
+	'label note says use id do kind family category scope part shape placed side joints runs over as axis source'.split(
+		' '
+	)
 );
 
 /** Whether a key of an object holds a word although it holds a name in others. */

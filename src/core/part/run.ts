@@ -1,28 +1,12 @@
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
+import { BlockSink } from './block/sink';
+import type { ElementTable } from './element-table';
 import type { Domain, ElementOutput, PointSlots, Program } from './program';
 
 /** Fills out[0 .. to - from) with a column's values for rows from .. to. */
 export type ColumnReader = (out: Float64Array, from: number, to: number) => void;
-
-/** All instances of one element: its quantities and its mesh, instance after instance. */
-export interface ElementTable {
-	readonly element: number;
-	readonly count: number;
-	/** The row (piece) each instance belongs to, and its turn when the element is in a repeated group. */
-	readonly row: Uint32Array;
-	readonly turn: Uint32Array;
-	/** mm³, mm², mm. */
-	readonly volume: Float64Array;
-	readonly area: Float64Array;
-	readonly length: Float64Array;
-	/** x y z of every vertex, mm from the run's origin; `verticesEach` per instance. */
-	readonly positions: Float32Array;
-	readonly verticesEach: number;
-	/** Triangles of one instance, by vertex within it; outward. */
-	readonly triangles: readonly number[];
-}
 
 export interface PartRun {
 	readonly elements: readonly ElementTable[];
@@ -110,22 +94,25 @@ class ElementSink {
 		this.count += aliveCount;
 	}
 
-	table(): ElementTable {
+	tables(): ElementTable[] {
 		const { count } = this;
 		const cut = <A extends Uint32Array | Float64Array | Float32Array>(column: A, each = 1) =>
 			(column.length === count * each ? column : column.slice(0, count * each)) as A;
-		return {
-			element: this.output.element,
-			count,
-			row: cut(this.row),
-			turn: cut(this.turn),
-			volume: cut(this.volume),
-			area: cut(this.area),
-			length: cut(this.length),
-			positions: cut(this.positions, this.vertices.length * 3),
-			verticesEach: this.vertices.length,
-			triangles: this.triangles
-		};
+		const { output, vertices, triangles } = this;
+		return [
+			{
+				element: output.element,
+				count,
+				row: cut(this.row),
+				turn: cut(this.turn),
+				volume: cut(this.volume),
+				area: cut(this.area),
+				length: cut(this.length),
+				positions: cut(this.positions, vertices.length * 3),
+				verticesEach: vertices.length,
+				triangles
+			}
+		];
 	}
 }
 
@@ -141,6 +128,7 @@ class Frame {
 	aliveCount = 0;
 	readonly inner: readonly Frame[];
 	readonly sinks: readonly ElementSink[];
+	readonly blocks: readonly BlockSink[];
 
 	/** @param workplaces of this domain and those within it, in the order of `allDomains` */
 	constructor(
@@ -153,14 +141,15 @@ class Frame {
 		for (const { slot, value } of domain.constants) this.slots[slot]!.fill(value);
 		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, workplaces));
 		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
+		this.blocks = domain.blocks.map((output) => new BlockSink(output));
 	}
 
 	compute(rows: number): void {
 		this.workplace.compute(rows);
 	}
 
-	allSinks(): ElementSink[] {
-		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks];
+	allSinks(): (ElementSink | BlockSink)[] {
+		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks, ...this.blocks];
 	}
 }
 
@@ -201,7 +190,7 @@ class Runner {
 			// A turn that fails takes its whole piece with it: the block is run again without that piece.
 			while (this.block(root, from, to)) sinks.forEach((sink, k) => (sink.count = before[k]!));
 		}
-		return { elements: sinks.map((sink) => sink.table()), flags: this.flags, results: this.results };
+		return { elements: sinks.flatMap((sink) => sink.tables()), flags: this.flags, results: this.results };
 	}
 
 	/** @returns whether a piece failed in a group after others of its elements had been taken */
@@ -235,6 +224,10 @@ class Runner {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
 		}
+		const raise = (r: number, flag: number) => {
+			this.flags[piece[r]!]! |= 1 << flag;
+		};
+		for (const block of frame.blocks) block.prepare(frame, rows, raise);
 		frame.aliveCount = 0;
 		for (let r = 0; r < rows; r++)
 			if ((this.flags[piece[r]!]! & this.failing) === 0) frame.alive[frame.aliveCount++] = r;
@@ -242,6 +235,7 @@ class Runner {
 
 	private emit(frame: Frame): boolean {
 		for (const sink of frame.sinks) sink.take(frame, this.origin);
+		for (const block of frame.blocks) block.take(frame, frame.alive, frame.aliveCount, this.origin);
 		let failed = false;
 		frame.domain.groups.forEach(({ times }, g) => {
 			if (this.group(frame, frame.inner[g]!, frame.slots[times]!)) failed = true;

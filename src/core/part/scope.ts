@@ -1,3 +1,4 @@
+import { mapNumbers } from './block/recipe';
 import type { DomainBuilder, PointRegisters } from './builder';
 import { StepFault } from './fault';
 import type { Value } from './values';
@@ -28,7 +29,10 @@ function imported(value: Value, builder: DomainBuilder): Value {
 		}
 		case 'sheet':
 			return { is: 'sheet', sheet: { ...value.sheet, vertices: value.sheet.vertices.map(point) } };
+		case 'block':
+			return { is: 'block', recipe: mapNumbers(value.recipe, (register) => builder.import(register)) };
 		case 'solid':
+		case 'fitted block':
 			throw new StepFault('a solid made outside a group cannot be used inside it');
 	}
 }

@@ -1,6 +1,7 @@
 import { LENGTH, type NumberKind, dimensionOf } from '../units/dimension';
 import { numberOf, type FormulaType, type GeometryFunction } from '../units/formula';
-import type { DomainBuilder, PointRegisters, Register } from './builder';
+import type { Recipe } from './block/recipe';
+import type { DomainBuilder, FittedBlock, PointRegisters, Register } from './builder';
 
 interface At<Is extends string> {
 	readonly is: Is;
@@ -36,7 +37,10 @@ export type Value =
 	| Through<'path'>
 	| { readonly is: 'plane'; readonly frame: Frame }
 	| { readonly is: 'sheet'; readonly sheet: Sheet }
-	| { readonly is: 'solid'; readonly solids: readonly Solid[] };
+	| { readonly is: 'solid'; readonly solids: readonly Solid[] }
+	/** How it is made in the unit box; its numbers are registers. */
+	| { readonly is: 'block'; readonly recipe: Recipe }
+	| { readonly is: 'fitted block'; readonly fitted: FittedBlock };
 export type ValueOf<Is extends Value['is']> = Extract<Value, { is: Is }>;
 
 /** A mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */

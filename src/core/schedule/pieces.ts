@@ -1,6 +1,6 @@
 import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
-import type { ElementTable } from '../part/run';
+import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import { cellMark, edgeMark } from './marks';
 

@@ -1,8 +1,9 @@
 <script module lang="ts">
-	/** "0 0, 50 0, 50 80" as corners. */
+	/** "0 0, 50 0, 50 80" as corners, and back. */
 	function outlineOf(text: string): number[][] {
 		return text.split(',').map((pair) => pair.trim().split(/\s+/).map(Number));
 	}
+	const outlineText = (corners: unknown) => (corners as number[][]).map((p) => p.join(' ')).join(', ');
 </script>
 
 <script lang="ts">
@@ -157,8 +158,8 @@
 		<button
 			type="button"
 			class="text-patina-deep text-[12px] underline"
-			aria-label="One more point for {step.name}"
-			onclick={() => set(field.key, [...names, names.at(-1)])}>point</button
+			aria-label="One more {field.of[0]} for {step.name}"
+			onclick={() => set(field.key, [...names, names.at(-1)])}>{field.of[0]}</button
 		>
 	{:else if field.is === 'formula'}
 		{#if field.optional && value === undefined}
@@ -190,6 +191,18 @@
 			check={check(field.key, several)}
 			oncommit={(text) => set(field.key, several(text))}
 		/>
+	{:else if field.is === 'corners'}
+		<TextChip
+			value={outlineText(value)}
+			look="formula"
+			{label}
+			check={check(field.key, outlineOf)}
+			oncommit={(text) => set(field.key, outlineOf(text))}
+		/>
+	{:else if field.is === 'mesh'}
+		<span class="text-ink-2"
+			>{values['source'] ? `of ${values['source']}, ` : ''}{(values['triangles'] as number[]).length / 3} triangles</span
+		>
 	{:else if field.is === 'whole'}
 		<NumberChip
 			value={Number(value)}
@@ -227,7 +240,7 @@
 		{/each}
 		{#if profile['outline']}
 			<TextChip
-				value={(profile['outline'] as number[][]).map((p) => p.join(' ')).join(', ')}
+				value={outlineText(profile['outline'])}
 				look="formula"
 				label="outline of {step.name}"
 				check={check('profile', (typed) => ({ ...profile, outline: outlineOf(typed) }))}

@@ -6,8 +6,12 @@ export type Field =
 	| { readonly key: string; readonly is: 'use'; readonly of: readonly string[]; readonly optional?: boolean }
 	| { readonly key: string; readonly is: 'uses'; readonly of: readonly string[] }
 	| { readonly key: string; readonly is: 'formula'; readonly optional?: boolean; readonly given?: string }
-	/** One formula, or one for each edge or corner, with commas between. */
+	/** One formula, or one for each edge or corner, with semicolons between. */
 	| { readonly key: string; readonly is: 'formulas' }
+	/** Places of the corners of an outline, in shares of the box. */
+	| { readonly key: string; readonly is: 'corners' }
+	/** A mesh that was brought in: told, not changed. */
+	| { readonly key: string; readonly is: 'mesh' }
 	| { readonly key: string; readonly is: 'whole' }
 	| { readonly key: string; readonly is: 'words'; readonly words: Readonly<Record<string, string>> }
 	| { readonly key: 'profile'; readonly is: 'profile' };
@@ -22,6 +26,8 @@ const words = (key: string, of: Readonly<Record<string, string>>): Field => ({ k
 const runs = words('runs', { straight: 'straight', smooth: 'smoothly' });
 const side = words('side', { in: 'inward', out: 'outward', both: 'both ways' });
 const line = ['path'];
+const formulas = (key: string): Field => ({ key, is: 'formulas' });
+const axis = words('axis', { across: 'across', up: 'up', out: 'outward' });
 
 /** Every step as a sentence. */
 export const sentences: { readonly [Do in Step['do']]: Sentence } = {
@@ -158,7 +164,48 @@ export const sentences: { readonly [Do in Step['do']]: Sentence } = {
 		'along',
 		{ key: 'along', is: 'use', of: ['direction'], optional: true }
 	],
-	sphere: ['A ball of', formula('diameter'), 'at', use('centre', 'point')]
+	sphere: ['A ball of', formula('diameter'), 'at', use('centre', 'point')],
+	'block box': ['In a block, a box from', formulas('from'), 'to', formulas('to')],
+	'block sphere': ['In a block, a ball of radius', formula('radius'), 'at', formulas('centre')],
+	'block cylinder': [
+		'In a block, a cylinder of radius',
+		formula('radius'),
+		axis,
+		'about',
+		formulas('middle'),
+		'from',
+		formula('low'),
+		'to',
+		formula('high')
+	],
+	'block outline': [
+		'In a block, the outline',
+		{ key: 'outline', is: 'corners' },
+		'swept',
+		axis,
+		'from',
+		formula('low'),
+		'to',
+		formula('high')
+	],
+	'block mesh': ['In a block, the mesh', { key: 'vertices', is: 'mesh' }],
+	'block union': ['In a block,', uses('of', 'block'), 'together'],
+	'block intersection': ['In a block, what is common to', uses('of', 'block')],
+	'block difference': ['In a block,', use('whole', 'block'), 'less', uses('less', 'block')],
+	'fit block': [
+		'Fit',
+		use('block', 'block'),
+		'between',
+		use('first', 'ring'),
+		'and',
+		use('second', 'ring'),
+		', turned by',
+		formula('turns'),
+		'quarters, turned over',
+		formula('flip'),
+		', mirrored',
+		formula('mirror')
+	]
 };
 
 /** The steps in groups, as they are offered. */
@@ -185,7 +232,20 @@ export const stepGroups: readonly { readonly label: string; readonly steps: read
 		]
 	},
 	{ label: 'Sheets', steps: ['flat sheet', 'fan sheet', 'ruled sheet', 'band sheet', 'bowed sheet'] },
-	{ label: 'Solids', steps: ['plate', 'band', 'bar', 'pyramid', 'body', 'thicken', 'sphere'] }
+	{ label: 'Solids', steps: ['plate', 'band', 'bar', 'pyramid', 'body', 'thicken', 'sphere'] },
+	{
+		label: 'Blocks',
+		steps: [
+			'block box',
+			'block sphere',
+			'block cylinder',
+			'block outline',
+			'block union',
+			'block intersection',
+			'block difference',
+			'fit block'
+		]
+	}
 ];
 
 /** Where a new step starts from, apart from its name and the values it uses. */
@@ -215,7 +275,21 @@ const beginnings: Partial<Record<Step['do'], Readonly<Record<string, unknown>>>>
 		joints: 'mitred'
 	},
 	thicken: { thickness: '4 mm', side: 'in' },
-	sphere: { diameter: '120 mm' }
+	sphere: { diameter: '120 mm' },
+	'block box': { from: ['0', '0', '0'], to: ['1', '1', '1'] },
+	'block sphere': { centre: ['0.5', '0.5', '0.5'], radius: '0.3' },
+	'block cylinder': { axis: 'out', middle: ['0.5', '0.5'], radius: '0.3', low: '0', high: '1' },
+	'block outline': {
+		axis: 'out',
+		outline: [
+			[0.2, 0.2],
+			[0.8, 0.2],
+			[0.5, 0.8]
+		],
+		low: '0',
+		high: '1'
+	},
+	'fit block': { turns: '0', flip: 'false', mirror: 'false' }
 };
 
 /** Directions that most steps go along; of other things the newest stands first. */
@@ -247,9 +321,10 @@ export function newStep(
 			if (!found) return { missing: field.of[0]! };
 			step[field.key] = found;
 		} else if (field.is === 'uses') {
-			const points = known.filter(([one, is]) => is === 'point' && /^(corner|point)\d+$/.test(one));
-			const through = points.length ? points.map(([one]) => one) : [pick(field.of)];
-			if (!through[0]) return { missing: 'point' };
+			const corners = known.filter(([one, is]) => is === 'point' && /^(corner|point)\d+$/.test(one));
+			const through =
+				field.of.includes('point') && corners.length ? corners.map(([one]) => one) : [pick(field.of)];
+			if (!through[0]) return { missing: field.of[0]! };
 			step[field.key] = through;
 		}
 	}

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import type { Form } from '$core/project/form-schema';
 	import { toast } from 'svelte-sonner';
-	import { importFaces, type Import } from './import-file';
+	import { importFaces } from './import-file';
 
 	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
 	let { onform }: { onform: (name: string, form: Form) => void } = $props();
 	let input: HTMLInputElement;
-	let running = $state.raw<{ name: string; reading: Import } | null>(null);
+	let running = $state.raw<{ name: string; reading: ReturnType<typeof importFaces> } | null>(null);
 	let share = $state(0);
 
 	export function choose() {
@@ -20,7 +20,7 @@
 		const reading = importFaces(file, (now) => (share = now));
 		running = { name: file.name, reading };
 		try {
-			const form = await reading.form;
+			const form = await reading.result;
 			onform(file.name.replace(/\.[^.]*$/, '').slice(0, 60), form);
 			const taken = `${form.faces.length} ${form.faces.length === 1 ? 'face' : 'faces'} taken from ${file.name}`;
 			toast(form.refused.length ? `${taken}; ${form.refused.length} not, each told at the clause` : taken);

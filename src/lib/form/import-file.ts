@@ -1,16 +1,9 @@
 import { patchDefinition } from '$core/mass/imported';
 import type { Form } from '$core/project/form-schema';
-import type { ImportService } from '$lib/worker/import.worker';
-import { proxy, transfer, wrap } from 'comlink';
+import { readInThread, type Reading } from '$lib/worker/read-in-thread';
+import { proxy, transfer } from 'comlink';
 
-/** Larger files are not read in a browser. */
-const MOST_MEGABYTES = 150;
-
-/** A reading that is under way. */
-export interface Import {
-	readonly form: Promise<Extract<Form, { kind: 'imported' }>>;
-	cancel(): void;
-}
+type Imported = Extract<Form, { kind: 'imported' }>;
 
 /** Names that are given once; a face without one is counted. */
 function namesOf(names: readonly string[]): string[] {
@@ -24,33 +17,20 @@ function namesOf(names: readonly string[]): string[] {
 }
 
 /** Read the faces of a STEP or OBJ file in a thread of its own. The promise is refused with a sentence. */
-export function importFaces(file: File, progress: (share: number) => void): Import {
-	const worker = new Worker(new URL('../worker/import.worker.ts', import.meta.url), { type: 'module' });
-	let giveUp = () => {};
-	const cancelled = new Promise<never>((_, reject) => {
-		giveUp = () => reject(new Error('given up'));
-	});
-	const read = async () => {
-		if (file.size > MOST_MEGABYTES * 1e6)
-			throw new Error(
-				`it has ${Math.round(file.size / 1e6)} MB; files up to ${MOST_MEGABYTES} MB are read. Export only the faces that are needed`
-			);
-		const bytes = new Uint8Array(await file.arrayBuffer());
-		const service = wrap<ImportService>(worker);
+export function importFaces(file: File, progress: (share: number) => void): Reading<Imported> {
+	return readInThread(file, async (service, bytes) => {
 		const format = /\.obj$/i.test(file.name) ? 'obj' : 'step';
 		const { faces, refused } = await service[format](transfer(bytes, [bytes.buffer]), proxy(progress));
 		if (faces.length === 0) throw new Error(`none of its faces can be taken. ${refused[0] ?? ''}`);
 		const names = namesOf(faces.map((face) => face.name));
 		return {
-			kind: 'imported' as const,
+			kind: 'imported',
 			source: file.name,
 			scale: 1,
-			up: 'z' as const,
-			at: [0, 0, 0] as [number, number, number],
+			up: 'z',
+			at: [0, 0, 0],
 			faces: faces.map((face, k) => patchDefinition(names[k]!, face.surface, face)),
 			refused: [...refused]
 		};
-	};
-	const form = Promise.race([read(), cancelled]).finally(() => worker.terminate());
-	return { form, cancel: giveUp };
+	});
 }

@@ -1,7 +1,7 @@
 import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../part/materials';
-import type { ElementTable } from '../../part/run';
+import type { ElementTable } from '../../part/element-table';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
 
 /** sRGB hex to the linear factors of the format. */

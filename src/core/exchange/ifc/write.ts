@@ -1,6 +1,6 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../part/materials';
-import type { ElementTable } from '../../part/run';
+import type { ElementTable } from '../../part/element-table';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
 import {

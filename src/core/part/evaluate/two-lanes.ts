@@ -68,7 +68,7 @@ function loopOf(operations: readonly Operation[]): LoopFunction {
 		written.add(out);
 	}
 	const stores = [...written].flatMap((slot) => store(local.get(slot)!, slot * SLOT_BYTES));
-	return { vectors: local.size, body: [...loads, ...body, ...stores] };
+	return { vectors: local.size, body: [...loads, ...body, ...stores], steps: [16] };
 }
 
 interface Kernel {

@@ -1,6 +1,6 @@
 /**
- * Just enough of the WebAssembly binary format to write modules whose functions take (base: i32, end: i32),
- * return nothing and loop over a shared memory. Source: WebAssembly Core Specification 2.0, chapter 5.
+ * Just enough of the WebAssembly binary format to write modules whose functions take numbers (i32), return
+ * nothing and loop over a shared memory. Source: WebAssembly Core Specification 2.0, chapter 5.
  */
 
 const I32 = 0x7f;
@@ -53,10 +53,28 @@ export const lanes = {
 
 const BASE = 0;
 const END = 1;
-/** The first local that a function body may use for its vectors. */
+/** The first local that the body of a function of two parameters may use for its vectors. */
 export const FIRST_VECTOR = 2;
 export const getLocal = (local: number) => [0x20, ...unsigned(local)];
 export const setLocal = (local: number) => [0x21, ...unsigned(local)];
+/** Instructions on vectors of four single numbers. */
+export const singles = { add: vectorInstruction(0xe4), multiply: vectorInstruction(0xe6) } as const;
+/** 16 bytes from where a parameter points to; aligned to 4. */
+export const loadSingles = (parameter: number, offset: number) => [
+	...getLocal(parameter),
+	...[0xfd, 0x00, 2, ...unsigned(offset)]
+];
+/** One single number, in all four places. */
+export const loadSpread = (parameter: number, offset: number) => [
+	...getLocal(parameter),
+	...[0xfd, 0x09, 2, ...unsigned(offset)]
+];
+export const storeSingles = (parameter: number, value: readonly number[]) => [
+	...getLocal(parameter),
+	...value,
+	...[0xfd, 0x0b, 2, 0]
+];
+
 /** 16 bytes at the loop's place plus an offset; aligned to 8. */
 export const load = (local: number, offset: number) => [
 	...getLocal(BASE),
@@ -69,26 +87,44 @@ export const store = (local: number, offset: number) => [
 	...[0xfd, 0x0b, 3, ...unsigned(offset)]
 ];
 
-/** A function that repeats its body for each place from base to end, 16 bytes at a time. */
+/** Add to a parameter. */
+const advance = (parameter: number, bytes: number) => [
+	...getLocal(parameter),
+	...[0x41, ...unsigned(bytes), 0x6a],
+	...setLocal(parameter)
+];
+
+/** A function that repeats its body for each place from base to end. */
 export interface LoopFunction {
+	/** How many vectors it keeps, after its parameters. */
 	readonly vectors: number;
+	/** Done once, before the loop. */
+	readonly before?: readonly number[];
 	readonly body: readonly number[];
+	/** Bytes by which base, and the parameters after end, go on each time; at most 63. */
+	readonly steps: readonly [base: number, ...more: number[]];
 }
 
 /**
- * A module that imports the memory `a.m` and exports its functions as `0`, `1`, …
- * The loop runs at least once.
+ * A module that imports the memory `a.m` and exports its functions as `0`, `1`, …; they all have as many
+ * parameters: base, end, and what comes after. The loop runs at least once.
  */
 export function writeModule(functions: readonly LoopFunction[]): Uint8Array<ArrayBuffer> {
-	const advance = [...getLocal(BASE), 0x41, 16, 0x6a, 0x22, BASE, ...getLocal(END), 0x49, 0x0d, 0];
-	const code = functions.map(({ vectors, body }) => {
+	const parameters = 1 + (functions[0]?.steps.length ?? 1);
+	const code = functions.map(({ vectors, before = [], body, steps: [base, ...more] }) => {
 		const locals = vector([[...unsigned(vectors), V128]]);
-		const whole = [...locals, 0x03, NO_RESULT, ...body, ...advance, 0x0b, 0x0b];
+		const onward = [
+			...more.flatMap((bytes, k) => advance(END + 1 + k, bytes)),
+			...advance(BASE, base),
+			...[...getLocal(BASE), ...getLocal(END), 0x49, 0x0d, 0]
+		];
+		const whole = [...locals, ...before, 0x03, NO_RESULT, ...body, ...onward, 0x0b, 0x0b];
 		return [...unsigned(whole.length), ...whole];
 	});
+	const type = [0x60, ...vector(Array.from({ length: parameters }, () => [I32])), 0];
 	return Uint8Array.from([
 		...[0x00, 0x61, 0x73, 0x6d, 1, 0, 0, 0],
-		...section(1, vector([[0x60, ...vector([[I32], [I32]]), 0]])),
+		...section(1, vector([type])),
 		...section(2, vector([[...text('a'), ...text('m'), 0x02, 0x00, 0]])),
 		...section(3, vector(functions.map(() => [0]))),
 		...section(7, vector(functions.map((_, k) => [...text(String(k)), 0x00, ...unsigned(k)]))),

@@ -8,6 +8,7 @@ import { deepWindow } from './deep-window';
 import { flatPanel } from './flat-panel';
 import { foldedHood } from './folded-hood';
 import { framedGlass } from './framed-glass';
+import { hollowBlock } from './hollow-block';
 import { nodeBall } from './node-ball';
 import { perforatedSheet } from './perforated-sheet';
 import { pinwheel } from './pinwheel';
@@ -49,5 +50,6 @@ export const shippedParts: readonly PartDefinition[] = [
 	curvedTrussCell,
 	nodeBall,
 	wovenTube,
-	spacedSleeve
+	spacedSleeve,
+	hollowBlock
 ];

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { identifier } from '../identifier';
+import { blockSteps } from './block-steps';
 import { lineSteps } from './line-steps';
 import { pointSteps } from './point-steps';
 import { sheetSteps } from './sheet-steps';
@@ -35,7 +36,8 @@ export const stepSchema = z.discriminatedUnion('do', [
 	...pointSteps,
 	...lineSteps,
 	...sheetSteps,
-	...solidSteps
+	...solidSteps,
+	...blockSteps
 ]);
 export type Step = z.infer<typeof stepSchema>;
 export type StepOf<Do extends Step['do']> = Extract<Step, { do: Do }>;
@@ -100,6 +102,7 @@ export const anyStepSchema: z.ZodType<AnyStep, AnyStepInput> = z.discriminatedUn
 	...lineSteps,
 	...sheetSteps,
 	...solidSteps,
+	...blockSteps,
 	partStep,
 	repeat.extend(content),
 	cases.extend({ cases: z.array(oneCase.extend(content)).min(1) }),

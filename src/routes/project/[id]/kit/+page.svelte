@@ -5,6 +5,7 @@
 	import { cornersOfTrial, trialsOf } from '$core/part/trials';
 	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
 	import { hang } from '$lib/bench/bench.svelte';
+	import { blockPart } from '$lib/bench/block-part';
 	import { Pictures } from '$lib/bench/pictures';
 	import { usesOf } from '$lib/bench/uses';
 	import FindDialog from '$lib/components/FindDialog.svelte';
@@ -12,7 +13,9 @@
 	import { saveFile } from '$lib/components/download';
 	import { freshId } from '$lib/sheet/words';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { readInThread } from '$lib/worker/read-in-thread';
 	import { DropdownMenu } from 'bits-ui';
+	import { transfer } from 'comlink';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 
@@ -112,6 +115,7 @@
 		const chosen = file.files?.[0];
 		file.value = '';
 		if (!chosen) return;
+		if (!/\.json$/i.test(chosen.name)) return importedBlock(chosen);
 		let data: unknown;
 		try {
 			data = JSON.parse(await chosen.text());
@@ -129,6 +133,19 @@
 			? { ...read.data, id: freshId(read.data.id, parts) }
 			: read.data;
 		add(part, `${part.label} imported`);
+	}
+	/** A mesh becomes a part that fits it between a cell and its second layer. */
+	async function importedBlock(chosen: File) {
+		try {
+			const { result } = readInThread(chosen, (service, bytes) =>
+				service.mesh(chosen.name, transfer(bytes, [bytes.buffer]))
+			);
+			const mesh = await result;
+			const label = chosen.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Block';
+			add(blockPart(freshId('block', parts), label, chosen.name, mesh), `${label} imported as a block`);
+		} catch (error) {
+			toast.error(`${chosen.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
+		}
 	}
 </script>
 
@@ -151,13 +168,16 @@
 						</DropdownMenu.Content>
 					</DropdownMenu.Portal>
 				</DropdownMenu.Root>
-				<button type="button" class="text-patina-deep underline" onclick={() => file.click()}
-					>Import a part</button
+				<button
+					type="button"
+					class="text-patina-deep underline"
+					title="A part exported from a kit, or a closed mesh (OBJ, STL, GLB) as a block"
+					onclick={() => file.click()}>Import a part</button
 				>
 				<input
 					bind:this={file}
 					type="file"
-					accept=".json,application/json"
+					accept=".json,.obj,.stl,.glb,.OBJ,.STL,.GLB"
 					class="hidden"
 					aria-label="File of a part"
 					onchange={imported}

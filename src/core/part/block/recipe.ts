@@ -1,0 +1,96 @@
+/**
+ * How a block is made in the unit box: x across, y up and z outward, each 0 to 1. Lengths are shares of the
+ * box. Numbers stand for places in a list of values, so that a recipe is the same whatever its inputs are.
+ */
+export type Place = readonly [number, number, number];
+export type Axis = 'across' | 'up' | 'out';
+
+export type Recipe =
+	| { readonly is: 'box'; readonly from: Place; readonly to: Place }
+	| { readonly is: 'sphere'; readonly centre: Place; readonly radius: number }
+	/** An outline swept along an axis, its own coordinates being the two others in their order. */
+	| {
+			readonly is: 'sweep';
+			readonly along: Axis;
+			readonly outline: Outline;
+			readonly from: number;
+			readonly to: number;
+	  }
+	| { readonly is: 'mesh'; readonly mesh: RawMesh }
+	| { readonly is: 'union' | 'intersection'; readonly of: readonly Recipe[] }
+	| { readonly is: 'difference'; readonly from: Recipe; readonly by: readonly Cutter[] };
+
+export type Outline =
+	| { readonly shape: 'circle'; readonly centre: readonly [number, number]; readonly radius: number }
+	/** Its corners themselves, not places in a list. */
+	| { readonly shape: 'drawn'; readonly points: readonly (readonly [number, number])[] };
+
+/** What is taken away, by the name of its step. */
+export interface Cutter {
+	readonly name: string;
+	readonly recipe: Recipe;
+}
+
+/** A closed mesh: x y z of every vertex, and its triangles, outward. */
+export interface RawMesh {
+	readonly vertices: readonly number[];
+	readonly triangles: readonly number[];
+}
+
+/** How a block lies in the space it fills. */
+export interface Lie {
+	/** Quarter turns about the outward axis, 0 to 3: its first corner comes to the space's second. */
+	readonly turns: number;
+	/** Turned over about the axis across: its outside comes inside, its head to the foot. */
+	readonly flip: boolean;
+	/** Left and right exchanged. */
+	readonly mirror: boolean;
+}
+
+/** A recipe with each of its numbers replaced. */
+export function mapNumbers(recipe: Recipe, map: (value: number) => number): Recipe {
+	const three = ([x, y, z]: Place): Place => [map(x), map(y), map(z)];
+	const inner = (one: Recipe) => mapNumbers(one, map);
+	switch (recipe.is) {
+		case 'box':
+			return { ...recipe, from: three(recipe.from), to: three(recipe.to) };
+		case 'sphere':
+			return { ...recipe, centre: three(recipe.centre), radius: map(recipe.radius) };
+		case 'sweep': {
+			const { outline } = recipe;
+			const drawn =
+				outline.shape === 'circle'
+					? {
+							...outline,
+							centre: [map(outline.centre[0]), map(outline.centre[1])] as const,
+							radius: map(outline.radius)
+						}
+					: outline;
+			return { ...recipe, outline: drawn, from: map(recipe.from), to: map(recipe.to) };
+		}
+		case 'mesh':
+			return recipe;
+		case 'union':
+		case 'intersection':
+			return { ...recipe, of: recipe.of.map(inner) };
+		case 'difference':
+			return {
+				...recipe,
+				from: inner(recipe.from),
+				by: recipe.by.map((cutter) => ({ ...cutter, recipe: inner(cutter.recipe) }))
+			};
+	}
+}
+
+/** The names of all cutters, in their order. */
+export function cuttersOf(recipe: Recipe): string[] {
+	switch (recipe.is) {
+		case 'union':
+		case 'intersection':
+			return recipe.of.flatMap(cuttersOf);
+		case 'difference':
+			return [...cuttersOf(recipe.from), ...recipe.by.flatMap((one) => [...cuttersOf(one.recipe), one.name])];
+		default:
+			return [];
+	}
+}

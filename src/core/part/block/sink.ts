@@ -1,0 +1,135 @@
+import { MOST_SHAPES } from '../builder';
+import type { BlockOutput } from '../program';
+import type { ElementTable } from '../element-table';
+import { fitBlock, SPACE } from './fit';
+import { blockOf, type MadeBlock } from './solids';
+import type { UnitMesh } from './unit-mesh';
+
+/** Values that differ by less make the same block. */
+const GRAIN = 1e6;
+
+/** What the rows of a run need of the block they are made of. */
+export interface BlockRows {
+	readonly slots: readonly Float64Array[];
+	readonly piece: Uint32Array;
+	readonly turn: Uint32Array;
+}
+
+/** Collects the spaces that a block is fitted into, and fits it when all are there. */
+export class BlockSink {
+	/** How many spaces there are; set back when a block of rows is run again. */
+	count = 0;
+	private row: number[] = [];
+	private turn: number[] = [];
+	private meshes: UnitMesh[] = [];
+	private spaces = new Float64Array(SPACE * 64);
+	/** What each row of the current block of rows is made of; null where it cannot be. */
+	private readonly made: (MadeBlock | null)[] = [];
+	private readonly seen = new Set<MadeBlock>();
+	private readonly values: Float64Array;
+
+	constructor(readonly output: BlockOutput) {
+		this.values = new Float64Array(output.values.length);
+	}
+
+	/**
+	 * Find or make the block of every row; solids are made anew only where values differ.
+	 * @param raise a flag of a row's piece
+	 */
+	prepare({ slots }: BlockRows, rows: number, raise: (row: number, flag: number) => void): void {
+		const { output, values, made } = this;
+		const { flags } = output;
+		let last: MadeBlock | null = null;
+		let lastLie = -1;
+		for (let r = 0; r < rows; r++) {
+			let changed = false;
+			for (let k = 0; k < values.length; k++) {
+				const value = Math.round(slots[output.values[k]!]![r]! * GRAIN) / GRAIN;
+				if (value !== values[k]) changed = true;
+				values[k] = value;
+			}
+			const turns = ((Math.round(slots[output.lie.turns]![r]!) % 4) + 4) % 4;
+			const [flip, mirror] = [slots[output.lie.flip]![r] !== 0, slots[output.lie.mirror]![r] !== 0];
+			const lie = turns + (flip ? 4 : 0) + (mirror ? 8 : 0);
+			made[r] = null;
+			if (!values.every(Number.isFinite) || !(lie >= 0)) continue;
+			if (changed || lie !== lastLie || !last) {
+				last = null;
+				lastLie = lie;
+				if (this.seen.size < MOST_SHAPES) last = blockOf(output.recipe, values, { turns, flip, mirror });
+				else {
+					raise(r, flags.tooMany);
+					continue;
+				}
+				this.seen.add(last);
+			}
+			made[r] = last;
+			if (!last.mesh) raise(r, flags.nothingLeft);
+			if (last.reachesOut) raise(r, flags.reachesOut);
+			for (const cutter of last.idle) raise(r, flags.idle.get(cutter)!);
+		}
+	}
+
+	/** Take the spaces of rows that are alive. */
+	take(
+		{ slots, piece, turn }: BlockRows,
+		alive: Uint32Array,
+		aliveCount: number,
+		origin: readonly [number, number, number]
+	): void {
+		const { corners, firstTurn } = this.output;
+		if (SPACE * (this.count + aliveCount) > this.spaces.length) {
+			const wider = new Float64Array(
+				SPACE * Math.max(this.count + aliveCount, (2 * this.spaces.length) / SPACE)
+			);
+			wider.set(this.spaces);
+			this.spaces = wider;
+		}
+		for (let n = 0; n < aliveCount; n++) {
+			const r = alive[n]!;
+			this.row[this.count] = piece[r]!;
+			this.turn[this.count] = firstTurn + turn[r]!;
+			this.meshes[this.count] = this.made[r]!.mesh!;
+			const at = SPACE * this.count++;
+			for (let k = 0; k < corners.length; k++) {
+				const { x, y, z } = corners[k]!;
+				this.spaces[at + 3 * k] = slots[x]![r]! - origin[0];
+				this.spaces[at + 3 * k + 1] = slots[y]![r]! - origin[1];
+				this.spaces[at + 3 * k + 2] = slots[z]![r]! - origin[2];
+			}
+		}
+	}
+
+	/** One table for each mesh. */
+	tables(): ElementTable[] {
+		const groups = new Map<UnitMesh, number[]>();
+		for (let k = 0; k < this.count; k++) {
+			const mesh = this.meshes[k]!;
+			const group = groups.get(mesh);
+			if (group) group.push(k);
+			else groups.set(mesh, [k]);
+		}
+		return [...groups].map(([mesh, group]) => {
+			const spaces =
+				groups.size === 1 ? this.spaces : Float64Array.from(group.flatMap((k) => [...this.space(k)]));
+			const { positions, volume } = fitBlock(mesh, spaces, group.length);
+			const pick = (values: readonly number[]) => Uint32Array.from(group, (k) => values[k]!);
+			return {
+				element: this.output.element,
+				count: group.length,
+				row: pick(this.row),
+				turn: pick(this.turn),
+				volume,
+				area: new Float64Array(group.length),
+				length: new Float64Array(group.length),
+				positions,
+				verticesEach: mesh.vertices.length / 3,
+				triangles: mesh.triangles
+			};
+		});
+	}
+
+	private space(k: number): Float64Array {
+		return this.spaces.subarray(SPACE * k, SPACE * (k + 1));
+	}
+}

@@ -1,0 +1,203 @@
+import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
+import type { PartDefinition } from '../../project/part-definition';
+import type { Axis, Cutter, Lie, Outline, Place, RawMesh, Recipe } from './recipe';
+import { laid, unitMesh, type UnitMesh } from './unit-mesh';
+
+/** Solids of the unit box and what is made of them, by a library of robust booleans. */
+
+let library: ManifoldToplevel | null = null;
+let loading: Promise<void> | null = null;
+
+/** Load the library, once: whoever makes blocks does it first. */
+export function loadSolids(): Promise<void> {
+	loading ??= Module().then((loaded) => {
+		loaded.setup();
+		library = loaded;
+	});
+	return loading;
+}
+
+/** Whether a part's own steps, those in groups included, fit a block. */
+export const fitsBlocks = (part: PartDefinition): boolean =>
+	JSON.stringify(part.steps).includes('"do":"fit block"');
+
+/** Corners of a full circle; a multiple of four, so that quarters are alike. */
+const ROUND = 32;
+
+/** What came of a recipe: its mesh, or nothing, and the cutters that took nothing away. */
+export interface MadeBlock {
+	/** Null when nothing is left. */
+	readonly mesh: UnitMesh | null;
+	readonly idle: readonly string[];
+	/** Some of it lies outside the unit box. */
+	readonly reachesOut: boolean;
+}
+
+/** A volume (of the box's 1) that counts as nothing. */
+const NOTHING = 1e-7;
+
+/** Shares of the box up to this do not reach out of it. */
+const OUTSIDE = 1e-4;
+
+/** Makes one recipe; what the library made is given back to it at the end. */
+class Maker {
+	private readonly made: Manifold[] = [];
+	readonly idle: string[] = [];
+
+	constructor(
+		private readonly solids: ManifoldToplevel,
+		private readonly values: ArrayLike<number>
+	) {}
+
+	private keep(solid: Manifold): Manifold {
+		this.made.push(solid);
+		return solid;
+	}
+
+	private value = (index: number): number => this.values[index]!;
+	private place = (place: Place): [number, number, number] => [
+		this.value(place[0]),
+		this.value(place[1]),
+		this.value(place[2])
+	];
+
+	make(recipe: Recipe): Manifold {
+		const { Manifold: Solid } = this.solids;
+		switch (recipe.is) {
+			case 'box': {
+				const [from, to] = [this.place(recipe.from), this.place(recipe.to)];
+				const size = to.map((value, k) => value - from[k]!) as [number, number, number];
+				return this.keep(this.keep(Solid.cube(size)).translate(from));
+			}
+			case 'sphere':
+				return this.keep(
+					this.keep(this.ball(this.value(recipe.radius))).translate(this.place(recipe.centre))
+				);
+			case 'sweep':
+				return this.sweep(recipe);
+			case 'mesh':
+				return this.keep(this.ofMesh(recipe.mesh));
+			case 'union':
+			case 'intersection':
+				return this.keep(Solid[recipe.is](recipe.of.map((one) => this.make(one))));
+			case 'difference':
+				return this.cut(this.make(recipe.from), recipe.by);
+		}
+	}
+
+	/** With the volume of the sphere it stands for, and alike in all eight octants. */
+	private ball(radius: number): Manifold {
+		const rough = this.keep(this.solids.Manifold.sphere(1, ROUND));
+		return rough.scale(radius * Math.cbrt((4 * Math.PI) / 3 / rough.volume()));
+	}
+
+	private sweep({ along, outline, from, to }: Extract<Recipe, { is: 'sweep' }>): Manifold {
+		const [low, high] = [this.value(from), this.value(to)];
+		const upright = this.keep(this.solids.Manifold.extrude([this.corners(outline)], high - low));
+		return this.keep(this.keep(upright.translate([0, 0, low])).transform(turned(along)));
+	}
+
+	/** A circle by corners a little outside it, so that its area is the circle's. */
+	private corners(outline: Outline): [number, number][] {
+		if (outline.shape === 'drawn') return outline.points.map(([x, y]) => [x, y]);
+		const [x, y] = outline.centre.map(this.value) as [number, number];
+		const step = (2 * Math.PI) / ROUND;
+		const radius = this.value(outline.radius) * Math.sqrt(step / Math.sin(step));
+		return Array.from({ length: ROUND }, (_, k) => [
+			x + radius * Math.cos(k * step),
+			y + radius * Math.sin(k * step)
+		]);
+	}
+
+	private ofMesh({ vertices, triangles }: RawMesh): Manifold {
+		const { Manifold: Solid, Mesh } = this.solids;
+		return Solid.ofMesh(
+			new Mesh({
+				numProp: 3,
+				vertProperties: Float32Array.from(vertices),
+				triVerts: Uint32Array.from(triangles)
+			})
+		);
+	}
+
+	private cut(whole: Manifold, cutters: readonly Cutter[]): Manifold {
+		let left = whole;
+		for (const { name, recipe } of cutters) {
+			const next = this.keep(left.subtract(this.make(recipe)));
+			if (left.volume() - next.volume() < NOTHING) this.idle.push(name);
+			left = next;
+		}
+		return left;
+	}
+
+	free(): void {
+		for (const solid of this.made) solid.delete();
+	}
+}
+
+/** From a sweep's own axes (its outline's two, then the way it is swept) to those of the box, by columns. */
+function turned(along: Axis): Parameters<Manifold['transform']>[0] {
+	const [x, y, z, none] = [
+		[1, 0, 0, 0],
+		[0, 1, 0, 0],
+		[0, 0, 1, 0],
+		[0, 0, 0, 1]
+	] as const;
+	const columns = { across: [y, z, x], up: [x, z, y], out: [x, y, z] }[along];
+	return [...columns, none].flat() as unknown as Parameters<Manifold['transform']>[0];
+}
+
+function meshOf(solid: Manifold): UnitMesh {
+	const { vertProperties, triVerts, numProp } = solid.getMesh();
+	const count = vertProperties.length / numProp;
+	const vertices = new Float64Array(3 * count);
+	for (let k = 0; k < count; k++)
+		for (let a = 0; a < 3; a++) vertices[3 * k + a] = vertProperties[k * numProp + a]!;
+	return unitMesh(vertices, [...triVerts]);
+}
+
+/** Make a block. @throws Error when `loadSolids` has not been awaited */
+function make(recipe: Recipe, values: ArrayLike<number>): MadeBlock {
+	if (!library) throw new Error('solids are made before their library is loaded: await loadSolids() first');
+	const maker = new Maker(library, values);
+	try {
+		const solid = maker.make(recipe);
+		const mesh = solid.isEmpty() || solid.volume() < NOTHING ? null : meshOf(solid);
+		const reachesOut = mesh?.vertices.some((value) => value < -OUTSIDE || value > 1 + OUTSIDE) ?? false;
+		return { mesh, idle: maker.idle, reachesOut };
+	} finally {
+		maker.free();
+	}
+}
+
+/** How many of a recipe's shapes are kept. */
+const MOST_KEPT = 256;
+
+/** A shape, and the ways it has been laid. */
+interface Kept {
+	readonly shape: MadeBlock;
+	readonly lies: Map<number, MadeBlock>;
+}
+const kept = new WeakMap<Recipe, Map<string, Kept>>();
+
+/**
+ * A block as it lies; its solids are made once for each set of values, however many pieces have it.
+ * @param values what the recipe's numbers stand for
+ */
+export function blockOf(recipe: Recipe, values: ArrayLike<number>, lie: Lie): MadeBlock {
+	let shapes = kept.get(recipe);
+	if (!shapes) kept.set(recipe, (shapes = new Map<string, Kept>()));
+	const key = Array.prototype.join.call(values, ' ');
+	let known = shapes.get(key);
+	if (!known) {
+		if (shapes.size >= MOST_KEPT) shapes.clear();
+		shapes.set(key, (known = { shape: make(recipe, values), lies: new Map<number, MadeBlock>() }));
+	}
+	const way = lie.turns + (lie.flip ? 4 : 0) + (lie.mirror ? 8 : 0);
+	let found = known.lies.get(way);
+	if (!found) {
+		const { mesh } = known.shape;
+		known.lies.set(way, (found = { ...known.shape, mesh: mesh && laid(mesh, lie) }));
+	}
+	return found;
+}

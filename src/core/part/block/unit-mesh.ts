@@ -1,0 +1,67 @@
+import type { Lie } from './recipe';
+
+/** A closed mesh in the unit box. */
+export interface UnitMesh {
+	/** x y z of every vertex, 0..1. */
+	readonly vertices: Float64Array;
+	/** By vertex, outward. */
+	readonly triangles: readonly number[];
+	/** The triples of products of coordinates that a fitted mesh's volume is a sum over; see `moments`. */
+	readonly moments: Float64Array;
+}
+
+/** x, y, z, xy, yz, xz, xyz of every vertex: what a trilinear map is a sum of, beside its constant. */
+const PRODUCTS = 7;
+/** Every three of the seven products, once. */
+export const TRIPLES: readonly (readonly [number, number, number])[] = Array.from(
+	{ length: PRODUCTS },
+	(_, a) => a
+).flatMap((a) =>
+	Array.from({ length: PRODUCTS - a - 1 }, (_, k) => a + 1 + k).flatMap((b) =>
+		Array.from({ length: PRODUCTS - b - 1 }, (_, k): [number, number, number] => [a, b, b + 1 + k])
+	)
+);
+
+/**
+ * A mesh's volume is a sixth of the sum of det(p, q, r) over its triangles. Under a map p = Σ cₘ φₘ of products
+ * φ of coordinates this becomes Σ det(cₐ, c_b, c_c) Mₐ_b_c over triples, where M adds up det of the products
+ * over all triangles: reckoned once for the mesh, whatever it is fitted into. A closed mesh has no part from
+ * the constant.
+ */
+function momentsOf(vertices: Float64Array, triangles: readonly number[]): Float64Array {
+	const products = (k: number): number[] => {
+		const [x, y, z] = [vertices[3 * k]!, vertices[3 * k + 1]!, vertices[3 * k + 2]!];
+		return [x, y, z, x * y, y * z, x * z, x * y * z];
+	};
+	const moments = new Float64Array(TRIPLES.length);
+	for (let t = 0; t < triangles.length; t += 3) {
+		const [p, q, r] = [0, 1, 2].map((k) => products(triangles[t + k]!)) as [number[], number[], number[]];
+		TRIPLES.forEach(([a, b, c], m) => {
+			moments[m]! +=
+				p[a]! * (q[b]! * r[c]! - q[c]! * r[b]!) -
+				p[b]! * (q[a]! * r[c]! - q[c]! * r[a]!) +
+				p[c]! * (q[a]! * r[b]! - q[b]! * r[a]!);
+		});
+	}
+	return moments;
+}
+
+export function unitMesh(vertices: Float64Array, triangles: readonly number[]): UnitMesh {
+	return { vertices, triangles, moments: momentsOf(vertices, triangles) };
+}
+
+/** The mesh as it lies after quarter turns, turned over, or mirrored (in this order: mirror, flip, turns). */
+export function laid({ vertices, triangles }: UnitMesh, { turns, flip, mirror }: Lie): UnitMesh {
+	const moved = new Float64Array(vertices.length);
+	for (let k = 0; k < vertices.length; k += 3) {
+		let [x, y, z] = [vertices[k]!, vertices[k + 1]!, vertices[k + 2]!];
+		if (mirror) x = 1 - x;
+		if (flip) [y, z] = [1 - y, 1 - z];
+		for (let n = 0; n < turns; n++) [x, y] = [1 - y, x];
+		moved.set([x, y, z], k);
+	}
+	const run = mirror
+		? triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!)
+		: triangles;
+	return unitMesh(moved, run);
+}
