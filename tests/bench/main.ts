@@ -25,7 +25,8 @@ import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-ca
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
-import { framedCase, partCase, PIECES } from './parts';
+import { loadSolids } from '../../src/core/part/block/solids';
+import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
 
@@ -322,13 +323,22 @@ async function kit(): Promise<void> {
 	}
 }
 
+/** A block of 1,000 triangles fitted to 10,000 varied spaces. */
+async function block(): Promise<void> {
+	if (!wanted('block:10000')) return;
+	const { run, triangles } = partCase(ballPart());
+	note('block:10000', PIECES, await time(() => run()), null, triangles(run()));
+}
+
 async function main(): Promise<void> {
+	await loadSolids();
 	await importStep();
 	await surface();
 	await clip();
 	await curvature();
 	await dragNet();
 	await kit();
+	await block();
 	await stages();
 	const shown = results.filter(({ id }) => wanted(id));
 	if (values.json) {

@@ -5,7 +5,7 @@ import { shippedParts } from '../../src/core/part/kit';
 import { runProgram, type ColumnReader, type PartRun } from '../../src/core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf } from '../../src/core/part/trials';
 import type { Vector } from '../../src/core/geometry/vector';
-import type { PartDefinition } from '../../src/core/project/part-definition';
+import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
 import { framedByHand } from './framed-glass-by-hand';
 
 /** So many cells, every one of its own shape. */
@@ -27,24 +27,29 @@ function variedPoints(part: PartDefinition): Vector[][] {
 	);
 }
 
+/** What the pieces' anchors give, by name. On its own, so that the pieces themselves are not kept. */
+function columnsOf(part: PartDefinition, names: readonly string[]): Map<string, Float64Array> {
+	const pieces = variedPoints(part).map((points) => trialColumns(part.anchor, points));
+	return new Map(
+		names.flatMap((name) =>
+			name.startsWith('input.')
+				? []
+				: [[name, Float64Array.from(pieces, (piece) => piece.get(name) ?? 0)] as const]
+		)
+	);
+}
+
 /** A part set up to be run over varied pieces. */
 export function partCase(part: PartDefinition): {
 	run: (backEnd?: BackEnd) => PartRun;
 	triangles: (run: PartRun) => number;
 } {
-	const pieces = variedPoints(part).map((points) => trialColumns(part.anchor, points));
-	const program = compilePart(
+	const corners = cornersOfTrial(part.anchor, trialsOf(part.anchor)[0]!.points.length);
+	const program = compilePart(part, corners, shippedParts);
+	const columns = columnsOf(
 		part,
-		cornersOfTrial(part.anchor, trialsOf(part.anchor)[0]!.points.length),
-		shippedParts
+		program.root.columns.map(({ name }) => name)
 	);
-	const columns = new Map<string, Float64Array>();
-	for (const { name } of program.root.columns)
-		if (!name.startsWith('input.'))
-			columns.set(
-				name,
-				Float64Array.from(pieces, (piece) => piece.get(name) ?? 0)
-			);
 	const inputs = new Map<string, number>(
 		part.inputs.flatMap((input) =>
 			inputKind(input) ? [[`input.${input.name}`, kernelValue(input, input.default)] as const] : []
@@ -61,6 +66,41 @@ export function partCase(part: PartDefinition): {
 		triangles: (run) =>
 			run.elements.reduce((sum, table) => sum + (table.count * table.triangles.length) / 3, 0)
 	};
+}
+
+/** A part that fits a ball of 1,000 triangles, as a mesh that was brought in would be. */
+export function ballPart(): PartDefinition {
+	const [round, rings] = [25, 20];
+	const vertices = [0.5, 0.5, 0];
+	for (let j = 1; j <= rings; j++)
+		for (let i = 0; i < round; i++) {
+			const [t, f] = [(Math.PI * j) / (rings + 1), (2 * Math.PI * i) / round];
+			const r = Math.sin(t) / 2;
+			vertices.push(0.5 + r * Math.cos(f), 0.5 + r * Math.sin(f), 0.5 - Math.cos(t) / 2);
+		}
+	vertices.push(0.5, 0.5, 1);
+	const at = (j: number, i: number) => 1 + j * round + (i % round);
+	const triangles: number[] = [];
+	for (let i = 0; i < round; i++) {
+		triangles.push(0, at(0, i + 1), at(0, i), at(rings - 1, i), at(rings - 1, i + 1), 1 + rings * round);
+		for (let j = 0; j + 1 < rings; j++)
+			triangles.push(at(j, i), at(j, i + 1), at(j + 1, i + 1), at(j, i), at(j + 1, i + 1), at(j + 1, i));
+	}
+	return partSchema.parse({
+		id: 'ball',
+		label: 'Ball',
+		family: 'structure',
+		use: '',
+		anchor: { kind: 'double ring', corners: 4 },
+		inputs: [],
+		limits: [],
+		steps: [
+			{ name: 'shape', do: 'block mesh', vertices, triangles },
+			{ name: 'body', do: 'fit block', block: 'shape', first: 'cell', second: 'far' }
+		],
+		elements: [{ name: 'ball', label: 'Ball', category: 'other', of: ['body'], material: 'concrete' }],
+		measures: []
+	});
 }
 
 /** The same pieces of Framed glass for the kernel written by hand. */

@@ -9,8 +9,14 @@ function mapOf(spaces: Float64Array, at: number, map: Float64Array): void {
 	for (let a = 0; a < 3; a++) {
 		const p = at + a;
 		// Corners by their place: low left inside first, round; then the same outside.
-		const [p000, p100, p110, p010] = [spaces[p]!, spaces[p + 3]!, spaces[p + 6]!, spaces[p + 9]!];
-		const [p001, p101, p111, p011] = [spaces[p + 12]!, spaces[p + 15]!, spaces[p + 18]!, spaces[p + 21]!];
+		const p000 = spaces[p]!;
+		const p100 = spaces[p + 3]!;
+		const p110 = spaces[p + 6]!;
+		const p010 = spaces[p + 9]!;
+		const p001 = spaces[p + 12]!;
+		const p101 = spaces[p + 15]!;
+		const p111 = spaces[p + 18]!;
+		const p011 = spaces[p + 21]!;
 		map[a] = p000;
 		map[3 + a] = p100 - p000;
 		map[6 + a] = p010 - p000;
@@ -22,19 +28,25 @@ function mapOf(spaces: Float64Array, at: number, map: Float64Array): void {
 	}
 }
 
+/** Where the vectors of each triple begin in a map, one after the other. */
+const PLACES = Uint8Array.from(TRIPLES.flatMap((triple) => triple.map((product) => 3 + 3 * product)));
+
 /** Volume of the mesh in a space (mm³), of the triangles as they come to lie; see `UnitMesh.moments`. */
 function volumeIn(map: Float64Array, moments: Float64Array): number {
 	let sum = 0;
-	for (let m = 0; m < TRIPLES.length; m++) {
-		const moment = moments[m]!;
-		if (moment === 0) continue;
-		const triple = TRIPLES[m]!;
-		const [a, b, c] = [3 + 3 * triple[0], 3 + 3 * triple[1], 3 + 3 * triple[2]];
+	for (let m = 0, k = 0; m < moments.length; m++, k += 3) {
+		const a = PLACES[k]!;
+		const b = PLACES[k + 1]!;
+		const c = PLACES[k + 2]!;
+		const bx = map[b]!;
+		const by = map[b + 1]!;
+		const bz = map[b + 2]!;
+		const cx = map[c]!;
+		const cy = map[c + 1]!;
+		const cz = map[c + 2]!;
 		sum +=
-			moment *
-			(map[a]! * (map[b + 1]! * map[c + 2]! - map[b + 2]! * map[c + 1]!) -
-				map[a + 1]! * (map[b]! * map[c + 2]! - map[b + 2]! * map[c]!) +
-				map[a + 2]! * (map[b]! * map[c + 1]! - map[b + 1]! * map[c]!));
+			moments[m]! *
+			(map[a]! * (by * cz - bz * cy) + map[a + 1]! * (bz * cx - bx * cz) + map[a + 2]! * (bx * cy - by * cx));
 	}
 	return sum / 6;
 }
