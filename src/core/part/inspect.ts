@@ -3,7 +3,7 @@ import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../uni
 import type { FormulaType } from '../units/formula';
 import { checkPart, type Watcher } from './compile';
 import { type PartError } from './fault';
-import type { PointRegisters } from './builder';
+import type { PointRegisters, Register } from './builder';
 import type { Program } from './program';
 import type { Scope } from './scope';
 import type { Value } from './values';
@@ -16,6 +16,8 @@ export interface StepView {
 	/** Names of the program's results that hold its points (three each) or its number. */
 	readonly points: readonly string[];
 	readonly number: string | null;
+	/** Of a fitted block: names of the results that hold its quarter turns, whether it is turned over, mirrored. */
+	readonly lie: readonly string[];
 	/** What kind of number it makes. */
 	readonly kind: NumberKind | null;
 	/** Names that it can use, with their types. */
@@ -87,7 +89,7 @@ export function inspectPart(
 			root ??= scope.builder;
 			const sees = new Map(scope.names().map((known) => [known, scope.peek(known)!.is]));
 			if (!steps.has(name))
-				steps.set(name, { makes: '', is: null, points: [], number: null, kind: null, sees });
+				steps.set(name, { makes: '', is: null, points: [], number: null, lie: [], kind: null, sees });
 		},
 		after({ name }: AnyStep, scope, value) {
 			const known = steps.get(name)!;
@@ -103,10 +105,15 @@ export function inspectPart(
 				for (const axis of ['x', 'y', 'z'] as const) scope.builder.result(`${result}.${axis}`, p[axis]);
 				return result;
 			});
-			const number = value.is === 'number' ? `#${results++}` : null;
-			if (number && value.is === 'number') scope.builder.result(number, value.register);
+			const kept = (register: Register) => {
+				const result = `#${results++}`;
+				scope.builder.result(result, register);
+				return result;
+			};
+			const number = value.is === 'number' ? kept(value.register) : null;
+			const lie = value.is === 'fitted block' ? Object.values(value.fitted.lie).map(kept) : [];
 			// A step made for every edge has the points of all its turns.
-			steps.set(name, { ...fresh, points: [...known.points, ...points], number });
+			steps.set(name, { ...fresh, points: [...known.points, ...points], number, lie });
 		}
 	};
 	const { program, faults } = checkPart(definition, corners, library, watcher);

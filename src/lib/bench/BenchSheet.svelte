@@ -1,16 +1,14 @@
 <script lang="ts">
 	import { freshName } from '$core/part/rename';
-	import type { AnyStep, PartDefinition, PartInput, Step } from '$core/project/part-definition';
+	import type { PartDefinition, PartInput } from '$core/project/part-definition';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
-	import { toast } from 'svelte-sonner';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import type { Bench } from './bench.svelte';
-	import { inserted, withList } from './editing';
+	import { withList } from './editing';
 	import InputClause from './InputClause.svelte';
 	import OutcomeClauses from './OutcomeClauses.svelte';
-	import StepClause from './StepClause.svelte';
-	import { newStep, stepGroups } from './step-words';
+	import StepList from './StepList.svelte';
 
 	/** The part as sentences: inputs, steps, limits, measures, elements. */
 	let { bench, part }: { bench: Bench; part: PartDefinition } = $props();
@@ -28,31 +26,6 @@
 			? `${of[anchor.kind]} of any number of corners`
 			: `${of[anchor.kind]} of ${anchor.corners} corners`;
 	});
-	/** After the chosen step, or at the end. */
-	const at = $derived.by(() => {
-		const chosen = part.steps.findIndex(({ name }) => name === bench.step);
-		return chosen < 0 ? part.steps.length : chosen + 1;
-	});
-	/** What a new step would see: what the next one does, or what is there at the end. */
-	const sees = $derived.by(() => {
-		const { steps } = bench.inspection ?? { steps: new Map<string, never>() };
-		const next = part.steps[at];
-		if (next && steps.get(next.name)) return steps.get(next.name)!.sees as ReadonlyMap<string, string>;
-		const last = part.steps.at(-1);
-		const view = last && steps.get(last.name);
-		if (!view) return bench.given;
-		return new Map<string, string>([...view.sees, ...(view.is ? [[last.name, view.is] as const] : [])]);
-	});
-	function addStep(kind: Step['do']) {
-		const made = newStep(kind, freshName(part, kind.replaceAll(' ', '_')), sees);
-		if ('missing' in made) {
-			toast(`A ${made.missing} is needed for that first; none is there yet`);
-			return;
-		}
-		const step = made.step as unknown as AnyStep;
-		if (bench.change(`${part.label}: ${kind}`, withList(part, 'steps', inserted(part.steps, at, step))))
-			bench.step = step.name;
-	}
 	const kinds: readonly {
 		readonly kind: PartInput['kind'];
 		/** Not the name of a function. */
@@ -149,40 +122,6 @@
 		<h2 class="text-[12.5px] font-semibold tracking-wide">Make</h2>
 		<span class="figures text-ink-2 ml-auto text-[11.5px]">{part.steps.length} steps</span>
 	</header>
-	{#each part.steps as step, k (step.name)}
-		<StepClause {bench} {part} {k} number="2.{k + 1}" />
-	{:else}
-		<p class="sentence text-ink-2 px-11 py-2">No steps yet. Begin with an inset of the cell, or a line.</p>
-	{/each}
-	<DropdownMenu.Root>
-		<DropdownMenu.Trigger
-			class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
-			><Plus size={13} />Step{bench.step && at < part.steps.length
-				? ` after ${bench.step}`
-				: ''}</DropdownMenu.Trigger
-		>
-		<DropdownMenu.Portal>
-			<DropdownMenu.Content
-				class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] w-[460px] columns-3 gap-1 overflow-auto p-1.5"
-				side="right"
-				align="end"
-				collisionPadding={8}
-			>
-				{#each stepGroups as group (group.label)}
-					<DropdownMenu.Group class="mb-1.5 break-inside-avoid">
-						<DropdownMenu.GroupHeading class="text-ink-2 px-2 pt-1.5 text-[11px] font-semibold"
-							>{group.label}</DropdownMenu.GroupHeading
-						>
-						{#each group.steps as kind (kind)}
-							<DropdownMenu.Item
-								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-0.5 outline-none"
-								onSelect={() => addStep(kind)}>{kind}</DropdownMenu.Item
-							>
-						{/each}
-					</DropdownMenu.Group>
-				{/each}
-			</DropdownMenu.Content>
-		</DropdownMenu.Portal>
-	</DropdownMenu.Root>
+	<StepList {bench} {part} path={['steps']} number="2" />
 	<OutcomeClauses {bench} {part} first={3} />
 </section>

@@ -32,7 +32,9 @@
 	const [low, high] = $derived([input.min ?? 0, input.max ?? Math.max(1, 2 * Number(input.default))]);
 	/** A slider over so large a range is of use only near the ordinary values. */
 	const reach = $derived(
-		Math.min(high, Math.max(4 * Math.abs(Number(input.default)), low + (high - low) / 10))
+		kind === 'length' || kind === 'area'
+			? Math.min(high, Math.max(4 * Math.abs(Number(input.default)), low + (high - low) / 10))
+			: high
 	);
 	const foot = $derived(low < 0 ? Math.max(low, -reach) : low);
 	const sliderStep = $derived(

@@ -1,12 +1,6 @@
 <script lang="ts">
-	import { materials } from '$core/part/materials';
 	import { freshName } from '$core/part/rename';
-	import type {
-		ElementDefinition,
-		Limit,
-		MeasureDefinition,
-		PartDefinition
-	} from '$core/project/part-definition';
+	import type { Limit, MeasureDefinition, PartDefinition } from '$core/project/part-definition';
 	import { numberKinds, type NumberKind } from '$core/units/dimension';
 	import { formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -14,8 +8,8 @@
 	import Clause from '$lib/sheet/Clause.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import type { Bench } from './bench.svelte';
-	import { faultAt, inserted, nameFault, rename, replaced, withList, without } from './editing';
-	import UseChip from './UseChip.svelte';
+	import { faultAt, inserted, replaced, withList, without } from './editing';
+	import ElementList from './ElementList.svelte';
 
 	/** Limits, measures, and what goes into the schedule. */
 	let { bench, part, first }: { bench: Bench; part: PartDefinition; first: number } = $props();
@@ -25,7 +19,7 @@
 		(bench.inspection?.faults ?? [])
 			.filter(({ step }) => step === place)
 			.map(({ text }) => ({ at: place, text }));
-	/** What all steps see at the end: solids and sheets to order, numbers to bind. */
+	/** What all steps make: numbers to bind. */
 	const made = $derived(
 		new Map(
 			[...(bench.inspection?.steps ?? [])].flatMap(([name, { is }]) => (is ? [[name, is] as const] : []))
@@ -35,14 +29,6 @@
 		...part.inputs.map(({ name, label }) => ({ value: name, label })),
 		...[...made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name }))
 	]);
-	const materialOptions = $derived([
-		...part.inputs
-			.filter(({ kind }) => kind === 'material')
-			.map(({ name, label }) => ({ value: name, label: `${label} (input)` })),
-		...materials.map(({ id, label }) => ({ value: id, label }))
-	]);
-	const elements = (next: ElementDefinition[], what: string) =>
-		bench.change(`${part.label}: ${what}`, withList(part, 'elements', next));
 	const limits = (next: Limit[], what: string) =>
 		bench.change(`${part.label}: ${what}`, withList(part, 'limits', next));
 	const measures = (next: MeasureDefinition[], what: string) =>
@@ -61,25 +47,6 @@
 			replaced(part.measures, k, { ...part.measures[k]!, ...next }),
 			`measure ${part.measures[k]!.label}`
 		);
-	const setElement = (k: number, next: Partial<ElementDefinition>) =>
-		elements(
-			replaced(part.elements, k, { ...part.elements[k]!, ...next }),
-			`element ${part.elements[k]!.label}`
-		);
-	const orderable = $derived([...made].filter(([, is]) => is === 'solid' || is === 'sheet'));
-	const count = (element: ElementDefinition) =>
-		(bench.piece?.elements ?? []).filter(({ definition }) => definition.name === element.name).length;
-	function addElement() {
-		const [name] = orderable.at(-1)!;
-		const element: ElementDefinition = {
-			name: freshName(part, 'element'),
-			label: 'Element',
-			category: 'plate',
-			of: [name],
-			material: 'aluminium'
-		};
-		elements([...part.elements, element], 'an element');
-	}
 	const kindWords: Record<NumberKind, string> = {
 		length: 'length',
 		angle: 'angle',
@@ -233,74 +200,4 @@
 >
 
 {@render head(first + 2, 'Goes into the schedule as', `${bench.piece?.elements.length ?? 0} elements`)}
-{#each part.elements as element, k (element.name)}
-	<Clause
-		number="{first + 2}.{k + 1}"
-		path="{path}/elements/{element.name}"
-		problems={problemsAt(`element ${element.name}`)}
-		effect={`${count(element)} made`}
-		actions={[
-			{
-				label: 'One more step in it',
-				act: () => setElement(k, { of: [...element.of, orderable.at(-1)?.[0] ?? element.of[0]!] })
-			},
-			{ label: 'Remove', act: () => elements(without(part.elements, k), `element ${element.label} removed`) }
-		]}
-	>
-		<TextChip
-			value={element.label}
-			look="name"
-			label="Label of element {k + 1}"
-			oncommit={(label) => setElement(k, { label })}
-		/>, known as
-		<TextChip
-			value={element.name}
-			look="formula"
-			label="Name of element {k + 1}"
-			check={(text) => nameFault(part, element.name, text)}
-			oncommit={(text) => rename(bench, element.name, text)}
-		/>: a
-		<ChoiceChip
-			value={element.category}
-			options={(['plate', 'bar', 'blade', 'connector', 'other'] as const).map((one) => ({
-				value: one,
-				label: one
-			}))}
-			label="Category of element {k + 1}"
-			onchoose={(category) => setElement(k, { category })}
-		/>
-		of
-		<ChoiceChip
-			value={element.material}
-			options={materialOptions}
-			label="Material of element {k + 1}"
-			wrong={!materialOptions.some(({ value }) => value === element.material)}
-			onchoose={(material) => setElement(k, { material })}
-		/>
-		made by
-		{#each element.of as name, n (n)}
-			<UseChip
-				value={name}
-				label="Step {n + 1} of element {k + 1}"
-				sees={made}
-				of={['solid', 'sheet']}
-				optional={element.of.length > 1}
-				onchoose={(next) =>
-					setElement(k, { of: next === null ? without(element.of, n) : replaced(element.of, n, next) })}
-			/>
-		{/each}.
-	</Clause>
-{:else}
-	{#if !part.steps.some((step) => 'elements' in step || 'cases' in step || step.do === 'part')}
-		<p class="sentence text-ink-2 px-11 py-2">
-			Nothing is ordered yet. Make a solid or a sheet, then add an element of it.
-		</p>
-	{/if}
-{/each}
-<button
-	type="button"
-	class="text-ink-2 hover:text-patina-deep mb-6 ml-11 py-1 text-[12px] disabled:opacity-40"
-	disabled={orderable.length === 0}
-	title={orderable.length ? '' : 'A solid or a sheet is needed first'}
-	onclick={addElement}>+ Element</button
->
+<ElementList {bench} {part} path={['elements']} number={String(first + 2)} />

@@ -35,7 +35,7 @@
 </script>
 
 <section
-	class="floating absolute top-3.5 right-3.5 max-h-[calc(100%-28px)] w-[236px] overflow-auto px-3.5 py-3"
+	class="floating absolute bottom-3.5 left-3.5 max-h-[calc(100%-28px)] w-[236px] overflow-auto px-3.5 py-3"
 	aria-label="On this trial"
 >
 	<h3 class="text-[13.5px] font-semibold">On this trial</h3>

@@ -28,20 +28,21 @@
 	});
 </script>
 
-<ChoiceChip
-	value={value ?? NONE}
-	{options}
-	{label}
-	wrong={value !== undefined && !sees.has(value)}
-	onchoose={(name) => onchoose(name === NONE ? null : name)}
-/>
-{#if onpick}<button
-		type="button"
-		class="{picking
-			? 'text-[#B9741A]'
-			: 'text-ink-2 hover:text-patina-deep opacity-0 group-hover:opacity-100 focus-visible:opacity-100'} ml-0.5 align-[-2px]"
-		aria-label="Pick {label} on the stage"
-		aria-pressed={picking}
-		title="Pick it on the stage"
-		onclick={onpick}><Crosshair size={13} /></button
-	>{/if}
+<span class="relative"
+	><ChoiceChip
+		value={value ?? NONE}
+		{options}
+		{label}
+		wrong={value !== undefined && !sees.has(value)}
+		onchoose={(name) => onchoose(name === NONE ? null : name)}
+	/>{#if onpick}<button
+			type="button"
+			class="{picking
+				? 'text-[#B9741A]'
+				: 'text-ink-2 hover:text-patina-deep opacity-0 group-hover:opacity-100 focus-visible:opacity-100'} bg-sheet absolute -top-2.5 -right-2 z-10 rounded-full p-px"
+			aria-label="Pick {label} on the stage"
+			aria-pressed={picking}
+			title="Pick it on the stage"
+			onclick={onpick}><Crosshair size={13} /></button
+		>{/if}</span
+>

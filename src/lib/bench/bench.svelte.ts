@@ -8,7 +8,7 @@ import { BLOCK } from '$core/part/evaluate/back-end';
 import type { ElementTable } from '$core/part/element-table';
 import { runProgram } from '$core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
-import type { AnyStep, ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
+import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Workbench } from '$lib/state/workbench.svelte';
 
 export type InputValues = Readonly<Record<string, PartInput['default']>>;
@@ -126,13 +126,6 @@ export class Bench {
 		if (!this.part || !this.inspection) return null;
 		if (this.inspection.faults.length === 0) this.lastGood = { part: this.part, inspection: this.inspection };
 		return this.lastGood ?? { part: this.part, inspection: this.inspection };
-	});
-	/** What the anchor gives, with types: what the first step sees. */
-	readonly given = $derived.by((): ReadonlyMap<string, string> => {
-		if (!this.part) return new Map();
-		const probe: AnyStep = { name: 'first_step_of_all', do: 'number', value: '0' };
-		const { steps } = inspectPart({ ...this.part, steps: [probe] }, this.corners, this.library);
-		return steps.get(probe.name)!.sees;
 	});
 	readonly behind = $derived((this.inspection?.faults.length ?? 0) > 0);
 	readonly piece = $derived.by(() => {

@@ -11,6 +11,24 @@ export const withList = <Key extends 'steps' | 'inputs' | 'elements' | 'limits' 
 	list: PartDefinition[Key]
 ): PartDefinition => ({ ...part, [key]: list });
 
+/** Where something stands in a part: keys and places from the part down, as ['steps', 2, 'steps']. */
+export type PartPath = readonly (string | number)[];
+
+export function at(part: PartDefinition, path: PartPath): unknown {
+	return path.reduce<unknown>((value, key) => (value as Record<string | number, unknown>)[key], part);
+}
+
+/** The part with what stands at a place replaced. */
+export function withAt(part: PartDefinition, path: PartPath, value: unknown): PartDefinition {
+	const put = (owner: unknown, [key, ...rest]: PartPath): unknown => {
+		if (key === undefined) return value;
+		const inner = put((owner as Record<string | number, unknown>)[key], rest);
+		if (Array.isArray(owner)) return replaced(owner, key as number, inner);
+		return { ...(owner as object), [key]: inner };
+	};
+	return put(part, path) as PartDefinition;
+}
+
 /** A list with its member at a place replaced, moved or taken out. */
 export const replaced = <T>(list: readonly T[], k: number, item: T): T[] =>
 	list.map((one, n) => (n === k ? item : one));
@@ -29,6 +47,19 @@ export const inserted = <T>(list: readonly T[], at: number, item: T): T[] => [
 export function withValue(step: AnyStep, key: string, value: unknown): AnyStep {
 	const rest = Object.entries(step).filter(([known]) => known !== key);
 	return Object.fromEntries(value === null ? rest : [...rest, [key, value]]) as unknown as AnyStep;
+}
+
+/** What a step put into a list of a part would see, by name with types. */
+export function seenAt(
+	{ corners, library }: Pick<Bench, 'corners' | 'library'>,
+	part: PartDefinition,
+	list: PartPath,
+	k: number
+): ReadonlyMap<string, string> {
+	const probe: AnyStep = { name: 'step_that_looks', do: 'number', value: '0' };
+	const steps = at(part, list) as AnyStep[];
+	const { steps: views } = inspectPart(withAt(part, list, inserted(steps, k, probe)), corners, library);
+	return views.get(probe.name)?.sees ?? new Map<string, string>();
 }
 
 /** What would be wrong at one place of a part if it were so: a sentence, or null. */

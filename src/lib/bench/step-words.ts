@@ -1,4 +1,4 @@
-import type { Step } from '$core/project/part-definition';
+import type { AnyStep } from '$core/project/part-definition';
 
 /** What stands at a place of a step's sentence: a word, or a value that can be changed. */
 export type Field =
@@ -14,7 +14,14 @@ export type Field =
 	| { readonly key: string; readonly is: 'mesh' }
 	| { readonly key: string; readonly is: 'whole' }
 	| { readonly key: string; readonly is: 'words'; readonly words: Readonly<Record<string, string>> }
-	| { readonly key: 'profile'; readonly is: 'profile' };
+	| { readonly key: 'profile'; readonly is: 'profile' }
+	/** The name under which the steps within know their turn. */
+	| { readonly key: 'index'; readonly is: 'name' }
+	/** Another part, and what its inputs are bound to. */
+	| { readonly key: 'part'; readonly is: 'part' }
+	| { readonly key: 'values'; readonly is: 'values' }
+	/** Points of all turns that are known together afterwards. */
+	| { readonly key: 'gathers'; readonly is: 'gathers' };
 export type Sentence = readonly (string | Field)[];
 
 const use = (key: string, ...of: string[]): Field => ({ key, is: 'use', of });
@@ -29,8 +36,31 @@ const line = ['path'];
 const formulas = (key: string): Field => ({ key, is: 'formulas' });
 const axis = words('axis', { across: 'across', up: 'up', out: 'outward' });
 
-/** Every step as a sentence. */
-export const sentences: { readonly [Do in Step['do']]: Sentence } = {
+/** Every step as a sentence; of groups the words before what stands in them. */
+export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
+	each: [
+		'For all',
+		words('over', { edges: 'edges', corners: 'corners', 'small rings': 'small rings' }),
+		'of',
+		use('of', 'ring', 'path'),
+		{ key: 'gathers', is: 'gathers' }
+	],
+	repeat: [
+		'Repeat',
+		optional('times', '3'),
+		'times, when',
+		optional('when', 'true'),
+		', the turn known as',
+		{ key: 'index', is: 'name' }
+	],
+	cases: ['By', formula('of')],
+	part: [
+		'Put the part',
+		{ key: 'part', is: 'part' },
+		'on',
+		uses('on', 'point', 'ring', 'path'),
+		{ key: 'values', is: 'values' }
+	],
 	number: ['Let it be', formula('value')],
 	'point on path': [
 		'A point on',
@@ -209,7 +239,7 @@ export const sentences: { readonly [Do in Step['do']]: Sentence } = {
 };
 
 /** The steps in groups, as they are offered. */
-export const stepGroups: readonly { readonly label: string; readonly steps: readonly Step['do'][] }[] = [
+export const stepGroups: readonly { readonly label: string; readonly steps: readonly AnyStep['do'][] }[] = [
 	{
 		label: 'Numbers and points',
 		steps: ['number', 'point on path', 'middle', 'corner', 'crossing', 'lift', 'shift', 'foot', 'choose']
@@ -245,11 +275,22 @@ export const stepGroups: readonly { readonly label: string; readonly steps: read
 			'block difference',
 			'fit block'
 		]
-	}
+	},
+	{ label: 'Many and sub-parts', steps: ['each', 'repeat', 'cases', 'part'] }
 ];
 
 /** Where a new step starts from, apart from its name and the values it uses. */
-const beginnings: Partial<Record<Step['do'], Readonly<Record<string, unknown>>>> = {
+const beginnings: Partial<Record<AnyStep['do'], Readonly<Record<string, unknown>>>> = {
+	each: { over: 'edges', gathers: [], steps: [], elements: [] },
+	repeat: { times: '3', index: 'turn', steps: [], elements: [] },
+	cases: {
+		of: '0.5',
+		cases: [
+			{ below: '0.5', steps: [], elements: [] },
+			{ from: '0.5', steps: [], elements: [] }
+		]
+	},
+	part: { part: 'flat-panel', values: {} },
 	number: { value: '100 mm' },
 	'point on path': { ratio: '0.5', from: 'start' },
 	corner: { number: 1 },
@@ -301,7 +342,7 @@ const preferred = ['normal', 'plane'];
  * @returns null when a value it needs is not there yet, with what is missing
  */
 export function newStep(
-	kind: Step['do'],
+	kind: AnyStep['do'],
 	name: string,
 	sees: ReadonlyMap<string, string>
 ): { readonly step: Record<string, unknown> } | { readonly missing: string } {
@@ -321,9 +362,13 @@ export function newStep(
 			if (!found) return { missing: field.of[0]! };
 			step[field.key] = found;
 		} else if (field.is === 'uses') {
+			const ring = kind === 'part' ? pick(['ring']) : undefined;
 			const corners = known.filter(([one, is]) => is === 'point' && /^(corner|point)\d+$/.test(one));
-			const through =
-				field.of.includes('point') && corners.length ? corners.map(([one]) => one) : [pick(field.of)];
+			const through = ring
+				? [ring]
+				: field.of.includes('point') && corners.length
+					? corners.map(([one]) => one)
+					: [pick(field.of)];
 			if (!through[0]) return { missing: field.of[0]! };
 			step[field.key] = through;
 		}

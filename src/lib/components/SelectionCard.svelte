@@ -9,7 +9,9 @@
 	import ChoiceChip from './ChoiceChip.svelte';
 	import { partsOf } from '$core/cladding/kit';
 	import { clauseNumbers, zonePart } from '$lib/sheet/clause-numbers';
-	import { exceptionEdits } from '$lib/sheet/exceptions';
+	import type { PartDefinition } from '$core/project/part-definition';
+	import { exceptionEdits, swapCells } from '$lib/sheet/exceptions';
+	import { toast } from 'svelte-sonner';
 
 	const workbench = useWorkbench();
 	const view = $derived(workbench.model.view);
@@ -115,10 +117,12 @@
 			? clauses.exceptions.find((one) => one.id === cellAddress(face.address, face.cells, found.index))
 			: undefined
 	);
+	const hangsOnCells = ({ anchor }: PartDefinition) =>
+		anchor.kind === 'ring' || anchor.kind === 'double ring';
 	const putOptions = $derived([
 		...workbench.project.document.variants.flatMap((variant) => {
 			const part = partsOf(workbench.project.document).find((one) => one.id === variant.part);
-			return part && part.anchor.kind === 'ring'
+			return part && hangsOnCells(part)
 				? [{ value: variant.id, label: `${part.label} · ${variant.name}` }]
 				: [];
 		}),
@@ -135,6 +139,36 @@
 		const others = cellAddresses.length - 1;
 		const what = others ? `${mark} and ${others} more` : mark;
 		if (edits.length) workbench.do(`${what} ${put ? 'by hand' : 'as the rules say'}`, ...edits);
+	}
+	const own = $derived(
+		piece && workbench.project.document.variants.find(({ id }) => id === piece.group.variantId)?.part
+	);
+	const partOptions = $derived(
+		partsOf(workbench.project.document)
+			.filter(hangsOnCells)
+			.map(({ id, label }) => ({ value: id, label }))
+	);
+	/** Another part on the chosen pieces only. */
+	function swapPart(id: string) {
+		const to = partsOf(workbench.project.document).find((part) => part.id === id);
+		if (!to || id === own) return;
+		const { edits, kept, dropped, passedOver } = swapCells(
+			workbench.project.document,
+			cellAddresses,
+			to,
+			view
+		);
+		const count = cellAddresses.length - passedOver;
+		if (count && !workbench.do(`${to.label} on ${count} ${count === 1 ? 'piece' : 'pieces'}`, ...edits))
+			return;
+		const said = [
+			kept.length ? `kept ${kept.join(', ').toLowerCase()}` : 'no values in common',
+			...(dropped.length ? [`dropped ${dropped.join(', ').toLowerCase()}`] : []),
+			...(passedOver ? [`${passedOver} stay: their corners do not agree, or nothing is on them`] : [])
+		];
+		toast(`${to.label} on ${count} ${count === 1 ? 'piece' : 'pieces'}: ${said.join('; ')}`, {
+			duration: 8000
+		});
 	}
 	let choosing = $state(false);
 	/** Open the list of what can be put on the chosen cells by hand. */
@@ -267,6 +301,12 @@
 					onchoose={setException}
 				/>
 			</p>
+			{#if own}
+				<p class="mt-1 text-[12px]">
+					{cellAddresses.length > 1 ? 'Their' : 'Its'} part:
+					<ChoiceChip value={own} options={partOptions} label="Part of {mark}" onchoose={swapPart} />
+				</p>
+			{/if}
 		{/if}
 	</aside>
 {/if}

@@ -1,4 +1,7 @@
+import { partsOf } from '$core/cladding/kit';
+import { swapPieces } from '$core/cladding/swap';
 import { pathSegment, type Edit } from '$core/project/commands';
+import type { PartDefinition } from '$core/project/part-definition';
 import type { Project, Rule } from '$core/project/schema';
 import { find } from '$lib/state/selection.svelte';
 import type { ModelView } from '$lib/state/model.svelte';
@@ -50,4 +53,73 @@ export function exceptionEdits(
 		}));
 		return [...gone, ...added];
 	});
+}
+
+/** Another part on chosen cells only. */
+export interface SwappedCells {
+	readonly edits: readonly Edit[];
+	readonly kept: readonly string[];
+	readonly dropped: readonly string[];
+	/** Cells that stay as they are: with no piece, or with another number of corners than the part takes. */
+	readonly passedOver: number;
+}
+
+/** The edits that put another part on the pieces of some cells, with the values that both parts have. */
+export function swapCells(
+	document: Project,
+	addresses: readonly string[],
+	to: PartDefinition,
+	view: ModelView
+): SwappedCells {
+	const parts = partsOf(document);
+	const byClause = new Map<string, { cells: string[]; swap: ReturnType<typeof swapPieces> }>();
+	let passedOver = 0;
+	for (const address of addresses) {
+		const found = find(view, address);
+		const group =
+			found?.kind === 'cell'
+				? view.zones[found.zone]!.groups.find(
+						(one) => one.clause.kind !== 'run' && one.face === found.face && one.anchors.includes(found.index)
+					)
+				: undefined;
+		const variant = document.variants.find(({ id }) => id === group?.variantId);
+		const from = parts.find(({ id }) => id === variant?.part);
+		const fits =
+			to.anchor.kind !== 'pair' && (to.anchor.corners === 'any' || to.anchor.corners === group?.corners);
+		if (!found || !group || !variant || !from || !fits || from.id === to.id) {
+			passedOver++;
+			continue;
+		}
+		const zone = document.zones.find(({ id }) => id === view.zones[found.zone]!.id)!;
+		const { id } = group.clause;
+		const key = `${zone.id} ${id} ${variant.id}`;
+		let known = byClause.get(key);
+		if (!known) {
+			const put = zone.rules.find((rule) => rule.id === id)?.put;
+			const formulas = put && put !== 'open' ? put.values : {};
+			byClause.set(key, (known = { cells: [], swap: swapPieces(document, variant, formulas, from, to) }));
+		}
+		known.cells.push(address);
+	}
+	const all = [...byClause.values()];
+	const fresh = new Map(
+		all.filter(({ swap }) => swap.isNew).map(({ swap }) => [swap.variant.id, swap.variant])
+	);
+	const unique = (lists: readonly (readonly string[])[]) => [...new Set(lists.flat())];
+	return {
+		edits: [
+			...[...fresh.values()].map((value, k): Edit => ({
+				do: 'insert',
+				path: 'variants',
+				index: document.variants.length + k,
+				value
+			})),
+			...all.flatMap(({ cells, swap }) =>
+				exceptionEdits(document, cells, { variant: swap.variant.id, values: swap.values }, view)
+			)
+		],
+		kept: unique(all.map(({ swap }) => swap.kept)),
+		dropped: unique(all.map(({ swap }) => swap.dropped)),
+		passedOver
+	};
 }

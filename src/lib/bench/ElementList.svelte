@@ -1,0 +1,136 @@
+<script lang="ts">
+	import { materials } from '$core/part/materials';
+	import { freshName } from '$core/part/rename';
+	import type { ElementDefinition, PartDefinition } from '$core/project/part-definition';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import Clause from '$lib/sheet/Clause.svelte';
+	import type { Bench } from './bench.svelte';
+	import { at, nameFault, rename, replaced, withAt, without, type PartPath } from './editing';
+	import UseChip from './UseChip.svelte';
+
+	/** What is ordered of a part's own steps, or of those of a group. */
+	interface Props {
+		bench: Bench;
+		part: PartDefinition;
+		path: PartPath;
+		number: string;
+		/** The group it stands in. */
+		within?: string;
+	}
+	let { bench, part, path, number, within }: Props = $props();
+	const list = $derived(at(part, path) as ElementDefinition[]);
+	const problemsAt = (place: string) =>
+		(bench.inspection?.faults ?? [])
+			.filter(({ step }) => step === place)
+			.map(({ text }) => ({ at: place, text }));
+	/** What steps make; an element takes those of its own group. */
+	const made = $derived(
+		new Map(
+			[...(bench.inspection?.steps ?? [])].flatMap(([name, { is }]) => (is ? [[name, is] as const] : []))
+		)
+	);
+	const own = $derived(
+		new Set((at(part, [...path.slice(0, -1), 'steps']) as { name: string }[]).map(({ name }) => name))
+	);
+	const orders = ['solid', 'sheet', 'fitted block'];
+	const orderable = $derived([...made].filter(([name, is]) => own.has(name) && orders.includes(is)));
+	const materialOptions = $derived([
+		...part.inputs
+			.filter(({ kind }) => kind === 'material')
+			.map(({ name, label }) => ({ value: name, label: `${label} (input)` })),
+		...materials.map(({ id, label }) => ({ value: id, label }))
+	]);
+	const elements = (next: ElementDefinition[], what: string) =>
+		bench.change(`${part.label}: ${what}`, withAt(part, path, next));
+	const setElement = (k: number, next: Partial<ElementDefinition>) =>
+		elements(replaced(list, k, { ...list[k]!, ...next }), `element ${list[k]!.label}`);
+	const count = (element: ElementDefinition) =>
+		(bench.piece?.elements ?? [])
+			.filter(({ definition }) => definition.name === element.name)
+			.reduce((sum, { table }) => sum + table.count, 0);
+	function addElement() {
+		const [name] = orderable.at(-1)!;
+		const element: ElementDefinition = {
+			name: freshName(part, 'element'),
+			label: 'Element',
+			category: 'plate',
+			of: [name],
+			material: 'aluminium'
+		};
+		elements([...list, element], 'an element');
+	}
+</script>
+
+{#each list as element, k (element.name)}
+	<Clause
+		number={within ? '' : `${number}.${k + 1}`}
+		path="parts/{part.id}/elements/{element.name}"
+		problems={problemsAt(`element ${element.name}`)}
+		effect={`${count(element)} made`}
+		actions={[
+			{
+				label: 'One more step in it',
+				act: () => setElement(k, { of: [...element.of, orderable.at(-1)?.[0] ?? element.of[0]!] })
+			},
+			{ label: 'Remove', act: () => elements(without(list, k), `element ${element.label} removed`) }
+		]}
+	>
+		<TextChip
+			value={element.label}
+			look="name"
+			label="Label of {element.name}"
+			oncommit={(label) => setElement(k, { label })}
+		/>, known as
+		<TextChip
+			value={element.name}
+			look="formula"
+			label="Name of {element.name}"
+			check={(text) => nameFault(part, element.name, text)}
+			oncommit={(text) => rename(bench, element.name, text)}
+		/>: a
+		<ChoiceChip
+			value={element.category}
+			options={(['plate', 'bar', 'blade', 'connector', 'other'] as const).map((one) => ({
+				value: one,
+				label: one
+			}))}
+			label="Category of {element.name}"
+			onchoose={(category) => setElement(k, { category })}
+		/>
+		of
+		<ChoiceChip
+			value={element.material}
+			options={materialOptions}
+			label="Material of {element.name}"
+			wrong={!materialOptions.some(({ value }) => value === element.material)}
+			onchoose={(material) => setElement(k, { material })}
+		/>
+		made by
+		{#each element.of as name, n (n)}
+			<UseChip
+				value={name}
+				label="Step {n + 1} of {element.name}"
+				sees={made}
+				of={orders}
+				optional={element.of.length > 1}
+				onchoose={(next) =>
+					setElement(k, { of: next === null ? without(element.of, n) : replaced(element.of, n, next) })}
+			/>
+		{/each}.
+	</Clause>
+{:else}
+	{#if !within && !part.steps.some((step) => 'elements' in step || 'cases' in step || step.do === 'part')}
+		<p class="sentence text-ink-2 px-11 py-2">
+			Nothing is ordered yet. Make a solid or a sheet, then add an element of it.
+		</p>
+	{/if}
+{/each}
+<button
+	type="button"
+	class="text-ink-2 hover:text-patina-deep {within ? '' : 'mb-6'} ml-11 py-1 text-[12px] disabled:opacity-40"
+	aria-label={within ? `Add an element within ${within}` : undefined}
+	disabled={orderable.length === 0}
+	title={orderable.length ? '' : 'A solid or a sheet is needed first'}
+	onclick={addElement}>+ Element</button
+>

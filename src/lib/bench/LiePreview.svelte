@@ -1,0 +1,74 @@
+<script lang="ts">
+	import type { Bench } from './bench.svelte';
+
+	/** A small picture of how a block lies in its space: where its own foot, left and outside have come to be. */
+	let { bench, lie }: { bench: Bench; lie: readonly string[] } = $props();
+	const values = $derived(lie.map((name) => bench.piece?.results.get(name) ?? 0));
+	const turns = $derived(((Math.round(values[0] ?? 0) % 4) + 4) % 4);
+	const [flip, mirror] = $derived([
+		values[1] !== 0 && values[1] !== undefined,
+		values[2] !== 0 && values[2] !== undefined
+	]);
+
+	/** A place of the block (across, up, out), where it lies, seen from outside and a little from above. */
+	function seen(place: readonly [number, number, number]): [number, number] {
+		let [x, y, z] = place;
+		if (mirror) x = 1 - x;
+		if (flip) [y, z] = [1 - y, 1 - z];
+		for (let n = 0; n < turns; n++) [x, y] = [1 - y, x];
+		return [6 + 40 * x + 16 * (1 - z), 54 - 34 * y - 12 * (1 - z)];
+	}
+	/** The same without the block's own lie. */
+	const box = ([x, y, z]: readonly [number, number, number]): [number, number] => [
+		6 + 40 * x + 16 * (1 - z),
+		54 - 34 * y - 12 * (1 - z)
+	];
+	const line = (points: readonly (readonly [number, number])[]) => points.map((p) => p.join(',')).join(' ');
+	const face = (z: number) => [0, 1, 2, 3].map((k) => [k % 3 ? 1 : 0, k > 1 ? 1 : 0, z] as const);
+	const edges = [0, 1, 2, 3].map((k) => [face(1)[k]!, face(0)[k]!] as const);
+	const words = $derived(
+		[
+			turns ? `${turns} quarter ${turns === 1 ? 'turn' : 'turns'}` : '',
+			flip ? 'turned over' : '',
+			mirror ? 'mirrored' : ''
+		]
+			.filter(Boolean)
+			.join(', ') || 'as it was made'
+	);
+	/** The block's own letter on its outside: an F, which looks like nothing else however it lies. */
+	const letter = [
+		[0.3, 0.15, 1],
+		[0.3, 0.85, 1],
+		[0.7, 0.85, 1],
+		[0.3, 0.85, 1],
+		[0.3, 0.5, 1],
+		[0.6, 0.5, 1]
+	] as const;
+</script>
+
+<svg viewBox="0 0 70 60" class="my-1 block h-[60px] w-[70px]" role="img" aria-label="The block lies {words}">
+	{#each [face(0), face(1), ...edges] as ring, k (k)}
+		<polyline
+			points={line([...ring, ring[0]!].map(box))}
+			fill="none"
+			stroke="var(--color-ink-3)"
+			stroke-width="0.8"
+		/>
+	{/each}
+	<polygon
+		points={line(face(1).map(seen))}
+		fill="var(--color-patina)"
+		fill-opacity="0.14"
+		stroke="var(--color-patina)"
+		stroke-width="1"
+	/>
+	<polyline
+		points={line(letter.map(seen))}
+		fill="none"
+		stroke="var(--color-patina-deep)"
+		stroke-width="2"
+		stroke-linejoin="round"
+		stroke-dasharray={flip ? '2 1.5' : 'none'}
+	/>
+</svg>
+<span class="text-ink-2 text-[12px]">lies {words}; the F stands on its outside</span>
