@@ -10,8 +10,10 @@ import { readProjectText } from '../../src/core/project/read';
 import type { Form, PathDefinition } from '../../src/core/project/form-schema';
 import type { PatternChoice, Project, Spacing } from '../../src/core/project/schema';
 import { shippedParts } from '../../src/core/part/kit';
+import { shippedMaterials } from '../../src/core/part/materials';
+import type { PartDefinition } from '../../src/core/project/part-definition';
 import { pieceQuantities } from '../../src/core/schedule/pieces';
-import { swapPart } from '../../src/core/cladding/swap';
+import { swapPart, swapPieces } from '../../src/core/cladding/swap';
 import { queryRows } from '../../src/core/schedule/query';
 import { makeSchedule, scheduleNames } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
@@ -324,6 +326,51 @@ describe('the chain between runs', () => {
 					.map(({ group }) => [...group.anchors])
 			);
 		expect(anchors(after)).to.deep.equal(anchors(before));
+	});
+
+	it('some pieces get another part by a variant with the values that both have, made once and used again', () => {
+		const variant = demo.variants.find(({ id }) => id === 'framed-bronze')!;
+		const [from, to] = ['framed-glass', 'deep-window'].map((id) =>
+			shippedParts.find((one) => one.id === id)!
+		) as [PartDefinition, PartDefinition];
+		const first = swapPieces(demo, variant, { depth: '100 mm', frame_width: '40 mm' }, from, to);
+		expect(first.isNew).to.equal(true);
+		expect(demo.variants.some(({ id }) => id === first.variant.id)).to.equal(false);
+		expect(first.variant).to.include({ name: variant.name, part: 'deep-window' });
+		expect(first.variant.values).to.deep.equal({ frame_depth: 80, frame_material: 'bronze' });
+		// The other part has no frame width, and framed glass has no depth piece by piece.
+		expect(first.values).to.deep.equal({});
+		const given = applyCommand(demo, {
+			label: 'x',
+			edits: [{ do: 'insert', path: 'variants', index: 0, value: first.variant }]
+		}).project;
+		const again = swapPieces(given, variant, {}, from, to);
+		expect([again.isNew, again.variant.id]).to.deep.equal([false, first.variant.id]);
+	});
+
+	it('a material of the project stands in the place of one that ships: mass and glass follow it', async () => {
+		const zone = (rest: Partial<Project>) =>
+			projectOf(
+				sheet(4000, 3000),
+				count(4, 3),
+				{ rules: [{ id: 'r', put: { variant: 'v', values: {} } }] },
+				{ variants: [{ id: 'v', name: 'v', part: 'flat-panel', values: { sheet: 'glass' } }], ...rest }
+			);
+		const of = async (project: Project) => {
+			const { groups } = (await new Chain().run(project)).zones[0]!.model!;
+			const { mass, glassArea } = pieceQuantities(groups[0]!.group);
+			return [mass[0]!, glassArea[0]!];
+		};
+		const glass = shippedMaterials.find(({ id }) => id === 'glass')!;
+		const [mass, area] = (await of(zone({}))) as [number, number];
+		expect(area).to.be.above(0);
+		const heavy = await of(zone({ materials: [{ ...glass, density: 5000, glass: false }] }));
+		expect(heavy[0]! / mass).to.be.closeTo(2, 1e-9);
+		expect(heavy[1]).to.equal(0);
+		const unknown = zone({});
+		unknown.variants[0]!.values = { sheet: 'felt' };
+		const { problems } = await new Chain().run(unknown);
+		expect(problems[0]!.text).to.match(/the material "felt" is not known; known: glass, /);
 	});
 
 	it('a moved form keeps its cells and edges, unless the pattern looks at lengths', async () => {

@@ -314,7 +314,7 @@ export class Chain {
 				const variant = variantOf(what.variant, where);
 				for (const [corners, anchors] of byCorners(face, cells)) {
 					const slot = `${zone.id} ${f} ${where} ${corners}`;
-					const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions, what.values])}`;
+					const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions, variant.materials, what.values])}`;
 					const kept = this.memo.use(slot, key, () =>
 						cladCells(variant, face, anchors, corners, what.values, where)
 					);
@@ -335,7 +335,7 @@ export class Chain {
 				const variant = variantOf(run.variant, where);
 				if (variant.part.anchor.kind !== 'pair')
 					refuse(where, `${variant.part.label} hangs on cells, not on lines; choose a mullion here`);
-				const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions])}`;
+				const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions, variant.materials])}`;
 				const frames = { normal: face.edgeNormals, fold: face.folds };
 				const kept = this.memo.use(`${zone.id} ${f} ${where}`, key, () =>
 					cladLines(variant, face, face.edges, frames, anchors, where)

@@ -3,9 +3,10 @@ import { fitsBlocks } from '../part/block/solids';
 import { PartError } from '../part/fault';
 import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
-import { materialById, materials, type Material } from '../part/materials';
+import { shippedMaterials } from '../part/materials';
 import type { Program } from '../part/program';
 import type { ColumnReader } from '../part/run';
+import type { Material } from '../project/material-schema';
 import type { ElementDefinition, PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
@@ -30,6 +31,12 @@ export interface ReadyVariant {
 export function partsOf(project: Project): readonly PartDefinition[] {
 	const own = new Set(project.parts.map((part) => part.id));
 	return [...project.parts, ...shippedParts.filter((part) => !own.has(part.id))];
+}
+
+/** The project's own materials, then the ones that ship. */
+export function materialsOf(project: Project): readonly Material[] {
+	const own = new Set(project.materials.map(({ id }) => id));
+	return [...project.materials, ...shippedMaterials.filter(({ id }) => !own.has(id))];
 }
 
 /** Whether any variant's part fits blocks, itself or by a part within it: their solids need `loadSolids`. */
@@ -141,20 +148,26 @@ export function readyVariant(project: Project, id: string, at: string): ReadyVar
 		})
 	);
 	const elements = elementsOf(part, parts);
-	const materials = elements.map((element) => elementMaterial(element, part, variant));
+	const known = materialsOf(project);
+	const materials = elements.map((element) => elementMaterial(element, part, variant, known));
 	const definitions = new Set<PartDefinition>();
 	withSubParts(part, parts, definitions);
 	return { variant, part, inputs, elements, materials, definitions: [...definitions] };
 }
 
-function elementMaterial(element: ElementDefinition, part: PartDefinition, variant: Variant): Material {
+function elementMaterial(
+	element: ElementDefinition,
+	part: PartDefinition,
+	variant: Variant,
+	known: readonly Material[]
+): Material {
 	const input = part.inputs.find((one) => one.kind === 'material' && one.name === element.material);
 	const id = input ? String(variant.values[input.name] ?? input.default) : element.material;
 	return (
-		materialById(id) ??
+		known.find((one) => one.id === id) ??
 		refuse(
 			`variants/${variant.id}/values`,
-			`the material "${id}" is not known; known: ${materials.map((one) => one.id).join(', ')}`
+			`the material "${id}" is not known; known: ${known.map((one) => one.id).join(', ')}`
 		)
 	);
 }

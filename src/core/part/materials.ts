@@ -1,19 +1,11 @@
-/** What elements are made of. Density kg/m³; colour as sRGB hex, opacity 0..1, for display and exchange. */
-export interface Material {
-	readonly id: string;
-	readonly label: string;
-	readonly density: number;
-	readonly colour: string;
-	readonly opacity: number;
-	readonly metalness: number;
-	readonly roughness: number;
-}
+import type { z } from 'zod';
+import { materialSchema, type Material } from '../project/material-schema';
 
 /**
  * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), concrete EN 1991-1-1 (24 kN/m³), all from memory; the others are common
  * practice without a source.
  */
-export const materials: readonly Material[] = [
+const given: readonly z.input<typeof materialSchema>[] = [
 	{
 		id: 'glass',
 		label: 'Glass',
@@ -21,7 +13,8 @@ export const materials: readonly Material[] = [
 		colour: '#8FB3B4',
 		opacity: 0.62,
 		metalness: 0.1,
-		roughness: 0.08
+		roughness: 0.08,
+		glass: true
 	},
 	{
 		id: 'aluminium',
@@ -89,6 +82,5 @@ export const materials: readonly Material[] = [
 	}
 ];
 
-export function materialById(id: string): Material | undefined {
-	return materials.find((material) => material.id === id);
-}
+/** The materials that ship; a project may have its own in their place and beside them. */
+export const shippedMaterials: readonly Material[] = given.map((one) => materialSchema.parse(one));

@@ -3,6 +3,7 @@ import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { id, identifier } from './identifier';
+import { materialSchema } from './material-schema';
 import { partSchema } from './part-definition';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
@@ -115,6 +116,8 @@ export const projectSchema = z.strictObject({
 	tiles: z.array(tileSchema).default([]),
 	zones: z.array(zoneSchema).default([]),
 	variants: z.array(variantSchema).default([]),
+	/** Materials of this project, beside the ones that ship or in their place. */
+	materials: z.array(materialSchema).default([]),
 	/** Parts made in this project, beside the ones that ship. */
 	parts: z.array(partSchema).default([])
 });

@@ -45,7 +45,7 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const definitions = group.ready.elements;
 	for (const table of group.run.elements) {
 		const { category } = definitions[table.element]!;
-		const glass = category === 'plate' && group.ready.materials[table.element]!.id === 'glass';
+		const glass = category === 'plate' && group.ready.materials[table.element]!.glass;
 		for (let k = 0; k < table.count; k++) {
 			const row = table.row[k]!;
 			mass[row]! += elementMass(group, table, k);

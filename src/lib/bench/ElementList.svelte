@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { materials } from '$core/part/materials';
 	import { freshName } from '$core/part/rename';
 	import type { ElementDefinition, PartDefinition } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -39,7 +38,7 @@
 		...part.inputs
 			.filter(({ kind }) => kind === 'material')
 			.map(({ name, label }) => ({ value: name, label: `${label} (input)` })),
-		...materials.map(({ id, label }) => ({ value: id, label }))
+		...bench.materials.map(({ id, label }) => ({ value: id, label }))
 	]);
 	const elements = (next: ElementDefinition[], what: string) =>
 		bench.change(`${part.label}: ${what}`, withAt(part, path, next));

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { materials } from '$core/part/materials';
 	import { inputKind } from '$core/part/inputs';
 	import type { PartDefinition, PartInput } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -69,7 +68,7 @@
 			{#if input.kind === 'material'}
 				<ChoiceChip
 					value={String(value)}
-					options={materials.map((one) => ({ value: one.id, label: one.label }))}
+					options={bench.materials.map((one) => ({ value: one.id, label: one.label }))}
 					label="Tried {input.label}"
 					onchoose={(next) => bench.setInput(input.name, next)}
 				/>

@@ -170,8 +170,7 @@
 		options={Object.entries(field.words).map(([id, words]) => ({ value: id, label: words }))}
 		{label}
 		onchoose={(next) => set(field.key, next)}
-	/>
-	{#if step.do === 'each' && step.over === 'small rings'}
+	/>{#if step.do === 'each' && step.over === 'small rings'}
 		{#each ['across', 'up'] as const as key (key)}
 			{' '}{key}
 			<NumberChip

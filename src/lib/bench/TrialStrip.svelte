@@ -41,7 +41,7 @@
 		const part = bench.shown?.part;
 		if (!part) return null;
 		const inspection = bench.inspectionFor(part, cornersOfTrial(part.anchor, points.length));
-		const piece = hang(part, inspection, bench.library, points, inputs);
+		const piece = hang(part, inspection, bench, points, inputs);
 		return { key, label, picture: undefined, piece, chosen, choose };
 	};
 	function trialTiles(): (Tile | null)[] {

@@ -4,12 +4,14 @@
 	import { freshId } from '$lib/sheet/words';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import { toast } from 'svelte-sonner';
+	import { materialsOf } from '$core/cladding/kit';
 	import { cellText, readCell, type CellValue } from './variant-cells';
 
 	/** All variants of a part as a table: rows are variants, columns their shared values. */
 	let { part }: { part: PartDefinition } = $props();
 	const workbench = useWorkbench();
 	const variants = $derived(workbench.project.document.variants.filter((one) => one.part === part.id));
+	const materials = $derived(materialsOf(workbench.project.document));
 	const units: Record<string, string> = { length: 'mm', angle: '°', area: 'mm²', volume: 'mm³', mass: 'kg' };
 
 	/** Set several cells in one command; what cannot be read is told, and nothing is changed. */
@@ -24,7 +26,7 @@
 	function commit(variant: Variant, column: number, field: HTMLInputElement) {
 		const input = part.inputs[column]!;
 		if (field.value === cellText(variant, input)) return;
-		const read = readCell(input, field.value);
+		const read = readCell(input, field.value, materials);
 		if ('fault' in read) {
 			toast.error(read.fault);
 			field.value = cellText(variant, input);
@@ -54,7 +56,7 @@
 				line.split('\t').forEach((cell, c) => {
 					const input = part.inputs[column + c];
 					if (!input) return;
-					const read = readCell(input, cell);
+					const read = readCell(input, cell, materials);
 					if ('fault' in read) faults.push(read.fault);
 					else values[input.name] = read.value;
 				});

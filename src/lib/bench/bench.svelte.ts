@@ -1,9 +1,9 @@
-import { partsOf } from '$core/cladding/kit';
+import { materialsOf, partsOf } from '$core/cladding/kit';
 import { centreOf, pointAt, type Vector } from '$core/geometry/vector';
 import { elementsOf } from '$core/part/compile';
 import { inputKind, kernelValue } from '$core/part/inputs';
 import { inspectPart, type Inspection } from '$core/part/inspect';
-import { materialById, type Material } from '$core/part/materials';
+import type { Material } from '$core/project/material-schema';
 import { BLOCK } from '$core/part/evaluate/back-end';
 import type { ElementTable } from '$core/part/element-table';
 import { runProgram } from '$core/part/run';
@@ -35,11 +35,17 @@ export interface NamedTrial extends Trial {
 	readonly real: boolean;
 }
 
+/** What parts are made of. */
+export interface Stock {
+	readonly library: readonly PartDefinition[];
+	readonly materials: readonly Material[];
+}
+
 /** Hang a part on points. Nothing is compiled here: values are columns. */
 export function hang(
 	part: PartDefinition,
 	inspection: Inspection,
-	library: readonly PartDefinition[],
+	{ library, materials }: Stock,
 	points: readonly Vector[],
 	inputs: InputValues
 ): TrialPiece {
@@ -64,7 +70,7 @@ export function hang(
 		if (!definition || table.count === 0) return [];
 		const input = part.inputs.find(({ kind, name }) => kind === 'material' && name === definition.material);
 		const id = input ? String(inputs[input.name] ?? input.default) : definition.material;
-		const material = materialById(id) ?? materialById('steel')!;
+		const material = materials.find((one) => one.id === id) ?? materials[0]!;
 		return [{ definition, material, table }];
 	});
 	return {
@@ -99,6 +105,7 @@ export class Bench {
 	) {}
 
 	readonly library = $derived.by(() => partsOf(this.workbench.project.document));
+	readonly materials = $derived.by(() => materialsOf(this.workbench.project.document));
 	readonly part = $derived.by(() => this.library.find((one) => one.id === this.id));
 	/** Whether it has been made the project's own. */
 	readonly own = $derived.by(() => this.workbench.project.document.parts.some(({ id }) => id === this.id));
@@ -131,7 +138,7 @@ export class Bench {
 	readonly piece = $derived.by(() => {
 		const shown = this.shown;
 		if (!shown || this.points.length === 0) return null;
-		return hang(shown.part, shown.inspection, this.library, this.points, this.inputs);
+		return hang(shown.part, shown.inspection, this, this.points, this.inputs);
 	});
 	/** Points of the chosen step, as they came out. */
 	readonly stepPoints = $derived.by((): { is: string; points: Vector[] } | null => {

@@ -1,5 +1,5 @@
 import { inputKind } from '$core/part/inputs';
-import { materials } from '$core/part/materials';
+import type { Material } from '$core/project/material-schema';
 import type { PartInput } from '$core/project/part-definition';
 import type { Variant } from '$core/project/schema';
 import { formatQuantity, parseQuantity } from '$core/units/quantity';
@@ -20,7 +20,8 @@ export function cellText(variant: Variant, input: PartInput): string {
 /** What was typed or pasted, or a sentence that says what would be taken. */
 export function readCell(
 	input: PartInput,
-	text: string
+	text: string,
+	materials: readonly Material[]
 ): { readonly value: CellValue } | { readonly fault: string } {
 	const typed = text.trim();
 	const kind = inputKind(input);

@@ -1,4 +1,4 @@
-import { materials as kitMaterials } from '$core/part/materials';
+import type { Material } from '$core/project/material-schema';
 import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
 import { acceleratedRaycast } from 'three-mesh-bvh';
@@ -63,7 +63,7 @@ export class PieceLayer {
 		mesh.raycast = acceleratedRaycast;
 		mesh.position.set(...group.origin);
 		mesh.castShadow = true;
-		mesh.receiveShadow = element.material !== 'glass';
+		mesh.receiveShadow = !element.material.glass;
 		this.root.add(mesh);
 		const entry = { zone, group, element, mesh };
 		this.entries.set(key, entry);
@@ -82,20 +82,20 @@ export class PieceLayer {
 		this.indices.forgetUnused();
 	}
 
-	private material(id: string): THREE.MeshStandardMaterial {
-		let made = this.materials.get(id);
+	private material({ colour, metalness, roughness, opacity }: Material): THREE.MeshStandardMaterial {
+		const look = JSON.stringify([colour, metalness, roughness, opacity]);
+		let made = this.materials.get(look);
 		if (!made) {
-			const of = kitMaterials.find((one) => one.id === id);
 			made = new THREE.MeshStandardMaterial({
-				color: of?.colour ?? '#999',
-				metalness: of?.metalness ?? 0,
-				roughness: of?.roughness ?? 0.8,
-				transparent: (of?.opacity ?? 1) < 1,
-				opacity: of?.opacity ?? 1,
+				color: colour,
+				metalness,
+				roughness,
+				transparent: opacity < 1,
+				opacity,
 				side: THREE.DoubleSide,
 				flatShading: true
 			});
-			this.materials.set(id, made);
+			this.materials.set(look, made);
 		}
 		return made;
 	}

@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { partsOf } from '$core/cladding/kit';
+	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { swapPart } from '$core/cladding/swap';
-	import { materials } from '$core/part/materials';
 	import type { PartInput } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
 	import type { NumberKind } from '$core/units/dimension';
@@ -125,7 +124,7 @@
 			{#if input.kind === 'material'}
 				<ChoiceChip
 					value={String(valueOf(input))}
-					options={materials.map((one) => ({ value: one.id, label: one.label }))}
+					options={materialsOf(document).map((one) => ({ value: one.id, label: one.label }))}
 					label={input.label}
 					onchoose={(value) => commit(input, value)}
 				/>

@@ -3,7 +3,7 @@ import { swapPieces } from '$core/cladding/swap';
 import { pathSegment, type Edit } from '$core/project/commands';
 import type { PartDefinition } from '$core/project/part-definition';
 import type { Project, Rule } from '$core/project/schema';
-import { find } from '$lib/state/selection.svelte';
+import { find, type Found } from '$lib/state/selection.svelte';
 import type { ModelView } from '$lib/state/model.svelte';
 
 /** Where a cell lies on its face, so that its exception finds the place again when addresses change. */
@@ -64,6 +64,11 @@ export interface SwappedCells {
 	readonly passedOver: number;
 }
 
+function cornersAt(view: ModelView, { zone, face, index }: Found): number {
+	const { start } = view.zones[zone]!.faces[face]!.cells;
+	return start[index + 1]! - start[index]!;
+}
+
 /** The edits that put another part on the pieces of some cells, with the values that both parts have. */
 export function swapCells(
 	document: Project,
@@ -84,8 +89,8 @@ export function swapCells(
 				: undefined;
 		const variant = document.variants.find(({ id }) => id === group?.variantId);
 		const from = parts.find(({ id }) => id === variant?.part);
-		const fits =
-			to.anchor.kind !== 'pair' && (to.anchor.corners === 'any' || to.anchor.corners === group?.corners);
+		const corners = found?.kind === 'cell' ? cornersAt(view, found) : 0;
+		const fits = to.anchor.kind !== 'pair' && (to.anchor.corners === 'any' || to.anchor.corners === corners);
 		if (!found || !group || !variant || !from || !fits || from.id === to.id) {
 			passedOver++;
 			continue;

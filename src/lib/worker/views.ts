@@ -1,3 +1,4 @@
+import type { Material } from '$core/project/material-schema';
 import type { Assignment } from '$core/cladding/assign';
 import { flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
@@ -52,7 +53,7 @@ export interface FaceView {
 
 /** One element of a group, ready to draw: mm from `origin`. */
 export interface ElementView {
-	readonly material: string;
+	readonly material: Material;
 	readonly positions: Float32Array;
 	readonly count: number;
 	readonly verticesEach: number;
@@ -227,7 +228,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		anchors: group.anchors,
 		origin: zone.faces[clause.face]!.origin,
 		elements: group.run.elements.map((table) => ({
-			material: group.ready.materials[table.element]!.id,
+			material: group.ready.materials[table.element]!,
 			positions: table.positions,
 			count: table.count,
 			verticesEach: table.verticesEach,

@@ -1,6 +1,6 @@
 import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
-import type { Material } from '../../part/materials';
+import type { Material } from '../../project/material-schema';
 import type { ElementTable } from '../../part/element-table';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
 

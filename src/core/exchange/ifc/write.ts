@@ -1,5 +1,5 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
-import type { Material } from '../../part/materials';
+import type { Material } from '../../project/material-schema';
 import type { ElementTable } from '../../part/element-table';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';

@@ -14,7 +14,8 @@ export function readStl(bytes: Uint8Array, most: number): Triangles {
 	// A binary file may begin with the word of a text too: its size tells.
 	if (stated >= 0 && bytes.byteLength === HEADER + 4 + EACH * stated) return readBinary(view, stated, most);
 	const start = new TextDecoder().decode(bytes.subarray(0, 512));
-	if (/^\s*solid\b[^]*?(facet|vertex|endsolid)/.test(start)) return readText(new TextDecoder().decode(bytes), most);
+	if (/^\s*solid\b[^]*?(facet|vertex|endsolid)/.test(start))
+		return readText(new TextDecoder().decode(bytes), most);
 	throw new MeshFault(
 		stated >= 0
 			? `it is cut short or no STL file: its head tells of ${stated} triangles, which take ${HEADER + 4 + EACH * stated} bytes; it has ${bytes.byteLength}`

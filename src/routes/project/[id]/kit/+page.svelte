@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { partsOf } from '$core/cladding/kit';
+	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { inspectPart } from '$core/part/inspect';
 	import { cornersOfTrial, trialsOf } from '$core/part/trials';
 	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
 	import { hang } from '$lib/bench/bench.svelte';
+	import MaterialCards from '$lib/bench/MaterialCards.svelte';
 	import { blockPart } from '$lib/bench/block-part';
 	import { Pictures } from '$lib/bench/pictures';
 	import { usesOf } from '$lib/bench/uses';
@@ -22,6 +23,7 @@
 	const workbench = useWorkbench();
 	const document = $derived(workbench.project.document);
 	const parts = $derived(partsOf(document));
+	const stock = $derived({ library: parts, materials: materialsOf(document) });
 	const own = $derived(new Set(document.parts.map(({ id }) => id)));
 	let finding = $state(false);
 	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
@@ -62,7 +64,7 @@
 	function pictureOf(maker: Pictures, part: PartDefinition): string | null {
 		for (const { points } of trialsOf(part.anchor)) {
 			const inspection = inspectPart(part, cornersOfTrial(part.anchor, points.length), parts);
-			const picture = maker.of(hang(part, inspection, parts, points, {}).elements);
+			const picture = maker.of(hang(part, inspection, stock, points, {}).elements);
 			if (picture) return picture;
 		}
 		return null;
@@ -240,6 +242,7 @@
 				</ul>
 			{/if}
 		{/each}
+		<MaterialCards />
 	</main>
 </div>
 <FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />

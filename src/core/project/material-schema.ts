@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { id } from './identifier';
+
+/** What elements are made of, and how it looks. */
+export const materialSchema = z.strictObject({
+	id,
+	label: z.string().trim().min(1).max(60),
+	/** kg/m³ */
+	density: z.number().min(1).max(25_000),
+	/** sRGB hex */
+	colour: z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour is # and six hexadecimal digits'),
+	opacity: z.number().min(0.05).max(1),
+	metalness: z.number().min(0).max(1),
+	roughness: z.number().min(0).max(1),
+	/** Plates of it count as glass in the schedule. */
+	glass: z.boolean().default(false)
+});
+export type Material = z.infer<typeof materialSchema>;
