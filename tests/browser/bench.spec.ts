@@ -1,4 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { openDemo, saved, settled } from './app';
 
 const problems: string[] = [];
@@ -198,7 +201,8 @@ test('the kit shows every part with a picture; a part goes out as JSON and comes
 	const id = await openDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	const kit = page.getByTestId('kit');
-	await expect(kit.getByRole('listitem')).toHaveCount(25);
+	const cards = kit.getByRole('listitem').filter({ has: page.getByRole('link') });
+	await expect(cards).toHaveCount(25);
 	await expect(kit).toHaveAttribute('data-pictures', '25', { timeout: 90_000 });
 	const card = kit.getByRole('listitem').filter({ hasText: 'Deep window' });
 	await card.hover();
@@ -236,4 +240,184 @@ test('a block from a spreadsheet is pasted over variants, all or nothing', async
 	const values = (await documentOf(page, id)).variants.map((one) => one.values);
 	expect(values[0]).toMatchObject({ frame_width: 61, frame_depth: 91 });
 	expect(values[1]).toMatchObject({ frame_width: 62, frame_depth: 92 });
+});
+
+test('a group is made on the bench: steps for every edge, their points gathered, an element of them, by cases too', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	await page.getByRole('button', { name: 'New part' }).click();
+	await page.getByRole('menuitem', { name: 'on cells of any corners' }).click();
+	await stageReady(page);
+	await add(page, /^Step/, 'each');
+	await expect(page.getByRole('group', { name: 'Within each' })).toContainText('No steps in it yet');
+	await add(page, /^Add a step within each/, 'point on path');
+	const point = page.locator('[data-step="point_on_path"]');
+	await expect(point.getByRole('combobox', { name: /^path of point_on_path: edge/ })).toBeVisible();
+	await sheet(page).getByRole('button', { name: 'Gather points of each' }).click();
+	await sheet(page)
+		.getByRole('button', { name: /^Name of what is gathered 1/ })
+		.click();
+	await type(page, 'middles');
+	// The ring that was gathered is known below.
+	await page.locator('[data-step="each"]').click({ position: { x: 3, y: 3 } });
+	await add(page, /^Step/, 'plate');
+	const plate = page.locator('[data-step="plate"]');
+	await plate.getByRole('combobox', { name: /^ring of plate/ }).click();
+	await page.getByRole('option', { name: 'middles' }).click();
+	await expect(plate).toContainText('1 solid');
+	await sheet(page).getByRole('button', { name: '+ Element', exact: true }).click();
+	const card = page.getByRole('region', { name: 'On this trial' });
+	await expect(card).toContainText(/Mass/);
+
+	// Cases: one at its bound is split, and takes steps of its own.
+	await add(page, /^Step/, 'cases');
+	const cases = page.locator('[data-step="cases"]');
+	await cases.getByRole('button', { name: /^of of cases/ }).click();
+	await type(page, 'cell_area / 1 m2');
+	await expect(cases).toContainText(/area|not known/);
+	await type(page, 'course');
+	await sheet(page)
+		.getByRole('button', { name: /^below of case 1/ })
+		.click();
+	await type(page, '3');
+	// The bound is that of both cases; a third one parts the upper.
+	await expect(sheet(page).getByRole('button', { name: /^from of case 2/ })).toHaveText('3');
+	await sheet(page).getByRole('button', { name: 'Split case 2 of cases' }).click();
+	await expect(sheet(page).getByRole('button', { name: /^from of case 3/ })).toHaveText('2 * 3');
+	await page.keyboard.press('Control+z');
+	await expect(sheet(page).getByRole('alert')).toHaveCount(0);
+	await saved(page);
+	const [made] = (await documentOf(page, id)).parts;
+	expect(made!.steps[0]).toMatchObject({
+		do: 'each',
+		over: 'edges',
+		of: 'cell',
+		gathers: [{ name: 'middles', of: 'point_on_path', as: 'ring' }],
+		steps: [{ do: 'point on path', path: 'edge', ratio: '0.5' }]
+	});
+	expect(made!.steps[2]).toMatchObject({ do: 'cases', of: 'course', cases: [{ below: '3' }, { from: '3' }] });
+});
+
+test('a mesh is brought in as a block, turned, and stands in the model between two grids; what cannot be is told', async ({
+	page
+}) => {
+	test.slow();
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	const input = page.getByLabel('File of a part');
+	const corners = ['0 0 0', '4 0 0', '4 6 0', '0 6 0', '0 6 2', '4 6 2'];
+	const faces = ['1 4 3 2', '1 2 6 5', '1 5 4', '2 3 6', '3 4 5 6'];
+	const obj = (list: string[]) =>
+		Buffer.from([...corners.map((p) => `v ${p}`), ...list.map((f) => `f ${f}`), ''].join('\n'));
+	await input.setInputFiles({ name: 'open.obj', mimeType: 'model/obj', buffer: obj(faces.slice(1)) });
+	await expect(page.getByText(/open.obj cannot be taken: it has holes: 4 edges/)).toBeVisible();
+	const huge = Buffer.alloc(84 + 50 * 1_900_000);
+	huge.writeUInt32LE(1_900_000, 80);
+	const path = join(mkdtempSync(join(tmpdir(), 'zygaster-')), 'huge.stl');
+	writeFileSync(path, huge);
+	await input.setInputFiles(path);
+	await expect(page.getByText(/huge.stl cannot be taken: it has 1 900 000 triangles/)).toBeVisible({
+		timeout: 60_000
+	});
+	await input.setInputFiles({ name: 'wedge.obj', mimeType: 'model/obj', buffer: obj(faces) });
+	await stageReady(page);
+	await expect(page.locator('[data-step="shape"]')).toContainText('of wedge.obj, 8 triangles');
+	const body = page.locator('[data-step="body"]');
+	await expect(body.getByRole('img', { name: 'The block lies as it was made' })).toBeVisible();
+	await page.getByRole('slider', { name: 'Try Quarter turns' }).focus();
+	await page.keyboard.press('ArrowRight');
+	await expect(body.getByRole('img', { name: 'The block lies 1 quarter turn' })).toBeVisible();
+	await page.getByRole('tab', { name: 'Variants' }).click();
+	await page.getByRole('button', { name: 'New variant' }).click();
+	await saved(page);
+	const { variants } = await documentOf(page, id);
+	const variant = variants.at(-1)!;
+
+	// Without a second grid the clause says what is missing; with one the blocks fill it.
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
+	await rule.getByRole('combobox', { name: /^What rule/ }).click();
+	await page.getByRole('option', { name: /wedge/ }).click();
+	await expect(page.getByTestId('sheet').getByRole('alert')).toContainText(/give the zone a layer/);
+	const pattern = page.locator('[data-clause="zones/street/pattern"]');
+	await pattern.hover();
+	await pattern.getByRole('button', { name: /^More for/ }).click();
+	await page.getByRole('menuitem', { name: 'Add a layer behind' }).click();
+	await settled(page);
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+	await expect(page.locator(`[data-clause="variants/${variant.id}"] [data-effect]`)).toHaveText(
+		/^[1-9]\d* pieces/
+	);
+});
+
+test('a material is changed and made anew; the part of chosen pieces is swapped and the rest stay', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	const materials = page.getByTestId('materials');
+	await materials.getByRole('button', { name: 'Density of Glass in kg/m³: 2 500' }).click();
+	await type(page, '2600');
+	await page.getByRole('button', { name: 'New material' }).click();
+	await materials.getByRole('button', { name: 'Name of the material material: Material 2' }).click();
+	await type(page, 'Cork');
+	await materials.getByLabel('Colour of Cork').fill('#a07850');
+	await saved(page);
+	const owned = (await documentOf(page, id)) as unknown as {
+		materials: { id: string; label: string; density: number; colour: string }[];
+	};
+	expect(owned.materials).toMatchObject([
+		{ id: 'glass', density: 2600 },
+		{ label: 'Cork', colour: '#a07850' }
+	]);
+	await materials.locator('[data-material="glass"]').hover();
+	await materials.getByRole('button', { name: 'as it ships' }).click();
+	await saved(page);
+	expect(((await documentOf(page, id)) as unknown as typeof owned).materials).toHaveLength(1);
+
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	await page.getByRole('button', { name: 'Zone · Street screen' }).click();
+	await settled(page);
+	const map = (await page.getByTestId('map').boundingBox())!;
+	await page.mouse.click(map.x + map.width * 0.5, map.y + map.height * 0.6);
+	const card = page.getByTestId('card');
+	await expect(card).toBeVisible();
+	await page.keyboard.press('Shift+ArrowRight');
+	await expect(card).toContainText('and 1 more');
+	await card.getByRole('combobox', { name: /^Part of/ }).click();
+	await page.getByRole('option', { name: 'Deep window' }).click();
+	await expect(page.getByText(/Deep window on 2 pieces: kept .*; dropped/)).toBeVisible();
+	await settled(page);
+	await saved(page);
+	const after = (await documentOf(page, id)) as unknown as Document & {
+		zones: { id: string; exceptions: { put: { variant: string } }[] }[];
+	};
+	const { exceptions } = after.zones.find((zone) => zone.id === 'street')!;
+	expect(exceptions).toHaveLength(2);
+	const put = after.variants.find((one) => one.id === exceptions[0]!.put.variant)!;
+	expect(put.part).toBe('deep-window');
+	await page.keyboard.press('Control+z');
+	await saved(page);
+	expect((await documentOf(page, id)).variants.some((one) => one.part === 'deep-window')).toBe(false);
+});
+
+test('the table of variants is copied as a spreadsheet takes it', async ({ page, context }) => {
+	await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await page.getByRole('tab', { name: 'Variants' }).click();
+	await page.getByRole('button', { name: 'Copy the table' }).click();
+	const text = await page.evaluate(() => navigator.clipboard.readText());
+	const rows = text
+		.trimEnd()
+		.split('\n')
+		.map((row) => row.split('\t'));
+	const variants = (await documentOf(page, id)).variants.filter((one) => one.part === 'framed-glass');
+	expect(rows).toHaveLength(1 + variants.length);
+	const column = rows[0]!.findIndex((head) => head.startsWith('Frame width'));
+	variants.forEach((variant, k) => expect(Number(rows[k + 1]![column])).toBe(variant.values['frame_width']));
 });

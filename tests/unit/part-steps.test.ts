@@ -317,6 +317,30 @@ describe('groups of steps', () => {
 		);
 	});
 
+	it('what is gathered of a step that cannot be made, or of too few turns, is told and harms nothing below', () => {
+		const gathering = (of: string, path: string) =>
+			part([
+				{ name: 'ends', do: 'path', through: ['corner1', 'corner2'] },
+				{
+					name: 'around',
+					do: 'each',
+					over: 'edges',
+					of,
+					steps: [{ name: 'tip', do: 'point on path', path, ratio: '0.5' }],
+					elements: [],
+					gathers: [{ name: 'tips', of: 'tip', as: 'ring' }]
+				},
+				{ name: 'pane', do: 'plate', ring: 'tips', thickness: '6 mm', side: 'in' }
+			]);
+		expect(faultsOf(gathering('cell', 'edge'))).to.equal('');
+		expect(faultsOf(gathering('cell', 'edge9'))).to.match(
+			/step tip: "edge9" is not known.*\nstep pane: "tips" is not known/
+		);
+		expect(faultsOf(gathering('ends', 'edge'))).to.match(
+			/step around: "tips" would be a ring of 1; 3 points are needed/
+		);
+	});
+
 	it('cases: what is covered twice, or not at all, is told with its range', () => {
 		const cases = (...ranges: [from: string | null, below: string | null][]) =>
 			faultsOf(

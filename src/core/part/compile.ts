@@ -310,7 +310,13 @@ class Compiler {
 		}
 		step.gathers.forEach(({ name, as }, k) => {
 			this.declare(scope, name);
-			scope.set(name, { is: as, points: gathered[k]! });
+			const points = gathered[k]!;
+			// Nothing is gathered of a step that could not be made, which has been told of.
+			if (points.length === 0) return;
+			const least = as === 'ring' ? 3 : 2;
+			if (points.length < least)
+				throw new StepFault(`"${name}" would be a ${as} of ${points.length}; ${least} points are needed`);
+			scope.set(name, { is: as, points });
 		});
 	}
 

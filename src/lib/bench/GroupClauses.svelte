@@ -24,12 +24,29 @@
 		['from', 'from'],
 		['below', 'below']
 	] as const;
-	/** A case split in two at a bound to be typed. */
+	/** A bound moved, and with it the one of the case that it parts this one from. */
+	function withBound(cases: readonly Case[], c: number, key: 'from' | 'below', text: string): PartDefinition {
+		const was = cases[c]![key];
+		const other = key === 'from' ? 'below' : 'from';
+		const next = cases.map((one, n) => {
+			if (n === c) return { ...one, [key]: text };
+			return one[other] === was ? { ...one, [other]: text } : one;
+		});
+		return withAt(part, [...path, 'cases'], next);
+	}
+	/** A case split in two, at a bound that is then typed. */
 	function split(cases: readonly Case[], c: number) {
-		const { below, ...rest } = cases[c]!;
-		const at = below ?? rest.from ?? '1';
-		const upper: Case = { from: at, ...(below !== undefined && { below }), steps: [], elements: [] };
-		setCases([...cases.slice(0, c), { ...rest, below: at }, upper, ...cases.slice(c + 1)]);
+		const { from, below } = cases[c]!;
+		const between =
+			from !== undefined && below !== undefined
+				? `(${from} + ${below}) / 2`
+				: from !== undefined
+					? `2 * ${from}`
+					: below !== undefined
+						? `${below} / 2`
+						: '1';
+		const upper: Case = { from: between, ...(below !== undefined && { below }), steps: [], elements: [] };
+		setCases([...cases.slice(0, c), { ...cases[c]!, below: between }, upper, ...cases.slice(c + 1)]);
 	}
 </script>
 
@@ -51,12 +68,11 @@
 						value={one[key]}
 						look="formula"
 						label="{words} of case {c + 1} of {step.name}"
-						check={(text) =>
-							faultAt(bench, withAt(part, [...path, 'cases', c, key], text), `step ${step.name}`)}
+						check={(text) => faultAt(bench, withBound(step.cases, c, key, text), `step ${step.name}`)}
 						oncommit={(text) =>
 							bench.change(
 								`${part.label}: case ${c + 1} of ${step.name}`,
-								withAt(part, [...path, 'cases', c, key], text)
+								withBound(step.cases, c, key, text)
 							)}
 					/>{/if}
 			{/each}

@@ -333,8 +333,8 @@ const beginnings: Partial<Record<AnyStep['do'], Readonly<Record<string, unknown>
 	'fit block': { turns: '0', flip: 'false', mirror: 'false' }
 };
 
-/** Directions that most steps go along; of other things the newest stands first. */
-const preferred = ['normal', 'plane'];
+/** What a step within a group is about, and directions that most go along; of other things the newest is first. */
+const preferred = ['edge', 'small', 'normal', 'plane'];
 
 /**
  * A new step of a kind, standing on values that are there already.
@@ -358,7 +358,8 @@ export function newStep(
 	for (const field of sentences[kind]) {
 		if (typeof field === 'string') continue;
 		if (field.is === 'use' && !field.optional) {
-			const found = pick(field.of);
+			// What is gone round is a ring, where there is one.
+			const found = (kind === 'each' && pick(['ring'])) || pick(field.of);
 			if (!found) return { missing: field.of[0]! };
 			step[field.key] = found;
 		} else if (field.is === 'uses') {

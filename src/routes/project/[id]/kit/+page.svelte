@@ -117,7 +117,7 @@
 		const chosen = file.files?.[0];
 		file.value = '';
 		if (!chosen) return;
-		if (!/\.json$/i.test(chosen.name)) return importedBlock(chosen);
+		if (/\.(obj|stl|glb)$/i.test(chosen.name)) return importedBlock(chosen);
 		let data: unknown;
 		try {
 			data = JSON.parse(await chosen.text());
