@@ -3,48 +3,72 @@ import type { Operation } from '../program';
 import { BLOCK, type BackEnd } from './back-end';
 
 type Column = Float64Array;
-/** o[r] = x[r] op y[r] for the first `rows` rows, and as many more as make a multiple of four. */
+/** o[r] = x[r] op y[r] for the first `rows` rows, and as many more as make a multiple of eight. */
 type Loop = (o: Column, x: Column, y: Column, rows: number) => void;
 
 /*
- * Four rows a turn, since going round costs as much as an addition. Each operation has a loop of its own, so
+ * Eight rows a turn, since going round costs as much as an addition. Each operation has a loop of its own, so
  * that the engine sees one operation in it.
  */
 const loops: Partial<Record<Arithmetic, Loop>> = {
 	add(o, x, y, rows) {
-		for (let r = 0; r < rows; r += 4) {
+		for (let r = 0; r < rows; r += 8) {
 			const a = x[r]! + y[r]!;
 			const b = x[r + 1]! + y[r + 1]!;
 			const c = x[r + 2]! + y[r + 2]!;
 			const d = x[r + 3]! + y[r + 3]!;
+			const e = x[r + 4]! + y[r + 4]!;
+			const f = x[r + 5]! + y[r + 5]!;
+			const g = x[r + 6]! + y[r + 6]!;
+			const h = x[r + 7]! + y[r + 7]!;
 			o[r] = a;
 			o[r + 1] = b;
 			o[r + 2] = c;
 			o[r + 3] = d;
+			o[r + 4] = e;
+			o[r + 5] = f;
+			o[r + 6] = g;
+			o[r + 7] = h;
 		}
 	},
 	subtract(o, x, y, rows) {
-		for (let r = 0; r < rows; r += 4) {
+		for (let r = 0; r < rows; r += 8) {
 			const a = x[r]! - y[r]!;
 			const b = x[r + 1]! - y[r + 1]!;
 			const c = x[r + 2]! - y[r + 2]!;
 			const d = x[r + 3]! - y[r + 3]!;
+			const e = x[r + 4]! - y[r + 4]!;
+			const f = x[r + 5]! - y[r + 5]!;
+			const g = x[r + 6]! - y[r + 6]!;
+			const h = x[r + 7]! - y[r + 7]!;
 			o[r] = a;
 			o[r + 1] = b;
 			o[r + 2] = c;
 			o[r + 3] = d;
+			o[r + 4] = e;
+			o[r + 5] = f;
+			o[r + 6] = g;
+			o[r + 7] = h;
 		}
 	},
 	multiply(o, x, y, rows) {
-		for (let r = 0; r < rows; r += 4) {
+		for (let r = 0; r < rows; r += 8) {
 			const a = x[r]! * y[r]!;
 			const b = x[r + 1]! * y[r + 1]!;
 			const c = x[r + 2]! * y[r + 2]!;
 			const d = x[r + 3]! * y[r + 3]!;
+			const e = x[r + 4]! * y[r + 4]!;
+			const f = x[r + 5]! * y[r + 5]!;
+			const g = x[r + 6]! * y[r + 6]!;
+			const h = x[r + 7]! * y[r + 7]!;
 			o[r] = a;
 			o[r + 1] = b;
 			o[r + 2] = c;
 			o[r + 3] = d;
+			o[r + 4] = e;
+			o[r + 5] = f;
+			o[r + 6] = g;
+			o[r + 7] = h;
 		}
 	},
 	divide(o, x, y, rows) {
@@ -70,7 +94,7 @@ const loops: Partial<Record<Arithmetic, Loop>> = {
 	}
 };
 
-/** Run one operation over the first `rows` of a block; slots hold a multiple of four rows. */
+/** Run one operation over the first `rows` of a block; slots hold a multiple of eight rows. */
 export function runOperation(
 	{ op, out, a, b, c }: Operation,
 	slots: readonly Float64Array[],
