@@ -71,6 +71,6 @@ await page.getByRole('tab', { name: 'Variants' }).click();
 await page.getByRole('textbox').first().waitFor();
 await shoot('variants');
 await page.goto(`${project}/kit`);
-await page.waitForSelector('[data-testid=kit][data-pictures="24"]', { timeout: 120_000 });
+await page.waitForSelector('[data-testid=kit][data-pictures="25"]', { timeout: 120_000 });
 await shoot('kit');
 await browser.close();

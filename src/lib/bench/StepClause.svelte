@@ -113,13 +113,15 @@
 						{check}
 					/>{/if}</span
 			>{/each}<span>; call it </span>
-		<TextChip
-			value={step.name}
-			label="Name of step {number}"
-			look="name"
-			check={(text) => nameFault(part, step.name, text)}
-			oncommit={(text) => rename(bench, step.name, text)}
-		/>.
+		<span class="whitespace-nowrap"
+			><TextChip
+				value={step.name}
+				label="Name of step {number}"
+				look="name"
+				check={(text) => nameFault(part, step.name, text)}
+				oncommit={(text) => rename(bench, step.name, text)}
+			/>.</span
+		>
 		{#if step.do === 'fit block' && view}<LiePreview {bench} lie={view.lie} />{/if}
 	</Clause>
 </div>
