@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import type { Vector } from '../../src/core/geometry/vector';
 import { loadSolids } from '../../src/core/part/block/solids';
-import { compilePart } from '../../src/core/part/compile';
+import { checkPart, compilePart } from '../../src/core/part/compile';
 import { shippedParts } from '../../src/core/part/kit';
 import { runProgram } from '../../src/core/part/run';
 import { partSchema, type PartDefinition, type PartInputForm } from '../../src/core/project/part-definition';
@@ -228,6 +228,21 @@ describe('blocks', () => {
 		// A companion that lies crosswise: the space folds over.
 		const folded = runOnce(hollow, [...cube.slice(0, 4), ...cube.slice(4).reverse()]);
 		expect(folded.flagTexts.join()).to.contain('the space it fills folds over');
+	});
+
+	it('a mesh with a hole, or a vertex that is not there, is refused at its step', () => {
+		const vertices = [0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1];
+		const closed = [0, 2, 1, 0, 1, 3, 1, 2, 3, 2, 0, 3];
+		const faults = (triangles: number[]) =>
+			checkPart(blockPart([{ name: 'shape', do: 'block mesh', vertices, triangles }]), 4, []).faults.map(
+				({ step, text }) => `${step}: ${text}`
+			);
+		expect(faults(closed)).to.deep.equal([]);
+		expect(faults(closed.slice(3))[0]).to.match(/^step shape: it has holes: 3 edges/);
+		expect(faults([...closed, 0, 1, 9])[0]).to.match(/^step shape: a triangle has a vertex beyond the 4/);
+		expect(
+			volumeOf(blockPart([{ name: 'shape', do: 'block mesh', vertices, triangles: closed }]))
+		).to.be.closeTo(1 / 6, 1e-7);
 	});
 
 	it('solids are made once for each set of values, however many pieces have it; too many sets are refused', () => {

@@ -1,5 +1,5 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
-import { cuttersOf, mapNumbers, type Recipe } from './block/recipe';
+import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { StepFault } from './fault';
 import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
 
@@ -44,8 +44,6 @@ interface Draft {
 
 /** How often a group may repeat within one piece. */
 export const MOST_TURNS = 2000;
-/** How many different blocks one run may make: each is a boolean of solids. */
-export const MOST_SHAPES = 256;
 /** Flags that every program has. */
 export const NOT_FINITE = 0;
 export const TOO_MANY = 1;

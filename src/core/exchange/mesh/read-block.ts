@@ -1,3 +1,4 @@
+import { flawOf } from '../../part/block/closed';
 import type { RawMesh } from '../../part/block/recipe';
 import { MOST_TRIANGLES } from '../../project/part/block-steps';
 import { readGlbMesh } from './read-glb';
@@ -47,34 +48,15 @@ function joined({ corners }: Triangles): { vertices: number[]; triangles: number
 	return { vertices, triangles: whole, places };
 }
 
-/** Refuse what has holes, or faces that meet three at an edge or run against each other. */
+/** Refuse what does not enclose a solid, with the place in the file's own unit. */
 function checkClosed(triangles: readonly number[], places: readonly number[]): void {
-	const edges = new Map<string, number>();
-	for (let t = 0; t < triangles.length; t += 3)
-		for (let k = 0; k < 3; k++) {
-			const edge = `${triangles[t + k]} ${triangles[t + ((k + 1) % 3)]}`;
-			edges.set(edge, (edges.get(edge) ?? 0) + 1);
-		}
-	const at = (edge: string) => {
-		const vertex = Number(edge.split(' ')[0]);
-		return places
-			.slice(3 * vertex, 3 * vertex + 3)
-			.map((value) => Number(value.toPrecision(5)))
-			.join(', ');
-	};
-	const open: string[] = [];
-	for (const [edge, times] of edges) {
-		const [a, b] = edge.split(' ');
-		if (times > 1)
-			throw new MeshFault(
-				`more than two of its faces meet at an edge, or run against each other, near ${at(edge)}; a block needs a closed mesh whose faces all look outward`
-			);
-		if (!edges.has(`${b} ${a}`)) open.push(edge);
-	}
-	if (open.length)
-		throw new MeshFault(
-			`it has holes: ${open.length} ${open.length === 1 ? 'edge has' : 'edges have'} a face on one side only, the first near ${at(open[0]!)}; close it first`
-		);
+	const flaw = flawOf(triangles);
+	if (!flaw) return;
+	const near = places
+		.slice(3 * flaw.vertex, 3 * flaw.vertex + 3)
+		.map((value) => Number(value.toPrecision(5)))
+		.join(', ');
+	throw new MeshFault(`${flaw.text} (near ${near})`);
 }
 
 const signedVolume = (vertices: readonly number[], triangles: readonly number[]): number => {

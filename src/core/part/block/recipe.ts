@@ -37,6 +37,9 @@ export interface RawMesh {
 	readonly triangles: readonly number[];
 }
 
+/** How many different blocks one run may make: each is a boolean of solids. */
+export const MOST_SHAPES = 256;
+
 /** How a block lies in the space it fills. */
 export interface Lie {
 	/** Quarter turns about the outward axis, 0 to 3: its first corner comes to the space's second. */

@@ -1,7 +1,7 @@
-import { MOST_SHAPES } from '../builder';
 import type { BlockOutput } from '../program';
 import type { ElementTable } from '../element-table';
 import { fitBlock, SPACE } from './fit';
+import { MOST_SHAPES } from './recipe';
 import { blockOf, type MadeBlock } from './solids';
 import type { UnitMesh } from './unit-mesh';
 

@@ -1,6 +1,15 @@
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { PartDefinition } from '../../project/part-definition';
-import type { Axis, Cutter, Lie, Outline, Place, RawMesh, Recipe } from './recipe';
+import {
+	MOST_SHAPES,
+	type Axis,
+	type Cutter,
+	type Lie,
+	type Outline,
+	type Place,
+	type RawMesh,
+	type Recipe
+} from './recipe';
 import { laid, unitMesh, type UnitMesh } from './unit-mesh';
 
 /** Solids of the unit box and what is made of them, by a library of robust booleans. */
@@ -10,10 +19,17 @@ let loading: Promise<void> | null = null;
 
 /** Load the library, once: whoever makes blocks does it first. */
 export function loadSolids(): Promise<void> {
-	loading ??= Module().then((loaded) => {
-		loaded.setup();
-		library = loaded;
-	});
+	loading ??= Module().then(
+		(loaded) => {
+			loaded.setup();
+			library = loaded;
+		},
+		(error: unknown) => {
+			// What could not be fetched may be had the next time.
+			loading = null;
+			throw error;
+		}
+	);
 	return loading;
 }
 
@@ -170,9 +186,6 @@ function make(recipe: Recipe, values: ArrayLike<number>): MadeBlock {
 	}
 }
 
-/** How many of a recipe's shapes are kept. */
-const MOST_KEPT = 256;
-
 /** A shape, and the ways it has been laid. */
 interface Kept {
 	readonly shape: MadeBlock;
@@ -190,7 +203,7 @@ export function blockOf(recipe: Recipe, values: ArrayLike<number>, lie: Lie): Ma
 	const key = Array.prototype.join.call(values, ' ');
 	let known = shapes.get(key);
 	if (!known) {
-		if (shapes.size >= MOST_KEPT) shapes.clear();
+		if (shapes.size >= MOST_SHAPES) shapes.clear();
 		shapes.set(key, (known = { shape: make(recipe, values), lies: new Map<number, MadeBlock>() }));
 	}
 	const way = lie.turns + (lie.flip ? 4 : 0) + (lie.mirror ? 8 : 0);

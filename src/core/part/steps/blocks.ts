@@ -1,3 +1,4 @@
+import { flawOf } from '../block/closed';
 import type { Axis, Recipe } from '../block/recipe';
 import type { PointRegisters, Register } from '../builder';
 import { StepFault } from '../fault';
@@ -107,6 +108,8 @@ export const blockSteps: Makers<
 		const count = step.vertices.length / 3;
 		if (step.triangles.some((vertex) => vertex >= count))
 			throw new StepFault(`a triangle has a vertex beyond the ${count} that the mesh has`);
+		const flaw = flawOf(step.triangles);
+		if (flaw) throw new StepFault(flaw.text);
 		return block({ is: 'mesh', mesh: { vertices: step.vertices, triangles: step.triangles } });
 	},
 	'block union'(step, context) {
