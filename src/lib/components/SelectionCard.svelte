@@ -8,6 +8,7 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import ChoiceChip from './ChoiceChip.svelte';
 	import { partsOf } from '$core/cladding/kit';
+	import { inputKind } from '$core/part/inputs';
 	import { clauseNumbers, zonePart } from '$lib/sheet/clause-numbers';
 	import type { PartDefinition } from '$core/project/part-definition';
 	import { exceptionEdits, swapCells } from '$lib/sheet/exceptions';
@@ -143,6 +144,15 @@
 	const own = $derived(
 		piece && workbench.project.document.variants.find(({ id }) => id === piece.group.variantId)?.part
 	);
+	/** A value that the clause set for this piece, in its kind's words. */
+	function perPieceText(name: string, value: number): string {
+		const input = partsOf(workbench.project.document)
+			.find(({ id }) => id === own)
+			?.inputs.find((one) => one.name === name);
+		const option = input?.options?.[Math.round(value) - 1];
+		if (option) return option.label;
+		return formatQuantity(value, (input && inputKind(input)) ?? 'count', display);
+	}
 	const partOptions = $derived(
 		partsOf(workbench.project.document)
 			.filter(hangsOnCells)
@@ -279,11 +289,8 @@
 				{#if piece}
 					{#each [...piece.group.perPiece] as [name, values] (name)}
 						<em>{name.replaceAll('_', ' ')}</em> is
-						<span class="figures text-[12px]"
-							>{name === 'angle'
-								? formatQuantity(values[piece.row]!, 'angle')
-								: formatLength(values[piece.row]!, display)}</span
-						>, from the same clause.
+						<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>, from the same
+						clause.
 					{/each}
 					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
 							>{flag}.</span
