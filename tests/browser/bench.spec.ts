@@ -318,7 +318,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	const path = join(mkdtempSync(join(tmpdir(), 'zygaster-')), 'huge.stl');
 	writeFileSync(path, huge);
 	await input.setInputFiles(path);
-	await expect(page.getByText(/huge.stl cannot be taken: it has 1 900 000 triangles/)).toBeVisible({
+	await expect(page.getByText(/huge.stl cannot be taken: it has 1\s900\s000 triangles/)).toBeVisible({
 		timeout: 60_000
 	});
 	await input.setInputFiles({ name: 'wedge.obj', mimeType: 'model/obj', buffer: obj(faces) });

@@ -29,7 +29,7 @@ function middleOf(places: readonly Plan[]): Plan {
 
 const SAMPLES = 64;
 
-/** The parameter where a chain last meets the ray from its middle along x, going round to the left. */
+/** The parameter where a chain crosses the ray from its middle along x, going round to the left; the furthest one. */
 function meetsRay(chain: BezierChain, [cx, cy]: Plan): number | null {
 	const places = sampleChain(chain, SAMPLES);
 	let best: { t: number; x: number } | null = null;
@@ -77,7 +77,10 @@ function byDirection(chain: BezierChain): BezierChain {
 	return rising ? { ...started, breaks: shares } : started;
 }
 
-/** Corner to corner where all are of one kind; otherwise direction to direction. */
+/**
+ * Corner to corner where all are of one kind; otherwise direction to direction.
+ * @param outlines closed, anticlockwise, mm @returns the same curves with starts and breaks that correspond
+ */
 export function matchOutlines(outlines: readonly Outline[]): BezierChain[] {
 	const chains = outlines.map(({ chain }) => chain);
 	if (!outlines.every((one) => alike(one, outlines[0]!))) return chains.map(byDirection);

@@ -15,6 +15,7 @@ export function pieceAddress(zone: ZoneModel, group: ClauseGroup, row: number): 
 	return `${zone.zone.id}/${within}`;
 }
 
+/** The mark of a piece, as it is written on it: that of its cell or line. */
 export function pieceMark(zone: ZoneModel, group: ClauseGroup, row: number): string {
 	const face = zone.faces[group.face]!;
 	const anchor = group.group.anchors[row]!;
@@ -32,11 +33,13 @@ export interface PieceQuantities {
 
 const MM3_PER_M3 = 1e9;
 
+/** kg of one instance of an element, by its volume and its material's density. */
 export function elementMass(group: PieceGroup, table: ElementTable, instance: number): number {
 	const material = group.ready.materials[table.element]!;
 	return (table.volume[instance]! / MM3_PER_M3) * material.density;
 }
 
+/** Sums over the elements of each piece, by row. */
 export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const n = group.anchors.length;
 	const mass = new Float64Array(n);

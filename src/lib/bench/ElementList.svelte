@@ -19,21 +19,11 @@
 	}
 	let { bench, part, path, number, within }: Props = $props();
 	const list = $derived(at(part, path) as ElementDefinition[]);
-	const problemsAt = (place: string) =>
-		(bench.inspection?.faults ?? [])
-			.filter(({ step }) => step === place)
-			.map(({ text }) => ({ at: place, text }));
-	/** What steps make; an element takes those of its own group. */
-	const made = $derived(
-		new Map(
-			[...(bench.inspection?.steps ?? [])].flatMap(([name, { is }]) => (is ? [[name, is] as const] : []))
-		)
-	);
 	const own = $derived(
 		new Set((at(part, [...path.slice(0, -1), 'steps']) as { name: string }[]).map(({ name }) => name))
 	);
 	const orders = ['solid', 'sheet', 'fitted block'];
-	const orderable = $derived([...made].filter(([name, is]) => own.has(name) && orders.includes(is)));
+	const orderable = $derived([...bench.made].filter(([name, is]) => own.has(name) && orders.includes(is)));
 	const materialOptions = $derived([
 		...part.inputs
 			.filter(({ kind }) => kind === 'material')
@@ -65,7 +55,7 @@
 	<Clause
 		number={within ? '' : `${number}.${k + 1}`}
 		path="parts/{part.id}/elements/{element.name}"
-		problems={problemsAt(`element ${element.name}`)}
+		problems={bench.problemsAt(`element ${element.name}`)}
 		effect={`${count(element)} made`}
 		actions={[
 			{
@@ -110,7 +100,7 @@
 			<UseChip
 				value={name}
 				label="Step {n + 1} of {element.name}"
-				sees={made}
+				sees={bench.made}
 				of={orders}
 				optional={element.of.length > 1}
 				onchoose={(next) =>

@@ -16,11 +16,7 @@
 	const kind = $derived(inputKind(input));
 	const value = $derived(bench.inputs[input.name] ?? input.default);
 	const place = $derived(`input ${input.name}`);
-	const problems = $derived(
-		(bench.inspection?.faults ?? [])
-			.filter(({ step }) => step === place || step === `limit of ${input.name}`)
-			.map(({ text }) => ({ at: place, text }))
-	);
+	const problems = $derived(bench.problemsAt(place, `limit of ${input.name}`));
 	const change = (next: Partial<PartInput>, what: string) =>
 		bench.change(
 			`${part.label}: ${input.label} ${what}`,

@@ -1,36 +1,29 @@
 <script lang="ts">
+	import type { Lie } from '$core/part/block/recipe';
+	import { laidPlace } from '$core/part/block/unit-mesh';
 	import type { Bench } from './bench.svelte';
 
 	/** A small picture of how a block lies in its space: where its own foot, left and outside have come to be. */
 	let { bench, lie }: { bench: Bench; lie: readonly string[] } = $props();
 	const values = $derived(lie.map((name) => bench.piece?.results.get(name) ?? 0));
-	const turns = $derived(((Math.round(values[0] ?? 0) % 4) + 4) % 4);
-	const [flip, mirror] = $derived([
-		values[1] !== 0 && values[1] !== undefined,
-		values[2] !== 0 && values[2] !== undefined
-	]);
-
-	/** A place of the block (across, up, out), where it lies, seen from outside and a little from above. */
-	function seen(place: readonly [number, number, number]): [number, number] {
-		let [x, y, z] = place;
-		if (mirror) x = 1 - x;
-		if (flip) [y, z] = [1 - y, 1 - z];
-		for (let n = 0; n < turns; n++) [x, y] = [1 - y, x];
-		return [6 + 40 * x + 16 * (1 - z), 54 - 34 * y - 12 * (1 - z)];
-	}
-	/** The same without the block's own lie. */
-	const box = ([x, y, z]: readonly [number, number, number]): [number, number] => [
-		6 + 40 * x + 16 * (1 - z),
-		54 - 34 * y - 12 * (1 - z)
-	];
+	const way = $derived<Lie>({
+		turns: ((Math.round(values[0] ?? 0) % 4) + 4) % 4,
+		flip: Boolean(values[1]),
+		mirror: Boolean(values[2])
+	});
+	type Place = readonly [number, number, number];
+	/** A place of the space, seen from outside and a little from above. */
+	const box = ([x, y, z]: Place): [number, number] => [6 + 40 * x + 16 * (1 - z), 54 - 34 * y - 12 * (1 - z)];
+	/** A place of the block, where it has come to be. */
+	const seen = (place: Place) => box(laidPlace(place, way));
 	const line = (points: readonly (readonly [number, number])[]) => points.map((p) => p.join(',')).join(' ');
 	const face = (z: number) => [0, 1, 2, 3].map((k) => [k % 3 ? 1 : 0, k > 1 ? 1 : 0, z] as const);
 	const edges = [0, 1, 2, 3].map((k) => [face(1)[k]!, face(0)[k]!] as const);
 	const words = $derived(
 		[
-			turns ? `${turns} quarter ${turns === 1 ? 'turn' : 'turns'}` : '',
-			flip ? 'turned over' : '',
-			mirror ? 'mirrored' : ''
+			way.turns ? `${way.turns} quarter ${way.turns === 1 ? 'turn' : 'turns'}` : '',
+			way.flip ? 'turned over' : '',
+			way.mirror ? 'mirrored' : ''
 		]
 			.filter(Boolean)
 			.join(', ') || 'as it was made'
@@ -68,7 +61,7 @@
 		stroke="var(--color-patina-deep)"
 		stroke-width="2"
 		stroke-linejoin="round"
-		stroke-dasharray={flip ? '2 1.5' : 'none'}
+		stroke-dasharray={way.flip ? '2 1.5' : 'none'}
 	/>
 </svg>
 <span class="text-ink-2 text-[12px]">lies {words}; the F stands on its outside</span>

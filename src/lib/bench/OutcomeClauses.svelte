@@ -15,19 +15,9 @@
 	let { bench, part, first }: { bench: Bench; part: PartDefinition; first: number } = $props();
 	const workbench = useWorkbench();
 	const path = $derived(`parts/${part.id}`);
-	const problemsAt = (place: string) =>
-		(bench.inspection?.faults ?? [])
-			.filter(({ step }) => step === place)
-			.map(({ text }) => ({ at: place, text }));
-	/** What all steps make: numbers to bind. */
-	const made = $derived(
-		new Map(
-			[...(bench.inspection?.steps ?? [])].flatMap(([name, { is }]) => (is ? [[name, is] as const] : []))
-		)
-	);
 	const bindable = $derived([
 		...part.inputs.map(({ name, label }) => ({ value: name, label })),
-		...[...made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name }))
+		...[...bench.made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name }))
 	]);
 	const limits = (next: Limit[], what: string) =>
 		bench.change(`${part.label}: ${what}`, withList(part, 'limits', next));
@@ -76,7 +66,7 @@
 	<Clause
 		number="{first}.{k + 1}"
 		path="{path}/limits/{k}"
-		problems={problemsAt(`limit of ${limit.of}`)}
+		problems={bench.problemsAt(`limit of ${limit.of}`)}
 		actions={[
 			{
 				label: limit.at_least ? 'No least' : 'Give a least',
@@ -150,7 +140,7 @@
 	<Clause
 		number="{first + 1}.{k + 1}"
 		path="{path}/measures/{measure.name}"
-		problems={problemsAt(`measure ${measure.name}`)}
+		problems={bench.problemsAt(`measure ${measure.name}`)}
 		effect={value === undefined ? '' : formatQuantity(value, measure.kind, workbench.display)}
 		actions={[
 			{ label: 'Remove', act: () => measures(without(part.measures, k), `measure ${measure.label} removed`) }

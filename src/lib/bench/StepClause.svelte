@@ -38,11 +38,7 @@
 	const view = $derived(bench.inspection?.steps.get(step.name));
 	const sees = $derived(view?.sees ?? new Map<string, string>());
 	const place = $derived(`step ${step.name}`);
-	const problems = $derived(
-		(bench.inspection?.faults ?? [])
-			.filter((fault) => fault.step === place)
-			.map(({ text }) => ({ at: place, text }))
-	);
+	const problems = $derived(bench.problemsAt(place));
 	const withStep = (next: AnyStep): PartDefinition => withAt(part, [...path, k], next);
 	const set = (key: string, value: unknown) =>
 		bench.change(`${part.label}: ${step.name}`, withStep(withValue(step, key, value)));

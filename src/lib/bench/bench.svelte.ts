@@ -9,6 +9,7 @@ import type { ElementTable } from '$core/part/element-table';
 import { runProgram } from '$core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
+import type { Problem } from '$core/units/problem';
 import type { Workbench } from '$lib/state/workbench.svelte';
 
 export type InputValues = Readonly<Record<string, PartInput['default']>>;
@@ -128,6 +129,18 @@ export class Bench {
 		return known;
 	}
 	readonly inspection = $derived(this.part ? this.inspectionFor(this.part, this.corners) : null);
+	/** What is wrong at some of a part's places, by their names in faults. */
+	problemsAt(...places: readonly string[]): Problem[] {
+		return (this.inspection?.faults ?? [])
+			.filter(({ step }) => places.includes(step))
+			.map(({ step, text }) => ({ at: step, text }));
+	}
+	/** What all steps make, those in groups included: names with types. */
+	readonly made = $derived(
+		new Map(
+			[...(this.inspection?.steps ?? [])].flatMap(([name, { is }]) => (is ? [[name, is] as const] : []))
+		)
+	);
 	/** What is shown: the part as it is, or as it was when it last worked. */
 	readonly shown = $derived.by(() => {
 		if (!this.part || !this.inspection) return null;

@@ -1,5 +1,6 @@
 import { flawOf } from '../../part/block/closed';
 import type { RawMesh } from '../../part/block/recipe';
+import { reversed } from '../../part/block/unit-mesh';
 import { MOST_TRIANGLES } from '../../project/part/block-steps';
 import { readGlbMesh } from './read-glb';
 import { readObjMesh } from './read-obj';
@@ -79,11 +80,7 @@ export function blockMesh(read: Triangles): RawMesh {
 	checkClosed(triangles, places);
 	const volume = signedVolume(vertices, triangles);
 	if (Math.abs(volume) < 1e-6) throw new MeshFault('it encloses nothing');
-	if (volume > 0) return { vertices, triangles };
-	return {
-		vertices,
-		triangles: triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!)
-	};
+	return { vertices, triangles: volume > 0 ? triangles : reversed(triangles) };
 }
 
 /** The mesh of an OBJ, STL or GLB file as a block, by the ending of its name. @throws MeshFault */

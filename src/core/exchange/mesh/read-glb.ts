@@ -1,7 +1,11 @@
 import { Primitive, WebIO, type Document } from '@gltf-transform/core';
 import { MeshFault, refuseMany, type Triangles } from './triangles';
 
-/** All triangles of a GLB file where its nodes put them (y up, as the format has it). @throws MeshFault */
+/**
+ * All triangles of a GLB file where its nodes put them, y up as the format has it.
+ * @param most triangles that are taken @returns corners in metres
+ * @throws MeshFault
+ */
 export async function readGlbMesh(bytes: Uint8Array, most: number): Promise<Triangles> {
 	let document: Document;
 	try {

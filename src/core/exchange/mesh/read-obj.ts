@@ -1,7 +1,11 @@
 import { ObjFault, readObjText } from '../obj/read-text';
 import { MeshFault, refuseMany, standing, type Triangles } from './triangles';
 
-/** All faces of an OBJ file as triangles, larger ones from their first corner. @throws MeshFault */
+/**
+ * All faces of an OBJ file as triangles, larger ones from their first corner.
+ * @param most triangles that are taken @returns corners with y up, in the file's unit
+ * @throws MeshFault
+ */
 export async function readObjMesh(text: string, most: number): Promise<Triangles> {
 	const { vertices, groups } = await readObjText(text).catch((error: unknown) => {
 		throw error instanceof ObjFault ? new MeshFault(error.message) : error;

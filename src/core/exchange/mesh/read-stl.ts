@@ -6,6 +6,7 @@ const EACH = 50;
 /**
  * An STL file, binary or as text. Source of the layout: the StereoLithography interface specification (3D
  * Systems, 1989), from memory.
+ * @param most triangles that are taken @returns corners with y up, in the file's unit
  * @throws MeshFault
  */
 export function readStl(bytes: Uint8Array, most: number): Triangles {

@@ -1,3 +1,5 @@
+import { formatNumber } from '../../units/quantity';
+
 /** Triangles as a file has them: three corners each, not yet joined. */
 export interface Triangles {
 	/** x y z of every corner, x to the right, y up and z towards who looks at it; any unit. */
@@ -18,6 +20,6 @@ export function standing(corners: Float64Array): Triangles {
 export function refuseMany(count: number, most: number): void {
 	if (count > most)
 		throw new MeshFault(
-			`it has ${count.toLocaleString('en').replaceAll(',', ' ')} triangles; a block has at most ${most.toLocaleString('en').replaceAll(',', ' ')}. Simplify it first`
+			`it has ${formatNumber(count)} triangles; a block has at most ${formatNumber(most)}. Simplify it first`
 		);
 }

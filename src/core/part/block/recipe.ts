@@ -50,6 +50,9 @@ export interface Lie {
 	readonly mirror: boolean;
 }
 
+/** One number for each of the sixteen ways to lie. */
+export const wayOf = ({ turns, flip, mirror }: Lie): number => turns + (flip ? 4 : 0) + (mirror ? 8 : 0);
+
 /** A recipe with each of its numbers replaced. */
 export function mapNumbers(recipe: Recipe, map: (value: number) => number): Recipe {
 	const three = ([x, y, z]: Place): Place => [map(x), map(y), map(z)];

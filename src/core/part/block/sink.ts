@@ -1,7 +1,7 @@
 import type { BlockOutput } from '../program';
 import type { ElementTable } from '../element-table';
 import { fitBlock, SPACE } from './fit';
-import { MOST_SHAPES } from './recipe';
+import { MOST_SHAPES, wayOf, type Lie } from './recipe';
 import { blockOf, type MadeBlock } from './solids';
 import type { UnitMesh } from './unit-mesh';
 
@@ -25,7 +25,7 @@ export class BlockSink {
 	private spaces = new Float64Array(SPACE * 64);
 	/** What each row of the current block of rows is made of; null where it cannot be. */
 	private readonly made: (MadeBlock | null)[] = [];
-	private readonly seen = new Set<MadeBlock>();
+	private readonly seen = new Map<string, MadeBlock>();
 	private readonly values: Float64Array;
 
 	constructor(readonly output: BlockOutput) {
@@ -40,7 +40,7 @@ export class BlockSink {
 		const { output, values, made } = this;
 		const { flags } = output;
 		let last: MadeBlock | null = null;
-		let lastLie = -1;
+		let lastWay = -1;
 		for (let r = 0; r < rows; r++) {
 			let changed = false;
 			for (let k = 0; k < values.length; k++) {
@@ -48,26 +48,37 @@ export class BlockSink {
 				if (value !== values[k]) changed = true;
 				values[k] = value;
 			}
-			const turns = ((Math.round(slots[output.lie.turns]![r]!) % 4) + 4) % 4;
-			const [flip, mirror] = [slots[output.lie.flip]![r] !== 0, slots[output.lie.mirror]![r] !== 0];
-			const lie = turns + (flip ? 4 : 0) + (mirror ? 8 : 0);
+			const lie: Lie = {
+				turns: ((Math.round(slots[output.lie.turns]![r]!) % 4) + 4) % 4,
+				flip: slots[output.lie.flip]![r] !== 0,
+				mirror: slots[output.lie.mirror]![r] !== 0
+			};
+			const way = wayOf(lie);
 			made[r] = null;
-			if (!values.every(Number.isFinite) || !(lie >= 0)) continue;
-			if (changed || lie !== lastLie || !last) {
-				last = null;
-				lastLie = lie;
-				if (this.seen.size < MOST_SHAPES) last = blockOf(output.recipe, values, { turns, flip, mirror });
-				else {
-					raise(r, flags.tooMany);
-					continue;
-				}
-				this.seen.add(last);
+			// Rows with what is no number fail by themselves.
+			if (!values.every(Number.isFinite) || Number.isNaN(way)) continue;
+			if (changed || way !== lastWay || !last) last = this.blockOf(lie, way);
+			lastWay = way;
+			if (!last) {
+				raise(r, flags.tooMany);
+				continue;
 			}
 			made[r] = last;
 			if (!last.mesh) raise(r, flags.nothingLeft);
 			if (last.reachesOut) raise(r, flags.reachesOut);
 			for (const cutter of last.idle) raise(r, flags.idle.get(cutter)!);
 		}
+	}
+
+	/** The block of the values that stand now; null when it would be one too many. */
+	private blockOf(lie: Lie, way: number): MadeBlock | null {
+		const key = `${way} ${this.values.join(' ')}`;
+		const known = this.seen.get(key);
+		if (known) return known;
+		if (this.seen.size >= MOST_SHAPES) return null;
+		const block = blockOf(this.output.recipe, this.values, lie);
+		this.seen.set(key, block);
+		return block;
 	}
 
 	/** Take the spaces of rows that are alive. */

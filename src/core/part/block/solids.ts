@@ -2,6 +2,7 @@ import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { PartDefinition } from '../../project/part-definition';
 import {
 	MOST_SHAPES,
+	wayOf,
 	type Axis,
 	type Cutter,
 	type Lie,
@@ -17,7 +18,10 @@ import { laid, unitMesh, type UnitMesh } from './unit-mesh';
 let library: ManifoldToplevel | null = null;
 let loading: Promise<void> | null = null;
 
-/** Load the library, once: whoever makes blocks does it first. */
+/**
+ * Load the library, once: whoever makes blocks does it first.
+ * @throws what the platform says when its file cannot be had; it may be tried again
+ */
 export function loadSolids(): Promise<void> {
 	loading ??= Module().then(
 		(loaded) => {
@@ -206,7 +210,7 @@ export function blockOf(recipe: Recipe, values: ArrayLike<number>, lie: Lie): Ma
 		if (shapes.size >= MOST_SHAPES) shapes.clear();
 		shapes.set(key, (known = { shape: make(recipe, values), lies: new Map<number, MadeBlock>() }));
 	}
-	const way = lie.turns + (lie.flip ? 4 : 0) + (lie.mirror ? 8 : 0);
+	const way = wayOf(lie);
 	let found = known.lies.get(way);
 	if (!found) {
 		const { mesh } = known.shape;

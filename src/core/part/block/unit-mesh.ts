@@ -46,22 +46,29 @@ function momentsOf(vertices: Float64Array, triangles: readonly number[]): Float6
 	return moments;
 }
 
+/** A mesh with its moments. @param vertices x y z of each, 0..1 @param triangles by vertex, outward, closed */
 export function unitMesh(vertices: Float64Array, triangles: readonly number[]): UnitMesh {
 	return { vertices, triangles, moments: momentsOf(vertices, triangles) };
 }
 
-/** The mesh as it lies after quarter turns, turned over, or mirrored (in this order: mirror, flip, turns). */
-export function laid({ vertices, triangles }: UnitMesh, { turns, flip, mirror }: Lie): UnitMesh {
-	const moved = new Float64Array(vertices.length);
-	for (let k = 0; k < vertices.length; k += 3) {
-		let [x, y, z] = [vertices[k]!, vertices[k + 1]!, vertices[k + 2]!];
-		if (mirror) x = 1 - x;
-		if (flip) [y, z] = [1 - y, 1 - z];
-		for (let n = 0; n < turns; n++) [x, y] = [1 - y, x];
-		moved.set([x, y, z], k);
-	}
-	const run = mirror
-		? triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!)
-		: triangles;
-	return unitMesh(moved, run);
+type Place = readonly [number, number, number];
+
+/** Where a place of the unit box comes to be: mirrored first, then turned over, then by quarter turns. */
+export function laidPlace([x, y, z]: Place, { turns, flip, mirror }: Lie): Place {
+	let across = mirror ? 1 - x : x;
+	let up = flip ? 1 - y : y;
+	for (let n = 0; n < turns; n++) [across, up] = [1 - up, across];
+	return [across, up, flip ? 1 - z : z];
 }
+
+/** The mesh as it lies; the triangles of a mirrored one run the other way. */
+export function laid({ vertices, triangles }: UnitMesh, lie: Lie): UnitMesh {
+	const moved = new Float64Array(vertices.length);
+	for (let k = 0; k < vertices.length; k += 3)
+		moved.set(laidPlace([vertices[k]!, vertices[k + 1]!, vertices[k + 2]!], lie), k);
+	return unitMesh(moved, lie.mirror ? reversed(triangles) : triangles);
+}
+
+/** The same triangles, run the other way round. */
+export const reversed = (triangles: readonly number[]): number[] =>
+	triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!);

@@ -1,4 +1,4 @@
-import { definePart, material, ratio } from './define';
+import { count, definePart, material, ratio } from './define';
 
 const ends = ['0', '1'] as const;
 const corners = ends.flatMap((z) =>
@@ -15,15 +15,7 @@ export const hollowBlock = definePart({
 	inputs: [
 		ratio('corner_radius', 'Radius at the corners, of the block', 0.3, [0.05, 0.9]),
 		ratio('hollow_radius', 'Radius in the middle, of the block', 0.35, [0.05, 0.9]),
-		{
-			name: 'quarter_turns',
-			label: 'Quarter turns',
-			kind: 'count',
-			default: 0,
-			min: 0,
-			max: 3,
-			scope: 'per piece'
-		},
+		count('quarter_turns', 'Quarter turns', 0, [0, 3], 'per piece'),
 		material('block', 'Material', 'concrete')
 	],
 	limits: [

@@ -2,11 +2,11 @@
 	import { goto } from '$app/navigation';
 	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { inspectPart } from '$core/part/inspect';
+	import { partOfMesh } from '$core/part/kit/of-mesh';
 	import { cornersOfTrial, trialsOf } from '$core/part/trials';
 	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
 	import { hang } from '$lib/bench/bench.svelte';
 	import MaterialCards from '$lib/bench/MaterialCards.svelte';
-	import { blockPart } from '$lib/bench/block-part';
 	import { Pictures } from '$lib/bench/pictures';
 	import { usesOf } from '$lib/bench/uses';
 	import FindDialog from '$lib/components/FindDialog.svelte';
@@ -144,7 +144,7 @@
 			);
 			const mesh = await result;
 			const label = chosen.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Block';
-			add(blockPart(freshId('block', parts), label, chosen.name, mesh), `${label} imported as a block`);
+			add(partOfMesh(freshId('block', parts), label, chosen.name, mesh), `${label} imported as a block`);
 		} catch (error) {
 			toast.error(`${chosen.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
 		}
