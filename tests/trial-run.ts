@@ -5,7 +5,7 @@ import type { Program } from '../src/core/part/program';
 import type { ElementTable } from '../src/core/part/element-table';
 import { runProgram, type ColumnReader, type PartRun } from '../src/core/part/run';
 import { cornersOfTrial, trialColumns } from '../src/core/part/trials';
-import type { PartDefinition } from '../src/core/project/part-definition';
+import { partSchema, type PartDefinition, type PartInputForm } from '../src/core/project/part-definition';
 import type { Vector } from '../src/core/geometry/vector';
 import { BLOCK } from '../src/core/part/evaluate/back-end';
 
@@ -40,6 +40,26 @@ export function runOnce(
 	const run = runProgram(program, read, 1, [0, 0, 0]);
 	const flagTexts = program.flags.filter((_, k) => run.flags[0]! & (1 << k)).map((flag) => flag.text);
 	return { ...run, flagTexts };
+}
+
+/** A part for a test: panels on cells of four corners unless something else is said. */
+export function triedPart(
+	steps: PartInputForm['steps'],
+	rest: Partial<Pick<PartInputForm, 'anchor' | 'inputs' | 'limits' | 'measures' | 'elements'>> = {}
+): PartDefinition {
+	return partSchema.parse({
+		id: 'tried',
+		label: 'Tried',
+		family: 'panel',
+		use: '',
+		anchor: { kind: 'ring', corners: 4 },
+		inputs: [],
+		limits: [],
+		steps,
+		elements: [],
+		measures: [],
+		...rest
+	});
 }
 
 /** Corners of one instance of an element, mm. */

@@ -2,10 +2,11 @@ import { compilePart } from '../../src/core/part/compile';
 import { inputKind, kernelValue } from '../../src/core/part/inputs';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { shippedParts } from '../../src/core/part/kit';
+import { partOfMesh } from '../../src/core/part/kit/of-mesh';
 import { runProgram, type ColumnReader, type PartRun } from '../../src/core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf } from '../../src/core/part/trials';
 import type { Vector } from '../../src/core/geometry/vector';
-import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
+import type { PartDefinition } from '../../src/core/project/part-definition';
 import { framedByHand } from './framed-glass-by-hand';
 
 /** So many cells, every one of its own shape. */
@@ -86,21 +87,7 @@ export function ballPart(): PartDefinition {
 		for (let j = 0; j + 1 < rings; j++)
 			triangles.push(at(j, i), at(j, i + 1), at(j + 1, i + 1), at(j, i), at(j + 1, i + 1), at(j + 1, i));
 	}
-	return partSchema.parse({
-		id: 'ball',
-		label: 'Ball',
-		family: 'structure',
-		use: '',
-		anchor: { kind: 'double ring', corners: 4 },
-		inputs: [],
-		limits: [],
-		steps: [
-			{ name: 'shape', do: 'block mesh', vertices, triangles },
-			{ name: 'body', do: 'fit block', block: 'shape', first: 'cell', second: 'far' }
-		],
-		elements: [{ name: 'ball', label: 'Ball', category: 'other', of: ['body'], material: 'concrete' }],
-		measures: []
-	});
+	return partOfMesh('ball', 'Ball', 'a ball of 1,000 triangles', { vertices, triangles });
 }
 
 /** The same pieces of Framed glass for the kernel written by hand. */

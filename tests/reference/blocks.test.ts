@@ -5,8 +5,8 @@ import { loadSolids } from '../../src/core/part/block/solids';
 import { checkPart, compilePart } from '../../src/core/part/compile';
 import { shippedParts } from '../../src/core/part/kit';
 import { runProgram } from '../../src/core/part/run';
-import { partSchema, type PartDefinition, type PartInputForm } from '../../src/core/project/part-definition';
-import { cornersOf, runOnce, volumeWithin } from '../trial-run';
+import type { PartDefinition, PartInputForm } from '../../src/core/project/part-definition';
+import { cornersOf, runOnce, triedPart, volumeWithin } from '../trial-run';
 
 const hollow = shippedParts.find(({ id }) => id === 'hollow-block')!;
 
@@ -17,18 +17,14 @@ function blockPart(
 	inputs: PartInputForm['inputs'] = []
 ): PartDefinition {
 	const block = steps.at(-1)!.name;
-	return partSchema.parse({
-		id: 'test-block',
-		label: 'Test block',
-		family: 'structure',
-		use: '',
-		anchor: { kind: 'double ring', corners: 4 },
-		inputs,
-		limits: [],
-		steps: [...steps, { name: 'body', do: 'fit block', block, first: 'cell', second: 'far', ...fit }],
-		elements: [{ name: 'element', label: 'Block', category: 'other', of: ['body'], material: 'concrete' }],
-		measures: []
-	});
+	return triedPart(
+		[...steps, { name: 'body', do: 'fit block', block, first: 'cell', second: 'far', ...fit }],
+		{
+			anchor: { kind: 'double ring', corners: 4 },
+			inputs,
+			elements: [{ name: 'element', label: 'Block', category: 'other', of: ['body'], material: 'concrete' }]
+		}
+	);
 }
 const box = (name: string, from: string[], to: string[]) =>
 	({

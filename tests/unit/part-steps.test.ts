@@ -1,17 +1,15 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import type { z } from 'zod';
 import { checkPart, compilePart } from '../../src/core/part/compile';
 import { PartError } from '../../src/core/part/fault';
 import { inspectPart } from '../../src/core/part/inspect';
 import { shippedParts } from '../../src/core/part/kit';
 import { freshName, renamed } from '../../src/core/part/rename';
-import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
+import type { PartDefinition, PartInputForm } from '../../src/core/project/part-definition';
 import type { Vector } from '../../src/core/geometry/vector';
-import { cornersOf, runOnce } from '../trial-run';
+import { cornersOf, runOnce, triedPart } from '../trial-run';
 
-type Input = z.input<typeof partSchema>;
-type Steps = Input['steps'];
+type Steps = PartInputForm['steps'];
 const CELL: Vector[] = [
 	[0, 0, 0],
 	[2000, 0, 0],
@@ -19,29 +17,11 @@ const CELL: Vector[] = [
 	[0, 0, 1000]
 ];
 
-function part(
-	steps: Steps,
-	rest: Partial<Pick<Input, 'anchor' | 'inputs' | 'limits' | 'measures' | 'elements'>> = {}
-): PartDefinition {
-	return partSchema.parse({
-		id: 'tried',
-		label: 'Tried',
-		family: 'panel',
-		use: '',
-		anchor: { kind: 'ring', corners: 4 },
-		inputs: [],
-		limits: [],
-		steps,
-		elements: [],
-		measures: [],
-		...rest
-	});
-}
-const element = (...of: string[]): Input['elements'] => [
+const element = (...of: string[]): PartInputForm['elements'] => [
 	{ name: 'thing', label: 'Thing', category: 'other', of, material: 'steel' }
 ];
 const measured = (steps: Steps, value: string, points = CELL, kind: 'length' | 'area' | 'angle' = 'length') =>
-	runOnce(part(steps, { measures: [{ name: 'it', label: 'It', kind, value }] }), points).results.get(
+	runOnce(triedPart(steps, { measures: [{ name: 'it', label: 'It', kind, value }] }), points).results.get(
 		'it'
 	)![0]!;
 const faultsOf = (definition: PartDefinition, library: readonly PartDefinition[] = []): string =>
@@ -96,7 +76,7 @@ describe('points and lines of a part', () => {
 		expect(measured(steps, 'length(soft)') / exact).to.be.closeTo(1, 1e-3);
 		const large: Steps = [{ name: 'soft', do: 'rounded', ring: 'cell', radius: '600 mm' }];
 		const run = runOnce(
-			part([...large, { name: 'p', do: 'plate', ring: 'soft', thickness: '5 mm', side: 'in' }], {
+			triedPart([...large, { name: 'p', do: 'plate', ring: 'soft', thickness: '5 mm', side: 'in' }], {
 				elements: element('p')
 			}),
 			CELL
@@ -144,7 +124,7 @@ describe('points and lines of a part', () => {
 
 describe('solids of a part', () => {
 	const volume = (steps: Steps, of: string, points = CELL) =>
-		runOnce(part(steps, { elements: element(of) }), points).elements[0]!.volume[0]!;
+		runOnce(triedPart(steps, { elements: element(of) }), points).elements[0]!.volume[0]!;
 
 	it('a pyramid holds a third of its base times its height, before the cell or behind it', () => {
 		for (const by of ['600 mm', '-600 mm'])
@@ -209,7 +189,7 @@ describe('solids of a part', () => {
 						[0, 0, 5000]
 					];
 					const run = runOnce(
-						part(
+						triedPart(
 							[
 								{ name: 'run', do: 'path', through: ['corner1', 'corner2', 'corner3'] },
 								{
@@ -251,12 +231,12 @@ describe('solids of a part', () => {
 			[0, 60]
 		];
 		expect(volume(steps(ell), 'bar')).to.be.closeTo((600 + 500) * 2000, 1e-2);
-		expect(faultsOf(part(steps(ell.toReversed())))).to.match(/step bar: the outline runs clockwise/);
+		expect(faultsOf(triedPart(steps(ell.toReversed())))).to.match(/step bar: the outline runs clockwise/);
 	});
 
 	it('flags, not wrong numbers: an inset too wide, a bar shorter than its setbacks, a re-entrant ring', () => {
 		const flagsOf = (steps: Steps, of: string, points = CELL) => {
-			const run = runOnce(part(steps, { elements: element(of) }), points);
+			const run = runOnce(triedPart(steps, { elements: element(of) }), points);
 			for (const table of run.elements) expect([...table.volume].every(Number.isFinite)).to.equal(true);
 			return run.flagTexts.join('; ');
 		};
@@ -290,7 +270,7 @@ describe('solids of a part', () => {
 
 describe('groups of steps', () => {
 	it('for each edge: points gathered to a ring, one element of many instances', () => {
-		const definition = part(
+		const definition = triedPart(
 			[
 				{
 					name: 'around',
@@ -319,7 +299,7 @@ describe('groups of steps', () => {
 
 	it('what is gathered of a step that cannot be made, or of too few turns, is told and harms nothing below', () => {
 		const gathering = (of: string, path: string) =>
-			part([
+			triedPart([
 				{ name: 'ends', do: 'path', through: ['corner1', 'corner2'] },
 				{
 					name: 'around',
@@ -344,7 +324,7 @@ describe('groups of steps', () => {
 	it('cases: what is covered twice, or not at all, is told with its range', () => {
 		const cases = (...ranges: [from: string | null, below: string | null][]) =>
 			faultsOf(
-				part(
+				triedPart(
 					[
 						{
 							name: 'states',
@@ -377,7 +357,7 @@ describe('groups of steps', () => {
 
 	it('a part within itself is refused, straight and round about; unknown ones and inputs by name', () => {
 		const using = (id: string, other: string, values = {}): PartDefinition => ({
-			...part([{ name: 'sub', do: 'part', part: other, on: ['cell'], values }]),
+			...triedPart([{ name: 'sub', do: 'part', part: other, on: ['cell'], values }]),
 			id
 		});
 		expect(faultsOf(using('a', 'a'), [using('a', 'a')])).to.match(/within itself: a → a/);
@@ -390,7 +370,7 @@ describe('groups of steps', () => {
 	});
 
 	it('a sub-part makes what it makes alone on the same points, its inputs bound to formulas', () => {
-		const whole = part(
+		const whole = triedPart(
 			[
 				{
 					name: 'sub',
@@ -418,7 +398,7 @@ describe('groups of steps', () => {
 	});
 
 	it('a name that the turns of a group need cannot be an input', () => {
-		const definition = part([{ name: 'row', do: 'repeat', times: '3', steps: [], elements: [] }], {
+		const definition = triedPart([{ name: 'row', do: 'repeat', times: '3', steps: [], elements: [] }], {
 			inputs: [{ name: 'turn', label: 'Turn', kind: 'ratio', default: 0, scope: 'shared' }]
 		});
 		expect(faultsOf(definition)).to.match(/"turn" is what the steps within know their turn by/);
@@ -454,8 +434,8 @@ describe('changing a part', () => {
 			{ name: 'in', do: 'inset', ring: 'cell', by: '50 mm', muted: true },
 			{ name: 'p', do: 'plate', ring: 'in', thickness: '5 mm', side: 'in' }
 		];
-		expect(faultsOf(part(steps))).to.match(/step p: "in" is muted/);
-		expect(() => compilePart(part(steps), 4)).to.throw(PartError);
+		expect(faultsOf(triedPart(steps))).to.match(/step p: "in" is muted/);
+		expect(() => compilePart(triedPart(steps), 4)).to.throw(PartError);
 	});
 
 	it('inspection tells what every step makes and sees, and where it lies', () => {
