@@ -23,6 +23,10 @@ describe('formulas', () => {
 			else expect(parseQuantity(text, 'length'), text).to.be.closeTo(mm, 1e-9);
 		}
 		expect(parseQuantity('1.5', 'length', 'm')).to.equal(1500);
+		// Areas and volumes are shown in metres, and typed so; with a unit they are what they say.
+		expect(parseQuantity('0.05', 'area')).to.be.closeTo(50_000, 1e-6);
+		expect(parseQuantity('2', 'volume')).to.be.closeTo(2e9, 1e-3);
+		expect(parseQuantity('300 mm * 200 mm', 'area')).to.be.closeTo(60_000, 1e-6);
 		expect(parseQuantity('30', 'angle')).to.be.closeTo(Math.PI / 6, 1e-15);
 	});
 

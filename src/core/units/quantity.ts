@@ -66,14 +66,17 @@ export function formatQuantity(value: number, kind: NumberKind, display: LengthD
 
 /**
  * Read what a person typed for a value of a kind, with units and arithmetic ("5 ft", "4200/3").
- * A bare number means mm, degrees or kg; in the metre display a bare length means metres.
- * @returns the value in mm, rad, kg
+ * A bare number means what such values are shown in: mm (metres in that display), degrees, m², m³ or kg.
+ * @returns the value in mm, rad, mm², mm³, kg
  * @throws FormulaError with a sentence
  */
 export function parseQuantity(text: string, kind: NumberKind, display: LengthDisplay = 'mm'): number {
 	if (!text.trim()) throw new FormulaError('a value is wanted here, for example 1500 mm');
-	const bare = kind === 'length' && display === 'm' && !/[a-z]/i.test(text);
-	const typed = bare ? `(${text}) * 1 m` : text;
+	const metres = { length: display === 'm' ? 1 : 0, area: 2, volume: 3 } as Partial<
+		Record<NumberKind, number>
+	>;
+	const bare = !/[a-z]/i.test(text);
+	const typed = bare ? `(${text})${' * 1 m'.repeat(metres[kind] ?? 0)}` : text;
 	const expected = numberOf(kind === 'length' ? LENGTH : dimensionOf(kind));
 	const value = evaluateConstant(checkFormula(typed, { names: {}, functions: {}, expected }), text);
 	if (kind === 'count' && !Number.isInteger(value)) throw new FormulaError(`"${text}" is not a whole number`);

@@ -12,7 +12,7 @@
 	const workbench = useWorkbench();
 	const variants = $derived(workbench.project.document.variants.filter((one) => one.part === part.id));
 	const materials = $derived(materialsOf(workbench.project.document));
-	const units: Record<string, string> = { length: 'mm', angle: '°', area: 'mm²', volume: 'mm³', mass: 'kg' };
+	const units: Record<string, string> = { length: 'mm', angle: '°', area: 'm²', volume: 'm³', mass: 'kg' };
 
 	/** Set several cells in one command; what cannot be read is told, and nothing is changed. */
 	function setCells(rows: readonly { variant: Variant; values: Record<string, CellValue> }[], label: string) {

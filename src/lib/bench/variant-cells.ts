@@ -10,11 +10,16 @@ export type CellValue = number | boolean | string;
 export const valueOf = (variant: Variant, input: PartInput): CellValue =>
 	variant.values[input.name] ?? input.default;
 
-/** As it stands in a table that can be pasted elsewhere: plain mm and degrees, words for the rest. */
+/** mm² and mm³ to what is shown. */
+const shownIn = { area: 1e6, volume: 1e9 } as Partial<Record<PartInput['kind'], number>>;
+
+/** As it stands in a table that can be pasted elsewhere: plain mm, degrees, m² and m³, words for the rest. */
 export function cellText(variant: Variant, input: PartInput): string {
 	const value = valueOf(variant, input);
 	if (input.kind === 'switch') return value ? 'yes' : 'no';
-	return typeof value === 'number' ? String(Number(value.toFixed(6))) : String(value);
+	return typeof value === 'number'
+		? String(Number((value / (shownIn[input.kind] ?? 1)).toFixed(6)))
+		: String(value);
 }
 
 /** What was typed or pasted, or a sentence that says what would be taken. */

@@ -4,7 +4,7 @@
 	import { movedForm } from '$core/mass/move';
 	import type { Mass } from '$core/project/form-schema';
 	import ImportItem from '$lib/form/ImportItem.svelte';
-	import type { Zone } from '$core/project/schema';
+	import { lineKinds, type Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { tick } from 'svelte';
@@ -135,7 +135,10 @@
 			(one) => partsOf(document).find((part) => part.id === one.part)?.anchor.kind === 'pair'
 		);
 		const id = variant?.id ?? freshId('mullion', document.variants);
-		const run = { id: freshId('run', zone.runs), muted: false, lines: ['rim'], variant: id };
+		// Along all lines that no other run takes yet.
+		const free = lineKinds.filter((kind) => !zone.runs.some(({ lines }) => lines.includes(kind)));
+		const lines = free.length ? free : [...lineKinds];
+		const run = { id: freshId('run', zone.runs), muted: false, lines, variant: id };
 		workbench.do(
 			`${zone.name}: line run added`,
 			...(variant

@@ -130,7 +130,7 @@
 			]}
 			label="How the sizes run"
 			onchoose={(run) => workbench.set(`${path}/run`, run, `${of} ${run}`)}
-		/>, starting from the
+		/>, starting from
 		<StartChip
 			start={spacing.start}
 			path="{path}/start"
@@ -165,7 +165,7 @@
 			of={zone.name}
 			min={1}
 			{wrong}
-		/>{#if spacing.by === 'exact size'}, starting from the
+		/>{#if spacing.by === 'exact size'}, starting from
 			<StartChip
 				start={spacing.start}
 				path="{path}/start"

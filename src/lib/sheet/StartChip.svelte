@@ -54,7 +54,7 @@
 		})),
 		{
 			value: '@',
-			label: direction === 'across' ? 'a place from the left' : 'a place from the foot',
+			label: 'a place',
 			note: typeof start === 'object' && 'at' in start ? note(start.at) : ''
 		},
 		...levels.map((level) => ({ value: `level ${level.id}`, label: `level ${level.name}`, note: '' })),
@@ -80,7 +80,7 @@
 	}
 </script>
 
-<ChoiceChip
+{value === '@' ? '' : 'the '}<ChoiceChip
 	{value}
 	{options}
 	label="Start line of {what}"
@@ -92,7 +92,9 @@
 		label="Start line of {what} at"
 		{of}
 		step={100}
-	/>{:else if typeof start === 'object' && 'level' in start}{' '}and <ValueChip
+	/>{' '}from the {direction === 'across'
+		? 'left'
+		: 'foot'}{:else if typeof start === 'object' && 'level' in start}{' '}and <ValueChip
 		path="{path}/plus"
 		value={start.plus}
 		kind="length"

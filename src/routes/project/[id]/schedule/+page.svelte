@@ -248,8 +248,7 @@
 									? 'contains'
 									: 'at least')
 						)}
-					/>
-					{#if filterColumn}
+					/>{#if filterColumn}{' '}
 						<ChoiceChip
 							value={filterIs}
 							options={filterColumn.kind === 'text'
@@ -268,8 +267,7 @@
 							label="Filter value"
 							oncommit={(text) => (filterValue = text)}
 						/>
-						{headUnit(filterColumn, 'mm')}
-					{/if}, showing
+						{headUnit(filterColumn, 'mm')}{/if}, showing
 					<SeveralChip
 						values={columns.map((column) => column.key)}
 						options={(schedule?.columns ?? []).map((column) => ({ value: column.key, label: column.title }))}
