@@ -3,6 +3,7 @@ import { inputKind, kernelValue } from '../src/core/part/inputs';
 import { shippedParts } from '../src/core/part/kit';
 import type { Program } from '../src/core/part/program';
 import type { ElementTable } from '../src/core/part/element-table';
+import { placesOf } from '../src/core/part/places';
 import { runProgram, type ColumnReader, type PartRun } from '../src/core/part/run';
 import { cornersOfTrial, trialColumns } from '../src/core/part/trials';
 import { partSchema, type PartDefinition, type PartInputForm } from '../src/core/project/part-definition';
@@ -63,8 +64,7 @@ export function triedPart(
 }
 
 /** Corners of one instance of an element, mm. */
-export const cornersOf = ({ positions, verticesEach }: ElementTable, n: number): Float32Array =>
-	positions.subarray(3 * n * verticesEach, 3 * (n + 1) * verticesEach);
+export const cornersOf = (table: ElementTable, n: number): Float32Array => placesOf(table, n).slice();
 
 /** The volume within a mesh, by the divergence theorem: what the program states by other ways. mm³ */
 export function volumeWithin(corners: ArrayLike<number>, triangles: readonly number[]): number {

@@ -6,6 +6,7 @@ import type { NodeGrid } from '../../src/core/grid/node-grid';
 import { setOut } from '../../src/core/grid/set-out';
 import { Lattice } from '../../src/core/grid/lattice';
 import { distance, dot, pointAt, scale, type Vector } from '../../src/core/geometry/vector';
+import { placesOf } from '../../src/core/part/places';
 import type { Form } from '../../src/core/project/form-schema';
 import type { SettingOutInput } from '../../src/core/project/setting-out-schema';
 import type { ProblemError } from '../../src/core/units/problem';
@@ -473,9 +474,7 @@ describe('slivers and joints', () => {
 			const project = projectOf(sheet(12000, 6000), { ...count(12, 6), joint }, { rules }, kit);
 			const { groups } = (await new Chain().run(project)).zones[0]!.model!;
 			const frame = groups[0]!.group.run.elements.find((table) => table.length[0]! > 0)!;
-			const xs = Array.from(frame.positions.subarray(0, frame.positions.length / frame.count)).filter(
-				(_, k) => k % 3 === 0
-			);
+			const xs = placesOf(frame, 0).filter((_, k) => k % 3 === 0);
 			return Math.max(...xs) - Math.min(...xs);
 		};
 		expect((await widthWith(0)) - (await widthWith(20))).to.be.closeTo(20, 0.01);

@@ -10,6 +10,7 @@ import { readProjectText } from '../../src/core/project/read';
 import type { Form, PathDefinition } from '../../src/core/project/form-schema';
 import type { PatternChoice, Project, Spacing } from '../../src/core/project/schema';
 import { shippedParts } from '../../src/core/part/kit';
+import { placesOf } from '../../src/core/part/places';
 import { shippedMaterials } from '../../src/core/part/materials';
 import type { PartDefinition } from '../../src/core/project/part-definition';
 import { pieceQuantities } from '../../src/core/schedule/pieces';
@@ -141,7 +142,12 @@ function expectFinite(model: Model): void {
 				expect(column.every(Number.isFinite)).to.equal(true);
 		for (const { group } of zone!.groups)
 			for (const table of group.run.elements)
-				for (const column of [table.positions, table.volume, table.area, table.length])
+				for (const column of [
+					table.volume,
+					table.area,
+					table.length,
+					...Array.from({ length: table.count }, (_, k) => placesOf(table, k))
+				])
 					expect((column as Float64Array).every(Number.isFinite)).to.equal(true);
 	}
 	const text = JSON.stringify(summarise(model));

@@ -1,4 +1,24 @@
-/** All instances of one element: its quantities and its mesh, instance after instance. */
+/** Every vertex of every instance: x y z (mm from the run's origin), instance after instance. */
+export interface Written {
+	readonly is: 'written';
+	readonly positions: Float32Array;
+}
+
+/** Values of a map: x y z of its eight vectors, each with a fourth value that is nought. */
+export const MAP = 32;
+
+/**
+ * One mesh of the unit box, and for each instance the trilinear map that fits it: a vertex x y z comes to lie
+ * at the sum of 1, x, y, z, xy, yz, xz, xyz times the map's vectors (mm from the run's origin).
+ */
+export interface Fitted {
+	readonly is: 'fitted';
+	readonly unit: Float32Array;
+	/** `MAP` values for each instance. */
+	readonly maps: Float32Array;
+}
+
+/** All instances of one element: its quantities and its mesh. */
 export interface ElementTable {
 	readonly element: number;
 	readonly count: number;
@@ -9,8 +29,7 @@ export interface ElementTable {
 	readonly volume: Float64Array;
 	readonly area: Float64Array;
 	readonly length: Float64Array;
-	/** x y z of every vertex, mm from the run's origin; `verticesEach` per instance. */
-	readonly positions: Float32Array;
+	readonly vertices: Written | Fitted;
 	readonly verticesEach: number;
 	/** Triangles of one instance, by vertex within it; outward. */
 	readonly triangles: readonly number[];

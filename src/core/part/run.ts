@@ -108,7 +108,7 @@ class ElementSink {
 				volume: cut(this.volume),
 				area: cut(this.area),
 				length: cut(this.length),
-				positions: cut(this.positions, vertices.length * 3),
+				vertices: { is: 'written', positions: cut(this.positions, vertices.length * 3) },
 				verticesEach: vertices.length,
 				triangles
 			}

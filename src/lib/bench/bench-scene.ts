@@ -1,4 +1,5 @@
 import type { Vector } from '$core/geometry/vector';
+import { placesOf } from '$core/part/places';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
@@ -20,7 +21,9 @@ export function meshesOf(elements: readonly MadeElement[]): THREE.Group {
 	group.scale.setScalar(MM);
 	for (const { material, table } of elements) {
 		const geometry = new THREE.BufferGeometry();
-		geometry.setAttribute('position', new THREE.BufferAttribute(table.positions, 3));
+		const places = new Float32Array(3 * table.count * table.verticesEach);
+		for (let n = 0; n < table.count; n++) places.set(placesOf(table, n), 3 * n * table.verticesEach);
+		geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
 		const index: number[] = [];
 		for (let n = 0; n < table.count; n++)
 			for (const vertex of table.triangles) index.push(n * table.verticesEach + vertex);

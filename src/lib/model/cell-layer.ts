@@ -2,9 +2,9 @@ import type { Lens } from '$lib/state/workbench.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { acceleratedRaycast } from 'three-mesh-bvh';
 import { cellTriangles, colourCells, lineSegments, type CellTriangles } from './cell-mesh';
 import type { CellColours } from './paint';
+import { raycastSorted } from './raycast';
 
 const INK = 0x1d2126;
 const PATINA = 0x1f7a6b;
@@ -89,7 +89,7 @@ export class CellLayer {
 		if (known) this.drop(face.serial, known);
 		const triangles = cellTriangles(face);
 		const mesh = new THREE.Mesh(triangles.geometry, this.matter);
-		mesh.raycast = acceleratedRaycast;
+		mesh.raycast = raycastSorted;
 		mesh.castShadow = mesh.receiveShadow = true;
 		mesh.position.set(...triangles.origin);
 		const lineGeometry = new THREE.BufferGeometry();

@@ -2,7 +2,7 @@ import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/for
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { acceleratedRaycast } from 'three-mesh-bvh';
+import { raycastSorted } from './raycast';
 import { cutSegments, shapeGeometry, shapeLines, shapeRims } from './shape-mesh';
 
 const INK = 0x1d2126;
@@ -142,7 +142,7 @@ export class FormLayer {
 		const group = new THREE.Group();
 		group.position.set(...shape.origin);
 		const mesh = new THREE.Mesh(shapeGeometry(shape), this.matter);
-		mesh.raycast = acceleratedRaycast;
+		mesh.raycast = raycastSorted;
 		mesh.castShadow = mesh.receiveShadow = true;
 		const lines = new THREE.LineSegments(lineGeometry(shapeLines(shape)), this.thin);
 		const rims = new THREE.LineSegments(lineGeometry(shapeRims(shape)), this.rim);

@@ -1,30 +1,15 @@
 import type { Material } from '$core/project/material-schema';
 import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { acceleratedRaycast } from 'three-mesh-bvh';
+import { FittedMesh, underMaps } from './fitted-mesh';
 import { MeshIndices } from './mesh-index';
+import { WrittenMesh } from './written-mesh';
 
 export interface PieceEntry {
 	readonly zone: number;
 	readonly group: GroupView;
 	readonly element: ElementView;
-	readonly mesh: THREE.Mesh;
-}
-
-/** Draw and pick only the pieces on some of the anchors. */
-function drawOnly(
-	geometry: THREE.BufferGeometry,
-	all: THREE.BufferAttribute,
-	{ anchors }: GroupView,
-	{ row, triangles }: ElementView,
-	alone: ReadonlySet<number> | null
-): void {
-	if (!alone && geometry.index === all) return;
-	const each = triangles.length;
-	geometry.setIndex(
-		alone ? Array.from(all.array).filter((_, k) => alone.has(anchors[row[Math.floor(k / each)]!]!)) : all
-	);
-	delete geometry.boundsTree;
+	readonly mesh: WrittenMesh | FittedMesh;
 }
 
 /** The pieces: one mesh for each element of a group, in its material. */
@@ -47,20 +32,22 @@ export class PieceLayer {
 			this.seen.add(key);
 			const { mesh } = this.entry(key, group, element, zone);
 			mesh.visible = visible;
-			drawOnly(mesh.geometry, this.indices.of(element), group, element, alone);
+			mesh.drawOnly(alone && ((instance) => alone.has(group.anchors[element.row[instance]!]!)));
 		});
 	}
 
 	private entry(key: string, group: GroupView, element: ElementView, zone: number): PieceEntry {
-		const index = this.indices.of(element);
+		const { vertices } = element;
+		// Asked for each time, so that it is kept.
+		const index = vertices.is === 'written' ? this.indices.of(element) : null;
 		const known = this.entries.get(key);
 		if (known) return known;
-		const geometry = new THREE.BufferGeometry();
-		geometry.setAttribute('position', new THREE.BufferAttribute(element.positions, 3));
-		geometry.setIndex(index);
-		const mesh = new THREE.Mesh(geometry, this.material(element.material));
+		const material = this.material(element.material, vertices.is);
+		const mesh =
+			vertices.is === 'fitted'
+				? new FittedMesh(element, vertices, material)
+				: new WrittenMesh(element, vertices, index!, material);
 		mesh.frustumCulled = false;
-		mesh.raycast = acceleratedRaycast;
 		mesh.position.set(...group.origin);
 		mesh.castShadow = true;
 		mesh.receiveShadow = !element.material.glass;
@@ -82,8 +69,11 @@ export class PieceLayer {
 		this.indices.forgetUnused();
 	}
 
-	private material({ colour, metalness, roughness, opacity }: Material): THREE.MeshStandardMaterial {
-		const look = JSON.stringify([colour, metalness, roughness, opacity]);
+	private material(
+		{ colour, metalness, roughness, opacity }: Material,
+		vertices: ElementView['vertices']['is']
+	): THREE.MeshStandardMaterial {
+		const look = JSON.stringify([colour, metalness, roughness, opacity, vertices]);
 		let made = this.materials.get(look);
 		if (!made) {
 			made = new THREE.MeshStandardMaterial({
@@ -95,6 +85,7 @@ export class PieceLayer {
 				side: THREE.DoubleSide,
 				flatShading: true
 			});
+			if (vertices === 'fitted') underMaps(made);
 			this.materials.set(look, made);
 		}
 		return made;

@@ -5,7 +5,6 @@ import type { ModelView } from '$lib/state/model.svelte';
 import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';
 import * as THREE from 'three';
-import { MeshBVH } from 'three-mesh-bvh';
 import { CellLayer, type CellEntry } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
@@ -21,10 +20,6 @@ import { SelectionOverlay } from './selection-overlay';
 const MM = 0.001;
 /** How near a click has to be to a node to take it (px). */
 const NODE_REACH = 9;
-
-function boundsTree(geometry: THREE.BufferGeometry): void {
-	geometry.boundsTree ??= new MeshBVH(geometry, { indirect: true });
-}
 
 /** The model drawn in 3D: plain cells, pieces, lines, the selection; drawn only when something changed. */
 export class ModelScene {
@@ -196,7 +191,7 @@ export class ModelScene {
 		for (const { zone, group, element, mesh } of this.pieces.all()) {
 			const hit = mesh.visible ? this.hit(mesh) : undefined;
 			if (!hit) continue;
-			const row = element.row[Math.floor(hit.face!.a / element.verticesEach)]!;
+			const row = element.row[mesh.instanceAt(hit)]!;
 			const kind = group.clause.kind === 'run' ? 'edge' : 'cell';
 			hits.push({
 				distance: hit.distance - 1e-4,
@@ -234,7 +229,6 @@ export class ModelScene {
 	}
 
 	private hit(mesh: THREE.Mesh): THREE.Intersection | undefined {
-		boundsTree(mesh.geometry);
 		return this.raycaster.intersectObject(mesh, false)[0];
 	}
 

@@ -9,6 +9,7 @@ import type { Edges } from '$core/pattern/edges';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import type { Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
+import type { ElementTable } from '$core/part/element-table';
 import type { Family } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
@@ -54,7 +55,7 @@ export interface FaceView {
 /** One element of a group, ready to draw: mm from `origin`. */
 export interface ElementView {
 	readonly material: Material;
-	readonly positions: Float32Array;
+	readonly vertices: ElementTable['vertices'];
 	readonly count: number;
 	readonly verticesEach: number;
 	readonly triangles: readonly number[];
@@ -229,7 +230,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		origin: zone.faces[clause.face]!.origin,
 		elements: group.run.elements.map((table) => ({
 			material: group.ready.materials[table.element]!,
-			positions: table.positions,
+			vertices: table.vertices,
 			count: table.count,
 			verticesEach: table.verticesEach,
 			triangles: table.triangles,

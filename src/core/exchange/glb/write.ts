@@ -1,7 +1,7 @@
 import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
-import type { ElementTable } from '../../part/element-table';
+import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
 
 /** sRGB hex to the linear factors of the format. */
@@ -13,12 +13,12 @@ function linear(hex: string): [number, number, number] {
 }
 
 /** mm with z up to metres with y up. */
-function toMetres(positions: Float32Array, from: number, to: number): Float32Array {
-	const out = new Float32Array(to - from);
+function toMetres(places: Float32Array): Float32Array {
+	const out = new Float32Array(places.length);
 	for (let k = 0; k < out.length; k += 3) {
-		out[k] = positions[from + k]! / 1000;
-		out[k + 1] = positions[from + k + 2]! / 1000;
-		out[k + 2] = -positions[from + k + 1]! / 1000;
+		out[k] = places[k]! / 1000;
+		out[k + 1] = places[k + 2]! / 1000;
+		out[k + 2] = -places[k + 1]! / 1000;
 	}
 	return out;
 }
@@ -73,7 +73,7 @@ class GlbBuilder {
 			for (let k = 0; k < table.count; k++) {
 				const primitive = this.document
 					.createPrimitive()
-					.setAttribute('POSITION', this.accessor('VEC3', this.instance(table, k)))
+					.setAttribute('POSITION', this.accessor('VEC3', toMetres(placesOf(table, k))))
 					.setIndices(indices)
 					.setMaterial(material);
 				meshOf(table.row[k]!).addPrimitive(primitive);
@@ -91,11 +91,6 @@ class GlbBuilder {
 					variant: group.ready.variant.name
 				})
 		);
-	}
-
-	private instance(table: ElementTable, k: number): Float32Array {
-		const stride = 3 * table.verticesEach;
-		return toMetres(table.positions, k * stride, (k + 1) * stride);
 	}
 }
 

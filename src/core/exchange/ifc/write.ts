@@ -1,6 +1,7 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
 import type { ElementTable } from '../../part/element-table';
+import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
 import {
@@ -287,10 +288,9 @@ class IfcBuilder {
 			const style = this.style(group.ready.materials[table.element]!);
 			for (let k = 0; k < table.count; k++) {
 				const points: StepValue[] = [];
-				for (let v = 0; v < table.verticesEach; v++) {
-					const o = 3 * (k * table.verticesEach + v);
-					points.push(list([0, 1, 2].map((a) => real(Number(table.positions[o + a]!.toFixed(3))))));
-				}
+				const places = placesOf(table, k);
+				for (let o = 0; o < places.length; o += 3)
+					points.push(list([0, 1, 2].map((a) => real(Number(places[o + a]!.toFixed(3))))));
 				const item = step.add(
 					'IFCTRIANGULATEDFACESET',
 					step.add('IFCCARTESIANPOINTLIST3D', list(points)),

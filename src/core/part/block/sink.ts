@@ -96,19 +96,22 @@ export class BlockSink {
 			wider.set(this.spaces);
 			this.spaces = wider;
 		}
+		const first = this.count;
+		this.count += aliveCount;
 		for (let n = 0; n < aliveCount; n++) {
 			const r = alive[n]!;
-			this.row[this.count] = piece[r]!;
-			this.turn[this.count] = firstTurn + turn[r]!;
-			this.meshes[this.count] = this.made[r]!.mesh!;
-			const at = SPACE * this.count++;
-			for (let k = 0; k < corners.length; k++) {
-				const { x, y, z } = corners[k]!;
-				this.spaces[at + 3 * k] = slots[x]![r]! - origin[0];
-				this.spaces[at + 3 * k + 1] = slots[y]![r]! - origin[1];
-				this.spaces[at + 3 * k + 2] = slots[z]![r]! - origin[2];
-			}
+			this.row[first + n] = piece[r]!;
+			this.turn[first + n] = firstTurn + turn[r]!;
+			this.meshes[first + n] = this.made[r]!.mesh!;
 		}
+		const { spaces } = this;
+		for (const [k, corner] of corners.entries())
+			for (const [a, axis] of (['x', 'y', 'z'] as const).entries()) {
+				const values = slots[corner[axis]]!;
+				const from = origin[a]!;
+				let at = SPACE * first + 3 * k + a;
+				for (let n = 0; n < aliveCount; n++, at += SPACE) spaces[at] = values[alive[n]!]! - from;
+			}
 	}
 
 	/** One table for each mesh. */
@@ -123,7 +126,7 @@ export class BlockSink {
 		return [...groups].map(([mesh, group]) => {
 			const spaces =
 				groups.size === 1 ? this.spaces : Float64Array.from(group.flatMap((k) => [...this.space(k)]));
-			const { positions, volume } = fitBlock(mesh, spaces, group.length);
+			const { maps, volume } = fitBlock(mesh, spaces, group.length);
 			const pick = (values: readonly number[]) => Uint32Array.from(group, (k) => values[k]!);
 			return {
 				element: this.output.element,
@@ -133,7 +136,7 @@ export class BlockSink {
 				volume,
 				area: new Float64Array(group.length),
 				length: new Float64Array(group.length),
-				positions,
+				vertices: { is: 'fitted', unit: mesh.vertices, maps },
 				verticesEach: mesh.vertices.length / 3,
 				triangles: mesh.triangles
 			};

@@ -170,7 +170,7 @@ function turned(along: Axis): Parameters<Manifold['transform']>[0] {
 function meshOf(solid: Manifold): UnitMesh {
 	const { vertProperties, triVerts, numProp } = solid.getMesh();
 	const count = vertProperties.length / numProp;
-	const vertices = new Float64Array(3 * count);
+	const vertices = new Float32Array(3 * count);
 	for (let k = 0; k < count; k++)
 		for (let a = 0; a < 3; a++) vertices[3 * k + a] = vertProperties[k * numProp + a]!;
 	return unitMesh(vertices, [...triVerts]);

@@ -3,7 +3,7 @@ import type { Lie } from './recipe';
 /** A closed mesh in the unit box. */
 export interface UnitMesh {
 	/** x y z of every vertex, 0..1. */
-	readonly vertices: Float64Array;
+	readonly vertices: Float32Array;
 	/** By vertex, outward. */
 	readonly triangles: readonly number[];
 	/** The triples of products of coordinates that a fitted mesh's volume is a sum over; see `moments`. */
@@ -13,7 +13,7 @@ export interface UnitMesh {
 /** x, y, z, xy, yz, xz, xyz of every vertex: what a trilinear map is a sum of, beside its constant. */
 const PRODUCTS = 7;
 /** Every three of the seven products, once. */
-export const TRIPLES: readonly (readonly [number, number, number])[] = Array.from(
+const TRIPLES: readonly (readonly [number, number, number])[] = Array.from(
 	{ length: PRODUCTS },
 	(_, a) => a
 ).flatMap((a) =>
@@ -28,7 +28,7 @@ export const TRIPLES: readonly (readonly [number, number, number])[] = Array.fro
  * over all triangles: reckoned once for the mesh, whatever it is fitted into. A closed mesh has no part from
  * the constant.
  */
-function momentsOf(vertices: Float64Array, triangles: readonly number[]): Float64Array {
+function momentsOf(vertices: Float32Array, triangles: readonly number[]): Float64Array {
 	const products = (k: number): number[] => {
 		const [x, y, z] = [vertices[3 * k]!, vertices[3 * k + 1]!, vertices[3 * k + 2]!];
 		return [x, y, z, x * y, y * z, x * z, x * y * z];
@@ -47,7 +47,7 @@ function momentsOf(vertices: Float64Array, triangles: readonly number[]): Float6
 }
 
 /** A mesh with its moments. @param vertices x y z of each, 0..1 @param triangles by vertex, outward, closed */
-export function unitMesh(vertices: Float64Array, triangles: readonly number[]): UnitMesh {
+export function unitMesh(vertices: Float32Array, triangles: readonly number[]): UnitMesh {
 	return { vertices, triangles, moments: momentsOf(vertices, triangles) };
 }
 
@@ -63,7 +63,7 @@ export function laidPlace([x, y, z]: Place, { turns, flip, mirror }: Lie): Place
 
 /** The mesh as it lies; the triangles of a mirrored one run the other way. */
 export function laid({ vertices, triangles }: UnitMesh, lie: Lie): UnitMesh {
-	const moved = new Float64Array(vertices.length);
+	const moved = new Float32Array(vertices.length);
 	for (let k = 0; k < vertices.length; k += 3)
 		moved.set(laidPlace([vertices[k]!, vertices[k + 1]!, vertices[k + 2]!], lie), k);
 	return unitMesh(moved, lie.mirror ? reversed(triangles) : triangles);

@@ -7,9 +7,10 @@ import {
 	storeSingles,
 	writeModule
 } from './wasm-module';
+import { MAP } from '../element-table';
 
-/** Bytes: the eight vectors of a map, one vertex with its product xy, one place (three numbers). */
-const MAP = 8 * 16;
+/** Bytes: a map, one vertex with its product xy, one place (three numbers). */
+const MAP_BYTES = MAP * 4;
 const VERTEX = 16;
 const PLACE = 12;
 const PAGE = 65536;
@@ -47,41 +48,46 @@ function module(): WebAssembly.Module {
 	return new WebAssembly.Module(writeModule([{ vectors: 11, before, body, steps: [VERTEX, PLACE, 0] }]));
 }
 
-let compiled: WebAssembly.Module | null = null;
-
-/** Places of a mesh's vertices under trilinear maps, one map after the other. */
-export class FitLoop {
-	private readonly map: Float32Array;
-	private readonly places: Float32Array;
+/** The loop in its memory, set up for one mesh at a time. */
+class Workshop {
+	private readonly memory = new WebAssembly.Memory({ initial: 1 });
 	private readonly run: (base: number, end: number, out: number, map: number) => void;
-	private readonly end: number;
+	private unit: Float32Array | null = null;
+	private map = new Float32Array();
+	private places = new Float32Array();
 
-	/** @param vertices x y z of each, 0..1 */
-	constructor(vertices: Float64Array) {
-		const count = vertices.length / 3;
-		this.end = MAP + count * VERTEX;
-		const bytes = this.end + count * PLACE + 16;
-		const memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) });
-		this.map = new Float32Array(memory.buffer, 0, MAP / 4);
-		this.places = new Float32Array(memory.buffer, this.end, 3 * count);
-		const columns = new Float32Array(memory.buffer, MAP, 4 * count);
-		for (let k = 0; k < count; k++) {
-			const [x, y, z] = [vertices[3 * k]!, vertices[3 * k + 1]!, vertices[3 * k + 2]!];
-			columns.set([x, y, z, x * y], 4 * k);
-		}
-		compiled ??= module();
-		const { exports } = new WebAssembly.Instance(compiled, { a: { m: memory } });
-		this.run = exports['0'] as FitLoop['run'];
+	constructor() {
+		this.run = new WebAssembly.Instance(module(), { a: { m: this.memory } }).exports['0'] as Workshop['run'];
 	}
 
-	/** @param map x y z of its vectors of 1, x, y, z, xy, yz, xz, xyz. @returns good until the next call */
-	placesUnder(map: Float64Array): Float32Array {
-		for (let k = 0; k < 8; k++) {
-			this.map[4 * k] = map[3 * k]!;
-			this.map[4 * k + 1] = map[3 * k + 1]!;
-			this.map[4 * k + 2] = map[3 * k + 2]!;
+	private load(unit: Float32Array): void {
+		const count = unit.length / 3;
+		const end = MAP_BYTES + count * VERTEX;
+		// A place is stored with four numbers; the last one reaches out.
+		const missing = end + count * PLACE + VERTEX - this.memory.buffer.byteLength;
+		if (missing > 0) this.memory.grow(Math.ceil(missing / PAGE));
+		const { buffer } = this.memory;
+		this.map = new Float32Array(buffer, 0, MAP);
+		this.places = new Float32Array(buffer, end, 3 * count);
+		const columns = new Float32Array(buffer, MAP_BYTES, 4 * count);
+		for (let k = 0; k < count; k++) {
+			columns.set(unit.subarray(3 * k, 3 * k + 3), 4 * k);
+			columns[4 * k + 3] = unit[3 * k]! * unit[3 * k + 1]!;
 		}
-		this.run(MAP, this.end, this.end, 0);
+		this.unit = unit;
+	}
+
+	placesUnder(unit: Float32Array, map: Float32Array): Float32Array {
+		if (unit !== this.unit) this.load(unit);
+		this.map.set(map);
+		const { byteOffset } = this.places;
+		this.run(MAP_BYTES, byteOffset, byteOffset, 0);
 		return this.places;
 	}
 }
+
+let workshop: Workshop | null = null;
+
+/** Places of a mesh's vertices under a trilinear map; see `Fitted`. Good until the next call. */
+export const placesUnder = (unit: Float32Array, map: Float32Array): Float32Array =>
+	(workshop ??= new Workshop()).placesUnder(unit, map);

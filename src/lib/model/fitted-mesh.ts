@@ -1,0 +1,117 @@
+import { MAP, type Fitted } from '$core/part/element-table';
+import { placesOf } from '$core/part/places';
+import type { ElementView } from '$lib/worker/views';
+import * as THREE from 'three';
+
+/** Where the shader makes a vertex's place; see three's chunk `begin_vertex`. */
+const PLACE = '#include <begin_vertex>';
+/** The sum over a map's eight vectors; see `Fitted`. */
+const FITTED_PLACE = `
+	vec3 transformed = map0 + position.x * (map1 + position.y * map4) + position.y * (map2 + position.z * map5)
+		+ position.z * (map3 + position.x * (map6 + position.y * map7));`;
+const ATTRIBUTES = Array.from({ length: MAP / 4 }, (_, k) => `map${k}`);
+
+/** A material that draws every instance under its map. */
+export function underMaps<M extends THREE.Material>(material: M): M {
+	material.onBeforeCompile = (shader) => {
+		const declared = ATTRIBUTES.map((name) => `attribute vec3 ${name};`).join('\n');
+		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, FITTED_PLACE)}`;
+	};
+	return material;
+}
+
+/** What casts the shadows. */
+const depth = underMaps(new THREE.MeshDepthMaterial({ side: THREE.DoubleSide }));
+
+/** The corners of the box round a mesh. */
+function boxCorners(unit: Float32Array): Float32Array {
+	const { min, max } = new THREE.Box3().setFromArray(unit);
+	return Float32Array.from(
+		[min.z, max.z].flatMap((z) => [min.y, max.y].flatMap((y) => [min.x, max.x].flatMap((x) => [x, y, z])))
+	);
+}
+
+/** Instances of one mesh, fitted by the graphics card: it is given the mesh once, and a map for each. */
+export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.Material> {
+	override customDepthMaterial = depth;
+	/** The instances that are drawn; null for all. */
+	private drawn: readonly number[] | null = null;
+	private boxes: THREE.Box3[] | null = null;
+
+	/** @param material one that `underMaps` made */
+	constructor(
+		private readonly element: ElementView,
+		private readonly fitted: Fitted,
+		material: THREE.Material
+	) {
+		super(new THREE.InstancedBufferGeometry(), material);
+		this.geometry.setAttribute('position', new THREE.BufferAttribute(fitted.unit, 3));
+		this.geometry.setIndex([...element.triangles]);
+		this.setMaps(fitted.maps);
+	}
+
+	private setMaps(maps: Float32Array): void {
+		const buffer = new THREE.InstancedInterleavedBuffer(maps, MAP);
+		for (const [k, name] of ATTRIBUTES.entries())
+			this.geometry.setAttribute(name, new THREE.InterleavedBufferAttribute(buffer, 3, 4 * k));
+		this.geometry.instanceCount = maps.length / MAP;
+	}
+
+	/** Draw and pick only some of the instances. */
+	drawOnly(wanted: ((instance: number) => boolean) | null): void {
+		if (!wanted && !this.drawn) return;
+		const { maps } = this.fitted;
+		const all = Array.from({ length: this.element.count }, (_, k) => k);
+		this.drawn = wanted && all.filter(wanted);
+		const some = this.drawn?.map((k) => maps.subarray(MAP * k, MAP * (k + 1)));
+		// The geometry's buffers are made anew with their number.
+		this.geometry.dispose();
+		this.setMaps(some ? Float32Array.from(some.flatMap((map) => [...map])) : maps);
+	}
+
+	/** A box round each instance: that of the mesh, mapped, lies within the hull of its corners. */
+	private boxOf(instance: number): THREE.Box3 {
+		if (!this.boxes) {
+			const corners = { vertices: { ...this.fitted, unit: boxCorners(this.fitted.unit) }, verticesEach: 8 };
+			this.boxes = Array.from({ length: this.element.count }, (_, k) =>
+				new THREE.Box3().setFromArray(placesOf(corners, k))
+			);
+		}
+		return this.boxes[instance]!;
+	}
+
+	/** The nearest hit of each instance. */
+	override raycast(raycaster: THREE.Raycaster, hits: THREE.Intersection[]): void {
+		const toLocal = this.matrixWorld.clone().invert();
+		const ray = raycaster.ray.clone().applyMatrix4(toLocal);
+		const [a, b, c, at] = [
+			new THREE.Vector3(),
+			new THREE.Vector3(),
+			new THREE.Vector3(),
+			new THREE.Vector3()
+		];
+		const { triangles, count } = this.element;
+		for (const instance of this.drawn ?? Array.from({ length: count }, (_, k) => k)) {
+			if (!ray.intersectsBox(this.boxOf(instance))) continue;
+			const places = placesOf(this.element, instance);
+			let nearest: THREE.Vector3 | null = null;
+			for (let t = 0; t < triangles.length; t += 3) {
+				a.fromArray(places, 3 * triangles[t]!);
+				b.fromArray(places, 3 * triangles[t + 1]!);
+				c.fromArray(places, 3 * triangles[t + 2]!);
+				if (!ray.intersectTriangle(a, b, c, false, at)) continue;
+				if (!nearest || ray.origin.distanceToSquared(at) < ray.origin.distanceToSquared(nearest))
+					nearest = at.clone();
+			}
+			if (!nearest) continue;
+			const point = nearest.applyMatrix4(this.matrixWorld);
+			const distance = raycaster.ray.origin.distanceTo(point);
+			if (distance >= raycaster.near && distance <= raycaster.far)
+				hits.push({ distance, point, object: this, instanceId: instance });
+		}
+	}
+
+	instanceAt(hit: THREE.Intersection): number {
+		return hit.instanceId!;
+	}
+}
