@@ -50,6 +50,53 @@ describe('the two back ends of the part language', () => {
 		);
 	});
 
+	it('products are joined to the sums they go into, and to nothing else; the bits stay', () => {
+		const term = fc.record({ product: fc.boolean(), minus: fc.boolean(), kept: fc.boolean() });
+		const value = fc.double({ min: -1e6, max: 1e6, noNaN: true });
+		fc.assert(
+			fc.property(
+				fc.array(term, { minLength: 1, maxLength: 9 }),
+				fc.array(fc.tuple(value, value), { minLength: 10, maxLength: 10 }),
+				(terms, values) => {
+					const b = new DomainBuilder(new FlagList());
+					let sum = b.column('0 0');
+					let wanted = values[0]![0];
+					const keptProducts: [string, number][] = [];
+					terms.forEach(({ product, minus, kept }, k) => {
+						const [x, y] = values[k + 1]!;
+						const register = product
+							? b.multiply(b.column(`${k + 1} 0`), b.column(`${k + 1} 1`))
+							: b.column(`${k + 1} 0`);
+						const number = product ? x * y : x;
+						sum = minus ? b.subtract(sum, register) : b.add(sum, register);
+						wanted = minus ? wanted - number : wanted + number;
+						if (!product || !kept) return;
+						b.result(`product ${k}`, register);
+						keptProducts.push([`product ${k}`, number]);
+					});
+					b.result('sum', sum);
+					const program = b.finish();
+					const column =
+						(name: string): ColumnReader =>
+						(out) => {
+							const [k, which] = name.split(' ').map(Number);
+							out.fill(values[k!]![which!]!);
+						};
+					for (const backEnd of [columnLoops, twoLanes]) {
+						const { results } = runProgram(program, column, 1, [0, 0, 0], backEnd);
+						expect(results.get('sum')![0]).to.equal(wanted);
+						for (const [name, number] of keptProducts) expect(results.get(name)![0]).to.equal(number);
+					}
+					const joined = terms.filter(({ product, kept }) => product && !kept).length;
+					const count = (wantedOp: string) =>
+						program.root.operations.filter(({ op }) => op === wantedOp).length;
+					expect(count('add product') + count('subtract product')).to.equal(joined);
+				}
+			),
+			{ numRuns: 200 }
+		);
+	});
+
 	for (const part of shippedParts)
 		it(`${part.label}: the same elements, flags and measures on a thousand varied anchors`, () => {
 			const corners = part.anchor.kind === 'pair' ? 2 : 4;

@@ -1,6 +1,7 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { StepFault } from './fault';
+import { joinProducts } from './products';
 import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
@@ -234,10 +235,11 @@ export class DomainBuilder {
 		for (const group of groups) for (const from of group.built.imported.keys()) kept.add(from);
 
 		const needed = new Set(kept);
-		const live = this.operations
+		const wantedOnly = this.operations
 			.toReversed()
 			.filter(({ out, a, b, c }) => needed.has(out) && [a, b, c].every((r) => needed.add(r)))
 			.reverse();
+		const live = joinProducts(wantedOnly, kept);
 		const used = <Key>(entries: Map<Key, Register>) =>
 			[...entries].filter(([, register]) => needed.has(register));
 		const constants = [...this.constants].filter(([register]) => needed.has(register));

@@ -1,13 +1,16 @@
 import type { Arithmetic } from '../units/formula';
 import type { Recipe } from './block/recipe';
 
+/** Arithmetic on one or more columns; or c + a b and c - a b in one go, each rounded twice as ever. */
+export type Kernel = Arithmetic | 'add product' | 'subtract product';
+
 /**
  * A checked part, lowered: a flat list of scalar operations in single-assignment form, to be run for many
  * pieces at once, one operation over a block of rows at a time. Points are three scalars. Nothing in it
  * depends on input values, so dragging a value compiles nothing.
  */
 export interface Operation {
-	readonly op: Arithmetic;
+	readonly op: Kernel;
 	readonly out: number;
 	readonly a: number;
 	readonly b: number;

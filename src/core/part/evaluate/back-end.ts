@@ -1,6 +1,6 @@
 import type { Domain, Operation } from '../program';
 
-/** Rows per block: small enough for a part's columns to stay in the processor's cache. A multiple of eight. */
+/** Rows per block: small enough for a part's columns to stay in the processor's cache. A multiple of sixteen. */
 export const BLOCK = 256;
 
 /** One domain set up to be computed, a block of rows at a time. */

@@ -1,5 +1,4 @@
-import type { Arithmetic } from '../../units/formula';
-import type { Domain, Operation } from '../program';
+import type { Domain, Kernel as Act, Operation } from '../program';
 import { BLOCK, stretches, type BackEnd } from './back-end';
 import { runOperation } from './column-loops';
 import {
@@ -23,10 +22,12 @@ const zero = lanes.constant(0);
 const asNumber = (mask: Bytes) => [...mask, ...one, ...lanes.and];
 
 /** The operations that are exactly the same in vectors; the others are done by the column loops. */
-const inVectors: Partial<Record<Arithmetic, (a: Bytes, b: Bytes, c: Bytes) => Bytes>> = {
+const inVectors: Partial<Record<Act, (a: Bytes, b: Bytes, c: Bytes) => Bytes>> = {
 	add: (a, b) => [...a, ...b, ...lanes.add],
 	subtract: (a, b) => [...a, ...b, ...lanes.subtract],
 	multiply: (a, b) => [...a, ...b, ...lanes.multiply],
+	'add product': (a, b, c) => [...c, ...a, ...b, ...lanes.multiply, ...lanes.add],
+	'subtract product': (a, b, c) => [...c, ...a, ...b, ...lanes.multiply, ...lanes.subtract],
 	divide: (a, b) => [...a, ...b, ...lanes.divide],
 	min: (a, b) => [...a, ...b, ...lanes.min],
 	max: (a, b) => [...a, ...b, ...lanes.max],
@@ -63,7 +64,8 @@ function loopOf(operations: readonly Operation[]): LoopFunction {
 	};
 	for (const { op, out, a, b, c } of operations) {
 		const unary = op === 'sqrt' || op === 'abs' || op === 'negate';
-		const [x, y, z] = unary ? [read(a), [], []] : [read(a), read(b), op === 'choose' ? read(c) : []];
+		const ternary = op === 'choose' || op === 'add product' || op === 'subtract product';
+		const [x, y, z] = unary ? [read(a), [], []] : [read(a), read(b), ternary ? read(c) : []];
 		body.push(...inVectors[op]!(x, y, z), ...setLocal(localOf(out)));
 		written.add(out);
 	}
