@@ -5,17 +5,19 @@ import * as THREE from 'three';
 
 /** Where the shader makes a vertex's place; see three's chunk `begin_vertex`. */
 const PLACE = '#include <begin_vertex>';
-/** The sum over a map's eight vectors; see `Fitted`. */
-const FITTED_PLACE = `
-	vec3 transformed = map0 + position.x * (map1 + position.y * map4) + position.y * (map2 + position.z * map5)
-		+ position.z * (map3 + position.x * (map6 + position.y * map7));`;
+/** The sum over a map's eight vectors, as the card makes it; see `Fitted`. */
+export const FITTED_PLACE = [
+	'map0 + position.x * (map1 + position.y * map4)',
+	'position.y * (map2 + position.z * map5)',
+	'position.z * (map3 + position.x * (map6 + position.y * map7))'
+].join(' + ');
 const ATTRIBUTES = Array.from({ length: MAP / 4 }, (_, k) => `map${k}`);
 
 /** A material that draws every instance under its map. */
 export function underMaps<M extends THREE.Material>(material: M): M {
 	material.onBeforeCompile = (shader) => {
 		const declared = ATTRIBUTES.map((name) => `attribute vec3 ${name};`).join('\n');
-		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, FITTED_PLACE)}`;
+		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, `vec3 transformed = ${FITTED_PLACE};`)}`;
 	};
 	return material;
 }
