@@ -24,6 +24,54 @@ export function triangulate(points: readonly Place[]): number[] {
 	return Array.from({ length: Math.max(0, n - 2) }, (_, k) => [0, k + 1, k + 2]).flat();
 }
 
+/** Of the area, so much may triangles of a filling be turned over: what rounding does. */
+const TURNED = 1e-5;
+/** Of its size, so far are corners moved where the first try passes some over: those that lie in a line. */
+const NUDGES = [0, 1e-6, 3e-5];
+
+/** Twice the signed area of a triangle. @param places x y of every corner */
+function doubled(places: Float64Array, a: number, b: number, c: number): number {
+	const x = places[2 * a]!;
+	const y = places[2 * a + 1]!;
+	return (places[2 * b]! - x) * (places[2 * c + 1]! - y) - (places[2 * b + 1]! - y) * (places[2 * c]! - x);
+}
+
+/** Whether triangles that join loops of corners lie beside each other, none turned over. */
+export function fills(places: Float64Array, triangles: readonly number[]): boolean {
+	let area = 0;
+	let least = 0;
+	for (let t = 0; t < triangles.length; t += 3) {
+		const signed = doubled(places, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
+		area += signed;
+		if (signed < least) least = signed;
+	}
+	return area > 0 && least >= -TURNED * area;
+}
+
+/** The same triangles seen from the other side. */
+export const turnedOver = (triangles: readonly number[]): number[] =>
+	triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!);
+
+/**
+ * Triangles between a polygon and openings in it, counter-clockwise. They use every corner, so that what is
+ * built on the loops closes; null where there are none such.
+ * @param places x y of every corner: the polygon, counter-clockwise, then opening after opening
+ * @param openings where each begins
+ */
+export function fillLoops(places: Float64Array, openings: readonly number[]): number[] | null {
+	const wanted = 3 * (places.length / 2 + 2 * openings.length - 2);
+	const size = places.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
+	for (const nudge of NUDGES) {
+		const found = earcut(
+			places.map((value, k) => value + nudge * size * Math.sin(12.9898 * (k + 1))),
+			[...openings]
+		);
+		if (found.length !== wanted) continue;
+		for (const filling of [found, turnedOver(found)]) if (fills(places, filling)) return filling;
+	}
+	return null;
+}
+
 /** A polygon in space seen along its normal, as places in a plane. */
 export function flattened(points: ArrayLike<number>, nodes: ArrayLike<number>): Place[] {
 	let [x, y, z] = [0, 0, 0];

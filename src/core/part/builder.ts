@@ -27,6 +27,7 @@ interface Draft {
 		readonly solids: readonly {
 			readonly vertices: readonly PointRegisters[];
 			readonly triangles: readonly number[];
+			readonly caps: ElementOutput['caps'];
 		}[];
 		readonly volume: Register;
 		readonly area: Register;
@@ -80,15 +81,24 @@ function numbered(recipe: Recipe): { readonly recipe: Recipe; readonly registers
 /** Several meshes as one. */
 function joined(
 	solids: Draft['elements'][number]['solids'],
-	point: (p: PointRegisters) => PointSlots
-): Pick<ElementOutput, 'vertices' | 'triangles'> {
+	point: (p: PointRegisters) => PointSlots,
+	slot: (register: Register) => number
+): Pick<ElementOutput, 'vertices' | 'triangles' | 'caps'> {
 	let before = 0;
 	const triangles: number[] = [];
+	const caps: ElementOutput['caps'][number][] = [];
 	for (const solid of solids) {
-		for (const vertex of solid.triangles) triangles.push(vertex + before);
+		const later = (vertex: number) => vertex + before;
+		for (const { cap, when, crossed } of solid.caps)
+			caps.push({
+				cap: { ...cap, corners: cap.corners.map(later), at: cap.at + triangles.length },
+				when: when === null ? null : slot(when),
+				crossed
+			});
+		triangles.push(...solid.triangles.map(later));
 		before += solid.vertices.length;
 	}
-	return { vertices: solids.flatMap((solid) => solid.vertices.map(point)), triangles };
+	return { vertices: solids.flatMap((solid) => solid.vertices.map(point)), triangles, caps };
 }
 
 /**
@@ -231,6 +241,8 @@ export class DomainBuilder {
 		const finite = this.multiply(this.sum(wanted), this.constant(0));
 		const kept = new Set([...wanted, finite]);
 		this.draft.flags.forEach(({ when }) => kept.add(when));
+		for (const { solids } of this.draft.elements)
+			for (const { when } of solids.flatMap(({ caps }) => caps)) if (when !== null) kept.add(when);
 		this.draft.results.forEach(({ register }) => kept.add(register));
 		for (const group of groups) for (const from of group.built.imported.keys()) kept.add(from);
 
@@ -280,7 +292,7 @@ export class DomainBuilder {
 			elements: this.draft.elements.map((element) => ({
 				element: element.element,
 				firstTurn: element.firstTurn,
-				...joined(element.solids, point),
+				...joined(element.solids, point, slot),
 				volume: slot(element.volume),
 				area: slot(element.area),
 				length: slot(element.length)

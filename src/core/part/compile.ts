@@ -20,7 +20,7 @@ import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
 import { Scope } from './scope';
-import { sheetArea, trianglesOf } from './solids';
+import { sheetMesh } from './solids';
 import { makeStep } from './steps';
 import { turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
@@ -297,22 +297,28 @@ class Compiler {
 	private each(scope: Scope, step: Each): void {
 		const v = new Vectors(scope.builder);
 		const of = this.lookup(scope, step.of, 'ring', 'path');
-		const gathered = step.gathers.map(() => [] as PointRegisters[]);
+		const gathered = step.gathers.map(() => [] as (readonly PointRegisters[])[]);
 		for (const names of turnsOf(v, step, of)) {
 			const inner = new Scope(scope.builder, scope);
 			for (const [name, value] of names) this.setTurnName(inner, name, value);
 			this.group(inner, step);
 			step.gathers.forEach((gather, k) => {
 				// A step that could not be made has been told of already.
-				if (inner.peek(gather.of) || !step.steps.some(({ name }) => name === gather.of))
-					gathered[k]!.push(this.lookup(inner, gather.of, 'point').at);
+				if (!inner.peek(gather.of) && step.steps.some(({ name }) => name === gather.of)) return;
+				if (gather.as === 'rings') gathered[k]!.push(this.lookup(inner, gather.of, 'ring').points);
+				else gathered[k]!.push([this.lookup(inner, gather.of, 'point').at]);
 			});
 		}
 		step.gathers.forEach(({ name, as }, k) => {
 			this.declare(scope, name);
-			const points = gathered[k]!;
+			const found = gathered[k]!;
 			// Nothing is gathered of a step that could not be made, which has been told of.
-			if (points.length === 0) return;
+			if (found.length === 0) return;
+			if (as === 'rings') {
+				scope.set(name, { is: 'rings', rings: found });
+				return;
+			}
+			const points = found.flat();
 			const least = as === 'ring' ? 3 : 2;
 			if (points.length < least)
 				throw new StepFault(`"${name}" would be a ${as} of ${points.length}; ${least} points are needed`);
@@ -385,7 +391,7 @@ class Compiler {
 		this.currentStep = element.name;
 		this.at(`element ${element.name}`, () => {
 			const b = scope.builder;
-			const thickness = element.thickness && this.number(scope, element.thickness, 'length');
+			const thickness = element.thickness ? this.number(scope, element.thickness, 'length') : b.constant(0);
 			const values = element.of.map((name) => this.lookup(scope, name, 'solid', 'sheet', 'fitted block'));
 			const index = this.elements.own.get(element)!;
 			const before = this.shared.made.get(index) ?? 0;
@@ -400,12 +406,7 @@ class Compiler {
 					throw new StepFault(
 						'a fitted block is an element by itself; give what else there is one of its own'
 					);
-				const { sheet } = value;
-				const area = sheetArea(new Vectors(b), sheet);
-				const volume = thickness ? b.multiply(area, thickness) : b.constant(0);
-				return [
-					{ vertices: sheet.vertices, triangles: trianglesOf(sheet), volume, area, length: b.constant(0) }
-				];
+				return [sheetMesh(new Vectors(b), value.sheet, thickness)];
 			});
 			b.element({
 				element: index,

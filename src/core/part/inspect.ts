@@ -38,6 +38,8 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 		case 'ring':
 		case 'path':
 			return value.points;
+		case 'rings':
+			return value.rings.flat();
 		case 'plane':
 			return [value.frame.origin];
 		case 'sheet':
@@ -64,6 +66,8 @@ function inWords(value: Value): string {
 			return `ring of ${value.points.length}`;
 		case 'path':
 			return value.points.length === 2 ? 'line' : `path of ${value.points.length}`;
+		case 'rings':
+			return `${value.rings.length} rings`;
 		case 'sheet':
 			return value.sheet.facets.length === 1 ? 'sheet' : `sheet of ${value.sheet.facets.length}`;
 		case 'solid':

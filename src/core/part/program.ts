@@ -1,5 +1,6 @@
 import type { Arithmetic } from '../units/formula';
 import type { Recipe } from './block/recipe';
+import type { Cap } from './caps';
 
 /** Arithmetic on one or more columns; or c + a b and c - a b in one go, each rounded twice as ever. */
 export type Kernel = Arithmetic | 'add product' | 'subtract product';
@@ -36,6 +37,11 @@ export interface ElementOutput {
 	readonly vertices: readonly PointSlots[];
 	/** By vertex; outward. */
 	readonly triangles: readonly number[];
+	readonly caps: readonly {
+		readonly cap: Cap;
+		readonly when: Slot | null;
+		readonly crossed: number | null;
+	}[];
 	readonly volume: Slot;
 	readonly area: Slot;
 	readonly length: Slot;

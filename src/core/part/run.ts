@@ -2,6 +2,7 @@ import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
+import { CapFiller } from './caps';
 import type { ElementTable } from './element-table';
 import type { Domain, ElementOutput, PointSlots, Program } from './program';
 
@@ -15,6 +16,8 @@ export interface PartRun {
 	readonly results: ReadonlyMap<string, Float64Array>;
 }
 
+type Column = Uint32Array | Uint8Array | Float64Array | Float32Array;
+
 /** A table that grows as instances come. */
 class ElementSink {
 	count = 0;
@@ -25,6 +28,10 @@ class ElementSink {
 	area: Float64Array;
 	length: Float64Array;
 	positions: Float32Array;
+	/** Whether the caps of an instance have to be looked at, and what came of it. */
+	private looked: Uint8Array;
+	private filler: CapFiller | null = null;
+	private readonly fillings = new Map<number, readonly number[]>();
 	readonly vertices: readonly PointSlots[];
 	readonly triangles: readonly number[];
 
@@ -41,12 +48,13 @@ class ElementSink {
 		this.area = new Float64Array(capacity);
 		this.length = new Float64Array(capacity);
 		this.positions = new Float32Array(capacity * this.vertices.length * 3);
+		this.looked = new Uint8Array(output.caps.length ? capacity : 0);
 	}
 
 	private grow(needed: number): void {
 		if (needed <= this.capacity) return;
 		this.capacity = Math.max(needed, 2 * this.capacity);
-		const wider = <A extends Uint32Array | Float64Array | Float32Array>(column: A, each = 1): A => {
+		const wider = <A extends Column>(column: A, each = 1): A => {
 			const copy = new (column.constructor as new (n: number) => A)(this.capacity * each);
 			copy.set(column as never);
 			return copy;
@@ -57,6 +65,7 @@ class ElementSink {
 		this.area = wider(this.area);
 		this.length = wider(this.length);
 		this.positions = wider(this.positions, this.vertices.length * 3);
+		if (this.output.caps.length) this.looked = wider(this.looked);
 	}
 
 	/** Take the rows of a block that are alive. */
@@ -75,6 +84,11 @@ class ElementSink {
 			this.area[first + n] = area[r]!;
 			this.length[first + n] = length[r]!;
 		}
+		for (const [k, { when }] of this.output.caps.entries())
+			for (let n = 0; n < aliveCount; n++) {
+				const raised = when === null || slots[when]![alive[n]!] !== 0;
+				if (k === 0 || raised) this.looked[first + n] = Number(raised);
+			}
 		const stride = 3 * this.vertices.length;
 		const { positions } = this;
 		const [ox, oy, oz] = origin;
@@ -94,25 +108,65 @@ class ElementSink {
 		this.count += aliveCount;
 	}
 
-	tables(): ElementTable[] {
-		const { count } = this;
-		const cut = <A extends Uint32Array | Float64Array | Float32Array>(column: A, each = 1) =>
-			(column.length === count * each ? column : column.slice(0, count * each)) as A;
-		const { output, vertices, triangles } = this;
-		return [
-			{
-				element: output.element,
-				count,
-				row: cut(this.row),
-				turn: cut(this.turn),
-				volume: cut(this.volume),
-				area: cut(this.area),
-				length: cut(this.length),
-				vertices: { is: 'written', positions: cut(this.positions, vertices.length * 3) },
-				verticesEach: vertices.length,
-				triangles
-			}
-		];
+	/**
+	 * Find the triangles of caps that are looked at.
+	 * @param lose a row whose piece cannot be made after all, with the flag that says why
+	 */
+	look(lose: (row: number, flag: number) => void): void {
+		const { caps } = this.output;
+		if (!caps.length) return;
+		const values = 3 * this.vertices.length;
+		for (let k = 0; k < this.count; k++) {
+			if (!this.looked[k]) continue;
+			this.filler ??= new CapFiller(
+				this.triangles,
+				caps.map(({ cap }) => cap)
+			);
+			const fillings = this.filler.fillingsOf(this.positions.subarray(values * k, values * (k + 1)));
+			if (fillings) this.fillings.set(k, fillings);
+			else for (const { crossed } of caps) if (crossed !== null) lose(this.row[k]!, crossed);
+		}
+	}
+
+	/** One table for all instances whose triangles are the same. @param lost rows that cannot be made after all */
+	tables(lost: ReadonlySet<number>): ElementTable[] {
+		if (!lost.size && !this.fillings.size) return [this.table(null, this.triangles)];
+		const groups = new Map<string, number[]>();
+		for (let k = 0; k < this.count; k++) {
+			if (lost.has(this.row[k]!)) continue;
+			const name = this.fillings.get(k)?.join() ?? '';
+			const group = groups.get(name);
+			if (group) group.push(k);
+			else groups.set(name, [k]);
+		}
+		return [...groups.values()].map((instances) => {
+			const fillings = this.fillings.get(instances[0]!);
+			return this.table(instances, fillings ? this.filler!.trianglesOf(fillings) : this.triangles);
+		});
+	}
+
+	/** @param instances null for all */
+	private table(instances: readonly number[] | null, triangles: readonly number[]): ElementTable {
+		const values = 3 * this.vertices.length;
+		const count = instances?.length ?? this.count;
+		const pick = <A extends Column>(column: A, each = 1): A => {
+			if (!instances) return (column.length === count * each ? column : column.slice(0, count * each)) as A;
+			const some = new (column.constructor as new (n: number) => A)(count * each);
+			instances.forEach((k, n) => some.set(column.subarray(k * each, (k + 1) * each) as never, n * each));
+			return some;
+		};
+		return {
+			element: this.output.element,
+			count,
+			row: pick(this.row),
+			turn: pick(this.turn),
+			volume: pick(this.volume),
+			area: pick(this.area),
+			length: pick(this.length),
+			vertices: { is: 'written', positions: pick(this.positions, values) },
+			verticesEach: this.vertices.length,
+			triangles
+		};
 	}
 }
 
@@ -190,8 +244,19 @@ class Runner {
 			// A turn that fails takes its whole piece with it: the block is run again without that piece.
 			while (this.block(root, from, to)) sinks.forEach((sink, k) => (sink.count = before[k]!));
 		}
-		return { elements: sinks.flatMap((sink) => sink.tables()), flags: this.flags, results: this.results };
+		const lost = new Set<number>();
+		for (const sink of sinks)
+			sink.look((row, flag) => {
+				this.raise(row, flag);
+				lost.add(row);
+			});
+		const elements = sinks.flatMap((sink) => sink.tables(lost));
+		return { elements, flags: this.flags, results: this.results };
 	}
+
+	private readonly raise = (row: number, flag: number): void => {
+		this.flags[row]! |= 1 << flag;
+	};
 
 	/** @returns whether a piece failed in a group after others of its elements had been taken */
 	private block(frame: Frame, from: number, to: number): boolean {
@@ -224,10 +289,7 @@ class Runner {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
 		}
-		const raise = (r: number, flag: number) => {
-			this.flags[piece[r]!]! |= 1 << flag;
-		};
-		for (const block of frame.blocks) block.prepare(frame, rows, raise);
+		for (const block of frame.blocks) block.prepare(frame, rows, (r, flag) => this.raise(piece[r]!, flag));
 		frame.aliveCount = 0;
 		for (let r = 0; r < rows; r++)
 			if ((this.flags[piece[r]!]! & this.failing) === 0) frame.alive[frame.aliveCount++] = r;

@@ -20,6 +20,8 @@ function imported(value: Value, builder: DomainBuilder): Value {
 		case 'path':
 		case 'directions':
 			return { ...value, points: value.points.map(point) };
+		case 'rings':
+			return { ...value, rings: value.rings.map((ring) => ring.map(point)) };
 		case 'plane': {
 			const { origin, right, up, normal } = value.frame;
 			return {

@@ -1,5 +1,6 @@
 import type { PointRegisters, Register } from './builder';
-import type { Sheet, Solid, Vectors } from './values';
+import { turnedOver } from '../geometry/triangulate';
+import type { LookedCap, Sheet, Solid, Vectors } from './values';
 
 type Points = readonly PointRegisters[];
 /** mm³, mm², mm */
@@ -25,9 +26,6 @@ const between = (n: number, outer: number, inner: number, upward: boolean) => si
 export const fanOf = (n: number): number[] =>
 	Array.from({ length: n - 2 }, (_, k) => [0, k + 1, k + 2]).flat();
 
-const turned = (triangles: readonly number[]) =>
-	triangles.flatMap((_, t) => (t % 3 ? [] : [triangles[t]!, triangles[t + 2]!, triangles[t + 1]!]));
-
 /**
  * Foot and head with walls between them: closed, whatever their shape.
  * @param foot, head n points each, counter-clockwise seen from the head
@@ -37,7 +35,8 @@ export function prism(foot: Points, head: Points, quantities: Quantities, cap = 
 	const n = foot.length;
 	return {
 		vertices: [...foot, ...head],
-		triangles: [...turned(cap), ...cap.map((k) => k + n), ...sides(n, 0, n, true)],
+		triangles: [...turnedOver(cap), ...cap.map((k) => k + n), ...sides(n, 0, n, true)],
+		caps: [],
 		...quantities
 	};
 }
@@ -57,36 +56,88 @@ export function tube(
 			...between(n, 0, 2 * n, false),
 			...between(n, n, 3 * n, true)
 		],
+		caps: [],
 		...quantities
 	};
 }
 
+/** A turn to the right by more than this (mm²) is a re-entrant corner. */
+const RE_ENTRANT = -1;
+
+/** Where a ring has a re-entrant corner, seen along its normal; null for three corners. */
+export function isReEntrant(v: Vectors, ring: Points, normal: PointRegisters): Register | null {
+	const { b } = v;
+	const n = ring.length;
+	if (n < 4) return null;
+	const edges = ring.map((p, k) => v.subtract(ring[(k + 1) % n]!, p));
+	const turns = edges.map((edge, k) => v.dot(v.cross(edges[(k + n - 1) % n]!, edge), normal));
+	return b.apply(
+		'less',
+		turns.reduce((p, q) => b.apply('min', p, q)),
+		b.constant(RE_ENTRANT)
+	);
+}
+
+/** What a plate is made over: a ring, with openings in it that run the same way round. */
+export interface Outline {
+	readonly ring: Points;
+	readonly openings: readonly Points[];
+	/** Where its face cannot be a plain fan; null for nowhere. Not asked where there are openings. */
+	readonly reEntrant: Register | null;
+	/** The flag of pieces that cannot be made, since openings reach out of it or meet. */
+	readonly crossed: number | null;
+}
+
+/** A ring that needs no look: bars and facets are convex. */
+export const convex = (ring: Points): Outline => ({ ring, openings: [], reEntrant: null, crossed: null });
+
 /**
- * A plate over a ring, and round an opening in it, swept along `normal` from `behind` to `before` (mm).
+ * A plate swept along `normal` from `behind` to `before` (mm).
  * Its volume is exact: a ring's vector area is that of every face over it.
  */
 export function plate(
 	v: Vectors,
-	ring: Points,
+	{ ring, openings, reEntrant, crossed }: Outline,
 	normal: PointRegisters,
 	behind: Register,
-	before: Register,
-	opening: Points | null = null
+	before: Register
 ): Solid {
 	const { b } = v;
-	const swept = (points: Points) => ({
-		foot: points.map((p) => v.along(p, normal, behind)),
-		head: points.map((p) => v.along(p, normal, before))
-	});
-	const whole = v.vectorArea(ring);
-	const face = opening ? v.subtract(whole, v.vectorArea(opening)) : whole;
-	const quantities = {
+	const loops = [ring, ...openings];
+	const points = loops.flat();
+	const n = points.length;
+	const starts = loops.map((_, k) => loops.slice(0, k).reduce((sum, loop) => sum + loop.length, 0));
+	const face = openings.reduce(
+		(whole, opening) => v.subtract(whole, v.vectorArea(opening)),
+		v.vectorArea(ring)
+	);
+	// Of the head; openings run clockwise in it.
+	const numbers = loops.map((loop, k) => loop.map((_, i) => n + starts[k]! + i));
+	const corners = numbers.flatMap((loop, k) => (k ? loop.toReversed() : loop));
+	// Between openings there is no plain way.
+	const near = openings.length ? [] : fanOf(ring.length).map((k) => corners[k]!);
+	const far = turnedOver(near).map((vertex) => vertex - n);
+	const walls = loops.flatMap((loop, k) => sides(loop.length, starts[k]!, n + starts[k]!, k === 0));
+	const looked = openings.length > 0 || reEntrant !== null;
+	return {
+		vertices: [
+			...points.map((p) => v.along(p, normal, behind)),
+			...points.map((p) => v.along(p, normal, before))
+		],
+		triangles: [...near, ...far, ...walls],
+		caps: looked
+			? [
+					{
+						cap: { corners, openings: starts.slice(1), at: 0, plain: near.length + far.length, far: -n },
+						when: openings.length ? null : reEntrant,
+						crossed
+					}
+				]
+			: [],
 		volume: b.multiply(v.dot(face, normal), b.subtract(before, behind)),
 		area: v.length(face),
 		length: b.constant(0)
 	};
-	const outer = swept(ring);
-	return opening ? tube(outer, swept(opening), quantities) : prism(outer.foot, outer.head, quantities);
 }
 
 /** The volume within a closed mesh, by the tetrahedra from its first vertex. */
@@ -112,6 +163,7 @@ export function meshSolid(
 	return {
 		vertices,
 		triangles,
+		caps: [],
 		volume: meshVolume(v, vertices, triangles),
 		area: area ?? none,
 		length: none
@@ -124,6 +176,30 @@ export const trianglesOf = ({ facets }: Sheet): number[] =>
 /** The sum of the sizes of its facets' vector areas: their areas, where they are flat. */
 export function sheetArea(v: Vectors, { vertices, facets }: Sheet): Register {
 	return v.b.sum(facets.map((facet) => v.length(v.vectorArea(facet.map((k) => vertices[k]!)))));
+}
+
+/** A sheet as it is drawn and ordered. */
+export function sheetMesh(v: Vectors, sheet: Sheet, thickness: Register): Solid {
+	const { b } = v;
+	const area = sheetArea(v, sheet);
+	let at = 0;
+	const caps = sheet.facets.flatMap((corners): LookedCap[] => {
+		const begin = at;
+		at += 3 * (corners.length - 2);
+		const ring = corners.map((k) => sheet.vertices[k]!);
+		const when = corners.length > 4 ? isReEntrant(v, ring, v.normalOf(ring)) : null;
+		return when === null
+			? []
+			: [{ cap: { corners, openings: [], at: begin, plain: at - begin, far: null }, when, crossed: null }];
+	});
+	return {
+		vertices: sheet.vertices,
+		triangles: trianglesOf(sheet),
+		caps,
+		volume: b.multiply(area, thickness),
+		area,
+		length: b.constant(0)
+	};
 }
 
 /** Sides of triangles that no other one has the other way round. */
@@ -146,6 +222,6 @@ export function thickened(v: Vectors, sheet: Sheet, inside: PointRegisters, outs
 		...sheet.vertices.map((p) => v.add(p, outside))
 	];
 	const walls = rimOf(faces).flatMap(([a, b]) => [a, b, b + n, a, b + n, a + n]);
-	const triangles = [...turned(faces), ...faces.map((k) => k + n), ...walls];
+	const triangles = [...turnedOver(faces), ...faces.map((k) => k + n), ...walls];
 	return meshSolid(v, vertices, triangles, sheetArea(v, sheet));
 }

@@ -1,6 +1,7 @@
 import { LENGTH, type NumberKind, dimensionOf } from '../units/dimension';
 import { numberOf, type FormulaType, type GeometryFunction } from '../units/formula';
 import type { Recipe } from './block/recipe';
+import type { Cap } from './caps';
 import type { DomainBuilder, FittedBlock, PointRegisters, Register } from './builder';
 
 interface At<Is extends string> {
@@ -35,6 +36,8 @@ export type Value =
 	| Through<'directions'>
 	| Through<'ring'>
 	| Through<'path'>
+	/** Rings of one step that was made for every turn. */
+	| { readonly is: 'rings'; readonly rings: readonly (readonly PointRegisters[])[] }
 	| { readonly is: 'plane'; readonly frame: Frame }
 	| { readonly is: 'sheet'; readonly sheet: Sheet }
 	| { readonly is: 'solid'; readonly solids: readonly Solid[] }
@@ -43,10 +46,19 @@ export type Value =
 	| { readonly is: 'fitted block'; readonly fitted: FittedBlock };
 export type ValueOf<Is extends Value['is']> = Extract<Value, { is: Is }>;
 
+/** A cap whose triangles are found for each piece, where `when` is not 0, or everywhere. */
+export interface LookedCap {
+	readonly cap: Cap;
+	readonly when: Register | null;
+	/** The flag of pieces that cannot be made, since its loops meet; null where the plain triangles do then. */
+	readonly crossed: number | null;
+}
+
 /** A mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */
 export interface Solid {
 	readonly vertices: readonly PointRegisters[];
 	readonly triangles: readonly number[];
+	readonly caps: readonly LookedCap[];
 	readonly volume: Register;
 	readonly area: Register;
 	readonly length: Register;
@@ -186,9 +198,12 @@ export const geometryFunctions: Readonly<Record<string, GeometryFunction & { low
 		lower: (v, [a, b]) => v.b.apply('atan2', v.length(v.cross(at(a), at(b))), v.dot(at(a), at(b)))
 	},
 	area: {
-		takes: 'one ring',
-		result: ([a]) => (isGeometry(a, 'ring') ? numberOf(dimensionOf('area')) : undefined),
-		lower: (v, [a]) => v.length(v.vectorArea(points(a)))
+		takes: 'one ring, or several gathered ones',
+		result: ([a]) => (isGeometry(a, 'ring', 'rings') ? numberOf(dimensionOf('area')) : undefined),
+		lower: (v, [a]) => {
+			const rings = a?.is === 'rings' ? a.rings : [points(a)];
+			return v.b.sum(rings.map((ring) => v.length(v.vectorArea(ring))));
+		}
 	},
 	miss: {
 		takes: 'two paths',

@@ -71,14 +71,18 @@
 		set('values', Object.fromEntries(text === null ? rest : [...rest, [name, text]]));
 	}
 	const gathers = $derived(step.do === 'each' ? step.gathers : []);
-	/** Points made in each turn, that can be gathered. */
-	const pointsWithin = $derived(
+	/** Points and rings made in each turn, that can be gathered. */
+	const madeWithin = $derived(
 		new Map(
-			(step.do === 'each' ? step.steps : []).flatMap(({ name }) =>
-				bench.inspection?.steps.get(name)?.is === 'point' ? [[name, 'point'] as const] : []
-			)
+			(step.do === 'each' ? step.steps : []).flatMap(({ name }) => {
+				const is = bench.inspection?.steps.get(name)?.is;
+				return is === 'point' || is === 'ring' ? [[name, is] as const] : [];
+			})
 		)
 	);
+	/** Points become a ring or a path, rings stay what they are. */
+	const gatheredAs = (of: string, as: Each['gathers'][number]['as'] = 'ring') =>
+		madeWithin.get(of) === 'ring' ? 'rings' : as === 'rings' ? 'ring' : as;
 	const setGather = (n: number, next: Partial<Each['gathers'][number]>) =>
 		set('gathers', replaced(gathers, n, { ...gathers[n]!, ...next }));
 	const named = (text: string) => {
@@ -104,20 +108,26 @@
 		{...pickOf(field.of)}
 	/>
 {:else if field.is === 'uses'}
-	{@const names = value as string[]}
+	{@const names = [(value ?? []) as string | string[]].flat()}
+	{@const setNames = (next: string[]) => set(field.key, next.length ? next : null)}
 	{#each names as name, n (n)}
 		<UseChip
 			value={name}
 			label="{field.key} {n + 1} of {step.name}"
 			{sees}
 			of={field.of}
-			optional={names.length > 1}
-			onchoose={(next) => set(field.key, next === null ? without(names, n) : replaced(names, n, next))}
+			optional={names.length > 1 || (field.optional ?? false)}
+			onchoose={(next) => setNames(next === null ? without(names, n) : replaced(names, n, next))}
 		/>{' '}
 	{/each}
-	{@render link(field.of[0]!, `One more ${field.of[0]} for ${step.name}`, () =>
-		set(field.key, [...names, names.at(-1)])
-	)}
+	{@const fitting = [...sees].findLast(([, is]) => field.of.includes(is))}
+	{#if names.length || fitting}
+		{@render link(
+			names.length ? field.of[0]! : 'none',
+			names.length ? `One more ${field.of[0]} for ${step.name}` : `Give ${label}`,
+			() => setNames([...names, names.at(-1) ?? fitting![0]])
+		)}
+	{:else}none{/if}
 {:else if field.is === 'formula'}
 	{#if field.optional && value === undefined}
 		{@render link('none', `Give ${label}`, () => set(field.key, field.given))}
@@ -228,20 +238,23 @@
 			>{', gathering '}<UseChip
 				value={gather.of}
 				label="gathered {n + 1} of {step.name}"
-				sees={pointsWithin}
-				of={['point']}
+				sees={madeWithin}
+				of={['point', 'ring']}
 				optional
 				onchoose={(next) =>
-					next === null ? set('gathers', without(gathers, n)) : setGather(n, { of: next })}
-			/> as a <ChoiceChip
-				value={gather.as}
-				options={[
-					{ value: 'ring', label: 'ring' },
-					{ value: 'path', label: 'path' }
-				]}
-				label="what {gather.name} is"
-				onchoose={(as) => setGather(n, { as })}
-			/> called <TextChip
+					next === null
+						? set('gathers', without(gathers, n))
+						: setGather(n, { of: next, as: gatheredAs(next, gather.as) })}
+			/>{#if gather.as === 'rings'}, as rings{:else}
+				as a <ChoiceChip
+					value={gather.as}
+					options={[
+						{ value: 'ring', label: 'ring' },
+						{ value: 'path', label: 'path' }
+					]}
+					label="what {gather.name} is"
+					onchoose={(as) => setGather(n, { as })}
+				/>{/if} called <TextChip
 				value={gather.name}
 				look="name"
 				label="Name of what is gathered {n + 1} of {step.name}"
@@ -250,13 +263,13 @@
 			/></span
 		>
 	{/each}
-	{#if step.do === 'each' && step.over !== 'small rings' && pointsWithin.size}
-		{' '}{@render link('gather points', `Gather points of ${step.name}`, () =>
-			set('gathers', [
-				...gathers,
-				{ name: `${step.name}_points`, of: [...pointsWithin.keys()].at(-1)!, as: 'ring' }
-			])
-		)}
+	{#if step.do === 'each' && madeWithin.size}
+		{' '}{@render link('gather', `Gather what ${step.name} makes`, () => {
+			const of = [...madeWithin.keys()].at(-1)!;
+			const as = gatheredAs(of);
+			const name = `${step.name}_${as === 'rings' ? 'rings' : 'points'}`;
+			set('gathers', [...gathers, { name, of, as }]);
+		})}
 	{/if}
 {:else}
 	<ChoiceChip

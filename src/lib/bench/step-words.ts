@@ -4,7 +4,7 @@ import type { AnyStep } from '$core/project/part-definition';
 export type Field =
 	/** The name of another value, of one of these types. */
 	| { readonly key: string; readonly is: 'use'; readonly of: readonly string[]; readonly optional?: boolean }
-	| { readonly key: string; readonly is: 'uses'; readonly of: readonly string[] }
+	| { readonly key: string; readonly is: 'uses'; readonly of: readonly string[]; readonly optional?: boolean }
 	| { readonly key: string; readonly is: 'formula'; readonly optional?: boolean; readonly given?: string }
 	/** One formula, or one for each edge or corner, with semicolons between. */
 	| { readonly key: string; readonly is: 'formulas' }
@@ -157,8 +157,8 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 	plate: [
 		'A plate on',
 		use('ring', 'ring'),
-		'with opening',
-		{ key: 'opening', is: 'use', of: ['ring'], optional: true },
+		'with openings',
+		{ key: 'opening', is: 'uses', of: ['ring', 'rings'], optional: true },
 		',',
 		formula('thickness'),
 		'thick,',
@@ -362,7 +362,7 @@ export function newStep(
 			const found = (kind === 'each' && pick(['ring'])) || pick(field.of);
 			if (!found) return { missing: field.of[0]! };
 			step[field.key] = found;
-		} else if (field.is === 'uses') {
+		} else if (field.is === 'uses' && !field.optional) {
 			const ring = kind === 'part' ? pick(['ring']) : undefined;
 			const corners = known.filter(([one, is]) => is === 'point' && /^(corner|point)\d+$/.test(one));
 			const through = ring

@@ -1,6 +1,6 @@
 import { flawOf } from '../../part/block/closed';
+import { turnedOver } from '../../geometry/triangulate';
 import type { RawMesh } from '../../part/block/recipe';
-import { reversed } from '../../part/block/unit-mesh';
 import { MOST_TRIANGLES } from '../../project/part/block-steps';
 import { readGlbMesh } from './read-glb';
 import { readObjMesh } from './read-obj';
@@ -80,7 +80,7 @@ export function blockMesh(read: Triangles): RawMesh {
 	checkClosed(triangles, places);
 	const volume = signedVolume(vertices, triangles);
 	if (Math.abs(volume) < 1e-6) throw new MeshFault('it encloses nothing');
-	return { vertices, triangles: volume > 0 ? triangles : reversed(triangles) };
+	return { vertices, triangles: volume > 0 ? triangles : turnedOver(triangles) };
 }
 
 /** The mesh of an OBJ, STL or GLB file as a block, by the ending of its name. @throws MeshFault */

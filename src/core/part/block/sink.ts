@@ -114,10 +114,14 @@ export class BlockSink {
 			}
 	}
 
-	/** One table for each mesh. */
-	tables(): ElementTable[] {
+	/** What is found of blocks shows while rows are prepared. */
+	look(): void {}
+
+	/** One table for each mesh. @param lost rows that cannot be made after all */
+	tables(lost: ReadonlySet<number>): ElementTable[] {
 		const groups = new Map<UnitMesh, number[]>();
 		for (let k = 0; k < this.count; k++) {
+			if (lost.has(this.row[k]!)) continue;
 			const mesh = this.meshes[k]!;
 			const group = groups.get(mesh);
 			if (group) group.push(k);
@@ -125,7 +129,9 @@ export class BlockSink {
 		}
 		return [...groups].map(([mesh, group]) => {
 			const spaces =
-				groups.size === 1 ? this.spaces : Float64Array.from(group.flatMap((k) => [...this.space(k)]));
+				group.length === this.count
+					? this.spaces
+					: Float64Array.from(group.flatMap((k) => [...this.space(k)]));
 			const { maps, volume } = fitBlock(mesh, spaces, group.length);
 			const pick = (values: readonly number[]) => Uint32Array.from(group, (k) => values[k]!);
 			return {

@@ -1,3 +1,4 @@
+import { turnedOver } from '../../geometry/triangulate';
 import type { Lie } from './recipe';
 
 /** A closed mesh in the unit box. */
@@ -66,9 +67,5 @@ export function laid({ vertices, triangles }: UnitMesh, lie: Lie): UnitMesh {
 	const moved = new Float32Array(vertices.length);
 	for (let k = 0; k < vertices.length; k += 3)
 		moved.set(laidPlace([vertices[k]!, vertices[k + 1]!, vertices[k + 2]!], lie), k);
-	return unitMesh(moved, lie.mirror ? reversed(triangles) : triangles);
+	return unitMesh(moved, lie.mirror ? turnedOver(triangles) : triangles);
 }
-
-/** The same triangles, run the other way round. */
-export const reversed = (triangles: readonly number[]): number[] =>
-	triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!);

@@ -26,44 +26,33 @@ export const perforatedSheet = definePart({
 			up: 3,
 			steps: [
 				{ name: 'place', do: 'middle', of: 'small' },
-				{ name: 'one', do: 'corner', of: 'small', number: 1 },
-				{ name: 'two', do: 'corner', of: 'small', number: 2 },
-				{ name: 'three', do: 'corner', of: 'small', number: 3 },
-				{ name: 'four', do: 'corner', of: 'small', number: 4 },
-				{ name: 'foot_edge', do: 'line', from: 'one', to: 'two' },
-				{ name: 'right_edge', do: 'line', from: 'two', to: 'three' },
-				{ name: 'head_edge', do: 'line', from: 'three', to: 'four' },
-				{ name: 'left_edge', do: 'line', from: 'four', to: 'one' },
-				{ name: 'foot_points', do: 'divided', path: 'foot_edge', into: 3 },
-				{ name: 'right_points', do: 'divided', path: 'right_edge', into: 3 },
-				{ name: 'head_points', do: 'divided', path: 'head_edge', into: 3 },
-				{ name: 'left_points', do: 'divided', path: 'left_edge', into: 3 },
-				{
-					name: 'field',
-					do: 'ring',
-					through: ['foot_points', 'right_points', 'head_points', 'left_points']
-				},
-				{ name: 'to_first', do: 'direction', from: 'place', to: 'one' },
-				{ name: 'outward', do: 'normal', of: 'small' },
-				{ name: 'frame', do: 'plane', origin: 'place', right: 'to_first', normal: 'outward' },
+				{ name: 'one', do: 'edge', of: 'small', number: 1 },
+				{ name: 'two', do: 'edge', of: 'small', number: 2 },
+				{ name: 'three', do: 'edge', of: 'small', number: 3 },
+				{ name: 'four', do: 'edge', of: 'small', number: 4 },
+				{ name: 'along', do: 'corner', of: 'small', number: 1 },
+				{ name: 'to_first', do: 'direction', from: 'place', to: 'along' },
+				{ name: 'frame', do: 'plane', origin: 'place', right: 'to_first', normal: 'normal' },
 				{
 					name: 'least',
 					do: 'number',
-					value: 'min(length(foot_edge), length(right_edge), length(head_edge), length(left_edge))'
+					value: 'area(small) / max(length(one), length(two), length(three), length(four))'
 				},
-				{ name: 'rim', do: 'circle', plane: 'frame', diameter: 'hole * least', pieces: 12 },
-				{
-					name: 'web',
-					do: 'plate',
-					ring: 'field',
-					opening: 'rim',
-					thickness: 'thickness',
-					side: 'in'
-				}
+				{ name: 'rim', do: 'circle', plane: 'frame', diameter: 'hole * least', pieces: 16 }
 			],
-			elements: [{ name: 'field_sheet', label: 'Field', category: 'plate', of: ['web'], material: 'sheet' }]
-		}
+			elements: [],
+			gathers: [{ name: 'holes', of: 'rim', as: 'rings' }]
+		},
+		{ name: 'web', do: 'plate', ring: 'outline', opening: 'holes', thickness: 'thickness', side: 'in' }
 	],
-	elements: [],
-	measures: [{ name: 'gross_area', label: 'Gross area', kind: 'area', value: 'area(outline)' }]
+	elements: [{ name: 'panel', label: 'Sheet', category: 'plate', of: ['web'], material: 'sheet' }],
+	measures: [
+		{ name: 'gross_area', label: 'Gross area', kind: 'area', value: 'area(outline)' },
+		{
+			name: 'open_share',
+			label: 'Share open',
+			kind: 'ratio',
+			value: 'area(holes) / area(outline)'
+		}
+	]
 });

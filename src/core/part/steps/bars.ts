@@ -184,6 +184,7 @@ function sweptSolid(
 	return {
 		vertices,
 		triangles,
+		caps: [],
 		volume: b.sum(quantities.map(({ volume }) => volume)),
 		area: b.constant(0),
 		length: b.sum(quantities.map(({ length }) => length))

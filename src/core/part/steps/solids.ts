@@ -1,15 +1,12 @@
 import type { PointRegisters, Register } from '../builder';
 import { StepFault } from '../fault';
-import { fanOf, meshSolid, plate, prism, thickened } from '../solids';
+import { convex, fanOf, isReEntrant, meshSolid, plate, prism, thickened } from '../solids';
 import type { Solid, Value, Vectors } from '../values';
 import { bars } from './bars';
-import { refuseNothing, type Makers } from './context';
+import { refuseNothing, type Makers, type StepContext } from './context';
 import { ball } from './round';
 
 const behindOf = { in: -1, out: 0, both: -0.5 } as const;
-/** A turn to the right by more than this (mm²) is a re-entrant corner. */
-const RE_ENTRANT = -1;
-
 const solid = (...solids: Solid[]): Value => ({ is: 'solid', solids });
 
 function sameCorners(a: readonly unknown[], b: readonly unknown[], names: readonly [string, string]): void {
@@ -19,20 +16,21 @@ function sameCorners(a: readonly unknown[], b: readonly unknown[], names: readon
 		);
 }
 
-/** Faces are drawn as a fan, which a re-entrant corner can leave: that is told. Areas and volumes stay right. */
-function tellReEntrant(
+/** Openings of a plate, run the way that its ring does. */
+function openingsOf(
 	v: Vectors,
-	ring: readonly PointRegisters[],
 	normal: PointRegisters,
-	name: string
-): void {
-	const { b } = v;
-	const n = ring.length;
-	if (n < 4) return;
-	const edges = ring.map((p, k) => v.subtract(ring[(k + 1) % n]!, p));
-	const turns = edges.map((edge, k) => v.dot(v.cross(edges[(k + n - 1) % n]!, edge), normal));
-	const least = turns.reduce((p, q) => b.apply('min', p, q));
-	b.flag(b.apply('less', least, b.constant(RE_ENTRANT)), 'flagged', `${name} has a re-entrant corner`);
+	names: readonly string[],
+	lookup: StepContext['lookup']
+): (readonly PointRegisters[])[] {
+	const rings = names.flatMap((name) => {
+		const value = lookup(name, 'ring', 'rings');
+		return value.is === 'ring' ? [value.points] : value.rings;
+	});
+	return rings.map((ring) => {
+		const against = v.b.apply('less', v.dot(v.vectorArea(ring), normal), v.b.constant(0));
+		return ring.map((p, k) => v.choose(against, ring[(ring.length - k) % ring.length]!, p));
+	});
 }
 
 /** Distances of the two faces of something so thick, before the middle (mm). */
@@ -44,14 +42,20 @@ function faces(v: Vectors, thickness: Register, side: 'in' | 'out' | 'both'): [R
 
 export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 'thicken' | 'sphere'> = {
 	plate(step, { v, lookup, number }) {
+		const { b } = v;
 		const { points } = lookup(step.ring, 'ring');
-		const opening = step.opening === undefined ? null : lookup(step.opening, 'ring').points;
-		if (opening) sameCorners(points, opening, [step.ring, step.opening!]);
 		const thickness = number(step.thickness, 'length');
-		refuseNothing(v.b, thickness, 'the thickness is nothing or less');
+		refuseNothing(b, thickness, 'the thickness is nothing or less');
 		const normal = v.normalOf(points);
-		if (!opening) tellReEntrant(v, points, normal, step.ring);
-		return solid(plate(v, points, normal, ...faces(v, thickness, step.side), opening));
+		const reEntrant = isReEntrant(v, points, normal);
+		if (reEntrant !== null) b.flag(reEntrant, 'flagged', `${step.ring} has a re-entrant corner`);
+		const names = step.opening === undefined ? [] : [step.opening].flat();
+		const openings = openingsOf(v, normal, names, lookup);
+		const crossed = openings.length
+			? b.flagList.indexOf('failed', `${step.name}: an opening reaches out of it, or meets another`)
+			: null;
+		const outline = { ring: points, openings, reEntrant, crossed };
+		return solid(plate(v, outline, normal, ...faces(v, thickness, step.side)));
 	},
 	band(step, { v, lookup, number }) {
 		const { b } = v;
@@ -66,7 +70,10 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 			...outer.map((p, k): Solid => {
 				const next = (k + 1) % outer.length;
 				const piece = [p, outer[next]!, inner[next]!, inner[k]!];
-				return { ...plate(v, piece, normal, behind, b.constant(0)), length: v.distance(p, outer[next]!) };
+				return {
+					...plate(v, convex(piece), normal, behind, b.constant(0)),
+					length: v.distance(p, outer[next]!)
+				};
 			})
 		);
 	},
@@ -107,7 +114,7 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		return solid(
 			...sheet.facets.map((facet) => {
 				const ring = facet.map((k) => sheet.vertices[k]!);
-				return plate(v, ring, v.normalOf(ring), inside, outside);
+				return plate(v, convex(ring), v.normalOf(ring), inside, outside);
 			})
 		);
 	},
@@ -126,5 +133,12 @@ function rightWayRound(v: Vectors, { vertices, triangles, volume, area, length }
 	// The ring run the other way where it has to: vertex k and its mirror stand in for each other.
 	const ring = vertices.slice(0, n - 1);
 	const run = ring.map((p, k) => v.choose(inward, ring[(ring.length - k) % ring.length]!, p));
-	return { vertices: [...run, vertices[n - 1]!], triangles, volume: b.apply('abs', volume), area, length };
+	return {
+		vertices: [...run, vertices[n - 1]!],
+		triangles,
+		caps: [],
+		volume: b.apply('abs', volume),
+		area,
+		length
+	};
 }

@@ -81,8 +81,10 @@ const each = z.strictObject({
 	/** How many small rings a ring of four is split into. */
 	across: z.number().int().min(1).max(20).optional(),
 	up: z.number().int().min(1).max(20).optional(),
-	/** What is known afterwards: the points that one step made, all in a row. */
-	gathers: z.array(z.strictObject({ name: identifier, of: use, as: z.enum(['ring', 'path']) })).default([])
+	/** What is known afterwards: the points that one step made, all in a row; or its rings, for openings. */
+	gathers: z
+		.array(z.strictObject({ name: identifier, of: use, as: z.enum(['ring', 'path', 'rings']) }))
+		.default([])
 });
 type Whole<Head, Group> = Head & Group;
 export type Repeat = Whole<z.infer<typeof repeat>, StepGroup>;

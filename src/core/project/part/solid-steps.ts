@@ -6,8 +6,8 @@ const plate = z.strictObject({
 	...namedStep,
 	do: z.literal('plate'),
 	ring: use,
-	/** A ring with as many corners that is left open. */
-	opening: use.optional(),
+	/** A ring that is left open, or several; also rings gathered of all turns of a group. */
+	opening: z.union([use, z.array(use).min(1)]).optional(),
 	thickness: formula,
 	side
 });

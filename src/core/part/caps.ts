@@ -1,0 +1,101 @@
+import { fillLoops, fills, turnedOver } from '../geometry/triangulate';
+
+/** A flat end of a mesh: how its triangles lie hangs on its shape. */
+export interface Cap {
+	/** Its corners by vertex: those of its ring, counter-clockwise seen from its side, then of every opening. */
+	readonly corners: readonly number[];
+	/** Where each opening begins among them. */
+	readonly openings: readonly number[];
+	/** Where its triangles stand in the mesh's list, and how many values they have there: none with openings. */
+	readonly at: number;
+	readonly plain: number;
+	/** Those of the far end follow, turned over: its vertices are numbered by so much more. Null where there is none. */
+	readonly far: number | null;
+}
+
+/**
+ * A cap seen from its side.
+ * @param positions x y z of every vertex of the instance @param places filled with x y of the cap's corners
+ */
+function look({ corners, openings }: Cap, positions: Float32Array, places: Float64Array): void {
+	const ring = openings[0] ?? corners.length;
+	const first = 3 * corners[0]!;
+	const x0 = positions[first]!;
+	const y0 = positions[first + 1]!;
+	const z0 = positions[first + 2]!;
+	let [nx, ny, nz] = [0, 0, 0];
+	for (let k = 1; k + 1 < ring; k++) {
+		const a = 3 * corners[k]!;
+		const b = 3 * corners[k + 1]!;
+		const [ax, ay, az] = [positions[a]! - x0, positions[a + 1]! - y0, positions[a + 2]! - z0];
+		const [bx, by, bz] = [positions[b]! - x0, positions[b + 1]! - y0, positions[b + 2]! - z0];
+		nx += ay * bz - az * by;
+		ny += az * bx - ax * bz;
+		nz += ax * by - ay * bx;
+	}
+	const size = Math.hypot(nx, ny, nz) || 1;
+	[nx, ny, nz] = [nx / size, ny / size, nz / size];
+	// Two directions square to the normal, by the axis that is least along it.
+	const [ex, ey, ez] = Math.abs(nz) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+	let [rx, ry, rz] = [ey * nz - ez * ny, ez * nx - ex * nz, ex * ny - ey * nx];
+	const across = Math.hypot(rx, ry, rz) || 1;
+	[rx, ry, rz] = [rx / across, ry / across, rz / across];
+	const [ux, uy, uz] = [ny * rz - nz * ry, nz * rx - nx * rz, nx * ry - ny * rx];
+	for (let k = 0; k < corners.length; k++) {
+		const o = 3 * corners[k]!;
+		const x = positions[o]! - x0;
+		const y = positions[o + 1]! - y0;
+		const z = positions[o + 2]! - z0;
+		places[2 * k] = x * rx + y * ry + z * rz;
+		places[2 * k + 1] = x * ux + y * uy + z * uz;
+	}
+}
+
+/** Fills the caps of one mesh, for one instance after the other. */
+export class CapFiller {
+	/** The fillings that did before, for each cap: most instances are like others. */
+	private readonly known: number[][][];
+	private readonly places: Float64Array[];
+
+	constructor(
+		private readonly triangles: readonly number[],
+		private readonly caps: readonly Cap[]
+	) {
+		this.known = caps.map(() => []);
+		this.places = caps.map(({ corners }) => new Float64Array(2 * corners.length));
+	}
+
+	/**
+	 * Which fillings an instance has, as numbers for `trianglesOf`; null where a cap cannot be filled, since
+	 * its loops meet each other or themselves.
+	 * @param positions x y z of every vertex
+	 */
+	fillingsOf(positions: Float32Array): number[] | null {
+		const chosen: number[] = [];
+		for (const [c, cap] of this.caps.entries()) {
+			const places = this.places[c]!;
+			const known = this.known[c]!;
+			look(cap, positions, places);
+			let at = known.findIndex((filling) => fills(places, filling));
+			if (at < 0) {
+				const found = fillLoops(places, cap.openings);
+				if (!found) return null;
+				at = known.push(found) - 1;
+			}
+			chosen.push(at);
+		}
+		return chosen;
+	}
+
+	/** All triangles of the mesh with these fillings. */
+	trianglesOf(fillings: readonly number[]): number[] {
+		const made = [...this.triangles];
+		// From the last one, so that places before it stay.
+		for (const [c, cap] of [...this.caps.entries()].reverse()) {
+			const near = this.known[c]![fillings[c]!]!.map((k) => cap.corners[k]!);
+			const far = cap.far === null ? [] : turnedOver(near).map((vertex) => vertex + cap.far!);
+			made.splice(cap.at, cap.plain, ...near, ...far);
+		}
+		return made;
+	}
+}
