@@ -235,7 +235,7 @@
 {:else if field.is === 'gathers'}
 	{#each gathers as gather, n (n)}
 		<span
-			>{', gathering '}<UseChip
+			>{n ? 'and ' : 'and gather '}<UseChip
 				value={gather.of}
 				label="gathered {n + 1} of {step.name}"
 				sees={madeWithin}
@@ -245,7 +245,7 @@
 					next === null
 						? set('gathers', without(gathers, n))
 						: setGather(n, { of: next, as: gatheredAs(next, gather.as) })}
-			/>{#if gather.as === 'rings'}, as rings{:else}
+			/>{#if gather.as === 'rings'}{' '}as rings{:else}
 				as a <ChoiceChip
 					value={gather.as}
 					options={[

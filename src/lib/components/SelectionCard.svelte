@@ -36,6 +36,10 @@
 		const make = found.kind === 'cell' ? cellMark : edgeMark;
 		return make(clauses.code, zone!.faces.length, found.face, face, found.index);
 	});
+	/** So far apart are corners that are numbered, so long edges that their length is written at (px). */
+	const NUMBER_ROOM = 11;
+	const LENGTH_ROOM = 24;
+
 	const shape = $derived.by(() => {
 		if (!found || !face || found.kind !== 'cell') return null;
 		const c = found.index;
@@ -82,12 +86,31 @@
 			const b = p[(k + 1) % p.length]!;
 			const dot =
 				(a[0] - q[0]) * (b[0] - q[0]) + (a[1] - q[1]) * (b[1] - q[1]) + (a[2] - q[2]) * (b[2] - q[2]);
-			return Math.acos(
+			const angle = Math.acos(
 				Math.min(1, Math.max(-1, dot / (lengths[(k + p.length - 1) % p.length]! * lengths[k]! || 1)))
 			);
+			const [before, here, after] = [
+				drawn[(k + p.length - 1) % p.length]!,
+				drawn[k]!,
+				drawn[(k + 1) % p.length]!
+			];
+			// The page's y runs down: a turn to the right is a re-entrant corner.
+			const turn = (here.x - before.x) * (after.y - here.y) - (here.y - before.y) * (after.x - here.x);
+			return turn > 0 ? 2 * Math.PI - angle : angle;
 		});
-		return { at: drawn, lengths, angles, kind: kindOf(cells, c) };
+		const numbered = new Set<number>();
+		for (const [k, one] of drawn.entries())
+			if (
+				[...numbered].every(
+					(other) => Math.hypot(one.x - drawn[other]!.x, one.y - drawn[other]!.y) > NUMBER_ROOM
+				)
+			)
+				numbered.add(k);
+		return { at: drawn, lengths, angles, numbered, kind: kindOf(cells, c) };
 	});
+	type Drawn = { readonly x: number; readonly y: number };
+	const hasRoom = (p: Drawn, q: Drawn) => Math.hypot(q.x - p.x, q.y - p.y) > LENGTH_ROOM;
+	const plainLength = (mm: number) => formatLength(mm, display, 0).replace(' mm', '');
 	const edgeLength = $derived.by(() => {
 		if (!found || !face || found.kind !== 'edge') return 0;
 		const [a, b] = [3 * face.edges.from[found.index]!, 3 * face.edges.to[found.index]!];
@@ -229,24 +252,28 @@
 					{@const mx = (p.x + next.x) / 2}
 					{@const my = (p.y + next.y) / 2}
 					{@const out = Math.hypot(mx - 112, my - 56) || 1}
-					<text
-						x={mx + ((mx - 112) / out) * 20}
-						y={my + ((my - 56) / out) * 9 + 3}
-						text-anchor="middle"
-						font-size="9.5"
-						font-family="var(--font-mono)"
-						fill="#565a54">{formatLength(shape.lengths[k]!, display, 0).replace(' mm', '')}</text
-					>
-					{@const far = Math.hypot(p.x - 112, p.y - 56) || 1}
-					<text
-						x={p.x + ((p.x - 112) / far) * 8}
-						y={p.y + ((p.y - 56) / far) * 8 + 3}
-						text-anchor="middle"
-						font-size="9.5"
-						font-weight="700"
-						font-family="var(--font-mono)"
-						fill="#1D2126">{k + 1}</text
-					>
+					{#if hasRoom(p, next)}
+						<text
+							x={mx + ((mx - 112) / out) * 20}
+							y={my + ((my - 56) / out) * 9 + 3}
+							text-anchor="middle"
+							font-size="9.5"
+							font-family="var(--font-mono)"
+							fill="#565a54">{plainLength(shape.lengths[k]!)}</text
+						>
+					{/if}
+					{#if shape.numbered.has(k)}
+						{@const far = Math.hypot(p.x - 112, p.y - 56) || 1}
+						<text
+							x={p.x + ((p.x - 112) / far) * 8}
+							y={p.y + ((p.y - 56) / far) * 8 + 3}
+							text-anchor="middle"
+							font-size="9.5"
+							font-weight="700"
+							font-family="var(--font-mono)"
+							fill="#1D2126">{k + 1}</text
+						>
+					{/if}
 				{/each}
 			</svg>
 		{/if}
@@ -261,6 +288,10 @@
 				<dd>{formatQuantity(face.measures.area[c]!, 'area')}</dd>
 				<dt>Warp</dt>
 				<dd>{formatLength(face.measures.warp[c]!, display, 1)}</dd>
+				{#if shape.at.some((p, k) => !hasRoom(p, shape.at[(k + 1) % shape.at.length]!))}
+					<dt>Edges</dt>
+					<dd>{shape.lengths.map(plainLength).join(' · ')}</dd>
+				{/if}
 				<dt>Angles</dt>
 				<dd>{shape.angles.map((a) => formatQuantity(a, 'angle').replace('°', '')).join(' · ')}°</dd>
 			{:else}
