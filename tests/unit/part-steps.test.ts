@@ -405,6 +405,88 @@ describe('groups of steps', () => {
 	});
 });
 
+describe('pieces along a path', () => {
+	const along = (spaced: 'at most' | 'exactly', spacing: string, through = ['corner1', 'corner2']) =>
+		triedPart(
+			[
+				{ name: 'way', do: 'path', through },
+				{
+					name: 'fins',
+					do: 'along',
+					path: 'way',
+					spaced,
+					spacing,
+					steps: [{ name: 'ball', do: 'sphere', centre: 'from', diameter: 'length(piece) / 10' }],
+					elements: [
+						{ name: 'balls', label: 'Balls', category: 'connector', of: ['ball'], material: 'steel' }
+					]
+				}
+			],
+			{ measures: [{ name: 'how_many', label: 'How many', kind: 'count', value: 'fins_count' }] }
+		);
+	/** Where the balls are, and how big. */
+	const balls = (definition: PartDefinition) => {
+		const run = runOnce(definition, CELL);
+		const table = run.elements[0]!;
+		expect(run.results.get('how_many')![0]).to.equal(table.count);
+		return Array.from({ length: table.count }, (_, n) => {
+			const corners = cornersOf(table, n);
+			const at = (a: number) => {
+				const values = [...corners].filter((_, k) => k % 3 === a);
+				return {
+					middle: (Math.min(...values) + Math.max(...values)) / 2,
+					size: Math.max(...values) - Math.min(...values)
+				};
+			};
+			return { x: at(0).middle, z: at(2).middle, size: at(2).size };
+		});
+	};
+
+	it('at most: all alike, as many as are needed; a whole number of them is not one too many', () => {
+		for (const [spacing, count] of [
+			['500 mm', 4],
+			['499 mm', 5],
+			['2000 mm / 3', 3],
+			['9 m', 1]
+		] as const) {
+			const found = balls(along('at most', spacing));
+			expect(found, spacing).to.have.length(count);
+			found.forEach(({ x }, k) => expect(x).to.be.closeTo((2000 / count) * k, 0.05));
+		}
+	});
+
+	it('exactly: from the start, what is left over stays free; none where not one fits', () => {
+		const found = balls(along('exactly', '600 mm'));
+		expect(found.map(({ x }) => Math.round(x))).to.deep.equal([0, 600, 1200]);
+		expect(balls(along('exactly', '0.5 m'))).to.have.length(4);
+		expect(balls(along('exactly', '2001 mm'))).to.have.length(0);
+	});
+
+	it('goes round the bends of a path, by its length', () => {
+		// 2 000 along the foot and 1 000 up: pieces of 750.
+		const found = balls(along('at most', '800 mm', ['corner1', 'corner2', 'corner3']));
+		expect(found.map(({ x, z }) => [Math.round(x), Math.round(z)])).to.deep.equal([
+			[0, 0],
+			[750, 0],
+			[1500, 0],
+			[2000, 250]
+		]);
+	});
+
+	it('a spacing of nothing is told, and makes no piece', () => {
+		const run = runOnce(along('at most', 'length(way) * 0'), CELL);
+		expect(run.flagTexts.join()).to.match(/the spacing of fins is nothing or less/);
+		expect(run.elements.every(({ count }) => count === 0)).to.equal(true);
+		expect(faultsOf(along('exactly', '3 kg'))).to.match(/step fins: /);
+	});
+
+	it('a new name for the step is followed by what it tells', () => {
+		const again = renamed(along('at most', '500 mm'), 'fins', 'blades');
+		expect(again.measures[0]!.value).to.equal('blades_count');
+		expect(checkPart(again, 4, []).faults).to.deep.equal([]);
+	});
+});
+
 describe('changing a part', () => {
 	it('a name changes wherever it is used: every part of the kit makes the same afterwards', () => {
 		for (const one of shippedParts) {

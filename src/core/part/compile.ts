@@ -1,4 +1,5 @@
 import type {
+	Along,
 	AnyStep,
 	Cases,
 	Each,
@@ -22,8 +23,12 @@ import type { Program } from './program';
 import { Scope } from './scope';
 import { sheetMesh } from './solids';
 import { makeStep } from './steps';
-import { turnsOf } from './turns';
+import { refuseNothing } from './steps/context';
+import { pieceNames, turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
+
+/** A length that is off a whole number of pieces by less than this share of one has that number. */
+const ALMOST = 1e-6;
 
 /** What each declared name refers to, for telling a cycle from a wrong order. */
 function references(definition: PartDefinition): Map<string, Set<string>> {
@@ -231,6 +236,8 @@ class Compiler {
 		switch (step.do) {
 			case 'repeat':
 				return this.repeat(scope, step);
+			case 'along':
+				return this.along(scope, step);
 			case 'cases':
 				return this.cases(scope, step);
 			case 'each':
@@ -265,6 +272,30 @@ class Compiler {
 		const index = step.index ?? 'turn';
 		this.setTurnName(inner, index, numberValue(inner.builder.index(), 'count'));
 		this.group(inner, step);
+	}
+
+	/** As many turns as pieces fit; `<name>_count` tells how many afterwards. */
+	private along(scope: Scope, step: Along): void {
+		const b = scope.builder;
+		const v = new Vectors(b);
+		const path = this.lookup(scope, step.path, 'path');
+		const spacing = this.number(scope, step.spacing, 'length');
+		refuseNothing(b, spacing, `the spacing of ${this.named(step.name)} is nothing or less`);
+		const fit = b.divide(v.pathLength(path.points), spacing);
+		const even = step.spaced === 'at most';
+		const times = even
+			? b.apply('max', b.apply('ceil', b.subtract(fit, b.constant(ALMOST))), b.constant(1))
+			: b.apply('floor', b.add(fit, b.constant(ALMOST)));
+		const inner = new Scope(b.group(times), scope, true);
+		const within = inner.builder;
+		const turn = within.index();
+		const size = even ? b.divide(v.pathLength(path.points), times) : spacing;
+		const from = within.multiply(turn, within.import(size));
+		const { points } = this.lookup(inner, step.path, 'path');
+		for (const [name, value] of pieceNames(new Vectors(within), points, from, within.import(size), turn))
+			this.setTurnName(inner, name, value);
+		this.group(inner, step);
+		scope.set(`${step.name}_count`, numberValue(times, 'count'));
 	}
 
 	private setTurnName(scope: Scope, name: string, value: Value): void {

@@ -34,7 +34,7 @@ export function listElements(
 	const walk = (steps: readonly AnyStep[]): void => {
 		for (const step of steps) {
 			if (step.do === 'cases') for (const one of step.cases) walkGroup(one);
-			else if (step.do === 'repeat' || step.do === 'each') walkGroup(step);
+			else if (step.do === 'repeat' || step.do === 'along' || step.do === 'each') walkGroup(step);
 			else if (step.do === 'part') {
 				const sub = library.find(({ id }) => id === step.part);
 				if (!sub || sub.id === part.id || around.includes(sub.id)) continue;

@@ -2,7 +2,7 @@ import { partSchema, type PartDefinition } from '../project/part-definition';
 
 /** Keys whose values are words of the language or texts for people, not names of the part. */
 const WORDS = new Set(
-	'label note says use id do kind family category scope part shape placed side joints runs over as axis source'.split(
+	'label note says use id do kind family category scope part shape placed side joints runs over as axis source spaced'.split(
 		' '
 	)
 );
@@ -15,12 +15,26 @@ function isWord(owner: Readonly<Record<string, unknown>>, key: string, materials
 	return key === 'from' && owner['do'] === 'point on path';
 }
 
-/** A part with one of its values called otherwise, wherever it is used: in steps, formulas, limits, elements. */
+/** Names that are given somewhere in a part. */
+function namesIn(value: unknown): string[] {
+	if (typeof value !== 'object' || value === null) return [];
+	const { name } = value as { name?: unknown };
+	return [...(typeof name === 'string' ? [name] : []), ...Object.values(value).flatMap(namesIn)];
+}
+
+/**
+ * A part with one of its values called otherwise, wherever it is used: in steps, formulas, limits, elements.
+ * What a step tells under names of its own (`wheel_area`, `blades_count`) follows it.
+ */
 export function renamed(part: PartDefinition, from: string, to: string): PartDefinition {
-	const word = new RegExp(`\\b${from}\\b`, 'g');
+	const given = new Set(namesIn(part));
+	const called = (word: string) => {
+		if (word === from) return to;
+		return word.startsWith(`${from}_`) && !given.has(word) ? to + word.slice(from.length) : word;
+	};
 	const materials = part.inputs.some(({ name, kind }) => name === from && kind === 'material');
 	const walk = (value: unknown): unknown => {
-		if (typeof value === 'string') return value.replace(word, to);
+		if (typeof value === 'string') return value.replace(/\w+/g, called);
 		if (Array.isArray(value)) return value.map(walk);
 		if (typeof value !== 'object' || value === null) return value;
 		const owner = value as Record<string, unknown>;

@@ -1,8 +1,27 @@
 import type { Each } from '../project/part-definition';
+import type { PointRegisters, Register } from './builder';
 import { StepFault } from './fault';
+import { alongPath } from './steps/points';
 import { numberValue, piecesOf, type Value, type ValueOf, type Vectors } from './values';
 
 type Names = [string, Value][];
+
+/** What steps know of one piece of a path that begins so far along it (mm). */
+export function pieceNames(
+	v: Vectors,
+	path: readonly PointRegisters[],
+	begins: Register,
+	size: Register,
+	turn: Register
+): Names {
+	const [from, to] = [begins, v.b.add(begins, size)].map((distance) => alongPath(v, path, distance));
+	return [
+		['piece', { is: 'path', points: [from!, to!] }],
+		['from', { is: 'point', at: from! }],
+		['to', { is: 'point', at: to! }],
+		['turn', numberValue(turn, 'count')]
+	];
+}
 
 /** What steps know in each of their turns. @throws StepFault when there is nothing to go over */
 export function turnsOf(v: Vectors, step: Each, of: ValueOf<'ring' | 'path'>): Names[] {

@@ -5,6 +5,7 @@ import { anyStepSchema, elementSchema } from './part/group-steps';
 import { formula, named } from './part/text';
 
 export type {
+	Along,
 	AnyStep,
 	Case,
 	Cases,

@@ -57,7 +57,7 @@
 	</div>
 {/snippet}
 
-{#if step.do === 'each' || step.do === 'repeat'}
+{#if step.do === 'each' || step.do === 'repeat' || step.do === 'along'}
 	{@render content(path, step.name)}
 {:else if step.do === 'cases'}
 	{#each step.cases as one, c (c)}

@@ -53,6 +53,13 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 		', the turn known as',
 		{ key: 'index', is: 'name' }
 	],
+	along: [
+		'Along',
+		use('path', 'path'),
+		'in pieces of',
+		words('spaced', { 'at most': 'at most', exactly: 'exactly' }),
+		formula('spacing')
+	],
 	cases: ['By', formula('of')],
 	part: [
 		'Put the part',
@@ -276,13 +283,14 @@ export const stepGroups: readonly { readonly label: string; readonly steps: read
 			'fit block'
 		]
 	},
-	{ label: 'Many and sub-parts', steps: ['each', 'repeat', 'cases', 'part'] }
+	{ label: 'Many and sub-parts', steps: ['each', 'repeat', 'along', 'cases', 'part'] }
 ];
 
 /** Where a new step starts from, apart from its name and the values it uses. */
 const beginnings: Partial<Record<AnyStep['do'], Readonly<Record<string, unknown>>>> = {
 	each: { over: 'edges', gathers: [], steps: [], elements: [] },
 	repeat: { times: '3', index: 'turn', steps: [], elements: [] },
+	along: { spaced: 'at most', spacing: '300 mm', steps: [], elements: [] },
 	cases: {
 		of: '0.5',
 		cases: [

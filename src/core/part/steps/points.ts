@@ -7,7 +7,7 @@ import type { Makers } from './context';
  * The point at a distance along a polyline: each piece is gone through as far as the distance reaches.
  * Beyond an end the first or last piece goes straight on.
  */
-function alongPath(v: Vectors, points: readonly PointRegisters[], distance: Register): PointRegisters {
+export function alongPath(v: Vectors, points: readonly PointRegisters[], distance: Register): PointRegisters {
 	const { b } = v;
 	const last = points.length - 2;
 	let [at, before] = [points[0]!, b.constant(0)];

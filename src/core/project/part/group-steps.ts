@@ -63,6 +63,15 @@ const repeat = z.strictObject({
 	/** The name under which the steps know their turn: 0, 1, 2 … */
 	index: identifier.optional()
 });
+/** Steps made for every piece of a path, as many as its length asks for. Known within as piece, from, to and turn. */
+const along = z.strictObject({
+	...namedStep,
+	do: z.literal('along'),
+	path: use,
+	/** All pieces alike and none longer than the spacing; or of the spacing exactly, from the path's start. */
+	spaced: z.enum(['at most', 'exactly']),
+	spacing: formula
+});
 const oneCase = z.strictObject({
 	/** From here on, or from the lowest value. */
 	from: formula.optional(),
@@ -90,12 +99,14 @@ type Whole<Head, Group> = Head & Group;
 export type Repeat = Whole<z.infer<typeof repeat>, StepGroup>;
 export type Case = Whole<z.infer<typeof oneCase>, StepGroup>;
 export type Cases = Whole<z.infer<typeof cases>, { cases: Case[] }>;
+export type Along = Whole<z.infer<typeof along>, StepGroup>;
 export type Each = Whole<z.infer<typeof each>, StepGroup>;
-export type AnyStep = Step | PartStep | Repeat | Cases | Each;
+export type AnyStep = Step | PartStep | Repeat | Along | Cases | Each;
 export type AnyStepInput =
 	| z.input<typeof stepSchema>
 	| z.input<typeof partStep>
 	| Whole<z.input<typeof repeat>, StepGroupInput>
+	| Whole<z.input<typeof along>, StepGroupInput>
 	| Whole<z.input<typeof cases>, { cases: Whole<z.input<typeof oneCase>, StepGroupInput>[] }>
 	| Whole<z.input<typeof each>, StepGroupInput>;
 
@@ -107,6 +118,7 @@ export const anyStepSchema: z.ZodType<AnyStep, AnyStepInput> = z.discriminatedUn
 	...blockSteps,
 	partStep,
 	repeat.extend(content),
+	along.extend(content),
 	cases.extend({ cases: z.array(oneCase.extend(content)).min(1) }),
 	each.extend(content)
 ]);
