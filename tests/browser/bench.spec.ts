@@ -242,6 +242,55 @@ test('a block from a spreadsheet is pasted over variants, all or nothing', async
 	expect(values[1]).toMatchObject({ frame_width: 62, frame_depth: 92 });
 });
 
+test('a plate takes rings of all turns as its openings; steps run along a path, as many as fit', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/kit?plain`);
+	await page.getByRole('button', { name: 'New part', exact: true }).click();
+	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
+	await stageReady(page);
+	const choose = async (step: string, chip: RegExp, option: RegExp) => {
+		await page.locator(`[data-step="${step}"]`).getByRole('combobox', { name: chip }).click();
+		await page.getByRole('option', { name: option }).click();
+	};
+	await add(page, /^Step/, 'each');
+	await choose('each', /^over of each/, /^small rings/);
+	await add(page, /^Add a step within each/, 'middle');
+	await add(page, /^Add a step within each/, 'shrink');
+	await choose('shrink', /^to of shrink/, /^middle/);
+	await sheet(page).getByRole('button', { name: 'Gather what each makes' }).click();
+	await page.locator('[data-step="each"]').click({ position: { x: 3, y: 3 } });
+	await add(page, /^Step/, 'plate');
+	await choose('plate', /^ring of plate/, /^cell/);
+	await sheet(page).getByRole('button', { name: '+ Element', exact: true }).click();
+	const card = page.getByRole('region', { name: 'On this trial' });
+	const mass = async () => Number(/Mass\s*([\d.]+)/.exec(await card.innerText())![1]);
+	const whole = await mass();
+	await sheet(page).getByRole('button', { name: 'Give opening of plate' }).click();
+	// Four rings, each 0.2 of the way to its middle: 0.64 of the whole is left open.
+	await expect.poll(async () => (await mass()) / whole).toBeCloseTo(0.36, 2);
+
+	await add(page, /^Step/, 'along');
+	await add(page, /^Add a step within along/, 'sphere');
+	await sheet(page).getByRole('button', { name: 'Add an element within along' }).click();
+	const made = page.getByRole('group', { name: 'Within along' });
+	await expect(made).toContainText(/[2-9]\d? made/);
+	const few = Number(/(\d+) made/.exec(await made.innerText())![1]);
+	await page
+		.locator('[data-step="along"]')
+		.getByRole('button', { name: /^spacing of along/ })
+		.click();
+	await type(page, '150 mm');
+	await expect
+		.poll(async () => Number(/(\d+) made/.exec(await made.innerText())![1]))
+		.toBeGreaterThan(1.5 * few);
+	await saved(page);
+	const [part] = (await documentOf(page, id)).parts;
+	expect(part!.steps[1]).toMatchObject({ do: 'plate', ring: 'cell', opening: ['each_rings'] });
+	expect(part!.steps[2]).toMatchObject({ do: 'along', spaced: 'at most', spacing: '150 mm' });
+});
+
 test('a group is made on the bench: steps for every edge, their points gathered, an element of them, by cases too', async ({
 	page
 }) => {
@@ -255,7 +304,7 @@ test('a group is made on the bench: steps for every edge, their points gathered,
 	await add(page, /^Add a step within each/, 'point on path');
 	const point = page.locator('[data-step="point_on_path"]');
 	await expect(point.getByRole('combobox', { name: /^path of point_on_path: edge/ })).toBeVisible();
-	await sheet(page).getByRole('button', { name: 'Gather points of each' }).click();
+	await sheet(page).getByRole('button', { name: 'Gather what each makes' }).click();
 	await sheet(page)
 		.getByRole('button', { name: /^Name of what is gathered 1/ })
 		.click();

@@ -49,12 +49,11 @@ export function turnsOf(v: Vectors, step: Each, of: ValueOf<'ring' | 'path'>): N
 				count('turn', k)
 			]);
 		case 'small rings': {
-			const { across, up } = step;
+			const { across = 2, up = 2 } = step;
 			if (of.is !== 'ring' || n !== 4)
 				throw new StepFault(
 					`"${step.of}" is a ${of.is} of ${n} points; small rings are made of a ring of four`
 				);
-			if (!across || !up) throw new StepFault('give how many small rings go across and up');
 			const on = (s: number, t: number) =>
 				v.weighted(points, [(1 - s) * (1 - t), s * (1 - t), s * t, (1 - s) * t]);
 			return Array.from({ length: across * up }, (_, k): Names => {

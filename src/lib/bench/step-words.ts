@@ -342,7 +342,7 @@ const beginnings: Partial<Record<AnyStep['do'], Readonly<Record<string, unknown>
 };
 
 /** What a step within a group is about, and directions that most go along; of other things the newest is first. */
-const preferred = ['edge', 'small', 'normal', 'plane'];
+const preferred = ['edge', 'small', 'piece', 'from', 'normal', 'plane'];
 
 /**
  * A new step of a kind, standing on values that are there already.

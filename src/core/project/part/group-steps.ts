@@ -87,7 +87,7 @@ const each = z.strictObject({
 	/** Known within as edge, from and to; as corner, before and after; as small, column, row and odd. */
 	over: z.enum(['edges', 'corners', 'small rings']),
 	of: use,
-	/** How many small rings a ring of four is split into. */
+	/** How many small rings a ring of four is split into; two each way where nothing is said. */
 	across: z.number().int().min(1).max(20).optional(),
 	up: z.number().int().min(1).max(20).optional(),
 	/** What is known afterwards: the points that one step made, all in a row; or its rings, for openings. */
