@@ -13,12 +13,14 @@ import { shippedParts } from '../../src/core/part/kit';
 import { placesOf } from '../../src/core/part/places';
 import { shippedMaterials } from '../../src/core/part/materials';
 import type { PartDefinition } from '../../src/core/project/part-definition';
-import { pieceQuantities } from '../../src/core/schedule/pieces';
+import { failedRows, flagTexts, pieceQuantities } from '../../src/core/schedule/pieces';
 import { swapPart, swapPieces } from '../../src/core/cladding/swap';
 import { queryRows } from '../../src/core/schedule/query';
 import { makeSchedule, scheduleNames } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
+import { modelMessage, type GroupView } from '../../src/lib/worker/views';
 import { count, projectOf, revolved, sheet } from '../faces';
+import { triedPart } from '../trial-run';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
 const set = (project: Project, path: string, value: unknown) =>
@@ -352,6 +354,38 @@ describe('the chain between runs', () => {
 		}).project;
 		const again = swapPieces(given, variant, {}, from, to);
 		expect([again.isNew, again.variant.id]).to.deep.equal([false, first.variant.id]);
+	});
+
+	it('a piece that cannot be made stays: counted, flagged, its cell standing in its place', async () => {
+		// Insets that cross in the shorter bays only.
+		const part = triedPart(
+			[
+				{ name: 'in', do: 'inset', ring: 'cell', by: '500 mm' },
+				{ name: 'sheet', do: 'plate', ring: 'in', thickness: '5 mm', side: 'in' }
+			],
+			{ elements: [{ name: 's', label: 'S', category: 'plate', of: ['sheet'], material: 'steel' }] }
+		);
+		const project = projectOf(
+			sheet(5000, 3000),
+			{ across: { by: 'list', sizes: [1500, 900], start: 'left' }, up: { by: 'count', count: 2 } },
+			{ rules: [{ id: 'r', put: { variant: 'v', values: {} } }] },
+			{ parts: [part], variants: [{ id: 'v', name: 'v', part: part.id, values: {} }] }
+		);
+		const model = await new Chain().run(project);
+		const zone = model.zones[0]!.model!;
+		const { group } = zone.groups[0]!;
+		const short = Array.from(group.anchors.keys()).filter(
+			(row) => zone.faces[0]!.measures.area[group.anchors[row]!]! < 1.4e6
+		);
+		expect(short.length).to.be.within(2, group.anchors.length - 2);
+		expect(failedRows(group)).to.deep.equal(short);
+		const made = new Set(group.run.elements.flatMap(({ row }) => [...row]));
+		expect([...group.anchors.keys()].filter((row) => !made.has(row))).to.deep.equal(short);
+		for (const row of short) expect(flagTexts(group, row).join()).to.match(/would cross itself/);
+		expect(makeSchedule(model, 'panels').rows).to.equal(group.anchors.length);
+		// The interface draws these cells.
+		const [view] = modelMessage(model, new Set(), 0).zones[0]!.groups;
+		expect([...(view as GroupView).failed]).to.deep.equal(short.map((row) => group.anchors[row]!));
 	});
 
 	it('a material of the project stands in the place of one that ships: mass and glass follow it', async () => {

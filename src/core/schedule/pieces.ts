@@ -74,6 +74,15 @@ export function flaggedRows(group: PieceGroup): number[] {
 	);
 }
 
+/** Rows of the pieces that could not be made, ascending: their cells stand in their place. */
+export function failedRows({ run, program }: PieceGroup): number[] {
+	const failing = program.flags.reduce(
+		(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
+		0
+	);
+	return Array.from(run.flags.keys()).filter((row) => (run.flags[row]! & failing) !== 0);
+}
+
 /** Groups of a zone that belong to one schedule. */
 export const isBarGroup = ({ clause }: ClauseGroup) => clause.kind === 'run';
 export const isPanelGroup = (group: ClauseGroup) =>

@@ -11,6 +11,8 @@ export interface Paint {
 
 const CLAUSE_TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
 const OPEN = '#F1EDE2';
+const BY_HAND = '#EFCF9B';
+const NOT_MADE = '#DFA99E';
 const PLAIN = '#E9E6DC';
 
 /** A palette and, for every cell of a face, its place in it. */
@@ -36,5 +38,12 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 			if (assignment.exception[c]! >= 0) of[c] = tones + 1;
 			else of[c] = rule < 0 ? tones : rule % tones;
 		}
-	return { palette: [...CLAUSE_TONES, OPEN, '#EFCF9B'], of };
+	for (const c of notMade(zone, f)) of[c] = tones + 2;
+	return { palette: [...CLAUSE_TONES, OPEN, BY_HAND, NOT_MADE], of };
+}
+
+/** Cells of a face whose pieces could not be made: they stand in their place. */
+export function notMade({ groups }: ZoneView, f: number): Set<number> {
+	const cells = groups.filter(({ face, clause }) => face === f && clause.kind !== 'run');
+	return new Set(cells.flatMap(({ failed }) => [...failed]));
 }

@@ -10,7 +10,7 @@ import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
 import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
-import { cellColours, type Paint } from './paint';
+import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
 import { makeRenderer } from './renderer';
@@ -67,7 +67,7 @@ export class ModelScene {
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
 				const colours = cellColours(zone, f, paint);
-				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cells);
+				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cells, notMade(zone, f));
 			});
 			for (const group of zone.groups) {
 				const kind = group.clause.kind === 'run' ? 'edges' : 'cells';

@@ -1,6 +1,6 @@
 import type { Material } from '$core/project/material-schema';
 import type { Assignment } from '$core/cladding/assign';
-import { flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import { failedRows, flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { Spread } from '$core/grid/node-grid';
 import type { CellMeasures } from '$core/measure/cell-measures';
@@ -76,6 +76,8 @@ export interface GroupView {
 	readonly mass: Float64Array;
 	/** Pieces with something to be said of them. */
 	readonly flags: ReadonlyMap<number, readonly string[]>;
+	/** Anchors whose pieces could not be made. */
+	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
 }
 
@@ -238,6 +240,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		})),
 		mass: pieceQuantities(group).mass,
 		flags,
+		failed: Uint32Array.from(failedRows(group), (row) => group.anchors[row]!),
 		perPiece: group.perPiece
 	};
 }
