@@ -242,6 +242,40 @@ describe('the demo project', () => {
 		}
 	});
 
+	it('elements are listed by themselves and come to what their pieces do; measures of parts are columns', async () => {
+		const model = await new Chain().run(demo);
+		const schedules = new Map(scheduleNames.map((name) => [name, makeSchedule(model, name).columns]));
+		const column = (name: 'elements' | 'panels' | 'bars' | 'blades', key: string) =>
+			schedules.get(name)!.find((one) => one.key === key)!.values;
+		const addresses = column('elements', 'address') as string[];
+		const masses = column('elements', 'mass') as number[];
+		const byPiece = new Map<string, number>();
+		addresses.forEach((address, r) => byPiece.set(address, (byPiece.get(address) ?? 0) + masses[r]!));
+		for (const name of ['panels', 'bars'] as const)
+			column(name, 'address').forEach((address, r) =>
+				expect(byPiece.get(String(address))!).to.be.closeTo(Number(column(name, 'mass')[r]), 1e-6)
+			);
+		// A blade is an element; the list of blades is a part of that of elements.
+		const kinds = column('elements', 'category');
+		expect(kinds.filter((kind) => kind === 'blade').length).to.equal(column('blades', 'mark').length);
+		// As they are ordered: the variants of the demo say these sizes.
+		const stocks = new Set(column('elements', 'stock'));
+		expect([...stocks]).to.include.members([
+			'hollow box 60 × 140 × 4',
+			'hollow box 44 × 90 × 3',
+			'flat 28 × 190'
+		]);
+		const glass = column('elements', 'material').map((material, r) =>
+			material === 'Glass' ? column('elements', 'thickness')[r] : null
+		);
+		expect(new Set(glass.filter((mm) => mm !== null))).to.deep.equal(new Set([24, 16]));
+		// Framed glass measures its clear opening: never more than the cell.
+		const areas = column('panels', 'area') as number[];
+		const clear = column('panels', 'measure Clear opening area') as (number | null)[];
+		expect(clear.filter((value) => value !== null).length).to.be.above(700);
+		clear.forEach((value, r) => expect(value ?? 0).to.be.below(areas[r]!));
+	});
+
 	it('groups of a schedule hold every row once and their totals add up', async () => {
 		const schedule = makeSchedule(await new Chain().run(demo), 'panels');
 		const whole = queryRows(schedule, { filters: [], sort: null, groupBy: null })[0]!;

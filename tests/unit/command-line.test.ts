@@ -47,6 +47,7 @@ describe('command line', () => {
 		expect(readdirSync(folder).sort()).to.deep.equal([
 			'small-bars.csv',
 			'small-blades.csv',
+			'small-elements.csv',
 			'small-nodes.csv',
 			'small-panels.csv',
 			'small.glb',

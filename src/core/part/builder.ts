@@ -2,6 +2,7 @@ import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { StepFault } from './fault';
 import { joinProducts } from './products';
+import type { Stock } from './stock';
 import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
@@ -32,6 +33,7 @@ interface Draft {
 		readonly volume: Register;
 		readonly area: Register;
 		readonly length: Register;
+		readonly stock: Stock<Register> | null;
 	}[];
 	readonly blocks: {
 		readonly element: number;
@@ -224,7 +226,8 @@ export class DomainBuilder {
 	/** Give every register a slot, reusing the slots of values that are no longer needed. */
 	private domain(): { domain: Domain; imported: Map<Register, number> } {
 		const groups = this.draft.groups.map((group) => ({ ...group, built: group.builder.domain() }));
-		const made = this.draft.elements.flatMap(({ solids, volume, area, length }) => [
+		const made = this.draft.elements.flatMap(({ solids, volume, area, length, stock }) => [
+			...(stock?.sizes ?? []),
 			...solids.flatMap((solid) => solid.vertices.flatMap(({ x, y, z }) => [x, y, z])),
 			volume,
 			area,
@@ -295,7 +298,8 @@ export class DomainBuilder {
 				...joined(element.solids, point, slot),
 				volume: slot(element.volume),
 				area: slot(element.area),
-				length: slot(element.length)
+				length: slot(element.length),
+				stock: element.stock && { shape: element.stock.shape, sizes: element.stock.sizes.map(slot) }
 			})),
 			blocks: blocks.map(({ element, firstTurn, fitted, flags, recipe, registers }) => ({
 				element,

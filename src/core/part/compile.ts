@@ -24,6 +24,7 @@ import { Scope } from './scope';
 import { sheetMesh } from './solids';
 import { makeStep } from './steps';
 import { refuseNothing } from './steps/context';
+import type { Stock } from './stock';
 import { pieceNames, turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
 
@@ -445,7 +446,8 @@ class Compiler {
 				solids,
 				volume: b.sum(solids.map((solid) => solid.volume)),
 				area: b.sum(solids.map((solid) => solid.area)),
-				length: b.sum(solids.map((solid) => solid.length))
+				length: b.sum(solids.map((solid) => solid.length)),
+				stock: commonStock(values, thickness)
 			});
 		});
 	}
@@ -454,6 +456,16 @@ class Compiler {
 	private named(step: string): string {
 		return this.within ? `${this.within}, ${step}` : step;
 	}
+}
+
+/** What all values that an element is made of are cut from; null where they differ. */
+function commonStock(values: readonly Value[], thickness: Register): Stock<Register> | null {
+	const stocks = values.map((value): Stock<Register> | null => {
+		if (value.is === 'sheet') return { shape: 'plate', sizes: [thickness] };
+		return value.is === 'solid' ? value.stock : null;
+	});
+	const [first] = stocks;
+	return first && stocks.every((one) => JSON.stringify(one) === JSON.stringify(first)) ? first : null;
 }
 
 /** All elements of a part, those of its groups and sub-parts included, in the order written. */

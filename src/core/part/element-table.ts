@@ -1,3 +1,5 @@
+import type { Stock } from './stock';
+
 /** Every vertex of every instance: x y z (mm from the run's origin), instance after instance. */
 export interface Written {
 	readonly is: 'written';
@@ -29,6 +31,8 @@ export interface ElementTable {
 	readonly volume: Float64Array;
 	readonly area: Float64Array;
 	readonly length: Float64Array;
+	/** What each is cut from, a column for each size (mm); null where it has no name in the trade. */
+	readonly stock: Stock<Float64Array> | null;
 	readonly vertices: Written | Fitted;
 	readonly verticesEach: number;
 	/** Triangles of one instance, by vertex within it; outward. */

@@ -1,6 +1,7 @@
 import type { Arithmetic } from '../units/formula';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
+import type { Stock } from './stock';
 
 /** Arithmetic on one or more columns; or c + a b and c - a b in one go, each rounded twice as ever. */
 export type Kernel = Arithmetic | 'add product' | 'subtract product';
@@ -45,6 +46,7 @@ export interface ElementOutput {
 	readonly volume: Slot;
 	readonly area: Slot;
 	readonly length: Slot;
+	readonly stock: Stock<Slot> | null;
 }
 
 /** A thing made of a block: its mesh hangs on values, and is made once for each set of them. */

@@ -27,6 +27,8 @@ class ElementSink {
 	volume: Float64Array;
 	area: Float64Array;
 	length: Float64Array;
+	/** Of its stock. */
+	private sizes: Float64Array[];
 	positions: Float32Array;
 	/** Whether the caps of an instance have to be looked at, and what came of it. */
 	private looked: Uint8Array;
@@ -47,6 +49,7 @@ class ElementSink {
 		this.volume = new Float64Array(capacity);
 		this.area = new Float64Array(capacity);
 		this.length = new Float64Array(capacity);
+		this.sizes = (output.stock?.sizes ?? []).map(() => new Float64Array(capacity));
 		this.positions = new Float32Array(capacity * this.vertices.length * 3);
 		this.looked = new Uint8Array(output.caps.length ? capacity : 0);
 	}
@@ -64,6 +67,7 @@ class ElementSink {
 		this.volume = wider(this.volume);
 		this.area = wider(this.area);
 		this.length = wider(this.length);
+		this.sizes = this.sizes.map((column) => wider(column));
 		this.positions = wider(this.positions, this.vertices.length * 3);
 		if (this.output.caps.length) this.looked = wider(this.looked);
 	}
@@ -84,6 +88,8 @@ class ElementSink {
 			this.area[first + n] = area[r]!;
 			this.length[first + n] = length[r]!;
 		}
+		for (const [k, slot] of (this.output.stock?.sizes ?? []).entries())
+			for (let n = 0; n < aliveCount; n++) this.sizes[k]![first + n] = slots[slot]![alive[n]!]!;
 		for (const [k, { when }] of this.output.caps.entries())
 			for (let n = 0; n < aliveCount; n++) {
 				const raised = when === null || slots[when]![alive[n]!] !== 0;
@@ -163,6 +169,10 @@ class ElementSink {
 			volume: pick(this.volume),
 			area: pick(this.area),
 			length: pick(this.length),
+			stock: this.output.stock && {
+				shape: this.output.stock.shape,
+				sizes: this.sizes.map((column) => pick(column))
+			},
 			vertices: { is: 'written', positions: pick(this.positions, values) },
 			verticesEach: this.vertices.length,
 			triangles

@@ -3,6 +3,7 @@ import { numberOf, type FormulaType, type GeometryFunction } from '../units/form
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
 import type { DomainBuilder, FittedBlock, PointRegisters, Register } from './builder';
+import type { Stock } from './stock';
 
 interface At<Is extends string> {
 	readonly is: Is;
@@ -40,7 +41,7 @@ export type Value =
 	| { readonly is: 'rings'; readonly rings: readonly (readonly PointRegisters[])[] }
 	| { readonly is: 'plane'; readonly frame: Frame }
 	| { readonly is: 'sheet'; readonly sheet: Sheet }
-	| { readonly is: 'solid'; readonly solids: readonly Solid[] }
+	| { readonly is: 'solid'; readonly solids: readonly Solid[]; readonly stock: Stock<Register> | null }
 	/** How it is made in the unit box; its numbers are registers. */
 	| { readonly is: 'block'; readonly recipe: Recipe }
 	| { readonly is: 'fitted block'; readonly fitted: FittedBlock };

@@ -1,10 +1,12 @@
 import { kindOf } from '../cladding/address';
 import { lineKindOf } from '../cladding/line-run';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
+import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
 import { nodeRows } from './nodes';
 import {
 	elementMass,
+	failedRows,
 	flagTexts,
 	isBarGroup,
 	isPanelGroup,
@@ -13,7 +15,7 @@ import {
 	pieceQuantities
 } from './pieces';
 
-export const scheduleNames = ['panels', 'bars', 'blades', 'nodes'] as const;
+export const scheduleNames = ['panels', 'bars', 'blades', 'elements', 'nodes'] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
 
 /** One column; numbers are in kernel units, null where a row has no such value. */
@@ -35,7 +37,8 @@ export interface Schedule {
 
 type Cells = Record<string, string | number | null>;
 interface Row {
-	readonly order: readonly [zone: number, face: number, anchor: number, turn: number];
+	/** Zone, face, and where it stands there: compared value by value. */
+	readonly order: readonly number[];
 	readonly cells: Cells;
 }
 type Definition = Omit<Column, 'values'>;
@@ -88,6 +91,19 @@ const definitions: Record<ScheduleName, readonly Definition[]> = {
 		number('length', 'Length', 'length', true),
 		number('mass', 'Mass', 'mass', true),
 		text('flags', 'Flags')
+	],
+	elements: [
+		...common,
+		number('number', 'Number', 'count'),
+		text('element', 'Element'),
+		text('category', 'Category'),
+		text('material', 'Material'),
+		text('stock', 'Stock'),
+		number('thickness', 'Thickness', 'length'),
+		number('length', 'Length', 'length', true),
+		number('area', 'Net area', 'area', true),
+		number('volume', 'Volume', 'volume', true),
+		number('mass', 'Mass', 'mass', true)
 	],
 	nodes: [
 		text('mark', 'Mark'),
@@ -189,6 +205,70 @@ function bladeRows(
 		);
 }
 
+/** Everything that is ordered for the pieces of a group, piece by piece and numbered within each. */
+function elementRows(zone: ZoneModel, z: number, clause: ClauseGroup): Row[] {
+	const { group } = clause;
+	const { cells: faceCells, edges } = zone.faces[clause.face]!;
+	const at = isBarGroup(clause) ? edges : faceCells;
+	const found = group.run.elements.flatMap((table) => Array.from(table.row, (row, k) => ({ table, row, k })));
+	found.sort(
+		(a, b) => a.row - b.row || a.table.element - b.table.element || a.table.turn[a.k]! - b.table.turn[b.k]!
+	);
+	const none = (value: number) => (value > 0 ? value : null);
+	let count = 0;
+	return found.map(({ table, row, k }, n): Row => {
+		count = found[n - 1]?.row === row ? count + 1 : 1;
+		const { label, category } = group.ready.elements[table.element]!;
+		const stock = table.stock && {
+			shape: table.stock.shape,
+			sizes: table.stock.sizes.map((column) => column[k]!)
+		};
+		const cells = identity(zone, clause, row);
+		const anchor = group.anchors[row]!;
+		return {
+			// Cells and lines of one place stand together, cells first.
+			order: [z, clause.face, at.course[anchor]!, at.bay[anchor]!, Number(isBarGroup(clause)), anchor, count],
+			cells: {
+				...cells,
+				mark: `${cells['mark']}-${count}`,
+				number: count,
+				element: label,
+				category,
+				material: group.ready.materials[table.element]!.label,
+				stock: stock && stock.shape !== 'plate' ? stockText(stock) : null,
+				thickness: stock?.shape === 'plate' ? none(stock.sizes[0]!) : null,
+				length: none(table.length[k]!),
+				area: none(table.area[k]!),
+				volume: none(table.volume[k]!),
+				mass: elementMass(group, table, k)
+			}
+		};
+	});
+}
+
+/** What the parts of a schedule's pieces measure, each name and kind once. */
+function measureColumns(clauses: readonly ClauseGroup[]): Definition[] {
+	const found = new Map<string, Definition>();
+	for (const { label, kind } of clauses.flatMap(({ group }) => group.ready.part.measures)) {
+		const key = measureKey(label, kind);
+		const total = kind === 'area' || kind === 'volume' || kind === 'mass';
+		found.set(key, kind === 'switch' ? text(key, label) : number(key, label, kind, total));
+	}
+	return [...found.values()];
+}
+
+const measureKey = (label: string, kind: NumberKind) => `measure ${label} ${kind}`;
+
+/** What a piece's own part measures. */
+function measured({ group }: ClauseGroup, row: number): Cells {
+	return Object.fromEntries(
+		group.ready.part.measures.map(({ name, label, kind }) => {
+			const value = group.run.results.get(name)![row]!;
+			return [measureKey(label, kind), kind === 'switch' ? (value ? 'yes' : 'no') : value];
+		})
+	);
+}
+
 function nodeTable(zone: ZoneModel, z: number): Row[] {
 	return zone.faces.flatMap((_, f) =>
 		nodeRows(zone, f).map(({ node, point, normal, mark, address, course, bay }): Row => ({
@@ -213,35 +293,39 @@ function nodeTable(zone: ZoneModel, z: number): Row[] {
 /** Schedule the pieces of all zones, or their setting-out points, those that are behind too. */
 export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const rows: Row[] = [];
+	const scheduled: ClauseGroup[] = [];
 	model.zones.forEach(({ model: zone }, z) => {
 		if (!zone) return;
 		if (name === 'nodes') rows.push(...nodeTable(zone, z));
 		for (const clause of zone.groups) {
-			const place = (row: number, turn: number): Row['order'] => [
-				z,
-				clause.face,
-				clause.group.anchors[row]!,
-				turn
-			];
-			if (name === 'blades') {
-				rows.push(...bladeRows(zone, clause, place));
+			const place = (row: number, turn: number) => [z, clause.face, clause.group.anchors[row]!, turn];
+			if (name === 'blades' || name === 'elements') {
+				rows.push(...(name === 'blades' ? bladeRows(zone, clause, place) : elementRows(zone, z, clause)));
 				continue;
 			}
 			if (name === 'nodes' || !(name === 'bars' ? isBarGroup : isPanelGroup)(clause)) continue;
 			const quantities = pieceQuantities(clause.group);
 			const make = name === 'bars' ? barRow : panelRow;
+			const failed = new Set(failedRows(clause.group));
 			for (let row = 0; row < clause.group.anchors.length; row++)
-				rows.push({ order: place(row, 0), cells: make(zone, clause, quantities, row) });
+				rows.push({
+					order: place(row, 0),
+					cells: {
+						...make(zone, clause, quantities, row),
+						...(failed.has(row) ? {} : measured(clause, row))
+					}
+				});
+			scheduled.push(clause);
 		}
 	});
-	rows.sort(
-		(a, b) =>
-			a.order[0] - b.order[0] || a.order[1] - b.order[1] || a.order[2] - b.order[2] || a.order[3] - b.order[3]
-	);
+	rows.sort((a, b) => {
+		const k = a.order.findIndex((value, n) => value !== b.order[n]);
+		return k < 0 ? 0 : a.order[k]! - b.order[k]!;
+	});
 	return {
 		name,
 		rows: rows.length,
-		columns: definitions[name].map((definition) => ({
+		columns: [...definitions[name], ...measureColumns(scheduled)].map((definition) => ({
 			...definition,
 			values: rows.map((row) => row.cells[definition.key] ?? null)
 		}))

@@ -142,6 +142,7 @@ export class BlockSink {
 				volume,
 				area: new Float64Array(group.length),
 				length: new Float64Array(group.length),
+				stock: null,
 				vertices: { is: 'fitted', unit: mesh.vertices, maps },
 				verticesEach: mesh.vertices.length / 3,
 				triangles: mesh.triangles

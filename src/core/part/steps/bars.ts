@@ -4,7 +4,7 @@ import { StepFault } from '../fault';
 import { prism, tube } from '../solids';
 import { piecesOf, type Solid, type Value, type Vectors } from '../values';
 import { refuseNothing, type StepContext } from './context';
-import { sectionOf, type Section, type SectionCorner } from './profile';
+import { sectionOf, stockOf, type Section, type SectionCorner } from './profile';
 
 /** One straight piece of a bar's run: its axis, and where the section's own directions point. */
 interface Run {
@@ -66,6 +66,7 @@ export function bars(step: StepOf<'bar'>, context: StepContext): Value {
 	const orZero = (text: string | undefined, kind: 'length' | 'angle') =>
 		text === undefined ? b.constant(0) : number(text, kind);
 	const section = sectionOf(step.profile, step.placed, context);
+	const stock = stockOf(step.profile, context);
 	const facing = lookup(step.facing, 'direction').at;
 	const turn = orZero(step.turn, 'angle');
 	const [cos, sin] = [b.apply('cos', turn), b.apply('sin', turn)];
@@ -130,6 +131,7 @@ export function bars(step: StepOf<'bar'>, context: StepContext): Value {
 	if (step.joints === 'mitred' || count === 1)
 		return {
 			is: 'solid',
+			stock,
 			solids: runs.map((run, k) => {
 				const at = (corners: readonly SectionCorner[]) => ({
 					foot: cornersAt(v, run, corners, ends[k]!.start),
@@ -141,7 +143,7 @@ export function bars(step: StepOf<'bar'>, context: StepContext): Value {
 					: prism(outer.foot, outer.head, quantities[k]!, [...section.cap]);
 			})
 		};
-	return { is: 'solid', solids: [sweptSolid(v, section, runs, ends, quantities)] };
+	return { is: 'solid', stock, solids: [sweptSolid(v, section, runs, ends, quantities)] };
 }
 
 /** Rings of corners from joint to joint, as one mesh. */

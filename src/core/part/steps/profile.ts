@@ -4,6 +4,7 @@ import type { Profile, StepOf } from '../../project/part-definition';
 import type { Register } from '../builder';
 import { StepFault } from '../fault';
 import { fanOf } from '../solids';
+import { sizeNames, type Stock } from '../stock';
 import { refuseNothing, type StepContext } from './context';
 import { circle } from './round';
 
@@ -45,6 +46,13 @@ const tee: Terms = [
 	[-0.5, 0, 1, -1],
 	[0, -0.5, 1, -1]
 ];
+
+/** The section as it is ordered. */
+export function stockOf(profile: Profile, { number }: StepContext): Stock<Register> {
+	const formulas = profile as Readonly<Record<string, unknown>>;
+	const given = sizeNames[profile.shape].filter((name) => formulas[name] !== undefined);
+	return { shape: profile.shape, sizes: given.map((name) => number(String(formulas[name]), 'length')) };
+}
 
 /** @throws StepFault when an own outline crosses itself or runs clockwise */
 export function sectionOf(

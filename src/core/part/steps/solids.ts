@@ -1,13 +1,18 @@
 import type { PointRegisters, Register } from '../builder';
 import { StepFault } from '../fault';
 import { convex, fanOf, isReEntrant, meshSolid, plate, prism, thickened } from '../solids';
+import type { StockShape } from '../stock';
 import type { Solid, Value, Vectors } from '../values';
 import { bars } from './bars';
 import { refuseNothing, type Makers, type StepContext } from './context';
 import { ball } from './round';
 
 const behindOf = { in: -1, out: 0, both: -0.5 } as const;
-const solid = (...solids: Solid[]): Value => ({ is: 'solid', solids });
+const solid = (solids: readonly Solid[], shape?: StockShape, ...sizes: Register[]): Value => ({
+	is: 'solid',
+	solids,
+	stock: shape ? { shape, sizes } : null
+});
 
 function sameCorners(a: readonly unknown[], b: readonly unknown[], names: readonly [string, string]): void {
 	if (a.length !== b.length)
@@ -55,7 +60,7 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 			? b.flagList.indexOf('failed', `${step.name}: an opening reaches out of it, or meets another`)
 			: null;
 		const outline = { ring: points, openings, reEntrant, crossed };
-		return solid(plate(v, outline, normal, ...faces(v, thickness, step.side)));
+		return solid([plate(v, outline, normal, ...faces(v, thickness, step.side))], 'plate', thickness);
 	},
 	band(step, { v, lookup, number }) {
 		const { b } = v;
@@ -67,14 +72,16 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		const normal = v.normalOf(outer);
 		const behind = b.apply('negate', depth);
 		return solid(
-			...outer.map((p, k): Solid => {
+			outer.map((p, k): Solid => {
 				const next = (k + 1) % outer.length;
 				const piece = [p, outer[next]!, inner[next]!, inner[k]!];
 				return {
 					...plate(v, convex(piece), normal, behind, b.constant(0)),
 					length: v.distance(p, outer[next]!)
 				};
-			})
+			}),
+			'frame',
+			depth
 		);
 	},
 	bar: bars,
@@ -86,7 +93,7 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		const base = fanOf(n).toReversed();
 		const made = meshSolid(v, [...points, top], [...base, ...sides]);
 		// Before the ring or behind it, what is made is the same; which way round it runs is not.
-		return solid(rightWayRound(v, made));
+		return solid([rightWayRound(v, made)]);
 	},
 	body(step, { v, lookup }) {
 		const [foot, head] = [lookup(step.foot, 'ring').points, lookup(step.head, 'ring').points];
@@ -100,7 +107,7 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		const swapped = v.b.apply('less', between(foot, head).volume, none);
 		const from = foot.map((p, k) => v.choose(swapped, head[k]!, p));
 		const to = head.map((p, k) => v.choose(swapped, foot[k]!, p));
-		return solid(between(from, to));
+		return solid([between(from, to)]);
 	},
 	thicken(step, { v, lookup, number }) {
 		const { sheet } = lookup(step.sheet, 'sheet');
@@ -109,19 +116,25 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		const [inside, outside] = faces(v, thickness, step.side);
 		if (step.along !== undefined) {
 			const along = v.unit(lookup(step.along, 'direction').at);
-			return solid(thickened(v, sheet, v.scale(along, inside), v.scale(along, outside)));
+			return solid(
+				[thickened(v, sheet, v.scale(along, inside), v.scale(along, outside))],
+				'plate',
+				thickness
+			);
 		}
 		return solid(
-			...sheet.facets.map((facet) => {
+			sheet.facets.map((facet) => {
 				const ring = facet.map((k) => sheet.vertices[k]!);
 				return plate(v, convex(ring), v.normalOf(ring), inside, outside);
-			})
+			}),
+			'plate',
+			thickness
 		);
 	},
 	sphere(step, { v, lookup, number }) {
 		const diameter = number(step.diameter, 'length');
 		refuseNothing(v.b, diameter, 'the diameter is nothing or less');
-		return solid(ball(v, lookup(step.centre, 'point').at, diameter));
+		return solid([ball(v, lookup(step.centre, 'point').at, diameter)], 'ball', diameter);
 	}
 };
 

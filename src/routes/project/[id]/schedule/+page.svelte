@@ -135,11 +135,13 @@
 		panels: 'Panels',
 		bars: 'Bars',
 		blades: 'Blades',
+		elements: 'Elements',
 		nodes: 'Nodes'
 	};
 	const numberColumns = $derived(
 		schedule?.columns.filter(
-			(column) => column.kind !== 'text' && !['course', 'bay', 'blade', 'corners'].includes(column.key)
+			(column) =>
+				column.kind !== 'text' && !['course', 'bay', 'blade', 'number', 'corners'].includes(column.key)
 		) ?? []
 	);
 	const chartColumn = $derived(numberColumns.find((column) => column.key === charted) ?? numberColumns[0]);
