@@ -487,6 +487,25 @@ describe('pieces along a path', () => {
 	});
 });
 
+describe('limits', () => {
+	it('flag what is measured, and cannot hold it', () => {
+		const part = (then: 'flag' | 'hold', at_most: string) =>
+			triedPart([], {
+				measures: [{ name: 'slant', label: 'Slant', kind: 'length', value: 'distance(corner1, corner3)' }],
+				limits: [{ of: 'slant', at_most, then, says: 'more than the lorry takes' }]
+			});
+		// The diagonal of 2 000 by 1 000 is 2 236.
+		expect(runOnce(part('flag', '2200 mm'), CELL).flagTexts).to.deep.equal([
+			'Slant: more than the lorry takes'
+		]);
+		expect(runOnce(part('flag', '2240 mm'), CELL).flagTexts).to.deep.equal([]);
+		expect(faultsOf(part('hold', '2200 mm'))).to.match(/measure slant: what is measured cannot be held/);
+		expect(faultsOf(part('flag', '3 kg'))).to.match(/measure slant: /);
+		const nowhere = { ...part('flag', '1 m'), measures: [] };
+		expect(faultsOf(nowhere)).to.match(/"slant" is not an input, a number or a measure of this part/);
+	});
+});
+
 describe('changing a part', () => {
 	it('a name changes wherever it is used: every part of the kit makes the same afterwards', () => {
 		for (const one of shippedParts) {

@@ -112,14 +112,24 @@ class Compiler {
 			);
 		this.group(scope, definition);
 		const measures = new Map<string, ValueOf<'number'>>();
-		for (const { name, kind, value } of definition.measures)
+		for (const { name, label, kind, value } of definition.measures)
 			this.at(`measure ${name}`, () => {
 				const type = typeOfKind(kind);
-				measures.set(name, { is: 'number', register: this.formula(scope, value, type), type });
+				const register = this.formula(scope, value, type);
+				const measure: ValueOf<'number'> = { is: 'number', register, type };
+				measures.set(name, measure);
+				// What a piece reports is what it is: a limit can only tell.
+				if (scope.peek(name)) return;
+				this.limited(scope, name, measure, label);
+				if (definition.limits.some(({ of, then }) => of === name && then === 'hold'))
+					throw new StepFault('what is measured cannot be held; let its limit flag it');
 			});
 		for (const limit of definition.limits)
-			if (!scope.peek(limit.of))
-				this.fault(`limit of ${limit.of}`, `"${limit.of}" is not an input or a number of this part`);
+			if (!scope.peek(limit.of) && !measures.has(limit.of))
+				this.fault(
+					`limit of ${limit.of}`,
+					`"${limit.of}" is not an input, a number or a measure of this part`
+				);
 		return measures;
 	}
 

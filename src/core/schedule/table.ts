@@ -235,7 +235,7 @@ function elementRows(zone: ZoneModel, z: number, clause: ClauseGroup): Row[] {
 				element: label,
 				category,
 				material: group.ready.materials[table.element]!.label,
-				stock: stock && stock.shape !== 'plate' ? stockText(stock) : null,
+				stock: stock && stockText(stock),
 				thickness: stock?.shape === 'plate' ? none(stock.sizes[0]!) : null,
 				length: none(table.length[k]!),
 				area: none(table.area[k]!),
@@ -257,7 +257,8 @@ function measureColumns(clauses: readonly ClauseGroup[]): Definition[] {
 	return [...found.values()];
 }
 
-const measureKey = (label: string, kind: NumberKind) => `measure ${label} ${kind}`;
+/** What stands for a measure of parts: those of one name and kind are one. */
+export const measureKey = (label: string, kind: NumberKind) => `measure ${label} ${kind}`;
 
 /** What a piece's own part measures. */
 function measured({ group }: ClauseGroup, row: number): Cells {

@@ -17,8 +17,14 @@
 	const path = $derived(`parts/${part.id}`);
 	const bindable = $derived([
 		...part.inputs.map(({ name, label }) => ({ value: name, label })),
-		...[...bench.made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name }))
+		...[...bench.made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name })),
+		...part.measures.map(({ name, label }) => ({ value: name, label }))
 	]);
+	/** Where faults of a limit's bounds are told: at what it binds. */
+	const placeOf = (name: string) => {
+		const has = (list: readonly { readonly name: string }[]) => list.some((one) => one.name === name);
+		return `${has(part.inputs) ? 'input' : has(part.measures) ? 'measure' : 'step'} ${name}`;
+	};
 	const limits = (next: Limit[], what: string) =>
 		bench.change(`${part.label}: ${what}`, withList(part, 'limits', next));
 	const measures = (next: MeasureDefinition[], what: string) =>
@@ -97,7 +103,8 @@
 			options={bindable}
 			label="What limit {k + 1} binds"
 			wrong={!bindable.some(({ value }) => value === limit.of)}
-			onchoose={(of) => setLimit(k, { of })}
+			onchoose={(of) =>
+				setLimit(k, part.measures.some(({ name }) => name === of) ? { of, then: 'flag' } : { of })}
 		/>
 		{#each bounds as [key, words] (key)}{#if limit[key]}{' '}{words}
 				<TextChip
@@ -108,7 +115,7 @@
 						faultAt(
 							bench,
 							withList(part, 'limits', replaced(part.limits, k, { ...limit, [key]: text })),
-							part.inputs.some(({ name }) => name === limit.of) ? `input ${limit.of}` : `step ${limit.of}`
+							placeOf(limit.of)
 						)}
 					oncommit={(text) => setLimit(k, { [key]: text })}
 				/>{/if}{/each}, saying

@@ -1,31 +1,43 @@
 <script lang="ts">
+	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Histogram from './Histogram.svelte';
-	import { checkMeasures, histogram, rangeOf, sequence, sequenceStep, type Bin } from './measures';
+	import {
+		checkMeasures,
+		firstMeasure,
+		histogram,
+		rangeOf,
+		sequence,
+		sequenceStep,
+		valuesOf,
+		type Bin
+	} from './measures';
 
 	const workbench = useWorkbench();
 	const view = $derived(workbench.model.view);
-	const measure = $derived(checkMeasures.find((one) => one.key === workbench.measure)!);
+	const measures = $derived(checkMeasures(view));
+	const measure = $derived(measures.find((one) => one.key === workbench.measure) ?? firstMeasure);
 	const range = $derived(rangeOf(view, measure.key));
 	const bins = $derived(histogram(view, measure.key, range));
 	const colours = $derived(bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!));
 	const text = (value: number) => formatQuantity(value, measure.kind, workbench.display);
 	const bare = (value: number) =>
 		text(value)
-			.replace(/ (mm|m²|m)$/, '')
+			.replace(/ (mm|m²|m³|m|kg)$/, '')
 			.replace('°', '');
-	const unit = $derived(measure.kind === 'area' ? 'm²' : measure.kind === 'angle' ? '°' : workbench.display);
+	const units: Partial<Record<NumberKind, string>> = { area: 'm²', volume: 'm³', angle: '°', mass: 'kg' };
+	const unit = $derived(measure.kind === 'length' ? workbench.display : units[measure.kind]);
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
 	function choose(bin: Bin) {
 		const top = bin.to >= range.high - 1e-9 * Math.max(1, Math.abs(range.high));
 		const chosen: string[] = [];
 		view.zones.forEach((zone, z) =>
-			zone.faces.forEach((face, f) =>
-				face.checks[measure.key].forEach((value, index) => {
+			zone.faces.forEach((_, f) =>
+				valuesOf(zone, f, measure.key).forEach((value, index) => {
 					if (value >= bin.from && (value < bin.to || top))
 						chosen.push(addressOf(view, { zone: z, face: f, kind: 'cell', index }));
 				})
@@ -44,7 +56,7 @@
 		Colour by
 		<ChoiceChip
 			value={measure.key}
-			options={checkMeasures.map((one) => ({ value: one.key, label: one.label }))}
+			options={measures.map((one) => ({ value: one.key, label: one.label }))}
 			label="Measure"
 			onchoose={(key) => (workbench.measure = key)}
 		/>.
@@ -61,8 +73,8 @@
 			{bins}
 			{colours}
 			format={bare}
-			label="{measure.label} in {unit}, {cells} cells"
+			label="{measure.label}{unit ? ` in ${unit}` : ''}, {cells} cells"
 			onchoose={choose}
 		/>{/key}
-	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {cells} cells in all zones.</p>
+	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {cells} cells have it.</p>
 </section>

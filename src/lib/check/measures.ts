@@ -1,23 +1,48 @@
 import type { NumberKind } from '$core/units/dimension';
 import type { FaceView } from '$lib/worker/views';
-import type { ModelView } from '$lib/state/model.svelte';
+import type { ModelView, ZoneView } from '$lib/state/model.svelte';
 import { interpolateCividis } from 'd3-scale-chromatic';
 
-/** Measures of cells that the model and the map can be coloured by. */
-export const checkMeasures = [
-	{ key: 'warp', label: 'warp', kind: 'length', decimals: 1 },
-	{ key: 'area', label: 'area', kind: 'area', decimals: 2 },
-	{ key: 'longestEdge', label: 'longest edge', kind: 'length', decimals: 0 },
-	{ key: 'smallestAngle', label: 'smallest angle', kind: 'angle', decimals: 1 },
-	{ key: 'offEven', label: 'distance from even true length', kind: 'length', decimals: 1 },
-	{ key: 'share', label: 'share of the whole cell', kind: 'ratio', decimals: 2 }
-] as const satisfies readonly {
-	key: keyof FaceView['checks'];
-	label: string;
-	kind: NumberKind;
-	decimals: number;
-}[];
-export type CheckMeasure = (typeof checkMeasures)[number]['key'];
+/** What the model and the map can be coloured by. */
+export interface CheckMeasure {
+	readonly key: string;
+	readonly label: string;
+	readonly kind: NumberKind;
+}
+
+const cellMeasures = [
+	{ key: 'warp', label: 'warp', kind: 'length' },
+	{ key: 'area', label: 'area', kind: 'area' },
+	{ key: 'longestEdge', label: 'longest edge', kind: 'length' },
+	{ key: 'smallestAngle', label: 'smallest angle', kind: 'angle' },
+	{ key: 'offEven', label: 'distance from even true length', kind: 'length' },
+	{ key: 'share', label: 'share of the whole cell', kind: 'ratio' }
+] as const satisfies readonly (CheckMeasure & { key: keyof FaceView['checks'] })[];
+/** What is looked at first. */
+export const firstMeasure: CheckMeasure = cellMeasures[0];
+
+/** Groups of pieces on the cells of one face, or of any. */
+const onCells = ({ groups }: ZoneView, f?: number) =>
+	groups.filter(({ clause, face }) => clause.kind !== 'run' && (f === undefined || face === f));
+
+/** Measures of cells, then those that the parts on them report, each name and kind once. */
+export function checkMeasures(view: ModelView): CheckMeasure[] {
+	const found = new Map<string, CheckMeasure>();
+	for (const { measures } of view.zones.flatMap((zone) => onCells(zone)))
+		for (const { key, label, kind } of measures) found.set(key, { key, label: label.toLowerCase(), kind });
+	return [...cellMeasures, ...found.values()];
+}
+
+/** A measure's value for every cell of a face; NaN where a cell has none. */
+export function valuesOf(zone: ZoneView, f: number, key: string): Float64Array {
+	const face = zone.faces[f]!;
+	const own = cellMeasures.find((one) => one.key === key);
+	if (own) return face.checks[own.key];
+	const values = new Float64Array(face.cells.count).fill(NaN);
+	for (const { anchors, measures } of onCells(zone, f))
+		measures.find((one) => one.key === key)?.values.forEach((value, row) => (values[anchors[row]!] = value));
+	return values;
+}
 
 export interface Range {
 	readonly low: number;
@@ -25,12 +50,12 @@ export interface Range {
 }
 
 /** Lowest and highest value over all zones. */
-export function rangeOf(view: ModelView, measure: CheckMeasure): Range {
+export function rangeOf(view: ModelView, key: string): Range {
 	let low = Infinity;
 	let high = -Infinity;
 	for (const zone of view.zones)
-		for (const face of zone.faces)
-			for (const value of face.checks[measure]) {
+		for (const f of zone.faces.keys())
+			for (const value of valuesOf(zone, f, key)) {
 				if (value < low) low = value;
 				if (value > high) high = value;
 			}
@@ -55,11 +80,11 @@ export interface Bin {
 }
 
 /** Cells per equal step of a measure's range. */
-export function histogram(view: ModelView, measure: CheckMeasure, range: Range, bins = 16): Bin[] {
+export function histogram(view: ModelView, key: string, range: Range, bins = 16): Bin[] {
 	const counts = new Array<number>(bins).fill(0);
 	for (const zone of view.zones)
-		for (const face of zone.faces)
-			for (const value of face.checks[measure])
+		for (const f of zone.faces.keys())
+			for (const value of valuesOf(zone, f, key).filter((one) => !Number.isNaN(one)))
 				counts[Math.min(bins - 1, Math.floor(shareIn(range, value) * bins))]!++;
 	const step = (range.high - range.low) / bins;
 	return counts.map((count, k) => ({ from: range.low + k * step, to: range.low + (k + 1) * step, count }));

@@ -1,11 +1,12 @@
 import type { Lens } from '$lib/state/workbench.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
-import { sequence, sequenceStep, shareIn, type CheckMeasure, type Range } from '$lib/check/measures';
+import { sequence, sequenceStep, shareIn, valuesOf, type Range } from '$lib/check/measures';
 
 /** How cells are coloured: by what a lens looks at. The model and the map use the same colours. */
 export interface Paint {
 	readonly lens: Lens;
-	readonly measure: CheckMeasure;
+	/** The key of a measure. */
+	readonly measure: string;
 	readonly range: Range;
 }
 
@@ -25,9 +26,10 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 	const face = zone.faces[f]!;
 	const of = new Uint8Array(face.cells.count);
 	if (paint.lens === 'check') {
-		const values = face.checks[paint.measure];
-		for (let c = 0; c < of.length; c++) of[c] = sequenceStep(shareIn(paint.range, values[c]!));
-		return { palette: sequence, of };
+		const values = valuesOf(zone, f, paint.measure);
+		for (let c = 0; c < of.length; c++)
+			of[c] = Number.isNaN(values[c]!) ? sequence.length : sequenceStep(shareIn(paint.range, values[c]!));
+		return { palette: [...sequence, PLAIN], of };
 	}
 	if (paint.lens === 'form' || paint.lens === 'set-out') return { palette: [PLAIN], of };
 	const assignment = zone.assignments[f];

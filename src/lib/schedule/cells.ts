@@ -8,6 +8,8 @@ export function headUnit(column: Column, display: LengthDisplay): string {
 			return display === 'ft-in' ? '' : display;
 		case 'area':
 			return 'm²';
+		case 'volume':
+			return 'm³';
 		case 'angle':
 			return '°';
 		case 'mass':

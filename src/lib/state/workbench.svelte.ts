@@ -1,6 +1,6 @@
 import type { Edit } from '$core/project/commands';
 import type { OpenedProject } from '$lib/server/projects';
-import type { CheckMeasure } from '$lib/check/measures';
+import { firstMeasure } from '$lib/check/measures';
 import { startingView, type SurfaceView } from '$lib/form/surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
@@ -25,7 +25,8 @@ export class Workbench {
 	lens = $state<Lens>('clad');
 	/** The zone the map shows. */
 	activeZone = $state<string | null>(null);
-	measure = $state<CheckMeasure>('warp');
+	/** The key of what cells are coloured by. */
+	measure = $state(firstMeasure.key);
 	labels = $state(false);
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);

@@ -13,6 +13,8 @@ import type { ElementTable } from '$core/part/element-table';
 import type { Family } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
+import { measureKey } from '$core/schedule/table';
+import type { NumberKind } from '$core/units/dimension';
 import type { Problem } from '$core/units/problem';
 
 /** What cells can be coloured by: measures of theirs, how far they are from even spacing (mm), the share left. */
@@ -79,6 +81,13 @@ export interface GroupView {
 	/** Anchors whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
+	/** What the part measures, for every piece; NaN where it could not be made. */
+	readonly measures: readonly {
+		readonly key: string;
+		readonly label: string;
+		readonly kind: NumberKind;
+		readonly values: Float64Array;
+	}[];
 }
 
 /** A part of the model that the interface has already. */
@@ -216,10 +225,21 @@ function clauseOf(clause: ClauseGroup['clause']): GroupView['clause'] {
 	return { kind: 'exception', id: clause.address };
 }
 
+/** What the parts of pieces report as numbers. */
+function measuresOf(group: ClauseGroup['group'], failed: readonly number[]): GroupView['measures'] {
+	return group.ready.part.measures.flatMap(({ name, label, kind }) => {
+		if (kind === 'switch') return [];
+		const values = group.run.results.get(name)!.slice();
+		for (const row of failed) values[row] = NaN;
+		return [{ key: measureKey(label, kind), label, kind, values }];
+	});
+}
+
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
 	for (const row of flaggedRows(group)) flags.set(row, flagTexts(group, row));
+	const failed = failedRows(group);
 	return {
 		serial,
 		clause: clauseOf(clause.clause),
@@ -240,7 +260,8 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		})),
 		mass: pieceQuantities(group).mass,
 		flags,
-		failed: Uint32Array.from(failedRows(group), (row) => group.anchors[row]!),
+		failed: Uint32Array.from(failed, (row) => group.anchors[row]!),
+		measures: measuresOf(group, failed),
 		perPiece: group.perPiece
 	};
 }

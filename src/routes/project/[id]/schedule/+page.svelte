@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { scheduleCsv } from '$core/exchange/csv/write';
 	import { queryRows, totalsOf, type Filter } from '$core/schedule/query';
-	import { scheduleNames, type Schedule, type ScheduleName } from '$core/schedule/table';
+	import { scheduleNames, type Column, type Schedule, type ScheduleName } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep, type Bin } from '$lib/check/measures';
@@ -21,13 +21,22 @@
 
 	const workbench = useWorkbench();
 	const display = $derived(workbench.display);
+	/** Sums of lengths are read in metres. */
+	const ofTotals = $derived(display === 'mm' ? 'm' : display);
 	let name = $state<ScheduleName>('panels');
 	let schedule = $state.raw<Schedule | null>(null);
 	let counts = $state.raw<Partial<Record<ScheduleName, number>>>({});
 	let finding = $state(false);
 	let sort = $state.raw<{ key: string; descending: boolean } | null>(null);
 	let groupBy = $state('-');
-	let hidden = $state.raw<readonly string[]>(['address', 'shortest_edge', 'fold']);
+	let hiddenOf = $state.raw<Record<ScheduleName, readonly string[]>>({
+		panels: ['address', 'shortest_edge'],
+		bars: ['address', 'fold'],
+		blades: ['address'],
+		elements: ['address', 'zone', 'course', 'bay', 'number'],
+		nodes: ['address']
+	});
+	const hidden = $derived(hiddenOf[name]);
 	let filterKey = $state('-');
 	let filterIs = $state<Filter['is']>('contains');
 	let filterValue = $state('');
@@ -147,7 +156,11 @@
 	const chartColumn = $derived(numberColumns.find((column) => column.key === charted) ?? numberColumns[0]);
 	const bins = $derived.by((): Bin[] => {
 		if (!chartColumn || !allRows.length) return [];
-		const values = Array.from(allRows, (row) => Number(chartColumn.values[row] ?? 0));
+		// A row without the value, as a bar has no area, is not a row of nought.
+		const values = Array.from(allRows, (row) => chartColumn.values[row]).filter(
+			(value) => typeof value === 'number'
+		);
+		if (!values.length) return [];
 		const low = values.reduce((a, b) => Math.min(a, b));
 		const high = values.reduce((a, b) => Math.max(a, b));
 		const step = (high - low) / 12 || 1;
@@ -164,8 +177,8 @@
 		if (!chartColumn) return;
 		const last = bin === bins.at(-1);
 		const rows = Array.from(allRows).filter((row) => {
-			const value = Number(chartColumn.values[row] ?? 0);
-			return value >= bin.from && (value < bin.to || last);
+			const value = chartColumn.values[row];
+			return typeof value === 'number' && value >= bin.from && (value < bin.to || last);
 		});
 		workbench.selection.choose(rows.map((row) => String(addresses[row])));
 	}
@@ -180,14 +193,19 @@
 		blade: '60px',
 		cell: '62px',
 		corners: '72px',
+		element: '112px',
+		material: '104px',
+		stock: '178px',
+		thickness: '112px',
 		longest_edge: '124px',
 		shortest_edge: '124px',
 		smallest_angle: '124px',
 		flags: 'minmax(180px,1fr)'
 	};
-	const template = $derived(
-		columns.map((column) => columnWidths[column.key] ?? (column.kind === 'text' ? '78px' : '88px')).join(' ')
-	);
+	/** Columns that parts bring along are as wide as their heads ask for (px). */
+	const widthOf = ({ key, kind, title }: Column) =>
+		columnWidths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, 30 + 7 * title.length)}px`;
+	const template = $derived(columns.map(widthOf).join(' '));
 </script>
 
 <svelte:head><title>Schedule · {workbench.project.document.name} · Zygaster</title></svelte:head>
@@ -226,7 +244,20 @@
 						value={groupBy}
 						options={[
 							{ value: '-', label: 'building order' },
-							...['zone', 'course', 'part', 'variant', 'cell', 'line', 'flags']
+							...[
+								'zone',
+								'course',
+								'part',
+								'variant',
+								'cell',
+								'slot',
+								'line',
+								'element',
+								'category',
+								'material',
+								'stock',
+								'flags'
+							]
 								.flatMap((key) => schedule?.columns.find((column) => column.key === key) ?? [])
 								.map((column) => ({ value: column.key, label: column.title.toLowerCase() }))
 						]}
@@ -277,8 +308,12 @@
 						empty="no columns"
 						plural="columns"
 						onchoose={(keys) =>
-							(hidden =
-								schedule?.columns.map((column) => column.key).filter((key) => !keys.includes(key)) ?? [])}
+							(hiddenOf = {
+								...hiddenOf,
+								[name]: (schedule?.columns ?? [])
+									.map((column) => column.key)
+									.filter((key) => !keys.includes(key))
+							})}
 					/>.
 				</div>
 				<span class="figures text-ink-2 text-[12px] whitespace-nowrap" data-testid="row-count"
@@ -347,11 +382,11 @@
 										<span role="cell" class="figures text-ink-2 text-[12px]"
 											>{formatNumber(group.rows.length)} rows</span
 										>
-										{#each schedule.columns.filter((column) => column.total) as column (column.key)}
+										{#each schedule.columns.filter(({ key, total }) => total && group.totals[key]) as column (column.key)}
 											<span role="cell" class="figures text-[12px]"
 												>{column.title.toLowerCase()}
-												{cellText(column, group.totals[column.key] ?? 0, display)}
-												{headUnit(column, display)}</span
+												{cellText(column, group.totals[column.key] ?? 0, ofTotals)}
+												{headUnit(column, ofTotals)}</span
 											>
 										{/each}
 									</div>
@@ -425,8 +460,8 @@
 				{#each schedule?.columns.filter((column) => column.total) ?? [] as column (column.key)}
 					<dt>{column.title}</dt>
 					<dd class="text-right">
-						{cellText(column, totals[column.key] ?? 0, display === 'mm' ? 'm' : display)}
-						{headUnit(column, display === 'mm' ? 'm' : display)}
+						{cellText(column, totals[column.key] ?? 0, ofTotals)}
+						{headUnit(column, ofTotals)}
 					</dd>
 				{/each}
 			</dl>
