@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { checkPart, compilePart } from '../../src/core/part/compile';
+import { loadSolids } from '../../src/core/part/block/solids';
 import { PartError } from '../../src/core/part/fault';
 import { inspectPart } from '../../src/core/part/inspect';
 import { shippedParts } from '../../src/core/part/kit';
@@ -28,6 +29,8 @@ const faultsOf = (definition: PartDefinition, library: readonly PartDefinition[]
 	checkPart(definition, 4, library)
 		.faults.map(({ step, text }) => `${step}: ${text}`)
 		.join('\n');
+
+before(loadSolids);
 
 describe('points and lines of a part', () => {
 	it('on a bent path by length, from either end', () => {
@@ -394,6 +397,50 @@ describe('groups of steps', () => {
 		expect(run.results.get('it')![0]).to.be.closeTo(alone.results.get('clear_area')![0]!, 1e-6);
 		expect(run.elements.map(({ volume }) => volume[0])).to.deep.equal(
 			alone.elements.map(({ volume }) => volume[0])
+		);
+	});
+
+	it('sub-parts stand on points, in chains and between two rings, as they do alone', () => {
+		const up: Steps = [{ name: 'far', do: 'lift', of: 'cell', by: '400 mm', along: 'normal' }];
+		const made = (part: string, on: string[]) => {
+			const whole = triedPart([...up, { name: 'sub', do: 'part', part, on, values: {} }], {
+				measures: []
+			});
+			return { faults: faultsOf(whole, shippedParts), whole };
+		};
+		const volumes = (definition: PartDefinition, points: readonly Vector[]) =>
+			runOnce(definition, points).elements.flatMap(({ volume }) => [...volume]);
+		// The cell faces −y, so that what is lifted along its normal lies before it.
+		const far = CELL.map(([x, y, z]): Vector => [x, y - 400, z]);
+		const alone = (id: string) => shippedParts.find((one) => one.id === id)!;
+		const cases: [part: string, on: string[], points: Vector[]][] = [
+			['woven-tube', ['corner1', 'corner3', 'corner4'], [CELL[0]!, CELL[2]!, CELL[3]!]],
+			['hollow-block', ['cell', 'far'], [...CELL, ...far]],
+			['spaced-sleeve', ['corner1', 'corner2'], [CELL[0]!, CELL[1]!]]
+		];
+		for (const [id, on, points] of cases) {
+			const { faults, whole } = made(id, on);
+			expect(faults, id).to.equal('');
+			const wanted = volumes(alone(id), points);
+			expect(wanted.length, id).to.be.above(0);
+			volumes(whole, CELL).forEach((volume, k) => expect(volume / wanted[k]!, id).to.be.closeTo(1, 1e-6));
+		}
+		// A ball at a point: what a node has beside its place, its edges, may be left out.
+		const { whole, faults } = made('node-ball', ['corner2']);
+		expect(faults).to.equal('');
+		const ball = runOnce(whole, CELL).elements[0]!;
+		const corners = cornersOf(ball, 0);
+		const middle = [0, 1, 2].map((a) => {
+			const values = [...corners].filter((_, k) => k % 3 === a);
+			return (Math.min(...values) + Math.max(...values)) / 2;
+		});
+		middle.forEach((value, a) => expect(value).to.be.closeTo(CELL[1]![a]!, 0.01));
+		// Too few are told in words.
+		expect(made('woven-tube', ['corner1']).faults).to.match(
+			/Woven tube needs two points or more; 1 is given/
+		);
+		expect(made('hollow-block', ['cell']).faults).to.match(
+			/Hollow block needs two rings of 4 corners; 4 are given/
 		);
 	});
 

@@ -12,7 +12,7 @@ import type {
 } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
 import { FormulaError, type FormulaType } from '../units/formula';
-import { columnSource, cornersOf, givenNames, pairSource, ringSource, type AnchorSource } from './anchors';
+import { columnSource, givenNames } from './anchors';
 import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
@@ -21,6 +21,7 @@ import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
 import { Scope } from './scope';
+import { subAnchor } from './sub-anchor';
 import { sheetMesh } from './solids';
 import { makeStep } from './steps';
 import { refuseNothing } from './steps/context';
@@ -379,7 +380,14 @@ class Compiler {
 		if (chain.includes(sub.id))
 			throw new StepFault(`a part cannot be used within itself: ${[...chain, sub.id].join(' → ')}`);
 		const v = new Vectors(scope.builder);
-		const { corners, source } = this.anchorOf(scope, step, sub);
+		const points = step.on
+			.map((name) => this.lookup(scope, name, 'point', 'ring', 'path'))
+			.flatMap((value) => (value.is === 'point' ? [value.at] : value.points));
+		const normal = () => this.lookup(scope, scope.peek('normal') ? 'normal' : 'normal1', 'direction').at;
+		const { corners, source } = subAnchor(v, sub, points, normal, (name) => {
+			const value = scope.get(name);
+			return value?.is === 'number' ? value.register : undefined;
+		});
 		const inner = new Scope(scope.builder, null);
 		for (const [name, value] of givenNames(v, sub.anchor, corners, source)) inner.set(name, value);
 		for (const name of Object.keys(step.values))
@@ -397,36 +405,6 @@ class Compiler {
 			return this.number(scope, text, kind);
 		});
 		for (const [name, value] of measures) scope.set(`${step.name}_${name}`, value);
-	}
-
-	private anchorOf(
-		scope: Scope,
-		step: PartStep,
-		{ anchor, label }: PartDefinition
-	): { corners: number; source: AnchorSource } {
-		const v = new Vectors(scope.builder);
-		const values = step.on.map((name) => this.lookup(scope, name, 'point', 'ring', 'path'));
-		const points = values.flatMap((value) => (value.is === 'point' ? [value.at] : value.points));
-		const around = (name: string) => {
-			const value = scope.get(name);
-			return value?.is === 'number' ? value.register : undefined;
-		};
-		if (anchor.kind === 'ring') {
-			const corners = cornersOf(anchor, points.length);
-			if (points.length !== corners || corners < 3)
-				throw new StepFault(
-					`${label} needs ${anchor.corners === 'any' ? 'three or more' : anchor.corners} corners; ${points.length} are given`
-				);
-			return { corners, source: ringSource(v, points, around) };
-		}
-		if (anchor.kind === 'pair') {
-			if (points.length !== 2) throw new StepFault(`${label} needs two points; ${points.length} are given`);
-			const normal = this.lookup(scope, 'normal', 'direction').at;
-			return { corners: 2, source: pairSource(v, points[0]!, points[1]!, normal, around) };
-		}
-		throw new StepFault(
-			`${label} hangs on a ${anchor.kind}; parts on rings and pairs can be used within another`
-		);
 	}
 
 	private element(scope: Scope, element: ElementDefinition): void {

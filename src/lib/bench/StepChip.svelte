@@ -205,7 +205,7 @@
 	<ChoiceChip
 		value={String(value)}
 		options={bench.library
-			.filter(({ id, anchor }) => id !== bench.id && (anchor.kind === 'ring' || anchor.kind === 'pair'))
+			.filter(({ id }) => id !== bench.id)
 			.map((one) => ({ value: one.id, label: one.label }))}
 		{label}
 		onchoose={(next) => set('part', next)}
