@@ -17,6 +17,7 @@ import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
 import { PartError, StepFault } from './fault';
+import { references, wayAlong, type References } from './references';
 import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
@@ -31,19 +32,6 @@ import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './va
 
 /** A length that is off a whole number of pieces by less than this share of one has that number. */
 const ALMOST = 1e-6;
-
-/** What each declared name refers to, for telling a cycle from a wrong order. */
-function references(definition: PartDefinition): Map<string, Set<string>> {
-	const words = (value: unknown): string[] =>
-		typeof value === 'string'
-			? (value.match(/[a-z][a-z0-9_]*/g) ?? [])
-			: typeof value === 'object' && value !== null
-				? Object.entries(value).flatMap(([key, inner]) =>
-						['name', 'do', 'note', 'label', 'says'].includes(key) ? [] : words(inner)
-					)
-				: [];
-	return new Map(definition.steps.map((step) => [step.name, new Set(words(step))]));
-}
 
 /** What the compilers of a part and of its sub-parts share. */
 interface Shared {
@@ -64,7 +52,7 @@ export interface Watcher {
 }
 
 class Compiler {
-	private readonly later: Map<string, Set<string>>;
+	private readonly later: References;
 	private readonly muted: ReadonlySet<string>;
 	private currentStep = '';
 	/** Names that groups give to their steps; a group within another gives them anew. */
@@ -158,7 +146,7 @@ class Compiler {
 	private missing(scope: Scope, name: string, user: string): never {
 		if (this.muted.has(name)) throw new StepFault(`"${name}" is muted; unmute it, or use another value here`);
 		if (this.later.has(name)) {
-			const round = this.chain(name, user);
+			const round = wayAlong(this.later, name, user);
 			throw new StepFault(
 				round
 					? `a cycle: ${[user, ...round].join(' → ')}; a step can only use what is above it`
@@ -166,18 +154,6 @@ class Compiler {
 			);
 		}
 		throw new StepFault(`"${name}" is not known; known here: ${scope.names().join(', ')}`);
-	}
-
-	/** A way along references from one step to another. */
-	private chain(from: string, to: string, seen = new Set<string>()): string[] | null {
-		if (from === to) return [from];
-		if (seen.has(from)) return null;
-		seen.add(from);
-		for (const next of this.later.get(from) ?? []) {
-			const rest = this.later.has(next) ? this.chain(next, to, seen) : null;
-			if (rest) return [from, ...rest];
-		}
-		return null;
 	}
 
 	private lookup<Is extends Value['is']>(scope: Scope, name: string, ...wanted: Is[]): ValueOf<Is> {
