@@ -114,9 +114,6 @@ export class BlockSink {
 			}
 	}
 
-	/** What is found of blocks shows while rows are prepared. */
-	look(): void {}
-
 	/** One table for each mesh. @param lost rows that cannot be made after all */
 	tables(lost: ReadonlySet<number>): ElementTable[] {
 		const groups = new Map<UnitMesh, number[]>();
