@@ -156,7 +156,8 @@ export function headsOf(sheet: MapSheet, view: MapView, size: { width: number; h
 	for (let i = 0; i < across.steps; i++) {
 		const share = (across.division.fractions[i]! + across.division.fractions[i + 1]!) / 2 - 0.5;
 		const x = toX(view, sheet, share * (courseLengths[0] ?? 0));
-		if (x - lastX < 32 || x < MARGIN.left || x > size.width - 12) continue;
+		// A head of three digits is wider than one of two.
+		if (x - lastX < (i < 99 ? 28 : 35) || x < MARGIN.left || x > size.width - 12) continue;
 		lastX = x;
 		heads.push({ kind: 'bay', n: i + 1, x, y: foot });
 	}
