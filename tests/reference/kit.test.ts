@@ -155,6 +155,26 @@ describe('parts against closed forms', () => {
 		expect(run.elements[0]!.volume[0]).to.be.closeTo(980 ** 2 * 5, 1e-3);
 	});
 
+	it('Framed glass: without a joint its bars are as long as the cell’s perimeter, whatever its corners', () => {
+		const place = fc.tuple(fc.integer({ min: 700, max: 1300 }), fc.integer({ min: -60, max: 60 }));
+		fc.assert(
+			fc.property(fc.array(place, { minLength: 3, maxLength: 7 }), (places) => {
+				const points = places.map(([r, lift], k): Vector => {
+					const angle = (2 * Math.PI * k) / places.length;
+					return [r * Math.cos(angle), r * Math.sin(angle), lift];
+				});
+				const perimeter = points.reduce((sum, p, k) => {
+					const q = points[(k + 1) % points.length]!;
+					return sum + Math.hypot(q[0] - p[0], q[1] - p[1], q[2] - p[2]);
+				}, 0);
+				const run = runOnce(partOf('framed-glass'), points, { joint: 0 });
+				const frame = run.elements.find(({ length }) => length[0]! > 0)!;
+				expect(frame.length[0]! / perimeter).to.be.closeTo(1, 1e-9);
+			}),
+			{ numRuns: 60 }
+		);
+	});
+
 	it('Ring opening: at ratio r the opening of a square is s²(r² + (1 − r)²)', () => {
 		for (const r of [0.1, 0.25, 0.5, 0.8]) {
 			const run = runOnce(partOf('ring-opening'), square(1000), { joint: 0, margin: 100, place: r });
