@@ -48,6 +48,29 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	await expect(page.getByTestId('card-mark')).toHaveText(mark);
 });
 
+test('elements are listed by what they are cut from, and what parts measure colours the model', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await page.goto(`/project/${id}/schedule?plain`);
+	await settled(page);
+	await expect(page.getByRole('columnheader', { name: /^Clear opening/ })).toHaveCount(1);
+	await page.getByRole('tab', { name: /^Elements/ }).click();
+	await expect(page.getByTestId('row-count')).toHaveText('3 316 of 3 316');
+	await page.getByRole('combobox', { name: /^Group by/ }).click();
+	await page.getByRole('option', { name: 'stock' }).click();
+	// 220 blades of 28 × 190, in metres and kilograms.
+	await expect(page.getByRole('row').nth(1)).toHaveText(/Stock flat 28 × 190\s+220 rows\s+length 315\.599 m/);
+
+	await page.goto(`/project/${id}?plain`);
+	await settled(page);
+	await page.keyboard.press('4');
+	const check = page.getByTestId('check');
+	await check.getByRole('combobox', { name: /^Measure/ }).click();
+	await page.getByRole('option', { name: 'clear opening' }).click();
+	await expect(check).toContainText('739 cells have it');
+});
+
 test('GLB, IFC, CSV and the project file come out of the page; the project goes in again', async ({
 	page
 }) => {

@@ -32,6 +32,8 @@
 		number: string;
 	}
 	let { bench, part, path, k, number }: Props = $props();
+	/** Whole numbers of steps in groups of groups would not fit. */
+	const shown = $derived(number.split('.').length > 3 ? `…${number.split('.').slice(-2).join('.')}` : number);
 	const workbench = useWorkbench();
 	const list = $derived(at(part, path) as AnyStep[]);
 	const step = $derived(list[k]!);
@@ -88,7 +90,7 @@
 	data-step={step.name}
 >
 	<Clause
-		{number}
+		number={shown}
 		path="parts/{part.id}/steps/{step.name}"
 		{problems}
 		{actions}

@@ -23,8 +23,7 @@
 	}
 	let { bench, part, path, number, within }: Props = $props();
 	const steps = $derived(at(part, path) as AnyStep[]);
-	/** In a group its own place and the step's: whole numbers of deep ones would not fit. */
-	const numberOf = (k: number) => `${within ? number.split('.').at(-1)! : number}.${k + 1}`;
+	const numberOf = (k: number) => `${number}.${k + 1}`;
 	/** After the chosen step, or at the end. */
 	const place = $derived.by(() => {
 		const chosen = steps.findIndex(({ name }) => name === bench.step);
