@@ -534,6 +534,48 @@ describe('pieces along a path', () => {
 	});
 });
 
+describe('what an element is cut from', () => {
+	it('is told as it is made, held values too, and not where nothing is said', () => {
+		const stockOf = (
+			steps: Steps,
+			of: string,
+			rest: Parameters<typeof triedPart>[1] = {},
+			thickness?: string
+		) => {
+			const thing = { ...element(of)![0]!, ...(thickness && { thickness }) };
+			const { stock } = runOnce(triedPart(steps, { ...rest, elements: [thing] }), CELL).elements[0]!;
+			return stock && [stock.shape, ...stock.sizes.map((column) => column[0])];
+		};
+		const sheet: Steps = [{ name: 's', do: 'flat sheet', ring: 'cell' }];
+		expect(stockOf(sheet, 's')).to.equal(null);
+		expect(stockOf(sheet, 's', {}, '3 mm')).to.deep.equal(['plate', 3]);
+		const held = {
+			inputs: [
+				{
+					name: 'w',
+					label: 'W',
+					kind: 'length' as const,
+					default: 120,
+					min: 0,
+					max: 500,
+					scope: 'shared' as const
+				}
+			],
+			limits: [{ of: 'w', at_most: '80 mm', then: 'hold' as const, says: 'held' }]
+		};
+		const bar: Steps = [
+			{
+				name: 'b',
+				do: 'bar',
+				path: 'edge1',
+				profile: { shape: 'tube', width: 'w', depth: '140 mm', wall: '4 mm' },
+				facing: 'normal'
+			}
+		];
+		expect(stockOf(bar, 'b', held)).to.deep.equal(['tube', 80, 140, 4]);
+	});
+});
+
 describe('limits', () => {
 	it('flag what is measured, and cannot hold it', () => {
 		const part = (then: 'flag' | 'hold', at_most: string) =>

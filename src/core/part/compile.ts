@@ -411,7 +411,7 @@ class Compiler {
 				volume: b.sum(solids.map((solid) => solid.volume)),
 				area: b.sum(solids.map((solid) => solid.area)),
 				length: b.sum(solids.map((solid) => solid.length)),
-				stock: commonStock(values, thickness)
+				stock: commonStock(values, element.thickness ? thickness : null)
 			});
 		});
 	}
@@ -422,10 +422,13 @@ class Compiler {
 	}
 }
 
-/** What all values that an element is made of are cut from; null where they differ. */
-function commonStock(values: readonly Value[], thickness: Register): Stock<Register> | null {
+/**
+ * What all values that an element is made of are cut from; null where they differ or it is not said.
+ * @param thickness of sheets (mm), or null
+ */
+function commonStock(values: readonly Value[], thickness: Register | null): Stock<Register> | null {
 	const stocks = values.map((value): Stock<Register> | null => {
-		if (value.is === 'sheet') return { shape: 'plate', sizes: [thickness] };
+		if (value.is === 'sheet') return thickness === null ? null : { shape: 'plate', sizes: [thickness] };
 		return value.is === 'solid' ? value.stock : null;
 	});
 	const [first] = stocks;

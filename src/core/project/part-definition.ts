@@ -35,7 +35,7 @@ export const inputSchema = z.strictObject({
 export type PartInput = z.infer<typeof inputSchema>;
 
 export const limitSchema = z.strictObject({
-	/** The input or number step that is bound. */
+	/** The input, number step or measure that is bound; a measure can only be flagged. */
 	of: identifier,
 	at_least: formula.optional(),
 	at_most: formula.optional(),
