@@ -16,7 +16,11 @@ export default {
 				'style-src': ['self', 'unsafe-inline'],
 				'img-src': ['self', 'data:', 'blob:'],
 				'font-src': ['self', 'data:'],
-				'connect-src': ['self', 'blob:', 'data:']
+				'connect-src': ['self', 'blob:', 'data:'],
+				'object-src': ['none'],
+				'base-uri': ['self'],
+				'form-action': ['self'],
+				'frame-ancestors': ['none']
 			}
 		},
 		typescript: {

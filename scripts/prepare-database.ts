@@ -6,6 +6,7 @@ import { writePicture } from '../src/core/exchange/picture/write';
 import { readProjectText } from '../src/core/project/read';
 import { countPieces } from '../src/core/schedule/pieces';
 import { connect, migrate } from '../src/lib/server/database';
+import { Documents } from '../src/lib/server/documents';
 import { Projects } from '../src/lib/server/projects';
 
 const url = process.env['DATABASE_URL'];
@@ -15,13 +16,13 @@ async function main(): Promise<void> {
 	const db = connect(url!);
 	try {
 		await migrate(db);
-		const projects = new Projects(db);
+		const projects = new Projects(db, new Documents(db));
 		const demo = await readFile(new URL('../demo/tidal-lido.json', import.meta.url), 'utf8');
 		const edition = createHash('sha256').update(demo).digest('hex').slice(0, 16);
-		await projects.once(`demo project ${edition}`, async () => {
+		await projects.once(`demo project ${edition}`, async (create) => {
 			const document = readProjectText(demo);
 			const model = await new Chain().run(document);
-			await projects.create(document, { pieces: countPieces(model), picture: writePicture(model) });
+			await create(document, { pieces: countPieces(model), picture: writePicture(model) });
 		});
 	} finally {
 		await db.destroy();

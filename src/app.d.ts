@@ -1,9 +1,13 @@
+import type { Database } from '$lib/server/database';
 import type { Projects } from '$lib/server/projects';
+import type { Saving } from '$lib/server/saving';
 
 declare global {
 	namespace App {
 		interface Locals {
+			db: Database;
 			projects: Projects;
+			saving: Saving;
 		}
 		interface Error {
 			message: string;

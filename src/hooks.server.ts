@@ -1,13 +1,48 @@
+import { building, dev } from '$app/environment';
 import { env } from '$env/dynamic/private';
 import { connect } from '$lib/server/database';
+import { Documents } from '$lib/server/documents';
+import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
 import { Projects } from '$lib/server/projects';
-import type { Handle } from '@sveltejs/kit';
-import { building } from '$app/environment';
+import { Saving } from '$lib/server/saving';
+import { json, type Handle, type HandleServerError } from '@sveltejs/kit';
 
-const db = building ? null : connect(env['DATABASE_URL'] ?? '');
-if (db) process.once('sveltekit:shutdown', () => void db.destroy());
+function open(): App.Locals {
+	const db = connect(env['DATABASE_URL'] ?? '');
+	process.once('sveltekit:shutdown', () => void db.destroy());
+	const documents = new Documents(db);
+	return { db, projects: new Projects(db, documents), saving: new Saving(db, documents) };
+}
+const services = building ? null : open();
+
+const allowed = allowedFrom(env['ORIGIN'] ?? 'http://127.0.0.1:4300', env['ALLOWED_HOSTS']);
+/** Far above what a person does, far below what keeps the others from working. */
+const rate = new RateLimit(Number(env['MOST_REQUESTS'] ?? 200), Number(env['MOST_REQUESTS'] ?? 200) * 5);
+
+const headers = {
+	'x-content-type-options': 'nosniff',
+	'referrer-policy': 'same-origin',
+	'cross-origin-resource-policy': 'same-origin',
+	'x-frame-options': 'DENY'
+};
 
 export const handle: Handle = async ({ event, resolve }) => {
-	if (db) event.locals.projects = new Projects(db);
-	return resolve(event);
+	const refusal = building ? null : refusalOf(event.request, allowed);
+	if (refusal && !(dev && refusal.status === 421))
+		return json({ message: refusal.message }, { status: refusal.status, headers });
+	if (!building && !rate.admits(event.getClientAddress(), performance.now()))
+		return json(
+			{ message: 'too many requests; the next is taken in a second' },
+			{ status: 429, headers: { ...headers, 'retry-after': '1' } }
+		);
+	if (services) event.locals = services;
+	const response = await resolve(event);
+	for (const [name, value] of Object.entries(headers)) response.headers.set(name, value);
+	return response;
+};
+
+/** What nobody foresaw: in the log with its stack, to the person without. */
+export const handleError: HandleServerError = ({ error, status, message }) => {
+	if (status !== 404) console.error(error);
+	return { message: status === 404 ? message : 'something went wrong on the server; it is in its log' };
 };

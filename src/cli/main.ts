@@ -8,7 +8,8 @@ import { writeGlb } from '../core/exchange/glb/write';
 import { writeIfc } from '../core/exchange/ifc/write';
 import { writeStep } from '../core/exchange/step/write';
 import { projectJson } from '../core/exchange/json/write';
-import { DocumentError, readProjectText } from '../core/project/read';
+import { DocumentError } from '../core/project/faults';
+import { readProjectText } from '../core/project/read';
 import { makeSchedule, scheduleNames } from '../core/schedule/table';
 import { summarise } from '../core/schedule/summary';
 

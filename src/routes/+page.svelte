@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation';
+	import { OWN_HEADER } from '$lib/saving/line';
 	import { formatNumber } from '$core/units/quantity';
 	import Copy from '@lucide/svelte/icons/copy';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -14,17 +15,17 @@
 	async function send(url: string, method: string, body?: unknown): Promise<{ id?: string } | null> {
 		const response = await fetch(url, {
 			method,
-			...(body !== undefined && {
-				body: JSON.stringify(body),
-				headers: { 'content-type': 'application/json' }
-			})
+			headers: { 'content-type': 'application/json', ...OWN_HEADER },
+			...(body !== undefined && { body: JSON.stringify(body) })
 		}).catch(() => null);
 		if (!response) {
 			toast.error('The server does not answer; nothing was changed');
 			return null;
 		}
 		const answer =
-			response.status === 204 ? {} : ((await response.json()) as { id?: string; message?: string });
+			response.status === 204
+				? {}
+				: ((await response.json().catch(() => ({}))) as { id?: string; message?: string });
 		if (response.ok) return answer;
 		toast.error(('message' in answer && answer.message) || 'The server refused this');
 		return null;
@@ -35,7 +36,7 @@
 		if (made) await goto(`/project/${made.id}`);
 	}
 	async function duplicate(id: string) {
-		if (await send(`/api/projects/${id}/duplicate`, 'POST')) await invalidateAll();
+		if (await send(`/api/projects/${id}/duplicate`, 'POST', {})) await invalidateAll();
 	}
 	async function remove() {
 		const gone = doomed;

@@ -17,7 +17,7 @@ import { patternOf } from '../../src/core/pattern/catalogue';
 import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
-import { applyCommand } from '../../src/core/project/commands';
+import { applyEdits } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
 import { modelMessage } from '../../src/lib/worker/views';
@@ -201,10 +201,7 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 	const ms = await time(
 		async (run) => {
 			const path = 'masses/m/form/profile/points/1/0';
-			const changed = applyCommand(project, {
-				label: 'x',
-				edits: [{ do: 'set', path, value: 4350 + run }]
-			}).project;
+			const changed = applyEdits(project, [{ do: 'set', path, value: 4350 + run }]).project;
 			const model = await chain.run(changed);
 			const start = performance.now();
 			for (const { group } of model.zones[0]!.model!.groups)
@@ -266,7 +263,7 @@ async function dragNet(): Promise<void> {
 	const ms = await time(
 		async (run) => {
 			const edits = [{ do: 'set' as const, path: 'masses/m/form/rows/5/6/2', value: 6000 + 40 * run }];
-			const changed = applyCommand(project, { label: 'x', edits }).project;
+			const changed = applyEdits(project, edits).project;
 			const start = performance.now();
 			const model = await chain.run(changed);
 			const chained = performance.now();

@@ -5,7 +5,7 @@ import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { Model } from '../../src/core/cladding/model';
 import { NO_CELL } from '../../src/core/pattern/edges';
-import { applyCommand } from '../../src/core/project/commands';
+import { applyEdits } from '../../src/core/project/commands';
 import { readProjectText } from '../../src/core/project/read';
 import type { Form, PathDefinition } from '../../src/core/project/form-schema';
 import type { PatternChoice, Project, Spacing } from '../../src/core/project/schema';
@@ -24,7 +24,7 @@ import { triedPart } from '../trial-run';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
 const set = (project: Project, path: string, value: unknown) =>
-	applyCommand(project, { label: 'x', edits: [{ do: 'set', path, value }] }).project;
+	applyEdits(project, [{ do: 'set', path, value }]).project;
 
 const radius = fc.integer({ min: 1500, max: 9000 });
 const form: fc.Arbitrary<Form> = fc.oneof(
@@ -354,7 +354,7 @@ describe('the chain between runs', () => {
 		const swap = swapPart(demo, variant, from!, to!);
 		expect(swap.kept).to.deep.equal(['Frame depth', 'Frame material']);
 		expect(swap.dropped).to.deep.equal(['Frame width']);
-		const swapped = applyCommand(demo, { label: 'x', edits: [...swap.edits] }).project;
+		const swapped = applyEdits(demo, swap.edits).project;
 		expect(swapped.variants.find(({ id }) => id === variant.id)!.values).to.deep.equal({
 			frame_depth: 80,
 			frame_material: 'bronze'
@@ -382,10 +382,9 @@ describe('the chain between runs', () => {
 		expect(first.variant.values).to.deep.equal({ frame_depth: 80, frame_material: 'bronze' });
 		// The other part has no frame width, and framed glass has no depth piece by piece.
 		expect(first.values).to.deep.equal({});
-		const given = applyCommand(demo, {
-			label: 'x',
-			edits: [{ do: 'insert', path: 'variants', index: 0, value: first.variant }]
-		}).project;
+		const given = applyEdits(demo, [
+			{ do: 'insert', path: 'variants', index: 0, value: first.variant }
+		]).project;
 		const again = swapPieces(given, variant, {}, from, to);
 		expect([again.isNew, again.variant.id]).to.deep.equal([false, first.variant.id]);
 	});

@@ -1,8 +1,11 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
-import { CommandError, applyCommand, valueAt, type Edit } from '../../src/core/project/commands';
-import { DocumentError, readProject, readProjectText } from '../../src/core/project/read';
+import { applyEdits } from '../../src/core/project/commands';
+import type { Edit } from '../../src/core/project/edits';
+import { CommandError, DocumentError } from '../../src/core/project/faults';
+import { valueAt } from '../../src/core/project/paths';
+import { readProject, readProjectText } from '../../src/core/project/read';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
 
@@ -51,29 +54,26 @@ describe('commands', () => {
 		);
 		fc.assert(
 			fc.property(edits, (edit) => {
-				const { project, inverse } = applyCommand(demo, { label: 'x', edits: [edit] });
-				expect(applyCommand(project, inverse).project).to.deep.equal(demo);
+				const { project, inverse } = applyEdits(demo, [edit]);
+				expect(applyEdits(project, inverse).project).to.deep.equal(demo);
 			})
 		);
 	});
 
 	it('several edits are taken back in the opposite order', () => {
-		const { project, inverse } = applyCommand(demo, {
-			label: 'x',
-			edits: [
-				{ do: 'set', path, value: 40 },
-				{ do: 'remove', path: 'zones/gull/rules/whole' },
-				{ do: 'move', path: 'zones/gull', index: 2 }
-			]
-		});
+		const { project, inverse } = applyEdits(demo, [
+			{ do: 'set', path, value: 40 },
+			{ do: 'remove', path: 'zones/gull/rules/whole' },
+			{ do: 'move', path: 'zones/gull', index: 2 }
+		]);
 		expect(valueAt(project, path)).to.equal(40);
 		expect(project.zones.map((zone) => zone.id)).to.deep.equal(['street', 'plunge', 'gull', 'shaft']);
-		expect(applyCommand(project, inverse).project).to.deep.equal(demo);
+		expect(applyEdits(project, inverse).project).to.deep.equal(demo);
 	});
 
 	it('what is not there (any more), or would break the document, is refused', () => {
 		const refuse = (edit: Edit, error: typeof CommandError | typeof DocumentError, sentence: RegExp) =>
-			expect(() => applyCommand(demo, { label: 'x', edits: [edit] })).to.throw(error, sentence);
+			expect(() => applyEdits(demo, [edit])).to.throw(error, sentence);
 		refuse({ do: 'set', path: 'zones/gone/name', value: 'x' }, CommandError, /"gone" is not there/);
 		refuse({ do: 'remove', path: 'name' }, CommandError, /members of a list/);
 		refuse({ do: 'set', path, value: 'many' }, DocumentError, /count/);

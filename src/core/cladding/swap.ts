@@ -1,5 +1,5 @@
 import { inputKind } from '../part/inputs';
-import type { Edit } from '../project/commands';
+import type { Edit } from '../project/edits';
 import type { PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
 

@@ -5,16 +5,11 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import ChoiceChip from './ChoiceChip.svelte';
 	import ExportMenu from './ExportMenu.svelte';
+	import SaveStatus from './SaveStatus.svelte';
 
 	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
 	const workbench = useWorkbench();
 	const { project } = workbench;
-	const saveWords = {
-		saved: 'saved',
-		saving: 'saving …',
-		offline: 'not saved: no server, trying again',
-		refused: 'refused'
-	};
 	const displays = [
 		{ value: 'mm', label: 'mm' },
 		{ value: 'm', label: 'm' },
@@ -55,15 +50,7 @@
 			onclick={() => project.redo()}><Redo2 size={15} /></button
 		>
 	</span>
-	<span
-		class="text-[12px] {project.saveState === 'saved'
-			? 'text-patina-deep'
-			: project.saveState === 'saving'
-				? 'text-ink-2'
-				: 'text-oxide'}"
-		role="status"
-		data-testid="save-state">{saveWords[project.saveState]}</span
-	>
+	<SaveStatus />
 	<ChoiceChip
 		value={workbench.display}
 		options={displays}

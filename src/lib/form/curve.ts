@@ -1,4 +1,4 @@
-import type { Edit } from '$core/project/commands';
+import type { Edit } from '$core/project/edits';
 import type { Segment } from '$core/geometry/path';
 import { bezierChain, chainCurve, type BezierChain } from '$core/geometry/path';
 import { rebuildCurve } from '$core/geometry/rebuild';

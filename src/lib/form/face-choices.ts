@@ -1,4 +1,4 @@
-import type { Edit } from '$core/project/commands';
+import type { Edit } from '$core/project/edits';
 import type { FaceChoice, Mass } from '$core/project/form-schema';
 import type { Project } from '$core/project/schema';
 

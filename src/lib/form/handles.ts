@@ -1,4 +1,4 @@
-import type { Edit } from '$core/project/commands';
+import type { Edit } from '$core/project/edits';
 import type { Form, Height, Level, Mass } from '$core/project/form-schema';
 import { heightOf } from '$core/mass/levels';
 

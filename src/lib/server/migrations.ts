@@ -50,5 +50,55 @@ export const migrations: Record<string, Migration> = {
 			for (const table of ['milestone', 'project_edit', 'project_document', 'project'])
 				await db.schema.dropTable(table).execute();
 		}
+	},
+	'002-exactly-once': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.alterTable('project_edit')
+				.addColumn('id', 'uuid', (c) => c.notNull().defaultTo(sql`gen_random_uuid()`))
+				.addColumn('window', 'uuid', (c) => c.notNull().defaultTo('00000000-0000-4000-8000-000000000000'))
+				.addColumn('of', 'uuid')
+				.addColumn('touched', 'jsonb', (c) => c.notNull().defaultTo('[]'))
+				.execute();
+			await db.schema
+				.alterTable('project_edit')
+				.addUniqueConstraint('project_edit_once', ['project_id', 'id'])
+				.execute();
+			await db.schema
+				.alterTable('project_document')
+				.addColumn('bytes', 'integer', (c) => c.notNull().defaultTo(0))
+				.execute();
+			await sql`update project_document set bytes = octet_length(document::text)`.execute(db);
+			await db.schema
+				.alterTable('project')
+				.addColumn('bytes_since_snapshot', 'bigint', (c) => c.notNull().defaultTo(0))
+				.execute();
+			await db.schema
+				.createTable('file')
+				.addColumn('hash', 'text', (c) => c.primaryKey())
+				.addColumn('bytes', 'bytea', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.execute();
+			await db.schema
+				.createTable('database_epoch')
+				.addColumn('id', 'uuid', (c) => c.primaryKey().defaultTo(sql`gen_random_uuid()`))
+				.addColumn('began_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.execute();
+			await sql`insert into database_epoch default values`.execute(db);
+		},
+		async down(db: Kysely<unknown>) {
+			await db.schema.dropTable('database_epoch').execute();
+			await db.schema.dropTable('file').execute();
+			await db.schema.alterTable('project').dropColumn('bytes_since_snapshot').execute();
+			await db.schema.alterTable('project_document').dropColumn('bytes').execute();
+			await db.schema.alterTable('project_edit').dropConstraint('project_edit_once').execute();
+			await db.schema
+				.alterTable('project_edit')
+				.dropColumn('id')
+				.dropColumn('window')
+				.dropColumn('of')
+				.dropColumn('touched')
+				.execute();
+		}
 	}
 };

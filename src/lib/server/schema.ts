@@ -1,6 +1,5 @@
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
-import type { Edit } from '$core/project/commands';
-import type { Project } from '$core/project/schema';
+import type { Edit } from '$core/project/edits';
 
 type Timestamp = ColumnType<Date, Date | string | undefined, Date | string>;
 
@@ -17,13 +16,17 @@ export interface ProjectTable {
 	changed_at: Timestamp;
 	/** Deleted projects are hidden, not lost. */
 	deleted_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+	/** Of the commands since the last snapshot. */
+	bytes_since_snapshot: Generated<string | number>;
 }
 
-/** The document of each revision. */
+/** Snapshots: the document of some revisions; those between follow from the commands. */
 export interface DocumentTable {
 	project_id: string;
 	revision: number;
-	document: JSONColumnType<Project>;
+	document: JSONColumnType<object>;
+	/** Of its JSON text. */
+	bytes: number;
 }
 
 /** Every command, with the one that takes it back. */
@@ -37,6 +40,26 @@ export interface EditTable {
 	inverse: JSONColumnType<Edit[]>;
 	author: string;
 	made_at: Timestamp;
+	/** The command's name for good, made in the window where it was done. */
+	id: Generated<string>;
+	window: Generated<string>;
+	/** The command that an undo or redo takes back. */
+	of: string | null;
+	/** The paths whose values it decided. */
+	touched: JSONColumnType<string[]>;
+}
+
+/** Large bytes that documents name by their SHA-256. */
+export interface FileTable {
+	hash: string;
+	bytes: Buffer;
+	made_at: Timestamp;
+}
+
+/** One row: a database that is put back to an earlier state gets a new one, by which windows notice. */
+export interface EpochTable {
+	id: Generated<string>;
+	began_at: Timestamp;
 }
 
 /** Things done once for a database, such as loading the demo project. */
@@ -50,4 +73,6 @@ export interface Schema {
 	project_document: DocumentTable;
 	project_edit: EditTable;
 	milestone: MilestoneTable;
+	file: FileTable;
+	database_epoch: EpochTable;
 }

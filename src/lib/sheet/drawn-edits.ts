@@ -1,4 +1,4 @@
-import type { Edit } from '$core/project/commands';
+import type { Edit } from '$core/project/edits';
 import type { Guide } from '$core/project/guide-schema';
 import type { Mass } from '$core/project/form-schema';
 import { bezierChain } from '$core/geometry/path';

@@ -1,6 +1,7 @@
 import { partsOf } from '$core/cladding/kit';
 import { swapPieces } from '$core/cladding/swap';
-import { pathSegment, type Edit } from '$core/project/commands';
+import type { Edit } from '$core/project/edits';
+import { pathSegment } from '$core/project/paths';
 import type { PartDefinition } from '$core/project/part-definition';
 import type { Project, Rule } from '$core/project/schema';
 import { find, type Found } from '$lib/state/selection.svelte';

@@ -1,11 +1,10 @@
-import type { Edit } from '$core/project/commands';
-import type { OpenedProject } from '$lib/server/projects';
+import type { Edit } from '$core/project/edits';
 import { firstMeasure } from '$lib/check/measures';
 import { startingView, type SurfaceView } from '$lib/form/surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { LiveModel } from './model.svelte';
-import { OpenProject } from './project.svelte';
+import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
 
 export const lenses = [
@@ -19,7 +18,6 @@ export type Lens = (typeof lenses)[number]['id'];
 
 /** Everything about one open project, shared by its pages. */
 export class Workbench {
-	readonly project: OpenProject;
 	readonly model = new LiveModel();
 	readonly selection = new Selection();
 	lens = $state<Lens>('clad');
@@ -37,9 +35,8 @@ export class Workbench {
 	isolated = $state.raw<readonly string[] | null>(null);
 	readonly display = $derived.by(() => this.project.document.display);
 
-	constructor(opened: OpenedProject) {
-		this.project = new OpenProject(opened);
-		this.activeZone = opened.document.zones[0]?.id ?? null;
+	constructor(readonly project: OpenProject) {
+		this.activeZone = project.document.zones[0]?.id ?? null;
 	}
 
 	/** Do a command; what cannot be is said, and nothing changes. */

@@ -1,16 +1,19 @@
 import { DOCUMENT_FORMAT, DOCUMENT_VERSION } from '$core/project/schema';
 import { readProject } from '$core/project/read';
-import { answer } from '$lib/server/answer';
+import { route } from '$lib/server/route';
 import { json } from '@sveltejs/kit';
-import type { RequestHandler } from './$types';
+import { z } from 'zod';
 
-export const GET: RequestHandler = ({ locals }) => answer(async () => json(await locals.projects.list()));
+export const GET = route({}, async ({ locals }) => json(await locals.projects.list()));
+
+const body = z.union([
+	z.strictObject({ name: z.string() }),
+	z.strictObject({ document: z.record(z.string(), z.unknown()) })
+]);
 
 /** A new project: an empty one of a given name, or from a project file. */
-export const POST: RequestHandler = ({ locals, request }) =>
-	answer(async () => {
-		const body = (await request.json()) as { name?: unknown; document?: unknown };
-		const empty = { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION, name: body.name };
-		const document = readProject(body.document ?? empty);
-		return json({ id: await locals.projects.create(document) }, { status: 201 });
-	});
+export const POST = route({ body }, async ({ body, locals }) => {
+	const empty = { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION };
+	const document = readProject('document' in body ? body.document : { ...empty, name: body.name });
+	return json({ id: await locals.projects.create(document) }, { status: 201 });
+});

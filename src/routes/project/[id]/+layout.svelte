@@ -1,18 +1,20 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
+	import { OWN_HEADER } from '$lib/saving/line';
 	import { Workbench, provideWorkbench } from '$lib/state/workbench.svelte';
 
 	let { data, children } = $props();
 	// One workbench for as long as the project is open; its pages share it.
 	// svelte-ignore state_referenced_locally
-	const workbench = provideWorkbench(new Workbench(data.opened));
+	const workbench = provideWorkbench(new Workbench(data.project));
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
 	onMount(() => () => {
 		clearTimeout(pictureTimer);
 		workbench.model.close();
+		workbench.project.close();
 	});
 	$effect(() => workbench.model.request(workbench.project.document, workbench.project.previewing));
 	$effect(() => {
@@ -21,14 +23,14 @@
 	});
 	/** Keep the project list's picture and count up, once things have come to rest. */
 	$effect(() => {
-		if (workbench.model.behind || workbench.project.saveState !== 'saved') return;
+		if (workbench.model.behind || workbench.project.saveState.is !== 'saved') return;
 		void workbench.model.runs;
 		clearTimeout(pictureTimer);
 		pictureTimer = setTimeout(async () => {
 			const picture = await workbench.model.service.picture();
 			await fetch(`/api/projects/${workbench.project.id}/picture`, {
 				method: 'PUT',
-				headers: { 'content-type': 'application/json' },
+				headers: { 'content-type': 'application/json', ...OWN_HEADER },
 				body: JSON.stringify(picture)
 			}).catch(() => null);
 		}, PICTURE_DELAY_MS);

@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
-import type { OpenedProject } from '$lib/server/projects';
+import type { OpenedProject } from '$lib/protocol';
+import { OpenProject } from '$lib/state/project.svelte';
 import type { LayoutLoad } from './$types';
 
 export const ssr = false;
@@ -8,5 +9,5 @@ export const load: LayoutLoad = async ({ fetch, params }) => {
 	const response = await fetch(`/api/projects/${params.id}`);
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
-	return { opened: body as OpenedProject };
+	return { project: await OpenProject.open(body as OpenedProject) };
 };

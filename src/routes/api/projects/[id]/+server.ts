@@ -1,12 +1,11 @@
-import { answer } from '$lib/server/answer';
+import { projectParams, route } from '$lib/server/route';
 import { json } from '@sveltejs/kit';
-import type { RequestHandler } from './$types';
 
-export const GET: RequestHandler = ({ locals, params }) =>
-	answer(async () => json(await locals.projects.open(params.id)));
+export const GET = route({ params: projectParams }, async ({ params, locals }) =>
+	json(await locals.projects.open(params.id))
+);
 
-export const DELETE: RequestHandler = ({ locals, params }) =>
-	answer(async () => {
-		await locals.projects.remove(params.id);
-		return new Response(null, { status: 204 });
-	});
+export const DELETE = route({ params: projectParams }, async ({ params, locals }) => {
+	await locals.projects.remove(params.id);
+	return new Response(null, { status: 204 });
+});

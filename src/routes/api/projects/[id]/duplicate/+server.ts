@@ -1,6 +1,10 @@
-import { answer } from '$lib/server/answer';
+import { projectParams, route } from '$lib/server/route';
 import { json } from '@sveltejs/kit';
-import type { RequestHandler } from './$types';
+import { z } from 'zod';
 
-export const POST: RequestHandler = ({ locals, params }) =>
-	answer(async () => json({ id: await locals.projects.duplicate(params.id) }, { status: 201 }));
+/** A copy of the project as it is, or as it was at a revision. */
+const body = z.strictObject({ revision: z.number().int().min(0).max(2_147_483_647).optional() });
+
+export const POST = route({ params: projectParams, body }, async ({ params, body, locals }) =>
+	json({ id: await locals.projects.duplicate(params.id, body.revision) }, { status: 201 })
+);

@@ -1,11 +1,9 @@
-import { answer } from '$lib/server/answer';
-import { editsRequestSchema } from '$lib/server/projects';
+import { saveRequestSchema } from '$lib/protocol';
+import { projectParams, route } from '$lib/server/route';
 import { json } from '@sveltejs/kit';
-import type { RequestHandler } from './$types';
 
-/** Commands under the revision they were made on; 409 with what came meanwhile. */
-export const POST: RequestHandler = ({ locals, params, request }) =>
-	answer(async () => {
-		const edits = editsRequestSchema.parse(await request.json());
-		return json({ revision: await locals.projects.save(params.id, edits) });
-	});
+/** Commands to be carried out once; the answer tells everything since the window's base. */
+export const POST = route(
+	{ params: projectParams, body: saveRequestSchema },
+	async ({ params, body, locals }) => json(await locals.saving.save(params.id, body))
+);

@@ -1,27 +1,26 @@
-import { answer } from '$lib/server/answer';
+import { projectParams, route } from '$lib/server/route';
 import { z } from 'zod';
-import type { RequestHandler } from './$types';
 
-const pictureSchema = z.strictObject({
+const body = z.strictObject({
 	picture: z.string().startsWith('<svg ').max(4_000_000),
-	pieces: z.number().int().min(0)
+	pieces: z.number().int().min(0).max(2_147_483_647)
 });
 
-export const GET: RequestHandler = ({ locals, params }) =>
-	answer(
-		async () =>
-			new Response(await locals.projects.picture(params.id), {
-				headers: {
-					'content-type': 'image/svg+xml',
-					'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
-					'cache-control': 'no-cache'
-				}
-			})
-	);
+/** Served as the drawing it is: nothing in it runs or is fetched, wherever it is opened. */
+export const GET = route(
+	{ params: projectParams },
+	async ({ params, locals }) =>
+		new Response(await locals.projects.picture(params.id), {
+			headers: {
+				'content-type': 'image/svg+xml; charset=utf-8',
+				'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+				'content-disposition': 'inline; filename="picture.svg"',
+				'cache-control': 'no-cache'
+			}
+		})
+);
 
-export const PUT: RequestHandler = ({ locals, params, request }) =>
-	answer(async () => {
-		const { picture, pieces } = pictureSchema.parse(await request.json());
-		await locals.projects.setPicture(params.id, picture, pieces);
-		return new Response(null, { status: 204 });
-	});
+export const PUT = route({ params: projectParams, body }, async ({ params, body, locals }) => {
+	await locals.projects.setPicture(params.id, body.picture, body.pieces);
+	return new Response(null, { status: 204 });
+});

@@ -1,8 +1,7 @@
-import { answer } from '$lib/server/answer';
-import type { RequestHandler } from './$types';
+import { projectParams, route } from '$lib/server/route';
 
-export const POST: RequestHandler = ({ locals, params }) =>
-	answer(async () => {
-		await locals.projects.restore(params.id);
-		return new Response(null, { status: 204 });
-	});
+/** Bring a deleted project back. */
+export const POST = route({ params: projectParams }, async ({ params, locals }) => {
+	await locals.projects.restore(params.id);
+	return new Response(null, { status: 204 });
+});

@@ -1,0 +1,48 @@
+import type { z } from 'zod';
+import type { Key } from './paths';
+
+/** A command that cannot be carried out on the document as it is. */
+export class CommandError extends Error {}
+
+/** Told at once, however many there are. */
+export const MOST_FAULTS_TOLD = 20;
+const MOST_FAULT_LETTERS = 400;
+
+/** A document that cannot be taken: one sentence per fault, each naming its path; of many, the first twenty. */
+export class DocumentError extends Error {
+	readonly faults: readonly string[];
+	constructor(faults: readonly string[]) {
+		const told = faults
+			.slice(0, MOST_FAULTS_TOLD)
+			.map((fault) =>
+				fault.length > MOST_FAULT_LETTERS ? `${fault.slice(0, MOST_FAULT_LETTERS)} …` : fault
+			);
+		if (faults.length > told.length) told.push(`and ${faults.length - told.length} more faults`);
+		super(told.join('\n'));
+		this.faults = told;
+	}
+}
+
+function pathText(path: readonly PropertyKey[]): string {
+	return path.length ? path.map(String).join('/') : 'the document';
+}
+
+const depth = (issues: readonly z.core.$ZodIssue[]) =>
+	issues.reduce((deepest, issue) => Math.max(deepest, issue.path.length), 0);
+
+/** The deepest faults of a failed parse: a union's own message says less than that of its best branch. */
+export function faultsOf(
+	issues: readonly z.core.$ZodIssue[],
+	prefix: readonly (Key | PropertyKey)[]
+): string[] {
+	return issues.flatMap((issue) => {
+		const path = [...prefix, ...issue.path];
+		if (issue.code === 'invalid_union' && issue.errors.length > 0) {
+			const closest = issue.errors.reduce((a, b) => (depth(b) > depth(a) ? b : a));
+			if (depth(closest) > 0) return faultsOf(closest, path);
+		}
+		if (issue.code === 'unrecognized_keys')
+			return issue.keys.map((key) => `${pathText([...path, key])}: this key is not known here`);
+		return [`${pathText(path)}: ${issue.message}`];
+	});
+}

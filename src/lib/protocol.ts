@@ -1,0 +1,78 @@
+import { MOST_LABEL } from '$core/project/commands';
+import { editSchema } from '$core/project/edits';
+import type { Project } from '$core/project/schema';
+import { z } from 'zod';
+
+/** What goes over the wire, for browser and server alike. */
+
+export interface ProjectCard {
+	id: string;
+	name: string;
+	pieces: number;
+	changedAt: string;
+	hasPicture: boolean;
+}
+
+/** A command as it is kept, with the revision it made. */
+export const savedCommandSchema = z.object({
+	revision: z.number().int(),
+	id: z.string(),
+	window: z.string(),
+	kind: z.enum(['do', 'undo', 'redo']),
+	/** The command that an undo or redo takes back. */
+	of: z.string().nullable(),
+	label: z.string().max(MOST_LABEL),
+	edits: z.array(editSchema),
+	inverse: z.array(editSchema),
+	touched: z.array(z.string()),
+	author: z.string(),
+	madeAt: z.string()
+});
+export type SavedCommand = z.infer<typeof savedCommandSchema>;
+
+/** Commands of a request at most, and their bytes; more go in several. */
+export const MOST_COMMANDS = 500;
+export const MOST_REQUEST_BYTES = 8_000_000;
+/** A window further behind than this takes the whole document anew. */
+export const MOST_TOLD = 1000;
+
+/** Commands to be carried out; none: only what came since is asked for. Each command is checked by itself. */
+export const saveRequestSchema = z.strictObject({
+	/** The database the window has its document from. */
+	epoch: z.uuid(),
+	/** The last revision it knows. */
+	base: z.number().int().min(0).max(2_147_483_647),
+	commands: z.array(z.unknown()).max(MOST_COMMANDS)
+});
+export interface SaveRequest {
+	readonly epoch: string;
+	readonly base: number;
+	readonly commands: readonly unknown[];
+}
+
+/** Everything that was carried out after the base, in order; a command of the request by its id alone. */
+export const saveAnswerSchema = z.object({
+	epoch: z.string(),
+	revision: z.number().int(),
+	/** Of the document at that revision. */
+	hash: z.string(),
+	log: z.array(z.union([z.strictObject({ revision: z.number().int(), id: z.string() }), savedCommandSchema])),
+	/** Commands of the request that had been carried out at or before the base. */
+	known: z.array(z.string()),
+	/** Commands of the request that cannot be carried out; overtaken: another window decided the same since. */
+	refused: z.array(z.object({ id: z.string(), message: z.string(), overtaken: z.boolean() }))
+});
+export type SaveAnswer = z.infer<typeof saveAnswerSchema>;
+
+/** Commands of the newest history that come with a project; older ones are asked for. */
+export const HISTORY_PAGE = 200;
+
+export interface OpenedProject {
+	id: string;
+	epoch: string;
+	revision: number;
+	hash: string;
+	document: Project;
+	/** The newest commands, oldest first. */
+	history: SavedCommand[];
+}

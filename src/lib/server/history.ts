@@ -1,0 +1,65 @@
+import type { SavedCommand } from '$lib/protocol';
+import type { Selectable } from 'kysely';
+import type { Connection } from './database';
+import type { EditTable } from './schema';
+
+export function savedCommand(row: Selectable<EditTable>): SavedCommand {
+	return {
+		revision: row.revision,
+		id: row.id,
+		window: row.window,
+		kind: row.kind,
+		of: row.of,
+		label: row.label,
+		edits: row.edits,
+		inverse: row.inverse,
+		touched: row.touched,
+		author: row.author,
+		madeAt: row.made_at.toISOString()
+	};
+}
+
+/** The newest commands before a revision, oldest first. */
+export async function commandsBefore(
+	connection: Connection,
+	project: string,
+	before: number,
+	limit: number
+): Promise<SavedCommand[]> {
+	const rows = await connection
+		.selectFrom('project_edit')
+		.selectAll()
+		.where('project_id', '=', project)
+		.where('revision', '<', before)
+		.orderBy('revision', 'desc')
+		.limit(limit)
+		.execute();
+	return rows.reverse().map(savedCommand);
+}
+
+/** A command in the list of a project's history: who, when, what. */
+export interface HistoryEntry {
+	revision: number;
+	kind: SavedCommand['kind'];
+	label: string;
+	author: string;
+	window: string;
+	madeAt: string;
+}
+
+export async function entriesBefore(
+	connection: Connection,
+	project: string,
+	before: number,
+	limit: number
+): Promise<HistoryEntry[]> {
+	const rows = await connection
+		.selectFrom('project_edit')
+		.select(['revision', 'kind', 'label', 'author', 'window', 'made_at'])
+		.where('project_id', '=', project)
+		.where('revision', '<', before)
+		.orderBy('revision', 'desc')
+		.limit(limit)
+		.execute();
+	return rows.map(({ made_at, ...row }) => ({ ...row, madeAt: made_at.toISOString() }));
+}
