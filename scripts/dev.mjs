@@ -1,21 +1,32 @@
 // npm run dev: the same with the development server.
-import { startDatabase } from './lib/postgres.mjs';
-import { ensurePackages, fail, start } from './lib/system.mjs';
+import { takeLock } from './lib/processes.mjs';
+import { ensurePackages, fail, start, SetUpError } from './lib/system.mjs';
+
+const port = process.env.PORT ?? '4300';
 
 try {
+	const release = await takeLock('set-up');
 	ensurePackages();
-	const { prepareDatabase, stopOnSignal } = await import('./lib/serve.mjs');
+	const { startDatabase } = await import('./lib/postgres.mjs');
+	const { claimPort, prepareDatabase, serverSettings, stopOnSignal } = await import('./lib/serve.mjs');
+	await claimPort(Number(port));
 	const database = await startDatabase();
 	prepareDatabase(database.url);
-	const server = start(
-		process.execPath,
-		['node_modules/vite/bin/vite.js', 'dev', '--port', process.env.PORT ?? '4300'],
-		{
-			env: { ...process.env, DATABASE_URL: database.url },
-			detached: true
-		}
-	);
-	stopOnSignal(server, database);
+	await release();
+	const server = start(process.execPath, ['node_modules/vite/bin/vite.js', 'dev', '--port', port], {
+		env: serverSettings(database.url, port),
+		detached: true
+	});
+	const ended = new Promise((resolve) => server.once('exit', (code, signal) => resolve(signal ?? code)));
+	const stop = async () => {
+		server.kill('SIGTERM');
+		await ended;
+		database.stop();
+	};
+	stopOnSignal(stop);
+	const why = await ended;
+	database.stop();
+	if (why !== 0) throw new SetUpError(`the development server ended (${why})`);
 } catch (error) {
 	fail(error);
 }

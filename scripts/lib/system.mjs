@@ -1,11 +1,14 @@
 // What this machine has, and how to get what is missing.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, statSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../../', import.meta.url));
 export const isRoot = process.getuid?.() === 0;
+/** Everything this machine keeps for the project: the database, logs, backups. */
+export const data = process.env.ZYGASTER_DATA ?? join(root, '.data');
+export const verbose = process.argv.includes('--verbose') || process.env.ZYGASTER_VERBOSE === '1';
 
 /** A failure that the person can put right: printed without a stack. */
 export class SetUpError extends Error {}
@@ -14,12 +17,38 @@ export function say(text) {
 	console.log(`· ${text}`);
 }
 
+/** The log file of a step, made anew or added to. */
+export function logFile(name, flags = 'w') {
+	mkdirSync(join(data, 'log'), { recursive: true });
+	const path = join(data, 'log', `${name}.log`);
+	return { path, handle: openSync(path, flags) };
+}
+
+/** The end of a log, for when something has failed. */
+export function tail(path, lines = 20) {
+	return readFileSync(path, 'utf8').trimEnd().split('\n').slice(-lines).join('\n');
+}
+
 /** Run a command to its end, its output shown; throws when it fails. */
 export function run(command, args, options = {}) {
 	const result = spawnSync(command, args, { stdio: 'inherit', cwd: root, ...options });
 	if (result.error) throw new SetUpError(`${command} cannot be run: ${result.error.message}`);
 	if (result.status !== 0)
 		throw new SetUpError(`${command} ${args.join(' ')} failed (${result.status ?? result.signal})`);
+}
+
+/** Run a command to its end, its output in a log that is shown when it fails (or all of it with --verbose). */
+export function runQuietly(name, command, args, options = {}) {
+	if (verbose) return run(command, args, options);
+	const { path, handle } = logFile(name);
+	try {
+		run(command, args, { ...options, stdio: ['ignore', handle, handle] });
+	} catch (error) {
+		error.message += `; the end of ${path}:\n${tail(path)}`;
+		throw error;
+	} finally {
+		closeSync(handle);
+	}
 }
 
 /** Start a command and let it run. */
@@ -35,8 +64,13 @@ export function installDebian(packages, why) {
 		);
 	say(`installing ${packages.join(', ')} (${why})`);
 	const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-	run('apt-get', ['update', '-qq'], { env });
-	run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env });
+	// An installation that was killed is brought to its end first.
+	runQuietly('apt', 'dpkg', ['--configure', '-a'], { env });
+	const wait = ['-o', 'DPkg::Lock::Timeout=120'];
+	runQuietly('apt', 'apt-get', [...wait, 'update', '-qq'], { env });
+	runQuietly('apt', 'apt-get', [...wait, 'install', '-y', '-qq', '--no-install-recommends', ...packages], {
+		env
+	});
 }
 
 /** node_modules as the lock file wants them. */
@@ -49,7 +83,7 @@ export function ensurePackages() {
 		sameVersions(installed, lock);
 	if (current) return;
 	say('installing packages');
-	run('npm', ['ci', '--no-audit', '--no-fund']);
+	runQuietly('packages', 'npm', ['ci', '--no-audit', '--no-fund']);
 }
 
 /** Whether what is installed is what the lock file names, whatever the files' times say. */

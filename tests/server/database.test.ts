@@ -1,0 +1,73 @@
+import { expect } from 'chai';
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { START } from '../saving/wardrobe';
+import { ask, create, open, running, save } from './running';
+
+async function query(text: string): Promise<void> {
+	const client = new pg.Client({ connectionString: running.databaseUrl });
+	await client.connect();
+	await client.query(text);
+	await client.end();
+}
+
+const naming = (value: string) => ({
+	kind: 'do',
+	id: randomUUID(),
+	window: randomUUID(),
+	label: 'name',
+	edits: [{ do: 'set', path: 'name', value }]
+});
+
+describe('the server and its database', () => {
+	it('outlives its connections: all are ended, and the next request is served', async () => {
+		const id = await create(START);
+		const { epoch } = await open(id);
+		for (let k = 0; k < 10; k++) {
+			const asked = Array.from({ length: 8 }, () => save(id, { epoch, base: 0, commands: [naming(`${k}`)] }));
+			await query(
+				"select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and backend_type = 'client backend'"
+			);
+			for (const { status } of await Promise.all(asked)) expect(status).to.be.oneOf([200, 503]);
+		}
+		expect(running.server.exitCode).to.equal(null);
+		expect((await ask('GET', '/api/health')).status).to.equal(200);
+		expect((await save(id, { epoch, base: 0, commands: [naming('after')] })).status).to.equal(200);
+	});
+
+	it('more windows than connections wait for each other, and none hangs', async () => {
+		const id = await create(START);
+		const { epoch } = await open(id);
+		const client = new pg.Client({ connectionString: running.databaseUrl });
+		await client.connect();
+		await client.query('begin');
+		await client.query('select 1 from project where id = $1 for update', [id]);
+		const asked = Array.from({ length: 40 }, (_, k) =>
+			save(id, { epoch, base: 0, commands: [naming(`${k}`)] })
+		);
+		await new Promise((resolve) => setTimeout(resolve, 500));
+		await client.query('commit');
+		await client.end();
+		for (const { status } of await Promise.all(asked)) expect(status).to.equal(200);
+		expect((await open(id)).revision).to.equal(40);
+	});
+
+	it('a row that stays locked is answered with when to ask again', async () => {
+		const id = await create(START);
+		const { epoch } = await open(id);
+		const client = new pg.Client({ connectionString: running.databaseUrl });
+		await client.connect();
+		await client.query('begin');
+		await client.query('select 1 from project where id = $1 for update', [id]);
+		const { status, headers, body } = await ask('POST', `/api/projects/${id}/edits`, {
+			epoch,
+			base: 0,
+			commands: [naming('x')]
+		});
+		await client.query('rollback');
+		await client.end();
+		expect(status).to.equal(503);
+		expect(headers.get('retry-after')).to.equal('2');
+		expect(body.message).to.match(/does not answer for the moment/);
+	});
+});
