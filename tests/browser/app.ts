@@ -4,7 +4,9 @@ import { expect, type Page } from '@playwright/test';
 export async function openDemo(page: Page): Promise<string> {
 	const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
 	const demo = list.find((project) => project.name === 'Tidal Lido')!;
-	const copy = (await (await page.request.post(`/api/projects/${demo.id}/duplicate`)).json()) as {
+	const copy = (await (
+		await page.request.post(`/api/projects/${demo.id}/duplicate`, { data: {} })
+	).json()) as {
 		id: string;
 	};
 	await page.goto(`/project/${copy.id}?plain`);

@@ -35,12 +35,14 @@ export function idsFrom(random: Random): () => string {
 	return () => `${hex(8)}-${hex(4)}-4${hex(3)}-a${hex(3)}-${hex(6)}${hex(6)}`;
 }
 
+const MOST_VARIANTS = 60;
+
 /** A random change of a project's variants: rename one, add one, take one out, or move one. */
 export function randomEdit(project: Project, random: Random, turn: number): Edit {
 	const { variants } = project;
 	const one = variants[Math.floor(random() * variants.length)];
 	const kind = random();
-	if (!one || kind < 0.3)
+	if (!one || (kind < 0.3 && variants.length < MOST_VARIANTS))
 		return {
 			do: 'insert',
 			path: 'variants',

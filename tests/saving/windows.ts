@@ -130,49 +130,36 @@ export async function quiet(...windows: TestWindow[]): Promise<void> {
 	}
 }
 
-/**
- * Windows do, undo and redo at random over a line that loses what is said, and are closed and opened again. In the
- * end every command was carried out once or told, all windows show the same, and it is what the model has.
- */
-export async function badDay(
-	server: TestServer,
-	three: readonly TestWindow[],
-	seed: number,
-	commands: number
-): Promise<void> {
-	const random: Random = randomFrom(seed);
-	for (const window of three)
-		window.loss = () => (random() < 0.33 ? (random() < 0.5 ? 'request' : 'answer') : 'none');
-	const made = new Map<string, SentCommand>();
-	for (let turn = 0; turn < commands; turn++) {
-		const window = three[Math.floor(random() * three.length)]!;
-		const what = random();
-		let command: SentCommand | null = null;
-		if (what < 0.2) command = window.undo();
-		else if (what < 0.28) command = window.redo();
-		else {
-			command = window.session.do(`turn ${turn}`, [randomEdit(window.session.document, random, turn)]);
-			window.sender.add(command);
-		}
-		if (command) made.set(command.id, command);
-		if (random() < 0.3) await turns(1);
-		if (random() < 0.01) {
-			await turns(1);
-			await window.start();
-		}
-	}
-	for (const window of three) window.loss = () => 'none';
-	await quiet(...three);
+/** One random thing that a person does in a window. @returns the command, if it came to one */
+export function doSomething(window: TestWindow, random: Random, turn: number): SentCommand | null {
+	const what = random();
+	if (what < 0.2) return window.undo();
+	if (what < 0.28) return window.redo();
+	const command = window.session.do(`turn ${turn}`, [randomEdit(window.session.document, random, turn)]);
+	window.sender.add(command);
+	return command;
+}
 
+/**
+ * After a bad day: every command was carried out once or told, all windows show the same, and it is what the model
+ * has.
+ * @param made every command that was done, by its id
+ */
+export async function checkDay(
+	server: TestServer,
+	windows: readonly TestWindow[],
+	made: ReadonlyMap<string, SentCommand>
+): Promise<SavedCommand[]> {
 	const log = await server.wholeLog();
 	const accepted = new Set(log.map(({ id }) => id));
 	expect(accepted.size, 'every command once').to.equal(log.length);
-	const aside = new Set(three.flatMap((window) => window.asides.map(({ id }) => id)));
-	const overtaken = three.flatMap(({ notices }) => notices).filter((text) => /cannot be/.test(text)).length;
+	expect(log.map(({ revision }) => revision)).to.deep.equal(log.map((_, k) => k + 1));
+	const aside = new Set(windows.flatMap((window) => window.asides.map(({ id }) => id)));
+	const overtaken = windows.flatMap(({ notices }) => notices).filter((text) => /cannot be/.test(text)).length;
 	const missing = [...made.keys()].filter((id) => !accepted.has(id) && !aside.has(id));
 	expect(missing.length, 'what is not carried out was told').to.be.at.most(overtaken);
 	const { document } = await server.open();
-	for (const window of three) {
+	for (const window of windows) {
 		expect(window.session.pending).to.deep.equal([]);
 		expect(hashOf(window.session.document), 'every window shows the same').to.equal(hashOf(document));
 	}
@@ -181,4 +168,31 @@ export async function badDay(
 	// Where in the list something comes back to is not decided by the model.
 	expect(namesOf(document).sort(), 'what the model has').to.deep.equal(model.names().sort());
 	expect(model.robbed, 'no undo took back what another window had decided').to.deep.equal([]);
+	return log;
+}
+
+/** Windows do things at random over a line that loses what is said, and are closed and opened again. */
+export async function badDay(
+	server: TestServer,
+	windows: readonly TestWindow[],
+	seed: number,
+	commands: number
+): Promise<void> {
+	const random: Random = randomFrom(seed);
+	for (const window of windows)
+		window.loss = () => (random() < 0.33 ? (random() < 0.5 ? 'request' : 'answer') : 'none');
+	const made = new Map<string, SentCommand>();
+	for (let turn = 0; turn < commands; turn++) {
+		const window = windows[Math.floor(random() * windows.length)]!;
+		const command = doSomething(window, random, turn);
+		if (command) made.set(command.id, command);
+		if (random() < 0.3) await turns(1);
+		if (random() < 0.01) {
+			await turns(1);
+			await window.start();
+		}
+	}
+	for (const window of windows) window.loss = () => 'none';
+	await quiet(...windows);
+	await checkDay(server, windows, made);
 }
