@@ -10,6 +10,8 @@ export default defineConfig({
 	expect: { timeout: 25_000 },
 	reporter: [['list']],
 	use: {
+		// Its own test has it; for the others it would only fetch the whole application anew each time.
+		serviceWorkers: 'block',
 		baseURL: `http://127.0.0.1:${port}`,
 		viewport: { width: 1280, height: 800 },
 		launchOptions: {
@@ -25,7 +27,8 @@ export default defineConfig({
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			ORIGIN: `http://127.0.0.1:${port}`,
-			BODY_SIZE_LIMIT: '64M'
+			BODY_SIZE_LIMIT: '64M',
+			MOST_REQUESTS: '100000'
 		}
 	}
 });

@@ -76,3 +76,6 @@ export interface OpenedProject {
 	/** The newest commands, oldest first. */
 	history: SavedCommand[];
 }
+
+/** A command in the list of a project's history: who, when, what. */
+export type HistoryEntry = Pick<SavedCommand, 'revision' | 'kind' | 'label' | 'author' | 'window' | 'madeAt'>;

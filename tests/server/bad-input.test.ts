@@ -36,7 +36,7 @@ function mutated(value: unknown, random: Random): unknown {
 	const key = keys[Math.floor(random() * keys.length)];
 	const record = copy as Record<string, unknown>;
 	if (key === undefined || random() < 0.1) record[`k${Math.floor(random() * 9)}`] = pick();
-	else if (random() < 0.15) delete record[key];
+	else if (random() < 0.15) Reflect.deleteProperty(record, key);
 	else record[key] = mutated(record[key], random);
 	return copy;
 }

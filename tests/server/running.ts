@@ -22,9 +22,9 @@ async function answersReady(address: string): Promise<boolean> {
 	return answer?.ok === true;
 }
 
-/** @param settings of the server's environment, over the usual ones */
+/** @param settings of the server's environment, over the usual ones; PORT for one of its own choice */
 export async function launch(databaseUrl: string, settings: Record<string, string> = {}): Promise<Running> {
-	const port = await freePort();
+	const port = Number(settings['PORT'] ?? (await freePort()));
 	const address = `http://127.0.0.1:${port}`;
 	const log = openSync(join(tmpdir(), `zygaster-test-server-${port}.log`), 'w');
 	const server = spawn(process.execPath, ['build/index.js'], {

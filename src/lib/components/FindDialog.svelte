@@ -24,6 +24,7 @@
 			act: () => void (workbench.lens = lens.id)
 		})),
 		{ label: 'Schedule', kind: 'page', act: () => void goto(`/project/${project.id}/schedule`) },
+		{ label: 'History', kind: 'page', act: () => void goto(`/project/${project.id}/history`) },
 		{ label: 'Kit', kind: 'page', act: () => void goto(`/project/${project.id}/kit`) },
 		...partsOf(project.document).map((part) => ({
 			label: part.label,

@@ -53,7 +53,13 @@
 		>
 	{/if}
 	<span class="ml-auto flex items-center gap-3" role="status">
-		{#if model.failure}
+		{#if model.paused}
+			<span class="text-oxide"
+				>Computing is paused: the last time, this window did not outlive it. Mute or change what was too much,
+				then</span
+			>
+			<button type="button" class="plain-button py-0!" onclick={() => model.resume()}>Compute</button>
+		{:else if model.failure}
 			<span class="text-oxide">The model stopped: {model.failure}. The last good one stays.</span>
 		{:else if model.progress}
 			<progress

@@ -1,4 +1,4 @@
-import type { SavedCommand } from '$lib/protocol';
+import type { HistoryEntry, SavedCommand } from '$lib/protocol';
 import type { Selectable } from 'kysely';
 import type { Connection } from './database';
 import type { EditTable } from './schema';
@@ -37,16 +37,7 @@ export async function commandsBefore(
 	return rows.reverse().map(savedCommand);
 }
 
-/** A command in the list of a project's history: who, when, what. */
-export interface HistoryEntry {
-	revision: number;
-	kind: SavedCommand['kind'];
-	label: string;
-	author: string;
-	window: string;
-	madeAt: string;
-}
-
+/** The same as a list for people, newest first. */
 export async function entriesBefore(
 	connection: Connection,
 	project: string,

@@ -1,10 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { hashOf } from '$core/project/hash';
 import type { Project } from '$core/project/schema';
-import { HISTORY_PAGE, type OpenedProject, type ProjectCard, type SavedCommand } from '$lib/protocol';
+import {
+	HISTORY_PAGE,
+	type HistoryEntry,
+	type OpenedProject,
+	type ProjectCard,
+	type SavedCommand
+} from '$lib/protocol';
 import type { Connection, Database } from './database';
 import { epochOf, snapshot, type Documents } from './documents';
-import { commandsBefore, entriesBefore, type HistoryEntry } from './history';
+import { commandsBefore, entriesBefore } from './history';
 import { NotFound } from './refusals';
 import { LOCAL_OWNER } from './saving';
 

@@ -41,6 +41,12 @@ function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): voi
 	for (const serial of kept.keys()) if (!serials.has(serial)) kept.delete(serial);
 }
 
+/**
+ * A mark in the browser while a window computes. A window that was closed takes it along; one that is found at
+ * opening is of a window that came to its end while it computed.
+ */
+const markOf = (owner: string) => `zygaster computing ${owner}`;
+
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
 	view = $state.raw<ModelView>({ masses: [], zones: [], guides: [], problems: [], ms: 0 });
@@ -49,6 +55,8 @@ export class LiveModel {
 	/** The view is older than the document. */
 	behind = $state(true);
 	failure = $state<string | null>(null);
+	/** Nothing is computed until the person asks: the last time this window did not outlive it. */
+	paused = $state(false);
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
@@ -64,6 +72,25 @@ export class LiveModel {
 	report = $state.raw<LayoutReport | null>(null);
 	private readonly addresses = new Map<string, Addresses>();
 	private running = false;
+	private readonly mark: string | null;
+
+	/** @param owner the project and window it computes for, where a crash is to be noticed at the next opening */
+	constructor(owner: string | null = null) {
+		this.mark = owner && markOf(owner);
+		this.paused = this.mark !== null && localStorage.getItem(this.mark) !== null;
+		if (this.mark) addEventListener('pagehide', this.unmark);
+	}
+
+	private readonly unmark = () => {
+		if (this.mark && !this.paused) localStorage.removeItem(this.mark);
+	};
+
+	/** Compute after all. */
+	resume(): void {
+		this.paused = false;
+		this.unmark();
+		void this.runWanted();
+	}
 
 	/** Compute a document. While one run is under way only the newest document waits for the next. */
 	request(project: Project, preview = false): void {
@@ -78,11 +105,14 @@ export class LiveModel {
 
 	close(): void {
 		this.worker.terminate();
+		this.unmark();
+		removeEventListener('pagehide', this.unmark);
 	}
 
 	private async runWanted(): Promise<void> {
-		if (this.running || !this.wanted) return;
+		if (this.running || this.paused || !this.wanted) return;
 		this.running = true;
+		if (this.mark) localStorage.setItem(this.mark, new Date().toISOString());
 		const { project, preview } = this.wanted;
 		this.wanted = null;
 		try {
@@ -99,6 +129,7 @@ export class LiveModel {
 		} finally {
 			this.progress = null;
 			this.running = false;
+			this.unmark();
 			this.runs++;
 		}
 		if (this.wanted) void this.runWanted();

@@ -19,6 +19,8 @@ const FEW_STEPS = 20;
  */
 export class OpenProject {
 	readonly id: string;
+	/** Who writes here, as the history tells it. */
+	readonly window: string;
 	/** What is shown: the saved and pending commands, and a drag that is under way. */
 	document = $state.raw() as Project;
 	/** A value is being dragged: what is shown has not been done yet. */
@@ -44,6 +46,7 @@ export class OpenProject {
 		left: { pending: readonly SentCommand[]; aside: readonly SetAside[] }
 	) {
 		this.id = opened.id;
+		this.window = keeper.window;
 		this.oldest = opened.history[0]?.revision ?? 1;
 		this.aside = left.aside;
 		this.session = new Session(opened, keeper.window, makeId, left.pending);

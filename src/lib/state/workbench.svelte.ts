@@ -18,7 +18,7 @@ export type Lens = (typeof lenses)[number]['id'];
 
 /** Everything about one open project, shared by its pages. */
 export class Workbench {
-	readonly model = new LiveModel();
+	readonly model: LiveModel;
 	readonly selection = new Selection();
 	lens = $state<Lens>('clad');
 	/** The zone the map shows. */
@@ -36,6 +36,7 @@ export class Workbench {
 	readonly display = $derived.by(() => this.project.document.display);
 
 	constructor(readonly project: OpenProject) {
+		this.model = new LiveModel(`${project.id} ${project.window}`);
 		this.activeZone = project.document.zones[0]?.id ?? null;
 	}
 
