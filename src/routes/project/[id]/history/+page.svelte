@@ -65,10 +65,10 @@
 		if (read && chosen?.revision === read.revision) past = read.document;
 	}
 
-	const state = $derived(project.saveState.is);
+	const saving = $derived(project.saveState.is);
 	$effect(() => {
 		void project.document;
-		if (state === 'saved') untrack(() => void loadNewer());
+		if (saving === 'saved') untrack(() => void loadNewer());
 	});
 
 	const isNow = $derived(past !== null && hashOf(past) === hashOf(project.document));
