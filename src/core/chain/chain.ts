@@ -55,6 +55,15 @@ function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: str
 	for (const id of map.keys()) if (!ids.has(id)) map.delete(id);
 }
 
+/**
+ * A case that no stage has a sentence for: the clause says so, the last good model of it stays, and everything else
+ * goes on.
+ */
+function unforeseen(error: unknown, at: string): Problem {
+	const what = error instanceof Error ? error.message : String(error);
+	return { at, text: `this cannot be made: the program met a case that it does not know (${what})` };
+}
+
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
@@ -97,18 +106,18 @@ export class Chain {
 		if (usesBlocks(project)) await loadSolids();
 		const problems: Problem[] = [];
 		const total = 2 * project.zones.length;
-		const collect = <T>(act: () => T): T | null => {
+		const collect = <T>(at: string, act: () => T): T | null => {
 			try {
 				return act();
 			} catch (error) {
-				if (!(error instanceof ProblemError)) throw error;
-				if (!problems.some((known) => known.at === error.problem.at && known.text === error.problem.text))
-					problems.push(error.problem);
+				const { problem } = error instanceof ProblemError ? error : { problem: unforeseen(error, at) };
+				if (!problems.some((known) => known.at === problem.at && known.text === problem.text))
+					problems.push(problem);
 				return null;
 			}
 		};
 		const masses = project.masses.map((mass): MassState => {
-			const made = collect(() => this.faces(project, mass.id, `masses/${mass.id}`));
+			const made = collect(`masses/${mass.id}`, () => this.faces(project, mass.id, `masses/${mass.id}`));
 			const kept = made ?? this.lastFaces.get(mass.id) ?? { value: [], serial: 0 };
 			this.lastFaces.set(mass.id, kept);
 			return { id: mass.id, faces: kept.value, serial: kept.serial, behind: !made };
@@ -117,7 +126,7 @@ export class Chain {
 		const laidOut: (JoinedFaces | null)[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await hooks.step?.(`Setting out ${zone.name}`, k, total);
-			laidOut.push(collect(() => this.layOut(project, zone)));
+			laidOut.push(collect(`zones/${zone.id}`, () => this.layOut(project, zone)));
 		}
 		hooks.cells?.(laidOut.flatMap((one) => (one ? [one.faces] : [])));
 
@@ -125,14 +134,17 @@ export class Chain {
 		for (const [k, zone] of project.zones.entries()) {
 			await hooks.step?.(`Cladding ${zone.name}`, project.zones.length + k, total);
 			const laid = laidOut[k];
-			const made = laid ? collect(() => this.timed('parts', () => this.clad(project, zone, laid))) : null;
+			const clad = (faces: JoinedFaces) => this.timed('parts', () => this.clad(project, zone, faces));
+			const made = laid ? collect(`zones/${zone.id}`, () => clad(laid)) : null;
 			if (made) this.lastGood.set(zone.id, made);
 			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
 		keepOnly(this.lastGood, project.zones);
 		keepOnly(this.lastFaces, project.masses);
 		const guides = new Map(
-			project.guides.flatMap(({ id }) => [...(collect(() => this.guides(project, [id])) ?? [])])
+			project.guides.flatMap(({ id }) => [
+				...(collect(`guides/${id}`, () => this.guides(project, [id])) ?? [])
+			])
 		);
 		this.memo.forgetUnused();
 		return { project, masses, zones, guides, problems, ms: this.ms };
@@ -180,6 +192,10 @@ export class Chain {
 			levels: followsLevels(zone.settingOut) ? project.levels : [],
 			guides: this.guides(project, [...guidesOf(zone.settingOut), ...guidesOfPattern(zone.pattern)])
 		};
+		const named = zone.faces.map(({ mass, face }) => `${mass} ${face}`);
+		const twice = zone.faces.find((_, k) => named.indexOf(named[k]!) < k);
+		if (twice)
+			refuse(`${at}/faces`, `the face "${twice.face}" of "${twice.mass}" is in the zone twice; take one out`);
 		const laid = zone.faces.map((wanted) => {
 			const faces = this.faces(project, wanted.mass, `${at}/faces`);
 			const face = faces.value.find((one) => one.name === wanted.face);

@@ -1,5 +1,6 @@
 import { basisTable } from './basis';
-import { addTuple, scaleTuple, solveDense, subtractTuple, type Tuple } from './tuple';
+import { BandedSystem, solveCyclic, type CyclicRow } from './banded';
+import { addTuple, scaleTuple, subtractTuple, type Tuple } from './tuple';
 
 /**
  * Tangents (per unit of parameter) of the cubic spline that runs smoothly through points.
@@ -11,27 +12,27 @@ function splineTangents(points: readonly Tuple[], at: readonly number[], closed:
 	const h = (k: number) => at[k + 1]! - at[k]!;
 	const slope = (k: number) => scaleTuple(subtractTuple(points[k + 1]!, points[k]!), 1 / h(k));
 	if (n === 2) return [slope(0), slope(0)];
-	const rows: number[][] = [];
 	const right: Tuple[] = [];
-	const unknowns = closed ? n - 1 : n;
-	for (let k = 0; k < unknowns; k++) {
-		const row = new Array<number>(unknowns).fill(0);
-		if (!closed && (k === 0 || k === n - 1)) {
-			row[k] = 2;
-			row[k === 0 ? 1 : n - 2] = 1;
-			right.push(scaleTuple(slope(k === 0 ? 0 : n - 2), 3));
-		} else {
-			const before = k === 0 ? n - 2 : k - 1;
-			const a = h(before);
-			const b = h(k);
-			row[k === 0 ? unknowns - 1 : k - 1]! += b;
-			row[k]! += 2 * (a + b);
-			row[(k + 1) % unknowns]! += a;
-			right.push(scaleTuple(addTuple(scaleTuple(slope(before), b), scaleTuple(slope(k), a)), 3));
-		}
-		rows.push(row);
+	const rows: CyclicRow[] = [];
+	for (let k = closed ? 0 : 1; k < n - 1; k++) {
+		const before = k === 0 ? n - 2 : k - 1;
+		const [a, b] = [h(before), h(k)];
+		rows.push({ before: b, own: 2 * (a + b), after: a });
+		right.push(scaleTuple(addTuple(scaleTuple(slope(before), b), scaleTuple(slope(k), a)), 3));
 	}
-	const tangents: Tuple[] = solveDense(rows, right);
+	if (!closed) {
+		rows.unshift({ before: 0, own: 2, after: 1 });
+		rows.push({ before: 1, own: 2, after: 0 });
+		right.unshift(scaleTuple(slope(0), 3));
+		right.push(scaleTuple(slope(n - 2), 3));
+	}
+	// Two unknowns that go round are each other's neighbour on both sides.
+	if (closed && rows.length === 2) {
+		const [one, other] = rows as [CyclicRow, CyclicRow];
+		rows[0] = { before: 0, own: one.own, after: one.before + one.after };
+		rows[1] = { before: other.before + other.after, own: other.own, after: 0 };
+	}
+	const tangents: Tuple[] = solveCyclic(rows, right);
 	if (closed) tangents.push(tangents[0]!);
 	return tangents;
 }
@@ -78,12 +79,14 @@ export function interpolate(
 	const knots = Float64Array.from([...ends(0), ...inner, ...ends(1)]);
 	const table = basisTable(knots, degree, at, 0);
 	const width = degree + 1;
-	const rows = at.map((_, k) => {
-		const row = new Array<number>(n).fill(0);
-		for (let i = 0; i < width; i++) row[table.first[k]! + i] = table.values[k * width + i]!;
-		return row;
+	const system = new BandedSystem(n, degree);
+	at.forEach((_, k) => {
+		for (let i = 0; i < width; i++) {
+			const value = table.values[k * width + i]!;
+			if (value !== 0) system.set(k, table.first[k]! + i, value);
+		}
 	});
-	return { control: solveDense(rows, points), knots };
+	return { control: system.solve(points), knots };
 }
 
 /** Parameters 0..1 by chord length, averaged over several rows of points. */

@@ -6,6 +6,7 @@ import {
 	type BezierChain,
 	type Segment
 } from '../geometry/path';
+import { selfCrossing, TooIntricate } from '../geometry/crossing';
 import { evaluateCurve } from '../geometry/curve';
 import { distance, dot, subtract, type Vector } from '../geometry/vector';
 import type { OutlineDefinition, ProfileDefinition } from '../project/form-schema';
@@ -196,25 +197,22 @@ export function sampleChain(chain: BezierChain, each = SAMPLES): Plan[] {
 	return at.map((_, k): Plan => [points[3 * k]!, points[3 * k + 1]!]);
 }
 
-function crosses(a: Plan, b: Plan, c: Plan, d: Plan): boolean {
-	const side = (p: Plan, q: Plan, r: Plan) => (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]);
-	return side(a, b, c) * side(a, b, d) < -1e-9 && side(c, d, a) * side(c, d, b) < -1e-9;
-}
-
 /** Refuse a closed curve that crosses itself, naming where. */
 function checkSimple(chain: BezierChain, at: string): void {
-	const points = sampleChain(chain);
-	const n = points.length - 1;
-	for (let i = 0; i < n; i++)
-		for (let j = i + 2; j < n; j++) {
-			if (i === 0 && j === n - 1) continue;
-			if (!crosses(points[i]!, points[i + 1]!, points[j]!, points[j + 1]!)) continue;
-			const [x, y] = points[i]!.map((value) => formatNumber(Math.round(value)));
-			refuse(
-				at,
-				`the outline crosses itself near x ${x}, y ${y}; move its points so that it goes round once`
-			);
-		}
+	const place = atMost(() => selfCrossing(sampleChain(chain).slice(0, -1)), at);
+	if (!place) return;
+	const [x, y] = place.map((value) => formatNumber(Math.round(value)));
+	refuse(at, `the outline crosses itself near x ${x}, y ${y}; move its points so that it goes round once`);
+}
+
+/** A drawing that is too intricate to be looked through is refused at its clause. */
+export function atMost<T>(look: () => T, at: string): T {
+	try {
+		return look();
+	} catch (error) {
+		if (error instanceof TooIntricate) return refuse(at, error.message);
+		throw error;
+	}
 }
 
 /** Twice the area inside a closed chain, positive when it runs to the left. */

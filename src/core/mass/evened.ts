@@ -12,6 +12,8 @@ import { makeFace, type Face } from './face';
 const TRIED = [8, 12, 16, 24, 32, 48];
 /** Places from step to step at which the deviation is measured, the middle among them: there it is largest. */
 const BETWEEN = 6;
+/** A prime, so that places taken this far apart spread over the face. */
+const STRIDE = 97;
 /** A maximum between the places that are looked at is no more than this share higher. */
 const MARGIN = 1.1;
 
@@ -85,18 +87,23 @@ function oldParameters({ steps, u, v }: Evened, s: number, t: number): [number, 
 	return [mix(mix(at(0, 0), at(1, 0), x), mix(at(0, 1), at(1, 1), x), y), mix(v[j]!, v[j + 1]!, y)];
 }
 
-/** How far the new face is from the old one, at places between its nodes: rows of t, columns of s. */
-function deviations(face: Face, evened: Evened, shares: readonly number[]): Float64Array {
+/**
+ * How far the new face is from the old one at most, at places between its nodes.
+ * @param enough more than this need not be told exactly: looking on ends there
+ */
+function largestDeviation(face: Face, evened: Evened, shares: readonly number[], enough: number): number {
 	const { points } = evaluateGrid(evened.surface, shares, shares);
-	return Float64Array.from({ length: shares.length ** 2 }, (_, k) => {
-		const from = oldParameters(evened, shares[k % shares.length]!, shares[Math.floor(k / shares.length)]!);
-		return distanceTo(
-			face.surface,
-			[points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!],
-			from,
-			face.closedAcross
-		);
-	});
+	const count = shares.length ** 2;
+	let largest = 0;
+	// Far steps first, so that what is too far shows soon.
+	for (let start = 0; start < STRIDE; start++)
+		for (let k = start; k < count; k += STRIDE) {
+			const from = oldParameters(evened, shares[k % shares.length]!, shares[Math.floor(k / shares.length)]!);
+			const at = [points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!] as const;
+			largest = Math.max(largest, distanceTo(face.surface, [...at], from, face.closedAcross));
+			if (largest > enough) return largest;
+		}
+	return largest;
 }
 
 /**
@@ -111,8 +118,10 @@ export function evenedFace(face: Face, within: number, at: string): Face {
 	for (const steps of TRIED) {
 		const evened = throughEvenPoints(face, steps);
 		const shares = Array.from({ length: steps * BETWEEN + 1 }, (_, k) => k / (steps * BETWEEN));
-		const deviation = MARGIN * deviations(face, evened, shares).reduce((a, b) => Math.max(a, b), 0) + 1e-6;
-		best = Math.min(best, deviation);
+		const isLast = steps === TRIED.at(-1);
+		const enough = isLast ? Infinity : within / MARGIN;
+		const deviation = MARGIN * largestDeviation(face, evened, shares, enough) + 1e-6;
+		if (isLast) best = deviation;
 		if (deviation > within) continue;
 		return { ...makeFace(face.name, evened.surface), ends: face.ends, deviation, original: face.surface };
 	}

@@ -14,6 +14,7 @@ import { quarterTurned } from './patch';
 import { prismFaces } from './prism';
 import { revolvedFaces } from './revolved';
 import { ruledFaces } from './ruled';
+import { checkSound } from './sound';
 import { twistedFaces } from './twisted';
 import { vaultedFaces } from './vaulted';
 import { wavesFaces } from './waves';
@@ -59,6 +60,7 @@ export function massFaces(mass: Mass): Face[] {
 	const { evened } = mass;
 	const at = `masses/${mass.id}`;
 	const faces = formFaces(mass.form, `${at}/form`).map((made) => {
+		checkSound(made.name, made.surface, `${at}/form`);
 		const face = evened === null ? made : evenedFace(made, evened, `${at}/evened`);
 		return trimmed(chosen(face, mass), mass);
 	});

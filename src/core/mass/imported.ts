@@ -34,7 +34,8 @@ export function importedFaces(form: Imported, at: string): Face[] {
 	return form.faces.map(({ name, degrees, knotsU, knotsV, net, ends, deviation }, k) => {
 		const countU = knotsU.length - degrees[0] - 1;
 		const countV = knotsV.length - degrees[1] - 1;
-		if (countU < 2 || countV < 2 || net.length !== 4 * countU * countV)
+		const whole = [...degrees, countU, countV].every((count) => count > 0);
+		if (!whole || net.length !== 4 * countU * countV)
 			refuse(
 				`${at}/faces/${k}`,
 				`face ${k + 1} has ${net.length / 4} points where its knots want ${countU} by ${countV}`
@@ -59,7 +60,8 @@ export function importedFaces(form: Imported, at: string): Face[] {
 		});
 		return {
 			...face,
-			ends: ends.map((end) => end.map(place)),
+			// A loop of fewer corners bounds nothing.
+			ends: ends.filter((end) => end.length >= 3).map((end) => end.map(place)),
 			...(deviation !== null && { deviation: deviation * form.scale })
 		};
 	});

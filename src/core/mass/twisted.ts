@@ -52,7 +52,7 @@ const MOST_LEAN = (80 * Math.PI) / 180;
 
 /** Refuse a twist that lays the skin down where the outline is furthest from its axis. */
 function checkLean(chain: BezierChain, twist: Course, taper: Course, height: number, at: string): void {
-	const reach = Math.max(...sampleChain(chain).map(([x, y]) => Math.hypot(x, y)));
+	const reach = sampleChain(chain).reduce((most, [x, y]) => Math.max(most, Math.hypot(x, y)), 0);
 	const steps = 256;
 	for (let k = 0; k < steps; k++) {
 		const turn = ((twist.at((k + 1) / steps) - twist.at(k / steps)) * Math.PI) / 180;

@@ -1,6 +1,6 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
-import { StepFault } from './fault';
+import { MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
 import { joinProducts } from './products';
 import type { Stock } from './stock';
 import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
@@ -58,8 +58,20 @@ const MOST_FLAGS = 31;
 export class FlagList {
 	readonly flags: { level: FlagLevel; text: string }[] = [
 		{ level: 'failed', text: 'could not be made: a length or a direction came out as nothing' },
-		{ level: 'failed', text: `would repeat more than ${MOST_TURNS} times` }
+		{
+			level: 'failed',
+			text: `would repeat more than ${MOST_TURNS} times, or ${MOST_TURNS_IN_ALL} in all`
+		}
 	];
+
+	private operations = 0;
+	/** Count an operation of whichever domain. @throws PartTooLarge */
+	countOperation(): void {
+		if (++this.operations > MOST_OPERATIONS)
+			throw new PartTooLarge(
+				`it comes to more than ${MOST_OPERATIONS} operations; use fewer small rings, sub-parts or steps within each other`
+			);
+	}
 
 	indexOf(level: FlagLevel, text: string): number {
 		const known = this.flags.findIndex((flag) => flag.text === text);
@@ -166,6 +178,7 @@ export class DomainBuilder {
 		if ((op === 'add' || op === 'subtract') && zero === 0) return a;
 		if ((op === 'multiply' || op === 'divide') && zero === 1) return a;
 		return this.once(`${op} ${a} ${b} ${c}`, () => {
+			this.flagList.countOperation();
 			const out = this.registers++;
 			this.operations.push({ op, a, b, c, out });
 			return out;

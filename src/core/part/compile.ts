@@ -16,7 +16,7 @@ import { columnSource, givenNames } from './anchors';
 import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
-import { PartError, StepFault } from './fault';
+import { PartError, PartTooLarge, StepFault } from './fault';
 import { references, wayAlong, type References } from './references';
 import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
@@ -466,14 +466,22 @@ export function checkPart(
 	watcher: Watcher | null = null
 ): { program: Program; faults: PartError['faults'] } {
 	const builder = new DomainBuilder(new FlagList());
-	const scope = new Scope(builder, null);
-	const names = givenNames(new Vectors(builder), definition.anchor, corners, columnSource(builder));
-	for (const [name, value] of names) scope.set(name, value);
 	const shared: Shared = { library, faults: [], made: new Map(), watcher };
-	const compiler = new Compiler(definition, listElements(definition, library), shared, '', []);
-	const measures = compiler.lower(scope, ({ name }) => builder.column(`input.${name}`));
-	for (const [name, { register }] of measures) builder.result(name, register);
-	return { program: builder.finish(), faults: shared.faults };
+	try {
+		const scope = new Scope(builder, null);
+		const names = givenNames(new Vectors(builder), definition.anchor, corners, columnSource(builder));
+		for (const [name, value] of names) scope.set(name, value);
+		const compiler = new Compiler(definition, listElements(definition, library), shared, '', []);
+		const measures = compiler.lower(scope, ({ name }) => builder.column(`input.${name}`));
+		for (const [name, { register }] of measures) builder.result(name, register);
+		return { program: builder.finish(), faults: shared.faults };
+	} catch (error) {
+		if (!(error instanceof PartTooLarge)) throw error;
+		return {
+			program: new DomainBuilder(new FlagList()).finish(),
+			faults: [...shared.faults, ...error.faults]
+		};
+	}
 }
 
 /**

@@ -1,3 +1,4 @@
+import { MOST_ELEMENTS, PartTooLarge } from './fault';
 import type { AnyStep, ElementDefinition, PartDefinition, PartStep } from '../project/part-definition';
 
 /** The elements a part makes, those of its groups and sub-parts included, in the order written. */
@@ -31,6 +32,10 @@ export function listElements(
 			all.push(element);
 		}
 	};
+	const checkCount = () => {
+		if (first + all.length > MOST_ELEMENTS)
+			throw new PartTooLarge(`it is made of more than ${MOST_ELEMENTS} elements; use fewer sub-parts`);
+	};
 	const walk = (steps: readonly AnyStep[]): void => {
 		for (const step of steps) {
 			if (step.do === 'cases') for (const one of step.cases) walkGroup(one);
@@ -42,6 +47,7 @@ export function listElements(
 				within.set(step, list);
 				for (const element of list.all)
 					all.push({ ...element, material: materialOf(element, sub, step.values) });
+				checkCount();
 			}
 		}
 	};

@@ -1,9 +1,21 @@
 /** A step that cannot be: the sentence says why and what would be accepted. */
 export class StepFault extends Error {}
 
+/** What one part may come to: operations, elements made of them, and turns of one piece. */
+export const MOST_OPERATIONS = 300_000;
+export const MOST_ELEMENTS = 5000;
+export const MOST_TURNS_IN_ALL = 20_000;
+
 /** A part that cannot be used: each fault names its step and what would be accepted. */
 export class PartError extends Error {
 	constructor(readonly faults: readonly { readonly step: string; readonly text: string }[]) {
 		super(faults.map(({ step, text }) => `${step}: ${text}`).join('\n'));
+	}
+}
+
+/** A part that comes to more than can be worked with; it is given up at once, whichever step it was. */
+export class PartTooLarge extends PartError {
+	constructor(text: string) {
+		super([{ step: 'the part', text }]);
 	}
 }

@@ -1,4 +1,5 @@
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
+import { MOST_TURNS_IN_ALL } from './fault';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
@@ -60,6 +61,9 @@ const allDomains = (domain: Domain): Domain[] => [
 
 class Runner {
 	readonly flags: Uint32Array;
+	/** Turns of every piece of the block at hand, over all groups. */
+	private readonly turns = new Uint32Array(BLOCK);
+	private first = 0;
 	readonly results = new Map<string, Float64Array>();
 	private readonly failing: number;
 	private readonly readers: readonly { readonly slot: number; readonly read: ColumnReader }[];
@@ -107,6 +111,8 @@ class Runner {
 	/** @returns whether a piece failed in a group after others of its elements had been taken */
 	private block(frame: Frame, from: number, to: number): boolean {
 		const rows = to - from;
+		this.first = from;
+		this.turns.fill(0);
 		for (const { slot, read } of this.readers) read(frame.slots[slot]!, from, to);
 		for (let r = 0; r < rows; r++) {
 			frame.piece[r] = from + r;
@@ -173,6 +179,13 @@ class Runner {
 		for (let n = 0; n < outer.aliveCount; n++) {
 			const r = outer.alive[n]!;
 			const turns = Math.round(times[r]!);
+			const piece = outer.piece[r]!;
+			if ((this.turns[piece - this.first]! += Math.max(0, turns)) > MOST_TURNS_IN_ALL) {
+				// Told once; its turns are not made, and the block is run again without it.
+				this.raise(piece, TOO_MANY);
+				failed = true;
+				continue;
+			}
 			for (let turn = 0; turn < turns; turn++) {
 				inner.parent[rows] = r;
 				inner.piece[rows] = outer.piece[r]!;

@@ -1,5 +1,5 @@
 import { differenceD, FillRule, intersectD, unionD, type PathD } from 'clipper2-ts';
-import { crosses, polygonArea, type Place } from '../geometry/polygon';
+import { boxOf, crosses, polygonArea, type Place } from '../geometry/polygon';
 import type { TileDefinition } from '../project/pattern-schema';
 
 /** Something wrong with a tile, and where. */
@@ -40,9 +40,11 @@ export function checkTile({ across, up, polygons }: TileDefinition): TileFault[]
 	const shifts = [-1, 0, 1].flatMap((dj) => [-1, 0, 1].map((di) => [di * across, dj * up] as const));
 	const moved = (points: readonly Place[], [dx, dy]: readonly [number, number]) =>
 		toPath(points.map(([x, y]) => [x + dx, y + dy]));
+	const boxes = polygons.map(({ points }) => boxOf(points));
 	polygons.forEach(({ points }, k) => {
 		for (let other = k; other < polygons.length; other++)
 			for (const shift of shifts) {
+				if (!boxesMeet(boxes[k]!, boxes[other]!, shift)) continue;
 				if (other === k && (shift[1] < 0 || (shift[1] === 0 && shift[0] <= 0))) continue;
 				const both = intersectD(
 					[toPath(points)],
@@ -74,6 +76,13 @@ export function checkTile({ across, up, polygons }: TileDefinition): TileFault[]
 			where: gaps.map(toPlaces)
 		});
 	return faults;
+}
+
+type Box = ReturnType<typeof boxOf>;
+
+/** Whether two boxes, the second moved, have some area in common. */
+function boxesMeet(a: Box, b: Box, shift: readonly [number, number]): boolean {
+	return shift.every((by, axis) => a.low[axis]! < b.high[axis]! + by && b.low[axis]! + by < a.high[axis]!);
 }
 
 function crossesItself(points: readonly Place[]): boolean {

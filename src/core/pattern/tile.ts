@@ -62,7 +62,8 @@ function cornersAround(tile: Tile): Place[] {
 	const all = tile.polygons.flat();
 	const reach = [0, 1].map((axis) => {
 		const size = axis === 0 ? tile.across : tile.up;
-		return Math.ceil(Math.max(...all.map((p) => Math.max(-p[axis]!, p[axis]! - size, 0))) / size) + 1;
+		const beyond = all.reduce((most, p) => Math.max(most, -p[axis]!, p[axis]! - size), 0);
+		return Math.ceil(beyond / size) + 1;
 	}) as [number, number];
 	const different = new Map<string, Place>();
 	for (let dj = -reach[1]; dj <= reach[1]; dj++)

@@ -43,6 +43,27 @@ export function faultsOf(
 		}
 		if (issue.code === 'unrecognized_keys')
 			return issue.keys.map((key) => `${pathText([...path, key])}: this key is not known here`);
-		return [`${pathText(path)}: ${issue.message}`];
+		return [`${pathText(path)}: ${sentenceOf(issue)}`];
 	});
+}
+
+const kinds: Readonly<Record<string, string>> = {
+	string: 'a text',
+	number: 'a number',
+	int: 'a whole number',
+	boolean: 'true or false',
+	object: 'an object',
+	record: 'an object',
+	array: 'a list',
+	tuple: 'a list'
+};
+
+/** The library's own words where they are for people, ours where they are for programmers. */
+function sentenceOf(issue: z.core.$ZodIssue): string {
+	if (issue.code === 'invalid_type') return `${kinds[issue.expected] ?? issue.expected} is wanted here`;
+	if (issue.code === 'invalid_value')
+		return `one of ${issue.values.map((value) => JSON.stringify(value)).join(', ')} is wanted here`;
+	if (issue.code === 'invalid_union' && issue.errors.length === 0)
+		return 'what is here is not one of the kinds that are known; look at its first key';
+	return issue.message;
 }

@@ -1,27 +1,37 @@
 import { z } from 'zod';
-import { id, identifier } from './identifier';
+import { id, identifier, text } from './identifier';
+import { degrees, mm, plain, weighted } from './numbers';
 
 /** Curves, levels and the recipes of masses. Lengths in mm, angles in degrees. */
 
-const plan = z.tuple([z.number(), z.number()]);
-const point = z.tuple([z.number(), z.number(), z.number()]);
+/** Of one curve, one row and the rows of a net, one loft and one file: more than these are no drawing any more. */
+const MOST_POINTS = 20_000;
+const MOST_ROW = 1000;
+const MOST_SECTIONS = 1000;
+const MOST_FACES = 5000;
+/** Control points of one imported face. */
+const MOST_NET = 1_000_000;
+const degree = z.number().int().min(0).max(25);
+
+const plan = z.tuple([mm, mm]);
+const point = z.tuple([mm, mm, mm]);
 
 /** How two neighbouring points are joined; an arc by its rise over the chord, positive to the left. */
 const spaceSegment = z.enum(['line', 'smooth']);
-const planSegment = z.union([spaceSegment, z.strictObject({ arc: z.number() })]);
+const planSegment = z.union([spaceSegment, z.strictObject({ arc: mm })]);
 /** One word for the whole curve, or one per pair of neighbouring points. */
-const joinsOf = <S extends z.ZodType>(segment: S) => z.union([segment, z.array(segment)]);
+const joinsOf = <S extends z.ZodType>(segment: S) => z.union([segment, z.array(segment).max(MOST_POINTS)]);
 
 /** A height, or so much above (or below) a level that it follows. */
-export const heightSchema = z.union([z.number(), z.strictObject({ level: id, plus: z.number().default(0) })]);
+export const heightSchema = z.union([mm, z.strictObject({ level: id, plus: mm.default(0) })]);
 export type Height = z.infer<typeof heightSchema>;
 
-export const levelSchema = z.strictObject({ id, name: z.string().trim().min(1).max(60), height: z.number() });
+export const levelSchema = z.strictObject({ id, name: z.string().trim().min(1).max(60), height: mm });
 export type Level = z.infer<typeof levelSchema>;
 
 /** A curve in space. */
 export const pathSchema = z.strictObject({
-	points: z.array(point),
+	points: z.array(point).max(MOST_POINTS),
 	joins: joinsOf(spaceSegment).default('smooth'),
 	closed: z.boolean().default(false)
 });
@@ -29,7 +39,7 @@ export type PathDefinition = z.infer<typeof pathSchema>;
 
 /** A curve drawn in a plane: in plan x and y, in a profile the distance and the height. */
 const drawn = {
-	points: z.array(plan),
+	points: z.array(plan).max(MOST_POINTS),
 	joins: joinsOf(planSegment).default('line'),
 	/** Completed by its mirror image about x = 0. */
 	mirrored: z.boolean().default(false)
@@ -39,22 +49,22 @@ export type ProfileDefinition = z.infer<typeof profileSchema>;
 
 /** A closed outline about its own origin. */
 export const outlineSchema = z.discriminatedUnion('shape', [
-	z.strictObject({ shape: z.literal('circle'), radius: z.number() }),
-	z.strictObject({ shape: z.literal('ellipse'), width: z.number(), depth: z.number() }),
+	z.strictObject({ shape: z.literal('circle'), radius: mm }),
+	z.strictObject({ shape: z.literal('ellipse'), width: mm, depth: mm }),
 	z.strictObject({
 		shape: z.literal('rectangle'),
-		width: z.number(),
-		depth: z.number(),
-		rounding: z.number().default(0)
+		width: mm,
+		depth: mm,
+		rounding: mm.default(0)
 	}),
 	z.strictObject({
 		shape: z.literal('polygon'),
-		sides: z.number(),
+		sides: plain,
 		/** To the corners. */
-		radius: z.number(),
-		rounding: z.number().default(0)
+		radius: mm,
+		rounding: mm.default(0)
 	}),
-	z.strictObject({ shape: z.literal('drawn'), ...drawn, rounding: z.number().default(0) })
+	z.strictObject({ shape: z.literal('drawn'), ...drawn, rounding: mm.default(0) })
 ]);
 export type OutlineDefinition = z.infer<typeof outlineSchema>;
 
@@ -66,29 +76,32 @@ export const sectionSchema = z.union([
 		at: plan.default([0, 0]),
 		height: heightSchema,
 		scale: plan.default([1, 1]),
-		turn: z.number().default(0)
+		turn: degrees.default(0)
 	})
 ]);
 export type SectionDefinition = z.infer<typeof sectionSchema>;
 
 /** A value, or a smooth curve of values over the share of the height (0 at the foot, 1 at the head). */
-const overHeight = z.union([z.number(), z.array(plan)]);
+const overHeight = z.union([degrees, z.array(z.tuple([plain, degrees])).max(MOST_POINTS)]);
 export type OverHeight = z.infer<typeof overHeight>;
 
 /** A rational B-spline patch: rows of u within v, x y z times the weight, and the weight. */
 const patchSchema = z.strictObject({
-	name: z.string(),
-	degrees: z.tuple([z.number().int(), z.number().int()]),
-	knotsU: z.array(z.number()),
-	knotsV: z.array(z.number()),
-	net: z.array(z.number()),
+	name: text,
+	degrees: z.tuple([degree, degree]),
+	knotsU: z.array(weighted).max(MOST_NET),
+	knotsV: z.array(weighted).max(MOST_NET),
+	net: z.array(weighted).max(4 * MOST_NET),
 	/**
 	 * Closed curves where the face ends within its patch, as corners in space; what is left of the patch lies
 	 * to their left, seen from the side of du × dv. None: all of it is left.
 	 */
-	ends: z.array(z.array(point)).default([]),
+	ends: z
+		.array(z.array(z.tuple([weighted, weighted, weighted])).max(MOST_POINTS))
+		.max(MOST_FACES)
+		.default([]),
 	/** How far a fitted face is from what it was fitted to, at most, in the file's own unit; null: exact. */
-	deviation: z.number().nullable().default(null)
+	deviation: weighted.nullable().default(null)
 });
 export type PatchDefinition = z.infer<typeof patchSchema>;
 
@@ -99,13 +112,13 @@ export const formSchema = z.discriminatedUnion('kind', [
 		foot: heightSchema.default(0),
 		/** Distance from the axis and height, from the foot up. */
 		profile: profileSchema.omit({ mirrored: true }),
-		from: z.number().default(0),
-		turn: z.number().default(360)
+		from: degrees.default(0),
+		turn: degrees.default(360)
 	}),
 	z.strictObject({ kind: z.literal('ruled'), foot: pathSchema, head: pathSchema }),
 	z.strictObject({
 		kind: z.literal('lofted'),
-		sections: z.array(sectionSchema),
+		sections: z.array(sectionSchema).max(MOST_SECTIONS),
 		between: z.enum(['smooth', 'straight']).default('smooth')
 	}),
 	z.strictObject({
@@ -115,8 +128,8 @@ export const formSchema = z.discriminatedUnion('kind', [
 		at: plan.default([0, 0]),
 		foot: heightSchema.default(0),
 		/** Which way it runs, from north to the left. */
-		direction: z.number().default(0),
-		length: z.number()
+		direction: degrees.default(0),
+		length: mm
 	}),
 	z.strictObject({
 		kind: z.literal('twisted'),
@@ -134,13 +147,13 @@ export const formSchema = z.discriminatedUnion('kind', [
 		/** Half sizes along x, y and z. */
 		radii: point,
 		/** Height of the rim over the middle of the ellipsoid. */
-		cut: z.number().default(0)
+		cut: mm.default(0)
 	}),
 	z.strictObject({
 		kind: z.literal('net'),
 		/** Rows of points from the foot up, each from the left. */
-		rows: z.array(z.array(point)),
-		degrees: z.tuple([z.number().int(), z.number().int()]).default([3, 3]),
+		rows: z.array(z.array(point).max(MOST_ROW)).max(MOST_ROW),
+		degrees: z.tuple([degree, degree]).default([3, 3]),
 		/** Whether the surface is drawn to the points or passes through them. */
 		points: z.enum(['control', 'through']).default('control')
 	}),
@@ -150,8 +163,8 @@ export const formSchema = z.discriminatedUnion('kind', [
 		size: plan,
 		foot: heightSchema.default(0),
 		/** Height over the foot, of x, y and the named values. */
-		height: z.string(),
-		values: z.array(z.strictObject({ id: identifier, value: z.string() })).default([])
+		height: text,
+		values: z.array(z.strictObject({ id: identifier, value: text })).default([])
 	}),
 	z.strictObject({
 		kind: z.literal('prism'),
@@ -160,21 +173,21 @@ export const formSchema = z.discriminatedUnion('kind', [
 		foot: heightSchema.default(0),
 		head: heightSchema,
 		/** Sides that swell out (or in) by so much in their middle. */
-		curved: z.array(z.strictObject({ id: z.string(), out: z.number() })).default([])
+		curved: z.array(z.strictObject({ id: text, out: mm })).default([])
 	}),
 	z.strictObject({
 		kind: z.literal('imported'),
 		/** Name of the file it came from. */
-		source: z.string(),
+		source: text,
 		/** Millimetres to a unit of the file. */
-		scale: z.number().default(1),
+		scale: plain.default(1),
 		/** Which axis of the file points up. */
 		up: z.enum(['y', 'z']).default('z'),
 		/** How far it has been moved from where the file has it (mm). */
 		at: point.default([0, 0, 0]),
-		faces: z.array(patchSchema),
+		faces: z.array(patchSchema).max(MOST_FACES),
 		/** What could not be taken from the file, each with its place in it. */
-		refused: z.array(z.string()).default([])
+		refused: z.array(text).default([])
 	})
 ]);
 export type Form = z.infer<typeof formSchema>;
@@ -183,7 +196,7 @@ export type FormKind = Form['kind'];
 /** How a face is looked at: its outside, and which of its corners is the first (quarter turns). */
 export const faceChoiceSchema = z.strictObject({
 	/** The face's name within its mass. */
-	id: z.string(),
+	id: text,
 	outside: z.enum(['as drawn', 'turned']).default('as drawn'),
 	corner: z.number().int().min(0).max(3).default(0)
 });
@@ -192,9 +205,9 @@ export type FaceChoice = z.infer<typeof faceChoiceSchema>;
 const trimmed = {
 	id,
 	/** The face's name within its mass. */
-	face: z.string(),
+	face: text,
 	/** Curves are followed by straight lines to within so many mm. */
-	within: z.number().default(5)
+	within: mm.default(5)
 };
 /** An opening in a face, or where it ends. */
 const opening = z.enum(['outside', 'inside']).default('outside');
@@ -208,7 +221,7 @@ export const trimSchema = z.discriminatedUnion('by', [
 		outline: outlineSchema,
 		/** The outline's own origin; it lies square to the direction and is projected forward along it. */
 		at: point,
-		turn: z.number().default(0),
+		turn: degrees.default(0),
 		direction: point.default([0, 0, 1])
 	}),
 	z.strictObject({
@@ -227,7 +240,7 @@ export const trimSchema = z.discriminatedUnion('by', [
 		outline: outlineSchema,
 		/** Place on the face laid flat: mm to the right of its middle line, mm up from its foot. */
 		at: plan,
-		turn: z.number().default(0)
+		turn: degrees.default(0)
 	}),
 	z.strictObject({
 		by: z.literal('plane'),
@@ -254,7 +267,7 @@ export const massSchema = z.strictObject({
 	form: formSchema,
 	faces: z.array(faceChoiceSchema).default([]),
 	/** Approximated again with even parameters, to within so many mm; null leaves the faces as they are. */
-	evened: z.number().nullable().default(null),
+	evened: mm.nullable().default(null),
 	trims: z.array(trimSchema).default([])
 });
 export type Mass = z.infer<typeof massSchema>;

@@ -13,7 +13,7 @@ export const guideSchema = z.discriminatedUnion('on', [
 		...named,
 		on: z.literal('map'),
 		mass: id,
-		face: z.string(),
+		face: z.string().max(120),
 		points: profileSchema.shape.points,
 		joins: z.enum(['line', 'smooth']).default('line'),
 		closed: z.boolean().default(false)

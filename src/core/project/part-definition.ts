@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { numberKinds } from '../units/dimension';
-import { identifier } from './identifier';
-import { anyStepSchema, elementSchema } from './part/group-steps';
+import { identifier, text } from './identifier';
+import { plain } from './numbers';
+import { anyStepSchema, elementSchema, MOST_STEPS } from './part/group-steps';
 import { formula, named } from './part/text';
 
 export type {
@@ -19,17 +20,23 @@ export type {
 } from './part/group-steps';
 export type { Profile } from './part/solid-steps';
 
+/** Inputs, limits and measures of one part. */
+const MOST_MEMBERS = 200;
+
 /** The document form of a part (the part language). `core/part` gives it its meaning. */
 export const inputSchema = z.strictObject({
 	...named,
-	label: z.string().min(1),
+	label: z.string().min(1).max(200),
 	kind: z.enum([...numberKinds, 'choice', 'material', 'text']),
 	/** Millimetres, degrees, a plain number, true or false; a choice's, a material's name, or a text. */
-	default: z.union([z.number(), z.boolean(), z.string()]),
-	min: z.number().optional(),
-	max: z.number().optional(),
+	default: z.union([plain, z.boolean(), text]),
+	min: plain.optional(),
+	max: plain.optional(),
 	/** What can be chosen; formulas know each by its name. */
-	options: z.array(z.strictObject({ name: identifier, label: z.string().min(1) })).optional(),
+	options: z
+		.array(z.strictObject({ name: identifier, label: z.string().min(1).max(200) }))
+		.max(100)
+		.optional(),
 	scope: z.enum(['shared', 'per piece'])
 });
 export type PartInput = z.infer<typeof inputSchema>;
@@ -41,19 +48,19 @@ export const limitSchema = z.strictObject({
 	at_most: formula.optional(),
 	/** Use the bound and say so, or only flag the piece. */
 	then: z.enum(['hold', 'flag']),
-	says: z.string().min(1)
+	says: text.min(1)
 });
 export type Limit = z.infer<typeof limitSchema>;
 
 export const measureSchema = z.strictObject({
 	...named,
-	label: z.string().min(1),
+	label: z.string().min(1).max(200),
 	kind: z.enum(numberKinds),
 	value: formula
 });
 export type MeasureDefinition = z.infer<typeof measureSchema>;
 
-const count = (least: number) => z.union([z.literal('any'), z.number().int().min(least)]);
+const count = (least: number) => z.union([z.literal('any'), z.number().int().min(least).max(200)]);
 export const anchorSchema = z.discriminatedUnion('kind', [
 	/** A cell. */
 	z.strictObject({ kind: z.literal('ring'), corners: count(3) }),
@@ -73,15 +80,15 @@ export type Family = (typeof families)[number];
 
 export const partSchema = z.strictObject({
 	id: z.string().regex(/^[a-z][a-z0-9-]*$/),
-	label: z.string().min(1),
+	label: z.string().min(1).max(200),
 	family: z.enum(families),
-	use: z.string(),
+	use: text,
 	anchor: anchorSchema,
-	inputs: z.array(inputSchema),
-	limits: z.array(limitSchema),
-	steps: z.array(anyStepSchema),
-	elements: z.array(elementSchema),
-	measures: z.array(measureSchema)
+	inputs: z.array(inputSchema).max(MOST_MEMBERS),
+	limits: z.array(limitSchema).max(MOST_MEMBERS),
+	steps: z.array(anyStepSchema).max(MOST_STEPS),
+	elements: z.array(elementSchema).max(MOST_STEPS),
+	measures: z.array(measureSchema).max(MOST_MEMBERS)
 });
 export type PartDefinition = z.infer<typeof partSchema>;
 /** As it may be written: what has a default may be left out. */

@@ -2,8 +2,9 @@ import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
-import { id, identifier } from './identifier';
+import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
+import { plain, squareMm } from './numbers';
 import { partSchema } from './part-definition';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
@@ -20,28 +21,33 @@ export type { SettingOut, Spacing } from './setting-out-schema';
 export const DOCUMENT_FORMAT = 'zygaster project';
 export const DOCUMENT_VERSION = 4;
 
+/** Of every list of named things. */
+const MOST_THINGS = 5000;
+/** Choices made by hand in one zone. */
+const MOST_EXCEPTIONS = 200_000;
+
 const name = z.string().trim().min(1).max(120);
 
 /** Open, or a variant with formulas for its per-piece inputs (names of cell measures may be used). */
 const put = z.union([
 	z.literal('open'),
-	z.strictObject({ variant: id, values: z.record(identifier, z.string()).default({}) })
+	z.strictObject({ variant: id, values: z.record(identifier, text).default({}) })
 ]);
 
 export const ruleSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
 	cells: z.enum(['all', 'whole', 'edge', 'cut']).default('all'),
-	corners: z.union([z.literal('any'), z.number().int()]).default('any'),
+	corners: z.union([z.literal('any'), z.number().int().min(-1000).max(1000)]).default('any'),
 	/** Cells of one slot of the pattern, by its name. */
-	slot: z.string().default('any'),
+	slot: text.default('any'),
 	/** Every so-manieth cell, bay or course, from the first, the second … */
 	every: z
-		.strictObject({ step: z.number(), from: z.number(), by: z.enum(['cells', 'bays', 'courses']) })
+		.strictObject({ step: plain, from: plain, by: z.enum(['cells', 'bays', 'courses']) })
 		.nullable()
 		.default(null),
 	/** First and last course taken, counted from 1 at the foot; null for all. */
-	courses: z.tuple([z.number(), z.number()]).nullable().default(null),
+	courses: z.tuple([plain, plain]).nullable().default(null),
 	put
 });
 export type Rule = z.infer<typeof ruleSchema>;
@@ -52,7 +58,7 @@ export type LineKind = (typeof lineKinds)[number];
 export const runSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
-	lines: z.array(z.enum(lineKinds)),
+	lines: z.array(z.enum(lineKinds)).max(lineKinds.length),
 	variant: id
 });
 export type Run = z.infer<typeof runSchema>;
@@ -62,31 +68,32 @@ export const zoneSchema = z.strictObject({
 	/** Short name that starts every mark, for example GR. */
 	code: z.string().regex(/^[A-Z][A-Z0-9]{0,5}$/, 'a code is 1 to 6 capital letters and digits'),
 	name,
-	faces: z.array(z.strictObject({ mass: id, face: z.string() })),
+	faces: z.array(z.strictObject({ mass: id, face: z.string().max(120) })).max(MOST_THINGS),
 	settingOut: settingOutSchema,
 	pattern: patternSchema,
 	/** What is done with cells smaller than so much (mm²): joined to the neighbour, left open, or flagged. */
 	slivers: z
-		.strictObject({ under: z.number(), put: z.enum(['merge', 'open', 'flag']) })
+		.strictObject({ under: squareMm, put: z.enum(['merge', 'open', 'flag']) })
 		.nullable()
 		.default(null),
 	/** A second grid at a depth along the normals, positive outward. */
 	layer: z
-		.strictObject({ depth: z.string(), shifted: z.boolean().default(false) })
+		.strictObject({ depth: text, shifted: z.boolean().default(false) })
 		.nullable()
 		.default(null),
-	rules: z.array(ruleSchema).default([]),
-	runs: z.array(runSchema).default([]),
+	rules: z.array(ruleSchema).max(MOST_THINGS).default([]),
+	runs: z.array(runSchema).max(MOST_THINGS).default([]),
 	/** Choices made by hand; the id is the cell's address within the zone, as in drum.shell/C06/B20/1. */
 	exceptions: z
 		.array(
 			z.strictObject({
-				id: z.string(),
+				id: z.string().max(400),
 				/** Where on the face it was made: shares of the way across and up. */
-				place: z.tuple([z.number(), z.number()]).nullable().default(null),
+				place: z.tuple([plain, plain]).nullable().default(null),
 				put
 			})
 		)
+		.max(MOST_EXCEPTIONS)
 		.default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
@@ -98,7 +105,7 @@ export const variantSchema = z.strictObject({
 	name,
 	part: id,
 	/** Values of the part's inputs: millimetres, degrees, plain numbers, yes or no, material names. */
-	values: z.record(identifier, z.union([z.number(), z.boolean(), z.string()])).default({})
+	values: z.record(identifier, z.union([plain, z.boolean(), text])).default({})
 });
 export type Variant = z.infer<typeof variantSchema>;
 
@@ -108,17 +115,17 @@ export const projectSchema = z.strictObject({
 	name,
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),
-	levels: z.array(levelSchema).default([]),
-	masses: z.array(massSchema).default([]),
+	levels: z.array(levelSchema).max(MOST_THINGS).default([]),
+	masses: z.array(massSchema).max(MOST_THINGS).default([]),
 	/** Points and curves with names, for start lines and scattered cells to follow. */
-	guides: z.array(guideSchema).default([]),
+	guides: z.array(guideSchema).max(MOST_THINGS).default([]),
 	/** Tiles drawn in this project. */
-	tiles: z.array(tileSchema).default([]),
-	zones: z.array(zoneSchema).default([]),
-	variants: z.array(variantSchema).default([]),
+	tiles: z.array(tileSchema).max(MOST_THINGS).default([]),
+	zones: z.array(zoneSchema).max(MOST_THINGS).default([]),
+	variants: z.array(variantSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */
-	materials: z.array(materialSchema).default([]),
+	materials: z.array(materialSchema).max(MOST_THINGS).default([]),
 	/** Parts made in this project, beside the ones that ship. */
-	parts: z.array(partSchema).default([])
+	parts: z.array(partSchema).max(MOST_THINGS).default([])
 });
 export type Project = z.infer<typeof projectSchema>;

@@ -297,11 +297,12 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const scheduled: ClauseGroup[] = [];
 	model.zones.forEach(({ model: zone }, z) => {
 		if (!zone) return;
-		if (name === 'nodes') rows.push(...nodeTable(zone, z));
+		if (name === 'nodes') for (const row of nodeTable(zone, z)) rows.push(row);
 		for (const clause of zone.groups) {
 			const place = (row: number, turn: number) => [z, clause.face, clause.group.anchors[row]!, turn];
 			if (name === 'blades' || name === 'elements') {
-				rows.push(...(name === 'blades' ? bladeRows(zone, clause, place) : elementRows(zone, z, clause)));
+				const more = name === 'blades' ? bladeRows(zone, clause, place) : elementRows(zone, z, clause);
+				for (const row of more) rows.push(row);
 				continue;
 			}
 			if (name === 'nodes' || !(name === 'bars' ? isBarGroup : isPanelGroup)(clause)) continue;

@@ -172,6 +172,7 @@ interface LooseNode {
  * @throws FormulaError with a sentence when it cannot be read, names something unknown or mixes units.
  */
 export function checkFormula(text: string, scope: FormulaScope): Expression {
+	checkSize(text);
 	let node: MathNode;
 	try {
 		node = parse(normaliseQuantityText(text));
@@ -182,6 +183,31 @@ export function checkFormula(text: string, scope: FormulaScope): Expression {
 	}
 	const expression = new Checker(scope, text).check(node as unknown as LooseNode);
 	return scope.expected ? fitTo(expression, scope.expected, text) : expression;
+}
+
+const MOST_LETTERS = 2000;
+const MOST_NESTED = 50;
+/** Signs in a row, as in −−−x: each is one level deeper. */
+const MOST_SIGNS = 20;
+
+/** What is written longer or deeper than a person would is refused before it is read. */
+function checkSize(text: string): void {
+	if (text.length > MOST_LETTERS)
+		throw new FormulaError(
+			`"${text.slice(0, 40)} …" has ${text.length} letters; a formula has at most ${MOST_LETTERS}`
+		);
+	let depth = 0;
+	let signs = 0;
+	for (const letter of text) {
+		if ('(['.includes(letter)) depth++;
+		else if (')]'.includes(letter)) depth--;
+		if ('+-−!^?:'.includes(letter)) signs++;
+		else if (letter !== ' ') signs = 0;
+		if (depth > MOST_NESTED || signs > MOST_SIGNS)
+			throw new FormulaError(
+				`"${text.slice(0, 40)} …" is nested too deep; at most ${MOST_NESTED} brackets go into each other`
+			);
+	}
 }
 
 /** Give a bare number the unit that is expected of it, or refuse what does not fit. */

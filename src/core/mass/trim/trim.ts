@@ -1,6 +1,8 @@
-import { boxOf, crosses, crossingsAbove, polygonArea, type Place } from '../../geometry/polygon';
+import { linesCross } from '../../geometry/crossing';
+import { boxOf, crossingsAbove, polygonArea, type Place } from '../../geometry/polygon';
 import type { Surface } from '../../geometry/surface';
 import { refuse } from '../../units/problem';
+import { atMost } from '../drawn-curve';
 
 /** A curve on a face, in its parameters; what is kept lies to the left of it. */
 export interface TrimCurve {
@@ -98,24 +100,11 @@ export const reversed = (curve: TrimCurve): TrimCurve => ({
 function doCross(a: Trim, b: Trim, period: number): boolean {
 	const copies = (trim: Trim) => trim.curves.flatMap((curve) => copiesOf(curve, period));
 	return a.curves.some(({ places, run }) => {
-		const last = run === 'closed' ? places.length : places.length - 1;
 		const box = boxOf(places);
 		return copies(b).some((other) => {
 			const around = boxOf(other.places);
 			if (around.low[0] > box.high[0] || around.high[0] < box.low[0]) return false;
-			const end = other.closed ? other.places.length : other.places.length - 1;
-			for (let i = 0; i < last; i++)
-				for (let j = 0; j < end; j++)
-					if (
-						crosses(
-							places[i]!,
-							places[(i + 1) % places.length]!,
-							other.places[j]!,
-							other.places[(j + 1) % other.places.length]!
-						)
-					)
-						return true;
-			return false;
+			return linesCross(places, run === 'closed', other.places, other.closed);
 		});
 	});
 }
@@ -129,7 +118,7 @@ export function apart(trims: readonly Trim[], period: number): Trim[] {
 	const idle = new Set<Trim>();
 	trims.forEach((one, k) => {
 		for (const other of trims.slice(0, k)) {
-			if (doCross(one, other, period))
+			if (atMost(() => doCross(one, other, period), one.at))
 				refuse(one.at, 'it crosses another trim of the same face; move them apart');
 			const left = (a: Trim, b: Trim) => a.curves.every(({ places }) => b.keeps(...places[0]!));
 			const [oneIsLeft, otherIsLeft] = [left(one, other), left(other, one)];

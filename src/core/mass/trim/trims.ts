@@ -80,11 +80,17 @@ function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string):
 const heights = ({ low, high }: { low: number; high: number }, ahead: boolean) =>
 	ahead ? [low, high] : [-low, -high];
 
+/** Finer than anything is cut; finer still would only make more corners. */
+const FINEST_WITHIN = 0.1;
+
 /** The curves that a trim cuts into a face. @throws ProblemError where it cannot be made */
 export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Trim {
 	const { within } = trim;
-	if (!(within > 0))
-		refuse(`${at}/within`, `curves are followed to within ${within} mm; more than 0 mm is accepted`);
+	if (!(within >= FINEST_WITHIN))
+		refuse(
+			`${at}/within`,
+			`curves are followed to within ${within} mm; ${FINEST_WITHIN} mm or more is accepted`
+		);
 	const period = periodOf(face);
 	switch (trim.by) {
 		case 'outline': {

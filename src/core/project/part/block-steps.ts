@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { plain } from '../numbers';
 import { formula, namedStep, use } from './text';
 
 /**
@@ -30,7 +31,10 @@ const outline = z.strictObject({
 	...namedStep,
 	do: z.literal('block outline'),
 	axis,
-	outline: z.array(z.tuple([z.number(), z.number()])).min(3),
+	outline: z
+		.array(z.tuple([plain, plain]))
+		.min(3)
+		.max(1000),
 	low: formula,
 	high: formula
 });
@@ -41,22 +45,32 @@ const mesh = z.strictObject({
 	do: z.literal('block mesh'),
 	/** What it was read from. */
 	source: z.string().max(120).default(''),
-	vertices: z.array(z.number()),
+	vertices: z.array(plain).max(9 * MOST_TRIANGLES),
 	triangles: z
-		.array(z.number().int().min(0))
+		.array(
+			z
+				.number()
+				.int()
+				.min(0)
+				.max(3 * MOST_TRIANGLES)
+		)
 		.max(3 * MOST_TRIANGLES, `a block has at most ${MOST_TRIANGLES} triangles`)
 });
-const union = z.strictObject({ ...namedStep, do: z.literal('block union'), of: z.array(use).min(1) });
+const union = z.strictObject({
+	...namedStep,
+	do: z.literal('block union'),
+	of: z.array(use).min(1).max(200)
+});
 const intersection = z.strictObject({
 	...namedStep,
 	do: z.literal('block intersection'),
-	of: z.array(use).min(1)
+	of: z.array(use).min(1).max(200)
 });
 const difference = z.strictObject({
 	...namedStep,
 	do: z.literal('block difference'),
 	whole: use,
-	less: z.array(use).min(1)
+	less: z.array(use).min(1).max(200)
 });
 /** Into the space between two rings of four; whichever lies behind is its inside. */
 const fit = z.strictObject({

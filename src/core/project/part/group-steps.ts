@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { identifier } from '../identifier';
+import { identifier, text } from '../identifier';
 import { blockSteps } from './block-steps';
 import { lineSteps } from './line-steps';
 import { pointSteps } from './point-steps';
@@ -7,14 +7,17 @@ import { sheetSteps } from './sheet-steps';
 import { solidSteps } from './solid-steps';
 import { formula, named, namedStep, use } from './text';
 
+/** Steps, or elements, of one group. */
+export const MOST_STEPS = 500;
+
 export const elementSchema = z.strictObject({
 	...named,
-	label: z.string().min(1),
+	label: z.string().min(1).max(200),
 	category: z.enum(['plate', 'bar', 'blade', 'connector', 'other']),
 	/** Names of the steps whose solids or sheets it is made of. */
-	of: z.array(use).min(1),
+	of: z.array(use).min(1).max(MOST_STEPS),
 	/** A material, or the input that names one. */
-	material: z.string().min(1),
+	material: text.min(1),
 	/** Of its sheets, which have none of their own. */
 	thickness: formula.optional()
 });
@@ -24,11 +27,11 @@ export type ElementDefinition = z.infer<typeof elementSchema>;
 const partStep = z.strictObject({
 	...namedStep,
 	do: z.literal('part'),
-	part: z.string(),
+	part: z.string().max(120),
 	/** A ring, a path, or points. */
-	on: z.array(use).min(1),
+	on: z.array(use).min(1).max(MOST_STEPS),
 	/** Formulas for its inputs, and names of materials; what is left out is as its default. */
-	values: z.record(identifier, z.string()).default({})
+	values: z.record(identifier, text).default({})
 });
 export type PartStep = z.infer<typeof partStep>;
 
@@ -51,8 +54,8 @@ interface StepGroupInput {
 	steps: AnyStepInput[];
 	elements: z.input<typeof elementSchema>[];
 }
-const steps = z.lazy((): z.ZodType<AnyStep[], AnyStepInput[]> => z.array(anyStepSchema));
-const content = { steps, elements: z.array(elementSchema) };
+const steps = z.lazy((): z.ZodType<AnyStep[], AnyStepInput[]> => z.array(anyStepSchema).max(MOST_STEPS));
+const content = { steps, elements: z.array(elementSchema).max(MOST_STEPS) };
 
 /** Steps made a number of times, or only when a condition holds. */
 const repeat = z.strictObject({
@@ -93,6 +96,7 @@ const each = z.strictObject({
 	/** What is known afterwards: the points that one step made, all in a row; or its rings, for openings. */
 	gathers: z
 		.array(z.strictObject({ name: identifier, of: use, as: z.enum(['ring', 'path', 'rings']) }))
+		.max(MOST_STEPS)
 		.default([])
 });
 type Whole<Head, Group> = Head & Group;
@@ -119,6 +123,6 @@ export const anyStepSchema: z.ZodType<AnyStep, AnyStepInput> = z.discriminatedUn
 	partStep,
 	repeat.extend(content),
 	along.extend(content),
-	cases.extend({ cases: z.array(oneCase.extend(content)).min(1) }),
+	cases.extend({ cases: z.array(oneCase.extend(content)).min(1).max(MOST_STEPS) }),
 	each.extend(content)
 ]);

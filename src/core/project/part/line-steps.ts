@@ -7,7 +7,7 @@ const edge = z.strictObject({
 	...namedStep,
 	do: z.literal('edge'),
 	of: use,
-	number: z.number().int().min(1)
+	number: z.number().int().min(1).max(1000)
 });
 /** Corners on a circle about the origin of a plane, the first to its right. */
 const circle = z.strictObject({
@@ -21,13 +21,13 @@ const path = z.strictObject({
 	...namedStep,
 	do: z.literal('path'),
 	/** Points, or paths that follow one another. */
-	through: z.array(use).min(1),
+	through: z.array(use).min(1).max(200),
 	runs: z.enum(['straight', 'smooth']).default('straight')
 });
 const ring = z.strictObject({
 	...namedStep,
 	do: z.literal('ring'),
-	through: z.array(use).min(1),
+	through: z.array(use).min(1).max(200),
 	runs: z.enum(['straight', 'smooth']).default('straight')
 });
 const inset = z.strictObject({
@@ -35,7 +35,7 @@ const inset = z.strictObject({
 	do: z.literal('inset'),
 	ring: use,
 	/** One width for every edge, or one for each; negative outward. */
-	by: z.union([formula, z.array(formula)])
+	by: z.union([formula, z.array(formula).max(200)])
 });
 /** A path moved sideways, to its left seen against a direction. */
 const offset = z.strictObject({ ...namedStep, do: z.literal('offset'), path: use, by: formula, facing: use });

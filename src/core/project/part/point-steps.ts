@@ -20,7 +20,7 @@ const corner = z.strictObject({
 	...namedStep,
 	do: z.literal('corner'),
 	of: use,
-	number: z.number().int().min(1)
+	number: z.number().int().min(1).max(1000)
 });
 /** Where two straight lines meet; where they miss, half way between their nearest points. */
 const crossing = z.strictObject({ ...namedStep, do: z.literal('crossing'), first: use, second: use });

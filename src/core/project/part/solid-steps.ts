@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mm } from '../numbers';
 import { formula, namedStep, use } from './text';
 
 const side = z.enum(['in', 'out', 'both']);
@@ -28,7 +29,13 @@ export const profileSchema = z.discriminatedUnion('shape', [
 	z.strictObject({ shape: z.literal('tee'), width: formula, depth: formula, wall: formula }),
 	z.strictObject({ shape: z.literal('blade'), thickness: formula, depth: formula }),
 	/** Corners in mm, anticlockwise: across, and along the depth. */
-	z.strictObject({ shape: z.literal('own'), outline: z.array(z.tuple([z.number(), z.number()])).min(3) })
+	z.strictObject({
+		shape: z.literal('own'),
+		outline: z
+			.array(z.tuple([mm, mm]))
+			.min(3)
+			.max(1000)
+	})
 ]);
 export type Profile = z.infer<typeof profileSchema>;
 
