@@ -20,7 +20,7 @@ const zone = (mass: string, face: string, rest: Record<string, Json> = {}): Json
 	code: 'Z',
 	name: 'Zone',
 	faces: [{ mass, face }],
-	settingOut: { across: count(4), up: count(3), mostCells: MOST_CELLS },
+	settingOut: { across: count(4), up: count(3) },
 	pattern: { kind: 'rectangles' },
 	rules: [
 		{ id: 'edge', cells: 'edge', put: 'open' },
@@ -105,7 +105,7 @@ const folded = {
 };
 
 /** Zones of more cells are refused, so that a document stays a small one whatever its sizes become. */
-const MOST_CELLS = 4000;
+const MOST_CELLS = 1500;
 const fewCells = (document: Record<string, Json>) => ({
 	...document,
 	zones: (document['zones'] as { settingOut: Record<string, Json> }[]).map((one) => ({
@@ -127,13 +127,13 @@ export function documents(): Record<string, Json>[] {
 		zones: [
 			{
 				...one,
-				settingOut: { ...one.settingOut, across: count(6), up: count(4), mostCells: MOST_CELLS }
+				settingOut: { ...one.settingOut, across: count(6), up: count(4) }
 			} as Json
 		]
 	}));
 	return [
 		...ofDemo,
-		fewCells(read('docs/examples/small.json')),
+		read('docs/examples/small.json'),
 		project(revolved, 'shell', {
 			pattern: { kind: 'diamonds' },
 			settingOut: { across: count(6), up: count(4) }
@@ -330,7 +330,7 @@ export function documents(): Record<string, Json>[] {
 				}
 			}
 		)
-	];
+	].map(fewCells);
 }
 
 const NUMBERS = [

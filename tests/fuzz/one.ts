@@ -22,7 +22,7 @@ const SLOW = [0, 3, 13, 16];
 /** The document of a number: always the same one. */
 export function documentOf(number: number): unknown {
 	const random = randomFrom(number * 7919 + 13);
-	const slow = SLOW.includes(number % bases.length) && random() < 0.85;
+	const slow = SLOW.includes(number % bases.length) && random() < 0.93;
 	return mutated(bases[slow ? 4 : number % bases.length]!, random);
 }
 
