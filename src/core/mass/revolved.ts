@@ -30,11 +30,17 @@ function checkedProfile(form: Revolved, at: string): BezierChain {
 	return chain;
 }
 
-/** The smallest radius along a chain, sampled within each piece, and where. */
+/** The smallest radius along a chain where it may be beyond the axis, sampled within each piece, and where. */
 function lowestRadius(chain: BezierChain): { radius: number; piece: number } {
 	let lowest = { radius: Infinity, piece: 0 };
 	for (let piece = 0; 3 * piece + 3 < chain.points.length; piece++) {
 		const four = chain.points.slice(3 * piece, 3 * piece + 4);
+		// A piece lies within the hull of its control points: where none is beyond the axis, it is not either.
+		const least = four.reduce((radius, p) => Math.min(radius, p[0] / p[3]), Infinity);
+		if (least >= 0) {
+			if (least < lowest.radius) lowest = { radius: least, piece };
+			continue;
+		}
 		for (let k = 0; k <= 64; k++) {
 			const t = k / 64;
 			const s = 1 - t;
@@ -56,14 +62,15 @@ export function revolveChain(
 	turn: number
 ): Surface {
 	const { net: arc, pieces } = unitArc(from, turn);
-	const net = chain.points.flatMap(([r, z, , weight]) =>
-		arc.flatMap(([x, y, w]) => [
-			w * (axis[0] * weight + r * x),
-			w * (axis[1] * weight + r * y),
-			w * (foot * weight + z),
-			w * weight
-		])
-	);
+	const net = new Float64Array(4 * chain.points.length * arc.length);
+	let at = 0;
+	for (const [r, z, , weight] of chain.points)
+		for (const [x, y, w] of arc) {
+			net[at++] = w * (axis[0] * weight + r * x);
+			net[at++] = w * (axis[1] * weight + r * y);
+			net[at++] = w * (foot * weight + z);
+			net[at++] = w * weight;
+		}
 	return {
 		degreeU: 2,
 		degreeV: 3,
@@ -71,7 +78,7 @@ export function revolveChain(
 		knotsV: chainKnots(chain.breaks),
 		countU: arc.length,
 		countV: chain.points.length,
-		net: Float64Array.from(net)
+		net
 	};
 }
 

@@ -1,6 +1,6 @@
 import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
-import { MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
+import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
 import { joinProducts } from './products';
 import type { Stock } from './stock';
 import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
@@ -65,12 +65,18 @@ export class FlagList {
 	];
 
 	private operations = 0;
-	/** Count an operation of whichever domain. @throws PartTooLarge */
+	private asked = 0;
+	/** Count what is asked of any domain. @throws PartTooLarge */
+	countAsked(): void {
+		if (++this.asked > MOST_ASKED) this.tooLarge();
+	}
 	countOperation(): void {
-		if (++this.operations > MOST_OPERATIONS)
-			throw new PartTooLarge(
-				`it comes to more than ${MOST_OPERATIONS} operations; use fewer small rings, sub-parts or steps within each other`
-			);
+		if (++this.operations > MOST_OPERATIONS) this.tooLarge();
+	}
+	private tooLarge(): never {
+		throw new PartTooLarge(
+			`it comes to more than ${MOST_OPERATIONS} operations; use fewer small rings, sub-parts or steps within each other`
+		);
 	}
 
 	indexOf(level: FlagLevel, text: string): number {
@@ -133,6 +139,7 @@ export class DomainBuilder {
 	constructor(readonly flagList: FlagList) {}
 
 	private once(key: string, make: () => Register): Register {
+		this.flagList.countAsked();
 		const known = this.known.get(key);
 		if (known !== undefined) return known;
 		const register = make();

@@ -5,7 +5,7 @@ import { mm, plain } from './numbers';
 /** How the nodes of a grid are joined to cells. Lattice coordinates count bays and courses; lengths in mm. */
 
 /** Polygons of one tile, and corners of one polygon. */
-const MOST_POLYGONS = 1000;
+const MOST_POLYGONS = 300;
 const MOST_CORNERS = 200;
 const seed = z.number().int().min(-1e9).max(1e9);
 
