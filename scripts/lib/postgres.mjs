@@ -99,11 +99,18 @@ function postmasterOf(folder) {
 
 /**
  * Start the cluster in .data/<name>, making it when it is not there. Only one starter at a time may call it.
- * @returns its URL, how to start it again on the same port, and how to stop it (nothing when it is not ours)
+ * @returns its URL, whether it ran already, how to start it again on the same port, and how to stop it (nothing
+ * when it is not ours)
  */
 export async function startDatabase(name = 'pg') {
 	if (process.env.DATABASE_URL)
-		return { url: process.env.DATABASE_URL, folder: null, again: async () => {}, stop: () => {} };
+		return {
+			url: process.env.DATABASE_URL,
+			folder: null,
+			wasRunning: true,
+			again: async () => {},
+			stop: () => {}
+		};
 	const bin = ensureInstalled();
 	const folder = join(data, name);
 	const settings = join(data, `${name}.json`);
@@ -111,12 +118,13 @@ export async function startDatabase(name = 'pg') {
 	checkFolders(folder);
 	const state = ensureCluster(bin, folder, settings);
 	const url = () => urlOf(state);
-	let wasRunning = await answers(url(), folder);
+	const wasRunning = await answers(url(), folder);
 	if (wasRunning) say('the database of an earlier start was still running; it serves this one');
 	else await startCluster(bin, folder, settings, state);
 	return {
 		url: url(),
 		folder,
+		wasRunning,
 		again: async () => {
 			if (!(await answers(url(), folder))) await startCluster(bin, folder, settings, state);
 		},

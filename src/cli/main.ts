@@ -63,11 +63,17 @@ async function filesOf(model: Model, format: Format, name: string): Promise<[str
 	}
 }
 
-async function main(args: string[]): Promise<void> {
+/** Where the command line writes. */
+export interface Console {
+	print(line: string): void;
+	complain(line: string): void;
+}
+
+async function carryOut(args: readonly string[], { print }: Console): Promise<void> {
 	let parsed;
 	try {
 		parsed = parseArgs({
-			args,
+			args: [...args],
 			allowPositionals: true,
 			options: { out: { type: 'string' }, formats: { type: 'string', default: formats.join(',') } }
 		});
@@ -79,7 +85,7 @@ async function main(args: string[]): Promise<void> {
 	if (!file || rest.length > 0) throw new UserError(USAGE);
 	if (command === 'summary') {
 		const model = await buildModel(file);
-		console.log(JSON.stringify(summarise(model), null, 2));
+		print(JSON.stringify(summarise(model), null, 2));
 		return;
 	}
 	if (command !== 'build') throw new UserError(`"${command}" is not a command.\n${USAGE}`);
@@ -95,16 +101,18 @@ async function main(args: string[]): Promise<void> {
 	for (const format of wanted as Format[])
 		for (const [name, content] of await filesOf(model, format, basename(file, '.json'))) {
 			await writeFile(join(out, name), content);
-			console.log(join(out, name));
+			print(join(out, name));
 		}
 }
 
-main(process.argv.slice(2)).catch((error: unknown) => {
-	if (error instanceof UserError) {
-		console.error(error.message);
-		process.exitCode = 2;
-		return;
+/** Run the command line. @returns its exit code: 2 when the person has to put something right */
+export async function main(args: readonly string[], console: Console): Promise<number> {
+	try {
+		await carryOut(args, console);
+		return 0;
+	} catch (error) {
+		if (!(error instanceof UserError)) throw error;
+		console.complain(error.message);
+		return 2;
 	}
-	console.error(error);
-	process.exitCode = 1;
-});
+}

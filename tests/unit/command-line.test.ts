@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { main } from '../../src/cli/main';
 import { documentSchemas } from '../../src/core/project/json-schema';
 import { measureNaively } from '../bench/naive-measures';
 import { measureCells } from '../../src/core/measure/cell-measures';
@@ -15,18 +16,28 @@ import { count, onlyFace, revolved, settingOutOf } from '../faces';
 import Ajv2020 from 'ajv/dist/2020.js';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
-const run = (...args: string[]) =>
-	spawnSync(process.execPath, ['--import', './scripts/typescript.mjs', 'src/cli/main.ts', ...args], {
-		cwd: root,
-		encoding: 'utf8'
-	});
+/** Run the command line in this process. */
+async function run(...args: string[]): Promise<{ status: number; stdout: string; stderr: string }> {
+	const [out, err]: [string[], string[]] = [[], []];
+	const status = await main(args, { print: (line) => out.push(line), complain: (line) => err.push(line) });
+	return { status, stdout: out.join('\n'), stderr: err.join('\n') };
+}
+
+const example = join(root, 'docs/examples/small.json');
 
 describe('command line', () => {
 	const folder = mkdtempSync(join(tmpdir(), 'zyg-'));
 	after(() => rmSync(folder, { recursive: true }));
 
-	it('summary prints one JSON object with the counts of every zone', () => {
-		const { stdout, status } = run('summary', 'docs/examples/small.json');
+	it('starts from its own build, with its exit code', () => {
+		const zyg = (...args: string[]) =>
+			spawnSync(process.execPath, ['scripts/zyg.mjs', ...args], { cwd: root, encoding: 'utf8' });
+		expect(JSON.parse(zyg('summary', 'docs/examples/small.json').stdout).project).to.equal('Garden wall');
+		expect(zyg('paint', 'x').status).to.equal(2);
+	});
+
+	it('summary prints one JSON object with the counts of every zone', async () => {
+		const { stdout, status } = await run('summary', example);
 		expect(status).to.equal(0);
 		const summary = JSON.parse(stdout);
 		expect(summary.zones[0]).to.include({
@@ -42,8 +53,8 @@ describe('command line', () => {
 		expect(summary.ms).to.have.keys('surface', 'grid', 'cells', 'measures', 'parts');
 	});
 
-	it('build writes every format', () => {
-		expect(run('build', 'docs/examples/small.json', '--out', folder).status).to.equal(0);
+	it('build writes every format', async () => {
+		expect((await run('build', example, '--out', folder)).status).to.equal(0);
 		expect(readdirSync(folder).sort()).to.deep.equal([
 			'small-bars.csv',
 			'small-blades.csv',
@@ -57,7 +68,7 @@ describe('command line', () => {
 		]);
 	});
 
-	it('faults go to stderr with their place, exit code 2', () => {
+	it('faults go to stderr with their place, exit code 2', async () => {
 		const file = join(folder, 'bad.json');
 		const small = JSON.parse(readFileSync(join(root, 'docs/examples/small.json'), 'utf8'));
 		const cases: [unknown, RegExp][] = [
@@ -79,12 +90,12 @@ describe('command line', () => {
 		];
 		for (const [content, sentence] of cases) {
 			writeFileSync(file, typeof content === 'string' ? content : JSON.stringify(content));
-			const { status, stderr } = run('summary', file);
+			const { status, stderr } = await run('summary', file);
 			expect(stderr).to.match(sentence);
 			expect(status).to.equal(2);
 		}
-		expect(run('summary', join(folder, 'none.json')).status).to.equal(2);
-		expect(run('paint', 'x').status).to.equal(2);
+		expect((await run('summary', join(folder, 'none.json'))).status).to.equal(2);
+		expect((await run('paint', 'x')).status).to.equal(2);
 	});
 });
 
