@@ -20,7 +20,7 @@ export default defineConfig({
 		}
 	},
 	webServer: {
-		command: 'node --import ./scripts/typescript.mjs scripts/prepare-database.ts && node build/index.js',
+		command: 'node build/index.js',
 		url: `http://127.0.0.1:${port}/api/health`,
 		env: {
 			DATABASE_URL: process.env['DATABASE_URL'] ?? '',

@@ -11,7 +11,7 @@ try {
 	const { claimPort, prepareDatabase, serverSettings, stopOnSignal } = await import('./lib/serve.mjs');
 	await claimPort(Number(port));
 	const database = await startDatabase();
-	prepareDatabase(database.url);
+	await prepareDatabase(database.url);
 	await release();
 	const server = start(process.execPath, ['node_modules/vite/bin/vite.js', 'dev', '--port', port], {
 		env: serverSettings(database.url, port),

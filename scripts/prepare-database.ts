@@ -17,7 +17,7 @@ async function main(): Promise<void> {
 	try {
 		await migrate(db);
 		const projects = new Projects(db, new Documents(db));
-		const demo = await readFile(new URL('../demo/tidal-lido.json', import.meta.url), 'utf8');
+		const demo = await readFile('demo/tidal-lido.json', 'utf8');
 		const edition = createHash('sha256').update(demo).digest('hex').slice(0, 16);
 		await projects.once(`demo project ${edition}`, async (create) => {
 			const document = readProjectText(demo);

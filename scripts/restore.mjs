@@ -17,14 +17,14 @@ try {
 	const { prepareDatabase } = await import('./lib/serve.mjs');
 	const database = await startDatabase();
 	try {
-		prepareDatabase(database.url);
+		await prepareDatabase(database.url);
 		const stamp = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
 		const before = join(data, 'backups', `${stamp}-before-restore.zyg-backup`);
 		mkdirSync(join(data, 'backups'), { recursive: true });
 		await writeBackup(database.url, before);
 		say(`what was there is kept in ${before}`);
 		const projects = await readBackup(database.url, file);
-		prepareDatabase(database.url);
+		await prepareDatabase(database.url);
 		say(`${projects.length} projects are as they were, each with the number it had; open windows notice`);
 	} finally {
 		if (!database.wasRunning) database.stop();

@@ -15,11 +15,11 @@ try {
 	const { ensureBuild } = await import('./lib/build.mjs');
 	const { startDatabase } = await import('./lib/postgres.mjs');
 	const { claimPort, prepareDatabase, serve, stopOnSignal } = await import('./lib/serve.mjs');
-	ensureBuild();
+	await ensureBuild();
 	await claimPort(port);
 	const database = await startDatabase();
 	try {
-		prepareDatabase(database.url);
+		await prepareDatabase(database.url);
 		const { address, stop } = await serve(database, port);
 		stopOnSignal(stop);
 		await release();

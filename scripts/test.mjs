@@ -1,27 +1,79 @@
-// npm test: set up what is missing, then run everything that has to hold.
-import { startDatabase } from './lib/postgres.mjs';
-import { CHROMIUM, ensureChromium, ensureGmsh, ensurePackages, fail, run, say } from './lib/system.mjs';
+// npm test: set up what is missing, then run everything that has to hold, two things at a time.
+import { spawn } from 'node:child_process';
+import { takeLock } from './lib/processes.mjs';
+import {
+	CHROMIUM,
+	ensureChromium,
+	ensureGmsh,
+	ensurePackages,
+	fail,
+	root,
+	say,
+	SetUpError
+} from './lib/system.mjs';
 
-const npm = (script, env = {}) => {
-	say(script);
-	run('npm', ['run', '--silent', script], { env: { ...process.env, ...env } });
-};
+const running = new Set();
 
+/** Run an npm script; what it prints comes in one piece when it has ended. @throws SetUpError when it fails */
+function npm(script, env = {}) {
+	const began = Date.now();
+	return new Promise((resolve, reject) => {
+		const child = spawn('npm', ['run', '--silent', script], {
+			cwd: root,
+			env: { ...process.env, ...env },
+			stdio: ['ignore', 'pipe', 'pipe'],
+			detached: true
+		});
+		running.add(child);
+		let output = '';
+		for (const stream of [child.stdout, child.stderr])
+			stream.on('data', (text) => {
+				output += text;
+			});
+		child.once('exit', (code, signal) => {
+			running.delete(child);
+			const seconds = Math.round((Date.now() - began) / 1000);
+			say(`${script}: ${code === 0 ? 'passed' : `failed (${signal ?? code})`} in ${seconds} s`);
+			process.stdout.write(output);
+			if (code === 0) resolve();
+			else reject(new SetUpError(`${script} failed`));
+		});
+	});
+}
+
+async function inTurn(...scripts) {
+	for (const script of scripts) await npm(script);
+}
+
+const began = Date.now();
 try {
+	const release = await takeLock('set-up');
 	ensurePackages();
 	ensureChromium();
 	ensureGmsh();
-	for (const script of ['check:format', 'check:types', 'check:lint', 'check:imports', 'test:unit'])
-		npm(script);
+	await npm('sync');
 	const { ensureBuild } = await import('./lib/build.mjs');
-	ensureBuild();
+	const { programFile } = await import('./lib/programs.mjs');
+	const { prepareDatabase } = await import('./lib/serve.mjs');
+	const { startDatabase } = await import('./lib/postgres.mjs');
+	const checks = inTurn('check:format', 'check:svelte', 'check:lint', 'check:imports');
+	checks.catch(() => {});
+	await ensureBuild();
+	await programFile('zyg');
 	const database = await startDatabase('pg-test');
 	try {
-		npm('test:browser', { DATABASE_URL: database.url, CHROMIUM });
+		await prepareDatabase(database.url);
+		await release();
+		const env = { DATABASE_URL: database.url, CHROMIUM };
+		await Promise.all([
+			checks.then(() => npm('test:unit')),
+			npm('test:server', env).then(() => npm('test:browser', env))
+		]);
 	} finally {
+		for (const child of running) process.kill(-child.pid, 'SIGTERM');
 		database.stop();
 	}
-	say('everything passed');
+	say(`everything passed in ${Math.round((Date.now() - began) / 1000)} s`);
 } catch (error) {
 	fail(error);
 }

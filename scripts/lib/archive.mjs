@@ -1,15 +1,18 @@
 // A backup: PostgreSQL's own archive, and the number of every project's document to check it by.
-import { spawnSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { binaries } from './postgres.mjs';
 import { writeWhole } from './processes.mjs';
+import { programFile } from './programs.mjs';
 import { root, SetUpError } from './system.mjs';
 
+const execute = promisify(execFile);
 const MAGIC = 'zygaster backup 1\n';
 
-function tool(name, url, args) {
+async function tool(name, url, args) {
 	// The password goes by the environment: the list of processes is for everybody to read.
 	const { username, password, hostname, port, pathname } = new URL(url);
 	const env = {
@@ -20,37 +23,41 @@ function tool(name, url, args) {
 		PGPORT: port,
 		PGDATABASE: pathname.slice(1)
 	};
-	const result = spawnSync(join(binaries() ?? '', name), args, { env, maxBuffer: 2 ** 30 });
-	if (result.status !== 0)
-		throw new SetUpError(`${name} failed: ${String(result.stderr ?? result.error).trim()}`);
-	return result.stdout;
+	const { stdout } = await execute(join(binaries() ?? '', name), args, {
+		env,
+		maxBuffer: 2 ** 30,
+		encoding: 'buffer'
+	}).catch((error) => {
+		throw new SetUpError(`${name} failed: ${String(error.stderr || error.message).trim()}`);
+	});
+	return stdout;
 }
 
 /** The projects of a database: id, name, revision and the number of the document at it. */
-export function projectNumbers(url) {
-	const script = ['--import', './scripts/typescript.mjs', 'scripts/project-numbers.ts'];
-	const result = spawnSync(process.execPath, script, {
+export async function projectNumbers(url) {
+	const env = { ...process.env, DATABASE_URL: url };
+	const { stdout } = await execute(process.execPath, [await programFile('project-numbers')], {
 		cwd: root,
-		encoding: 'utf8',
 		maxBuffer: 2 ** 28,
-		env: { ...process.env, DATABASE_URL: url }
+		env
+	}).catch((error) => {
+		throw new SetUpError(`the projects cannot be read: ${String(error.stderr || error.message).trim()}`);
 	});
-	if (result.status !== 0) throw new SetUpError(`the projects cannot be read: ${result.stderr.trim()}`);
-	return JSON.parse(result.stdout);
+	return JSON.parse(stdout);
 }
 
 /** Write a backup. @returns its projects */
 export async function writeBackup(url, file) {
 	// Numbers before and after the archive: they are the same unless somebody writes meanwhile; then once more.
 	for (let tries = 0; tries < 5; tries++) {
-		const before = projectNumbers(url);
-		const archive = tool('pg_dump', url, [
+		const before = await projectNumbers(url);
+		const archive = await tool('pg_dump', url, [
 			'--format=custom',
 			'--no-owner',
 			'--no-privileges',
 			'--schema=public'
 		]);
-		if (JSON.stringify(before) !== JSON.stringify(projectNumbers(url))) continue;
+		if (JSON.stringify(before) !== JSON.stringify(await projectNumbers(url))) continue;
 		const head = Buffer.from(`${MAGIC}${JSON.stringify(before)}\n`);
 		writeWhole(file, Buffer.concat([head, archive]));
 		return before;
@@ -70,7 +77,7 @@ export async function readBackup(url, file) {
 	try {
 		writeFileSync(archive, content.subarray(end + 1), { mode: 0o600 });
 		const { pathname } = new URL(url);
-		tool('pg_restore', url, [
+		await tool('pg_restore', url, [
 			'--clean',
 			'--if-exists',
 			'--no-owner',
@@ -90,7 +97,7 @@ export async function readBackup(url, file) {
 		'insert into database_epoch (id, began_at) values (gen_random_uuid(), clock_timestamp())'
 	);
 	await client.end();
-	const found = projectNumbers(url);
+	const found = await projectNumbers(url);
 	if (JSON.stringify(found) !== JSON.stringify(wanted))
 		throw new SetUpError('the projects are not the same as when the backup was made; what was there is kept');
 	return found;

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { root, runQuietly, say } from './system.mjs';
+import { root, runAside, say } from './system.mjs';
 
 const stamp = join(root, 'build/.sources');
 
@@ -19,7 +19,7 @@ export function hashSources(folders, files) {
 	return hash.digest('hex');
 }
 
-export function ensureBuild() {
+export async function ensureBuild() {
 	const sources = hashSources(
 		['src', 'static'],
 		['package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json']
@@ -28,6 +28,6 @@ export function ensureBuild() {
 	say('building');
 	// A build that is killed half way must not pass for the one before.
 	rmSync(stamp, { force: true });
-	runQuietly('build', 'npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn']);
+	await runAside('build', 'npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn']);
 	writeFileSync(stamp, sources);
 }

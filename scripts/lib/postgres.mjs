@@ -98,12 +98,12 @@ function postmasterOf(folder) {
 }
 
 /**
- * Start the cluster in .data/<name>, making it when it is not there. Only one starter at a time may call it.
+ * Start the cluster in .data/<name>, making it when it is not there; DATABASE_URL takes the place of the usual one. Only one starter at a time may call it.
  * @returns its URL, whether it ran already, how to start it again on the same port, and how to stop it (nothing
  * when it is not ours)
  */
 export async function startDatabase(name = 'pg') {
-	if (process.env.DATABASE_URL)
+	if (process.env.DATABASE_URL && name === 'pg')
 		return {
 			url: process.env.DATABASE_URL,
 			folder: null,

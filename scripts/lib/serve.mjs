@@ -2,6 +2,7 @@
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { answers } from './postgres.mjs';
+import { programFile } from './programs.mjs';
 import { beganAt, endRecorded, isFree, pause, writeWhole } from './processes.mjs';
 import { data, logFile, run, say, SetUpError, start, tail } from './system.mjs';
 
@@ -14,10 +15,8 @@ const LOOK_MS = 1500;
 const READY_MS = 30_000;
 
 /** Bring the database's tables up to date and load the demo project once. */
-export function prepareDatabase(url) {
-	run(node, ['--import', './scripts/typescript.mjs', 'scripts/prepare-database.ts'], {
-		env: { ...process.env, DATABASE_URL: url }
-	});
+export async function prepareDatabase(url) {
+	run(node, [await programFile('prepare-database')], { env: { ...process.env, DATABASE_URL: url } });
 }
 
 /** Everything the built server is told. */

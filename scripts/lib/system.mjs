@@ -51,6 +51,23 @@ export function runQuietly(name, command, args, options = {}) {
 	}
 }
 
+/** The same without holding this process up. */
+export async function runAside(name, command, args, options = {}) {
+	const { path, handle } = logFile(name);
+	const child = spawn(command, args, {
+		cwd: root,
+		...options,
+		stdio: verbose ? 'inherit' : ['ignore', handle, handle]
+	});
+	closeSync(handle);
+	const why = await new Promise((resolve) => {
+		child.once('error', (error) => resolve(error.message));
+		child.once('exit', (code, signal) => resolve(signal ?? code));
+	});
+	if (why !== 0)
+		throw new SetUpError(`${command} ${args.join(' ')} failed (${why}); the end of ${path}:\n${tail(path)}`);
+}
+
 /** Start a command and let it run. */
 export function start(command, args, options = {}) {
 	return spawn(command, args, { stdio: 'inherit', cwd: root, ...options });

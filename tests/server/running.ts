@@ -56,12 +56,15 @@ export let running: Running;
 export const mochaHooks = {
 	async beforeAll(this: Mocha.Context) {
 		this.timeout(180_000);
-		const release = await takeLock('set-up');
-		ensureBuild();
-		const { url, stop } = await startDatabase('pg-test');
-		database = { url, stop };
-		prepareDatabase(url);
-		await release();
+		let url = process.env['DATABASE_URL'];
+		if (!url) {
+			const release = await takeLock('set-up');
+			await ensureBuild();
+			database = await startDatabase('pg-test');
+			url = database.url;
+			await prepareDatabase(url);
+			await release();
+		}
 		running = await launch(url);
 	},
 	async afterAll(this: Mocha.Context) {
