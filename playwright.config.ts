@@ -5,7 +5,7 @@ const port = 4390;
 
 export default defineConfig({
 	testDir: 'tests/browser',
-	workers: 1,
+	workers: 2,
 	timeout: 120_000,
 	expect: { timeout: 25_000 },
 	reporter: [['list']],

@@ -16,10 +16,16 @@ const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
 await shoot('projects');
-await page
+// A copy of its own, since some of the pictures need changes.
+const link = await page
 	.getByRole('link', { name: /Tidal Lido/ })
 	.first()
-	.click();
+	.getAttribute('href');
+const made = await page.request.post(`${address}/api/projects/${link.split('/').at(-1)}/duplicate`, {
+	data: {}
+});
+const { id } = await made.json();
+await page.goto(`${address}/project/${id}`);
 await settled();
 const map = await page.getByTestId('map').locator('canvas').boundingBox();
 await page.mouse.click(map.x + map.width / 2 - 100, map.y + map.height / 2 - 12);
@@ -73,4 +79,17 @@ await shoot('variants');
 await page.goto(`${project}/kit`);
 await page.waitForSelector('[data-testid=kit][data-pictures="25"]', { timeout: 120_000 });
 await shoot('kit');
+await page.goto(project);
+await settled();
+for (const name of [/^Bays: 32/, /^Courses: 14/]) {
+	await page.getByRole('button', { name }).first().focus();
+	for (let k = 0; k < 2; k++) await page.keyboard.press('ArrowUp');
+}
+await page.keyboard.press('Control+z');
+await page.waitForFunction(() => document.querySelector('[data-testid=save-state]').textContent === 'saved');
+await page.goto(`${project}/history`);
+await page.getByRole('button', { name: /bays 32 → 33/ }).click();
+await page.waitForSelector('[data-testid=past][data-ready=true]');
+await shoot('history');
+await page.request.delete(`${address}/api/projects/${id}`);
 await browser.close();

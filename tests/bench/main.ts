@@ -17,6 +17,8 @@ import { patternOf } from '../../src/core/pattern/catalogue';
 import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
+import { hashOf } from '../../src/core/project/hash';
+import type { Zone } from '../../src/core/project/schema';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
@@ -337,8 +339,32 @@ async function block(): Promise<void> {
 	note('block:10000:drawn', PIECES, await time(() => run()), null, triangles(run()));
 }
 
+/** One choice by hand of 5,000 changed, its hash too; against validating the whole document as it was done before. */
+async function edit(): Promise<void> {
+	if (!wanted('core:edit')) return;
+	const project = projectOf(mass, counts(100, 50));
+	const [zone] = project.zones as [Zone];
+	const exceptions = Array.from({ length: 5000 }, (_, k) => ({
+		id: `m.shell/C${k}/B${k}/1`,
+		place: null,
+		put: 'open' as const
+	}));
+	const large = readProject({ ...project, zones: [{ ...zone, exceptions }] });
+	hashOf(large);
+	const path = 'zones/z/exceptions/m.shell~C2500~B2500~1/place';
+	const value = (run: number) => [Math.abs(run % 7) / 10, 0.5];
+	const one = await time(
+		(run) => hashOf(applyEdits(large, [{ do: 'set', path, value: value(run) }]).project),
+		60
+	);
+	const whole = await time(() => readProject(large), 15);
+	note('core:edit', 5000, one, { name: 'validating the whole', ms: whole });
+}
+const counts = (across: number, up: number) => ({ across: count(across), up: count(up) });
+
 async function main(): Promise<void> {
 	await loadSolids();
+	await edit();
 	await importStep();
 	await surface();
 	await clip();

@@ -1,4 +1,31 @@
-import { expect, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
+
+export { expect };
+
+/**
+ * Tests whose pages share one browser context for as long as a worker lives: the application is fetched and compiled
+ * once. Every test has a page and a project of its own; one that changes the context itself uses Playwright's own.
+ */
+export const test = base.extend<object, { shared: BrowserContext }>({
+	shared: [
+		async ({ browser }, use, worker) => {
+			const { baseURL, viewport } = worker.project.use;
+			const context = await browser.newContext({
+				...(baseURL && { baseURL }),
+				...(viewport && { viewport }),
+				serviceWorkers: 'block'
+			});
+			await use(context);
+			await context.close();
+		},
+		{ scope: 'worker' }
+	],
+	context: async ({ shared }, use) => {
+		await use(shared);
+		for (const page of shared.pages()) await page.close();
+	},
+	page: async ({ context }, use) => use(await context.newPage())
+});
 
 /** Open the demo project in a copy of its own, so that tests do not meet; wait until it stands. */
 export async function openDemo(page: Page): Promise<string> {

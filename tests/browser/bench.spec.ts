@@ -1,8 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openDemo, saved, settled } from './app';
+import { expect, openDemo, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {

@@ -1,9 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { mkdtempSync, openSync, readFileSync, ftruncateSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openDemo, saved, settled } from './app';
+import { expect, openDemo, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {

@@ -1,6 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { openDemo, saved, settled } from './app';
+import { expect, openDemo, saved, settled, test } from './app';
 
 async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
 	await page.getByRole('button', { name: 'Export' }).click();

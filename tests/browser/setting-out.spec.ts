@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { cellCount, openDemo, saved, settled } from './app';
+import { type Page } from '@playwright/test';
+import { cellCount, expect, openDemo, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {

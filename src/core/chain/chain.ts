@@ -95,10 +95,16 @@ function fingerprint(list: Uint32Array): string {
  * result is used again while its inputs stay the same. A zone that cannot be made keeps its last good model.
  */
 export class Chain {
-	private readonly memo = new Memo();
+	private readonly memo: Memo;
 	private readonly lastGood = new Map<string, ZoneModel>();
 	private readonly lastFaces = new Map<string, Kept<Face[]>>();
 	private ms = {} as Record<StageName, number>;
+
+	/** @param serials given out already, by a chain whose place this one takes: what they named stays apart */
+	constructor(serials = 0) {
+		this.memo = new Memo(serials);
+		this.cellSerial = serials;
+	}
 
 	async run(project: Project, hooks: ChainHooks = {}): Promise<Model> {
 		this.ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
@@ -296,7 +302,7 @@ export class Chain {
 			}
 		).value;
 	}
-	private cellSerial = 0;
+	private cellSerial: number;
 
 	private clad(project: Project, zone: Zone, { faces, meetings }: JoinedFaces): ZoneModel {
 		const at = `zones/${zone.id}`;

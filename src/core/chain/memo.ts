@@ -10,8 +10,10 @@ export interface Kept<T> {
  */
 export class Memo {
 	private readonly entries = new Map<string, { key: string; kept: Kept<unknown>; run: number }>();
-	private serials = 0;
 	private currentRun = 0;
+
+	/** @param serials given out already, by a chain whose place this one takes */
+	constructor(private serials = 0) {}
 
 	use<T>(slot: string, key: string, make: () => T): Kept<T> {
 		const entry = this.entries.get(slot);

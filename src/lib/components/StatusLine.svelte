@@ -70,8 +70,12 @@
 			></progress>
 			<span>{model.progress.what} …</span>
 			<button type="button" class="underline" onclick={() => model.cancel()}>Cancel</button>
+		{:else if model.cancelled}
+			<span class="text-ink">Cancelled; the model shown is the one before</span>
+			<button type="button" class="plain-button py-0!" onclick={() => model.resume()}>Compute</button>
 		{:else if model.behind}
 			<span>computing …</span>
+			<button type="button" class="underline" onclick={() => model.cancel()}>Cancel</button>
 		{:else if problems}
 			<span class="text-oxide"
 				>{problems === 1 ? 'one clause needs' : `${problems} clauses need`} attention; the last good model stays</span

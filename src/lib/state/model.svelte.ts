@@ -37,6 +37,12 @@ export interface Progress {
 	readonly of: number;
 }
 
+const startWorker = () =>
+	new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
+
+/** A worker that has not let go so long after Cancel is ended, whatever it is in the middle of. */
+const LET_GO_MS = 400;
+
 function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): void {
 	for (const serial of kept.keys()) if (!serials.has(serial)) kept.delete(serial);
 }
@@ -47,9 +53,13 @@ function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): voi
  */
 const markOf = (owner: string) => `zygaster computing ${owner}`;
 
+class GivenUp extends Error {}
+
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
 	view = $state.raw<ModelView>({ masses: [], zones: [], guides: [], problems: [], ms: 0 });
+	/** The last run was given up; what is shown is the model before. */
+	cancelled = $state(false);
 	/** Set while a run takes long enough to be told about. */
 	progress = $state.raw<Progress | null>(null);
 	/** The view is older than the document. */
@@ -60,18 +70,21 @@ export class LiveModel {
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
-	private readonly worker = new Worker(new URL('../worker/chain.worker.ts', import.meta.url), {
-		type: 'module'
-	});
-	readonly service: Remote<ChainService> = wrap<ChainService>(this.worker);
+	private worker = startWorker();
+	service: Remote<ChainService> = wrap<ChainService>(this.worker);
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
 	private readonly shapes = new Map<number, MassShapes>();
 	private wanted: { readonly project: Project; readonly preview: boolean } | null = null;
+	private last: { readonly project: Project; readonly preview: boolean } | null = null;
 	/** What the last change of layout did to addresses. */
 	report = $state.raw<LayoutReport | null>(null);
 	private readonly addresses = new Map<string, Addresses>();
 	private running = false;
+	/** The run under way, and how to end waiting for it. */
+	private run = 0;
+	private takenOver = 0;
+	private giveUp: ((why: string) => void) | null = null;
 	private readonly mark: string | null;
 
 	/** @param owner the project and window it computes for, where a crash is to be noticed at the next opening */
@@ -85,10 +98,11 @@ export class LiveModel {
 		if (this.mark && !this.paused) localStorage.removeItem(this.mark);
 	};
 
-	/** Compute after all. */
+	/** Compute after all: after a crash, or after a run was cancelled. */
 	resume(): void {
 		this.paused = false;
 		this.unmark();
+		this.wanted ??= this.last;
 		void this.runWanted();
 	}
 
@@ -99,8 +113,26 @@ export class LiveModel {
 		void this.runWanted();
 	}
 
+	/** Give the run up: at the next step of the chain, or soon by ending its thread. */
 	cancel(): void {
 		void this.service.cancel();
+		const run = this.run;
+		setTimeout(() => {
+			if (this.running && this.run === run) this.restart('cancelled');
+		}, LET_GO_MS);
+	}
+
+	/** Begin again with a new thread; the last good model stays. */
+	private restart(why: string): void {
+		this.worker.terminate();
+		this.worker = startWorker();
+		this.service = wrap<ChainService>(this.worker);
+		// What a thread has sent is known to it alone; its serials stay apart from those of the next.
+		const serials = [this.faces, this.groups, this.shapes].flatMap((kept) => [...kept.keys()]);
+		void this.service.takeOver(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
+		this.takenOver += 1_000_000;
+		for (const kept of [this.faces, this.groups, this.shapes]) kept.clear();
+		this.giveUp?.(why);
 	}
 
 	close(): void {
@@ -115,18 +147,31 @@ export class LiveModel {
 		if (this.mark) localStorage.setItem(this.mark, new Date().toISOString());
 		const { project, preview } = this.wanted;
 		this.wanted = null;
+		this.last = { project, preview };
+		this.cancelled = false;
 		try {
 			const report = proxy((what: string, done: number, of: number) => {
 				this.progress = { what, done, of };
 			});
-			const message = await this.service.run(project, report);
+			const run = ++this.run;
+			const ended = new Promise<never>((_, reject) => {
+				this.giveUp = (why) => reject(new GivenUp(why));
+				this.worker.onerror = (event) => {
+					event.preventDefault();
+					if (this.run === run) this.restart(`its thread ended (${event.message || 'out of memory'})`);
+				};
+			});
+			const message = await Promise.race([this.service.run(project, report), ended]);
 			if (message) this.take(message);
 			if (message && !preview) this.reportLayout();
 			this.failure = null;
 			this.behind = this.wanted !== null || !message;
+			this.cancelled = !message;
 		} catch (error) {
-			this.failure = error instanceof Error ? error.message : String(error);
+			this.cancelled = error instanceof GivenUp && error.message === 'cancelled';
+			this.failure = this.cancelled ? null : error instanceof Error ? error.message : String(error);
 		} finally {
+			this.giveUp = null;
 			this.progress = null;
 			this.running = false;
 			this.unmark();

@@ -21,7 +21,7 @@ const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
 
-const chain = new Chain();
+let chain = new Chain();
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
 const trials = new Chain();
 const known = new Set<string>();
@@ -35,6 +35,10 @@ function current(): Model {
 
 /** The chain in its own thread. One run at a time; the interface asks for the next when one has ended. */
 const service = {
+	/** This thread takes the place of one that was ended, and gives out serials after its. */
+	takeOver(serials: number): void {
+		chain = new Chain(serials);
+	},
 	/** @returns what changed, or null when the run was cancelled; the last model then stands */
 	async run(project: Project, progress: Progress): Promise<ModelMessage | null> {
 		cancelled = false;
