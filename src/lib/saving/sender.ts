@@ -65,6 +65,7 @@ export class Sender {
 	private running = false;
 	private asked = false;
 	private pauses = 0;
+	private state: SaveState = { is: 'saved' };
 	/** Commands of the next request at most: one after a refusal, to find which it was. */
 	private atMost = MOST_COMMANDS;
 	private readonly keeping = new Map<string, Promise<void>>();
@@ -84,7 +85,13 @@ export class Sender {
 			command.id,
 			this.keeper.keep(command).finally(() => this.keeping.delete(command.id))
 		);
+		if (this.state.is === 'saved') this.tell({ is: 'saving' });
 		void this.run();
+	}
+
+	private tell(state: SaveState): void {
+		this.state = state;
+		this.told.state(state);
 	}
 
 	/** Send what is pending and take in what came since; at once, when it was waiting. */
@@ -101,7 +108,7 @@ export class Sender {
 			while (this.session.pending.length || this.asked) {
 				this.asked = false;
 				const batch = await this.nextBatch();
-				if (batch.length) this.told.state({ is: 'saving' });
+				if (batch.length) this.tell({ is: 'saving' });
 				const request: SaveRequest = {
 					epoch: this.session.epoch,
 					base: this.session.revision,
@@ -112,7 +119,7 @@ export class Sender {
 		} finally {
 			this.running = false;
 		}
-		this.told.state({ is: 'saved' });
+		this.tell({ is: 'saved' });
 	}
 
 	/** Commands that are kept already, as many as a request takes. */
@@ -188,7 +195,7 @@ export class Sender {
 
 	private async pause(why: string, wanted = 0): Promise<void> {
 		const growing = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** this.pauses++);
-		this.told.state({ is: 'waiting', why });
+		this.tell({ is: 'waiting', why });
 		this.asked = true;
 		const woken = new Promise<void>((resolve) => (this.wake = resolve));
 		await Promise.race([this.sleep(Math.max(wanted, growing * (0.75 + Math.random() / 2))), woken]);

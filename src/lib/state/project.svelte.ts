@@ -57,7 +57,8 @@ export class OpenProject {
 			{
 				changed: () => this.show(),
 				state: (state) => {
-					this.saveState = state;
+					// What is looked at hangs on it: asking what came since is no change.
+					if (state.is !== this.saveState.is || state.is === 'waiting') this.saveState = state;
 					this.unsaved = this.session.pending.length;
 				},
 				notice: (text) => (this.notices = [...this.notices, text]),
