@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isPlain } from '$lib/model/renderer';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
 	import type { Bench } from './bench.svelte';
@@ -17,7 +18,7 @@
 	onMount(() => {
 		let made: BenchScene;
 		try {
-			made = new BenchScene(canvas, new URLSearchParams(location.search).has('plain'));
+			made = new BenchScene(canvas, isPlain());
 		} catch (error) {
 			failure = `The part cannot be drawn here: ${(error as Error).message}. Its sentences and measures work without.`;
 			return;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isPlain } from '$lib/model/renderer';
 	import { formatQuantity } from '$core/units/quantity';
 	import { inputKind, kernelValue } from '$core/part/inputs';
 	import { cornersOfTrial } from '$core/part/trials';
@@ -24,7 +25,7 @@
 
 	onMount(() => {
 		try {
-			pictures = new Pictures(new URLSearchParams(location.search).has('plain'));
+			pictures = new Pictures(isPlain());
 		} catch {
 			// Without pictures the tiles still say what they are and which are flagged.
 		}

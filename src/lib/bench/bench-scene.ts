@@ -3,7 +3,7 @@ import { placesOf } from '$core/part/places';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
-import { makeRenderer } from '$lib/model/renderer';
+import { makeRenderer, pixelRatio } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 
@@ -78,7 +78,7 @@ export class BenchScene {
 
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
 		this.renderer = makeRenderer(canvas, plain);
-		this.renderer.setPixelRatio(plain ? 1 : Math.min(2, devicePixelRatio));
+		this.renderer.setPixelRatio(pixelRatio(plain));
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();
 			this.request();

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isPlain } from '$lib/model/renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find } from '$lib/state/selection.svelte';
@@ -26,7 +27,7 @@
 	const selected = $derived(workbench.selection.addresses.flatMap((address) => find(view, address) ?? []));
 
 	onMount(() => {
-		const plain = new URLSearchParams(location.search).has('plain');
+		const plain = isPlain();
 		let made: ModelScene;
 		try {
 			made = new ModelScene(canvas, plain);

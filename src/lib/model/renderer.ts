@@ -1,5 +1,16 @@
 import * as THREE from 'three';
 
+const PLAIN = 'zygaster plain';
+
+/** Whether this window draws plainly, for machines that draw in software: `?plain` once, and it stays so. */
+export function isPlain(): boolean {
+	if (new URLSearchParams(location.search).has('plain')) sessionStorage.setItem(PLAIN, 'yes');
+	return sessionStorage.getItem(PLAIN) !== null;
+}
+
+/** Points of the drawing to a point of the screen. */
+export const pixelRatio = (plain: boolean) => (plain ? 0.5 : Math.min(2, devicePixelRatio));
+
 /** A renderer for a canvas. @param plain without smooth edges, for machines that draw in software */
 export function makeRenderer(canvas: HTMLCanvasElement, plain: boolean): THREE.WebGLRenderer {
 	const renderer = new THREE.WebGLRenderer({ canvas, antialias: !plain, alpha: true });

@@ -13,7 +13,7 @@ import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
-import { makeRenderer } from './renderer';
+import { makeRenderer, pixelRatio } from './renderer';
 import { SelectionOverlay } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
@@ -45,7 +45,7 @@ export class ModelScene {
 
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
 		this.renderer = makeRenderer(canvas, plain);
-		this.renderer.setPixelRatio(plain ? 1 : Math.min(2, devicePixelRatio));
+		this.renderer.setPixelRatio(pixelRatio(plain));
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();
 			this.request();

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isPlain } from '$lib/model/renderer';
 	import { goto } from '$app/navigation';
 	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { inspectPart } from '$core/part/inspect';
@@ -53,7 +54,7 @@
 			setTimeout(next);
 		}
 		try {
-			maker = new Pictures(new URLSearchParams(location.search).has('plain'));
+			maker = new Pictures(isPlain());
 			setTimeout(next);
 		} catch {
 			// Without pictures the cards still say what each part is for.
