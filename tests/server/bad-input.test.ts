@@ -121,7 +121,7 @@ describe('bad input', () => {
 	});
 
 	it('of many faults twenty are told, and how many there are', async () => {
-		const levels = Array.from({ length: 20_000 }, (_, k) => ({
+		const levels = Array.from({ length: 4000 }, (_, k) => ({
 			id: `L${k}`,
 			name: 'x'.repeat(20),
 			height: 'no'
@@ -129,7 +129,7 @@ describe('bad input', () => {
 		const { status, body } = await ask('POST', '/api/projects', { document: { ...START, levels } });
 		expect(status).to.equal(422);
 		expect(body.message.split('\n')).to.have.length(21);
-		expect(body.message).to.match(/and 3998\d more faults$/);
+		expect(body.message).to.match(/and 3980 more faults$/);
 		expect(body.message.length).to.be.below(10_000);
 	});
 });

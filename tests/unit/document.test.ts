@@ -4,7 +4,8 @@ import { readFileSync } from 'node:fs';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Edit } from '../../src/core/project/edits';
 import { CommandError, DocumentError } from '../../src/core/project/faults';
-import { valueAt } from '../../src/core/project/paths';
+import { hashOf } from '../../src/core/project/hash';
+import { pathSegment, pathsMeet, valueAt } from '../../src/core/project/paths';
 import { readProject, readProjectText } from '../../src/core/project/read';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
@@ -78,5 +79,161 @@ describe('commands', () => {
 		refuse({ do: 'remove', path: 'name' }, CommandError, /members of a list/);
 		refuse({ do: 'set', path, value: 'many' }, DocumentError, /count/);
 		refuse({ do: 'insert', path: 'zones', index: 9, value: {} }, CommandError, /past the end/);
+	});
+});
+
+describe('what an edit touches', () => {
+	const anything = fc.oneof(
+		fc.constantFrom<unknown>(null, true, 'x', '', {}, [], -1, 0, 2.5, 1e12, [[0, 0]], {
+			by: 'count',
+			count: 4
+		}),
+		fc.integer({ min: -3, max: 60 })
+	);
+	/** All paths of the demo that lead to something that can be set. */
+	const paths: string[] = [];
+	const walk = (value: unknown, at: string) => {
+		if (at) paths.push(at);
+		if (typeof value !== 'object' || value === null) return;
+		for (const [key, below] of Object.entries(value)) {
+			const id = Array.isArray(value) ? (below as { id?: unknown } | null)?.id : undefined;
+			walk(below, `${at}${at && '/'}${typeof id === 'string' ? pathSegment(id) : key}`);
+		}
+	};
+	walk(demo, '');
+
+	/** The document with a value at a path and nothing validated: what a whole reading is then given. */
+	function raw(path: string, value: unknown): unknown {
+		const copy = structuredClone(demo) as unknown;
+		const segments = path.split('/');
+		const holder = segments.length > 1 ? valueAt(copy, segments.slice(0, -1).join('/')) : copy;
+		const last = segments.at(-1)!.replaceAll('~', '/');
+		const list = Array.isArray(holder) ? holder : null;
+		const byId = list?.findIndex((member) => (member as { id?: unknown } | null)?.id === last) ?? -1;
+		(holder as Record<string | number, unknown>)[byId >= 0 ? byId : last] = value;
+		return copy;
+	}
+
+	it('is validated as the whole would be: the same documents, the same refusals', () => {
+		fc.assert(
+			fc.property(fc.constantFrom(...paths), anything, (path, value) => {
+				let whole: unknown;
+				try {
+					whole = readProject(raw(path, value));
+				} catch (error) {
+					expect(error).to.be.instanceOf(DocumentError);
+					expect(() => applyEdits(demo, [{ do: 'set', path, value }]), path).to.throw(DocumentError);
+					return;
+				}
+				const { project } = applyEdits(demo, [{ do: 'set', path, value }]);
+				expect(project).to.deep.equal(whole);
+				expect(hashOf(project)).to.equal(hashOf(JSON.parse(JSON.stringify(whole))));
+			}),
+			{ numRuns: 600 }
+		);
+	});
+
+	it('is all that is new: everything beside it is shared', () => {
+		const { project } = applyEdits(demo, [
+			{ do: 'set', path: 'zones/gull/settingOut/across/count', value: 40 }
+		]);
+		expect(project.masses).to.equal(demo.masses);
+		expect(project.zones[1]).to.equal(demo.zones[1]);
+		expect(project.zones[0]!.rules).to.equal(demo.zones[0]!.rules);
+		expect(project.zones[0]!.settingOut.up).to.equal(demo.zones[0]!.settingOut.up);
+		expect(project.zones[0]!.settingOut).not.to.equal(demo.zones[0]!.settingOut);
+	});
+
+	it('ids are used once after any way of putting them there', () => {
+		const twice = /is used twice/;
+		const variant = demo.variants[0]!;
+		expect(() => applyEdits(demo, [{ do: 'insert', path: 'variants', index: 2, value: variant }])).to.throw(
+			DocumentError,
+			twice
+		);
+		expect(() =>
+			applyEdits(demo, [{ do: 'set', path: `variants/${variant.id}/id`, value: demo.variants[1]!.id }])
+		).to.throw(DocumentError, twice);
+		const rule = demo.zones[0]!.rules[0]!;
+		expect(() => applyEdits(demo, [{ do: 'set', path: 'zones/gull/rules', value: [rule, rule] }])).to.throw(
+			DocumentError,
+			/zones\/gull\/rules: the id/
+		);
+		// On the way of several edits an id may be there twice, as long as it is not in the end.
+		const { project } = applyEdits(demo, [
+			{ do: 'insert', path: 'variants', index: 1, value: { ...variant, name: 'Other' } },
+			{ do: 'remove', path: 'variants/0' }
+		]);
+		expect(project.variants[0]!.name).to.equal('Other');
+	});
+
+	it('names the places that it decides, so that others can tell whether they are in each other’s way', () => {
+		const touched = (...edits: Edit[]) => applyEdits(demo, edits).touched;
+		expect(touched({ do: 'set', path: 'zones/gull/name', value: 'x' })).to.deep.equal(['zones/gull/name']);
+		expect(touched({ do: 'remove', path: 'variants/mullion-slim' })).to.deep.equal(['variants/mullion-slim']);
+		expect(touched({ do: 'move', path: 'zones/gull', index: 2 })).to.deep.equal(['zones/ order of gull']);
+		// One more point moves all behind it.
+		expect(touched({ do: 'remove', path: 'masses/drum/form/profile/points/1' })).to.deep.equal([
+			'masses/drum/form/profile/points'
+		]);
+		expect(pathsMeet('zones/gull', 'zones/gull/name')).to.equal(true);
+		expect(pathsMeet('zones/gull', 'zones/gulls')).to.equal(false);
+		expect(pathsMeet('zones/ order of gull', 'zones/gull/name')).to.equal(false);
+	});
+
+	it('a list that would be too long or too short is refused with the number', () => {
+		const points = (many: number) => Array.from({ length: many }, (_, k): [number, number] => [3000, k]);
+		const path = 'masses/drum/form/profile/points';
+		const { project } = applyEdits(demo, [{ do: 'set', path, value: points(20_000) }]);
+		expect(() => applyEdits(project, [{ do: 'insert', path, index: 0, value: [1, 1] }])).to.throw(
+			DocumentError,
+			/20001 are too many; at most 20000/
+		);
+	});
+});
+
+describe('the number of a document', () => {
+	const json = fc.jsonValue({ maxDepth: 4 });
+
+	it('is the same for equal values, in whatever order their keys stand', () => {
+		const turned = (value: unknown): unknown => {
+			if (Array.isArray(value)) return value.map(turned);
+			if (typeof value !== 'object' || value === null) return value;
+			return Object.fromEntries(
+				Object.entries(value)
+					.reverse()
+					.map(([key, below]) => [key, turned(below)])
+			);
+		};
+		fc.assert(fc.property(json, (value) => hashOf(turned(value)) === hashOf(structuredClone(value))));
+		expect(hashOf([-0])).to.equal(hashOf([0]));
+		expect(hashOf({ a: 1, b: undefined })).to.equal(hashOf({ a: 1 }));
+	});
+
+	it('is another one for other values', () => {
+		fc.assert(
+			fc.property(json, json, (a, b) => {
+				const same = JSON.stringify(a) === JSON.stringify(b);
+				if (!same && hashOf([a]) === hashOf([b])) expect(a).to.deep.equal(b);
+			}),
+			{ numRuns: 2000 }
+		);
+		const seen = new Set(Array.from({ length: 200_000 }, (_, k) => hashOf({ at: [k, k / 3] })));
+		expect(seen.size).to.equal(200_000);
+		for (const [a, b] of [
+			[
+				[1, 2],
+				[2, 1]
+			],
+			[[[1], 2], [[1, 2]]],
+			[
+				{ a: 1, b: 2 },
+				{ a: 2, b: 1 }
+			],
+			['1', 1],
+			[{}, []],
+			[null, 'null']
+		])
+			expect(hashOf(a)).not.to.equal(hashOf(b));
 	});
 });

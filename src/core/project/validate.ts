@@ -69,7 +69,12 @@ function parsed(schema: Schema, value: unknown, at: readonly Key[]): unknown {
 function checkLength(schema: Schema, list: readonly unknown[], at: readonly Key[]): void {
 	const bared = bare(schema);
 	if (definitionOf(bared).type !== 'array') return;
-	const { minimum = 0, maximum = Infinity } = bared._zod.bag as { minimum?: number; maximum?: number };
+	let [minimum, maximum] = [0, Infinity];
+	for (const check of (definitionOf(bared).checks ?? []) as readonly z.core.$ZodCheck[]) {
+		const { def } = check._zod as { def: { check: string; minimum?: number; maximum?: number } };
+		if (def.check === 'min_length') minimum = def.minimum ?? minimum;
+		else if (def.check === 'max_length') maximum = def.maximum ?? maximum;
+	}
 	if (list.length < minimum)
 		throw new DocumentError([`${at.join('/')}: the list needs at least ${minimum} of them`]);
 	if (list.length > maximum)

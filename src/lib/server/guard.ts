@@ -60,6 +60,8 @@ export function refusalOf(request: Request, allowed: Allowed): Refusal | null {
 	return null;
 }
 
+const MOST_CLIENTS = 10_000;
+
 /** Lets every client ask so often a second, and a burst beyond. */
 export class RateLimit {
 	private readonly clients = new Map<string, { left: number; at: number }>();
@@ -75,15 +77,12 @@ export class RateLimit {
 		const known = this.clients.get(client) ?? { left: this.burst, at: now };
 		known.left = Math.min(this.burst, known.left + ((now - known.at) / 1000) * this.perSecond);
 		known.at = now;
-		if (this.clients.size > 10_000) this.forgetRested(now);
+		// The one that has asked last stands last, so the first is the one that has rested longest.
+		this.clients.delete(client);
 		this.clients.set(client, known);
+		if (this.clients.size > MOST_CLIENTS) this.clients.delete(this.clients.keys().next().value!);
 		if (known.left < 1) return false;
 		known.left--;
 		return true;
-	}
-
-	private forgetRested(now: number): void {
-		for (const [client, { left, at }] of this.clients)
-			if (left + ((now - at) / 1000) * this.perSecond >= this.burst) this.clients.delete(client);
 	}
 }

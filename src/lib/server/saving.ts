@@ -171,6 +171,7 @@ export class Saving {
 			.select(['id', 'revision'])
 			.where('project_id', '=', project)
 			.where('id', 'in', ids)
+			.orderBy('revision')
 			.execute();
 		const known = new Set(stored.map(({ id }) => id));
 		const log = await this.logSince(connection, project, request.base, new Set(ids));
