@@ -20,9 +20,12 @@ export class Installation {
 	launch(): ChildProcess {
 		this.starts++;
 		this.said = '';
+		// A database of its own, whatever the tests around it use.
+		const settings = { ...process.env };
+		delete settings['DATABASE_URL'];
 		const starter = spawn(process.execPath, ['scripts/start.mjs'], {
 			cwd: root,
-			env: { ...process.env, ZYGASTER_DATA: this.data, PORT: String(this.port), MOST_REQUESTS: '100000' },
+			env: { ...settings, ZYGASTER_DATA: this.data, PORT: String(this.port), MOST_REQUESTS: '100000' },
 			stdio: ['ignore', 'pipe', 'pipe'],
 			detached: true
 		});

@@ -122,7 +122,7 @@ describe('bad input', () => {
 
 	it('of many faults twenty are told, and how many there are', async () => {
 		const levels = Array.from({ length: 4000 }, (_, k) => ({
-			id: `L${k}`,
+			id: `l${k}`,
 			name: 'x'.repeat(20),
 			height: 'no'
 		}));

@@ -21,7 +21,7 @@
 	<a href="/" class="flex items-center gap-2 text-[14.5px] font-semibold"
 		><img src="/mark.svg" alt="" class="size-5" />Zygaster</a
 	>
-	<span class="text-ink-2 max-w-44 truncate">
+	<span class="text-ink-2 max-w-64 truncate">
 		{#if page}<a href="/project/{project.id}" class="hover:underline">{project.document.name}</a> /
 			<b class="text-ink font-semibold">{page}</b>{:else}{project.document.name}{/if}
 	</span>
