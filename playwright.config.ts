@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM_ARGS } from './scripts/lib/chromium-args.mjs';
 
-const port = 4390;
+const port = Number(process.env['BROWSER_PORT'] ?? 4390);
 
 export default defineConfig({
 	testDir: 'tests/browser',

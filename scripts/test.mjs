@@ -1,6 +1,6 @@
 // npm test: set up what is missing, then run everything that has to hold, two things at a time.
 import { spawn } from 'node:child_process';
-import { takeLock } from './lib/processes.mjs';
+import { freePort, takeLock } from './lib/processes.mjs';
 import {
 	CHROMIUM,
 	ensureChromium,
@@ -64,7 +64,7 @@ try {
 	try {
 		await prepareDatabase(database.url);
 		await release();
-		const env = { DATABASE_URL: database.url, CHROMIUM };
+		const env = { DATABASE_URL: database.url, CHROMIUM, BROWSER_PORT: String(await freePort()) };
 		await Promise.all([
 			checks.then(() => npm('test:unit')),
 			npm('test:server', env).then(() => npm('test:browser', env))

@@ -1,5 +1,5 @@
-// What a drag costs the page: a value of a 2,000-cell zone is dragged in the sheet of a running server, and
-// the tasks of the page's own thread are read from a browser trace. node scripts/trace-drag.mjs [address]
+// What a drag costs the page: a value of a 2,000-cell zone is dragged in the sheet of a running server, the map of
+// 100,000 cells is panned, and the tasks of the page's own thread are read from a browser trace. node scripts/trace-drag.mjs [address]
 import { chromium } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { CHROMIUM_ARGS } from './lib/chromium-args.mjs';
@@ -30,10 +30,9 @@ await page.waitForSelector('[data-testid=model][data-settled=true]');
 await page.keyboard.press('3');
 
 /** Drag a value to and fro while the browser is traced; the page's tasks in ms, and the models shown. */
-async function trace(label) {
-	const chip = page.getByRole('button', { name: new RegExp(`^${label}: `) });
-	await chip.scrollIntoViewIfNeeded();
-	const box = await chip.boundingBox();
+async function trace(label, what) {
+	await what.scrollIntoViewIfNeeded();
+	const box = await what.boundingBox();
 	const client = await page.context().newCDPSession(page);
 	const events = [];
 	client.on('Tracing.dataCollected', ({ value }) => events.push(...value));
@@ -74,7 +73,33 @@ async function trace(label) {
 }
 
 const rows = [];
-for (const label of ['Frame depth', 'Turn of Plunge drum', 'Bays']) rows.push(await trace(label));
+for (const label of ['Frame depth', 'Turn of Plunge drum', 'Bays'])
+	rows.push(await trace(label, page.getByRole('button', { name: new RegExp(`^${label}: `) })));
+
+const size = (count) => ({ by: 'count', count });
+const points = (y) => [0, 1, 2, 3].map((x) => [x * 20_000, y * 12_000, 900 * ((x * y) % 3)]);
+const large = {
+	...document,
+	name: 'Pan trace',
+	masses: [{ id: 'net', name: 'Net', form: { kind: 'net', rows: [0, 1, 2, 3].map(points) } }],
+	guides: [],
+	variants: [],
+	zones: [
+		{
+			id: 'large',
+			code: 'L',
+			name: 'Large',
+			faces: [{ mass: 'net', face: 'skin' }],
+			settingOut: { across: size(400), up: size(250) },
+			pattern: { kind: 'rectangles' }
+		}
+	]
+};
+const answer = await page.request.post(`${address}/api/projects`, { data: { document: large } });
+const { id: largeId } = await answer.json();
+await page.goto(`${address}/project/${largeId}?plain`);
+await page.waitForSelector('[data-testid=model][data-settled=true]');
+rows.push(await trace('Map of 100,000 cells', page.getByTestId('map').locator('canvas')));
 console.table(rows);
-await page.request.delete(`${address}/api/projects/${id}`);
+for (const one of [id, largeId]) await page.request.delete(`${address}/api/projects/${one}`);
 await browser.close();

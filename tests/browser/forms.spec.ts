@@ -73,7 +73,6 @@ test('a handle dragged in the model moves its point, by one undo', async ({ page
 	// Seen from above the dot of the length lies on the middle line: tried from the top until it is taken.
 	await page.getByRole('button', { name: 'Above', exact: true }).click();
 	await settled(page);
-	await page.waitForTimeout(300);
 	const dot = await page.evaluate(() => {
 		const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=model] canvas')!;
 		const box = canvas.getBoundingClientRect();

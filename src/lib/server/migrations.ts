@@ -74,12 +74,6 @@ export const migrations: Record<string, Migration> = {
 				.addColumn('bytes_since_snapshot', 'bigint', (c) => c.notNull().defaultTo(0))
 				.execute();
 			await db.schema
-				.createTable('file')
-				.addColumn('hash', 'text', (c) => c.primaryKey())
-				.addColumn('bytes', 'bytea', (c) => c.notNull())
-				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
-				.execute();
-			await db.schema
 				.createTable('database_epoch')
 				.addColumn('id', 'uuid', (c) => c.primaryKey().defaultTo(sql`gen_random_uuid()`))
 				.addColumn('began_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
@@ -88,7 +82,6 @@ export const migrations: Record<string, Migration> = {
 		},
 		async down(db: Kysely<unknown>) {
 			await db.schema.dropTable('database_epoch').execute();
-			await db.schema.dropTable('file').execute();
 			await db.schema.alterTable('project').dropColumn('bytes_since_snapshot').execute();
 			await db.schema.alterTable('project_document').dropColumn('bytes').execute();
 			await db.schema.alterTable('project_edit').dropConstraint('project_edit_once').execute();

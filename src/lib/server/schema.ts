@@ -49,13 +49,6 @@ export interface EditTable {
 	touched: JSONColumnType<string[]>;
 }
 
-/** Large bytes that documents name by their SHA-256. */
-export interface FileTable {
-	hash: string;
-	bytes: Buffer;
-	made_at: Timestamp;
-}
-
 /** One row: a database that is put back to an earlier state gets a new one, by which windows notice. */
 export interface EpochTable {
 	id: Generated<string>;
@@ -73,6 +66,5 @@ export interface Schema {
 	project_document: DocumentTable;
 	project_edit: EditTable;
 	milestone: MilestoneTable;
-	file: FileTable;
 	database_epoch: EpochTable;
 }
