@@ -5,7 +5,7 @@ const port = Number(process.env['BROWSER_PORT'] ?? 4390);
 
 export default defineConfig({
 	testDir: 'tests/browser',
-	workers: 2,
+	workers: 1,
 	timeout: 120_000,
 	expect: { timeout: 25_000 },
 	reporter: [['list']],

@@ -333,7 +333,9 @@ test('100,000 cells: the map pans; half a million are cancelled, and the model b
 	await page.mouse.down();
 	await page.mouse.move(map.x + map.width / 2 + 120, map.y + map.height / 2 + 30, { steps: 30 });
 	await page.mouse.up();
-	await expect.poll(async () => before.equals(await page.getByTestId('map').screenshot())).toBe(false);
+	await expect
+		.poll(async () => before.equals(await page.getByTestId('map').screenshot({ timeout: 20_000 })))
+		.toBe(false);
 
 	const across = page.locator('[data-clause="zones/canopy/settingOut/across"]');
 	await across.getByRole('button', { name: /^Bays/ }).click();

@@ -89,7 +89,7 @@ describe('budgets', () => {
 			],
 			elements: []
 		}));
-		expect(await clad([part('rings', rings)])).to.match(/comes to more than 100000 operations/);
+		expect(await clad([part('rings', rings)])).to.match(/comes to more than 250000 operations/);
 		const doubled = Array.from({ length: 21 }, (_, k) =>
 			k === 20
 				? part('p20', plate)

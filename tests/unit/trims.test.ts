@@ -386,7 +386,7 @@ describe('trims', () => {
 	it('impossible ones are refused at their clause, in words', async () => {
 		const cases: [TrimDefinition[], RegExp][] = [
 			[[trim({ at: [11500, 4500, 0] })], /the outline leaves skin near x 1[23].\d{3}/],
-			[[trim({ within: 0 })], /followed to within 0 mm; more than 0 mm is accepted/],
+			[[trim({ within: 0 })], /followed to within 0 mm; 0.1 mm or more is accepted/],
 			[
 				[{ by: 'level', id: 't', face: 'skin', within: 5, keep: 'above', height: 7000 }],
 				/the level does not meet skin, which lies between 4.000 and 4.000 mm/

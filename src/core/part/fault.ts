@@ -2,7 +2,7 @@
 export class StepFault extends Error {}
 
 /** What one part may come to: operations, elements made of them, and turns of one piece. */
-export const MOST_OPERATIONS = 100_000;
+export const MOST_OPERATIONS = 250_000;
 /** Times an operation is asked for, those that are known already included. */
 export const MOST_ASKED = 2_000_000;
 export const MOST_ELEMENTS = 5000;

@@ -185,7 +185,7 @@ export function checkFormula(text: string, scope: FormulaScope): Expression {
 	return scope.expected ? fitTo(expression, scope.expected, text) : expression;
 }
 
-const MOST_LETTERS = 2000;
+const MOST_LETTERS = 4000;
 const MOST_NESTED = 50;
 /** Signs in a row, as in −−−x: each is one level deeper. */
 const MOST_SIGNS = 20;
