@@ -68,11 +68,15 @@ function rows(request: IDBRequest<unknown[]>): Promise<unknown[]> {
 	});
 }
 
-/** Held for the life of the window; whether it was free. Where the browser has no locks, everything is free. */
+/** Locks of this page: a project that is opened in it once more goes on as the same window. */
+const held = new Set<string>();
+
+/** Held for the life of the page; whether it was free. Where the browser has no locks, everything is free. */
 function takeLock(window: string): Promise<boolean> {
-	if (!navigator.locks) return Promise.resolve(true);
+	if (!navigator.locks || held.has(window)) return Promise.resolve(true);
 	return new Promise((resolve) => {
 		void navigator.locks.request(`zygaster window ${window}`, { ifAvailable: true }, (lock) => {
+			if (lock) held.add(window);
 			resolve(lock !== null);
 			return lock ? new Promise<void>(() => {}) : undefined;
 		});
