@@ -118,6 +118,19 @@ test('a window that did not outlive its computing opens paused, and computes whe
 	await settled(page);
 });
 
+test('a project left for the list and opened again in the same page goes on with its undo', async ({ page }) => {
+	const id = await openDemo(page);
+	await more(page, bays(page), 2);
+	await saved(page);
+	await page.getByRole('link', { name: 'Zygaster' }).click();
+	await page.locator(`a[href="/project/${id}"]`).click();
+	await settled(page);
+	await expect(bays(page)).toHaveText('34');
+	await page.keyboard.press('Control+z');
+	await expect(bays(page)).toHaveText('33');
+	await saved(page);
+});
+
 test('the history tells every change; a state of the past is looked at, brought back and copied', async ({
 	page
 }) => {
