@@ -118,7 +118,9 @@ test('a window that did not outlive its computing opens paused, and computes whe
 	await settled(page);
 });
 
-test('a project left for the list and opened again in the same page goes on with its undo', async ({ page }) => {
+test('a project left for the list and opened again in the same page goes on with its undo', async ({
+	page
+}) => {
 	const id = await openDemo(page);
 	await more(page, bays(page), 2);
 	await saved(page);
