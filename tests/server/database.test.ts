@@ -11,6 +11,17 @@ async function query(text: string): Promise<void> {
 	await client.end();
 }
 
+/** Do something while another connection holds a project's row. */
+async function whileLocked(id: string, act: () => Promise<void>): Promise<void> {
+	const client = new pg.Client({ connectionString: running.databaseUrl });
+	await client.connect();
+	await client.query('begin');
+	await client.query('select 1 from project where id = $1 for update', [id]);
+	await act();
+	await client.query('rollback');
+	await client.end();
+}
+
 const naming = (value: string) => ({
 	kind: 'do',
 	id: randomUUID(),
@@ -38,16 +49,11 @@ describe('the server and its database', () => {
 	it('more windows than connections wait for each other, and none hangs', async () => {
 		const id = await create(START);
 		const { epoch } = await open(id);
-		const client = new pg.Client({ connectionString: running.databaseUrl });
-		await client.connect();
-		await client.query('begin');
-		await client.query('select 1 from project where id = $1 for update', [id]);
-		const asked = Array.from({ length: 40 }, (_, k) =>
-			save(id, { epoch, base: 0, commands: [naming(`${k}`)] })
-		);
-		await new Promise((resolve) => setTimeout(resolve, 500));
-		await client.query('commit');
-		await client.end();
+		let asked: ReturnType<typeof save>[] = [];
+		await whileLocked(id, async () => {
+			asked = Array.from({ length: 40 }, (_, k) => save(id, { epoch, base: 0, commands: [naming(`${k}`)] }));
+			await new Promise((resolve) => setTimeout(resolve, 500));
+		});
 		for (const { status } of await Promise.all(asked)) expect(status).to.equal(200);
 		expect((await open(id)).revision).to.equal(40);
 	});
@@ -55,19 +61,15 @@ describe('the server and its database', () => {
 	it('a row that stays locked is answered with when to ask again', async () => {
 		const id = await create(START);
 		const { epoch } = await open(id);
-		const client = new pg.Client({ connectionString: running.databaseUrl });
-		await client.connect();
-		await client.query('begin');
-		await client.query('select 1 from project where id = $1 for update', [id]);
-		const { status, headers, body } = await ask('POST', `/api/projects/${id}/edits`, {
-			epoch,
-			base: 0,
-			commands: [naming('x')]
+		await whileLocked(id, async () => {
+			const { status, headers, body } = await ask('POST', `/api/projects/${id}/edits`, {
+				epoch,
+				base: 0,
+				commands: [naming('x')]
+			});
+			expect(status).to.equal(503);
+			expect(headers.get('retry-after')).to.equal('2');
+			expect(body.message).to.match(/does not answer for the moment/);
 		});
-		await client.query('rollback');
-		await client.end();
-		expect(status).to.equal(503);
-		expect(headers.get('retry-after')).to.equal('2');
-		expect(body.message).to.match(/does not answer for the moment/);
 	});
 });

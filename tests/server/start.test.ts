@@ -8,11 +8,18 @@ import { Installation } from '../chaos/installation';
 
 /** Once of each kind; `npm run chaos:start` does it thirty times. */
 describe('npm start', () => {
-	async function fresh(): Promise<Installation> {
+	/** Do something with an installation of its own, and leave nothing of it. */
+	async function fresh(act: (installation: Installation) => Promise<void>): Promise<void> {
 		const folder = mkdtempSync(join(data, 'start-'));
 		// PostgreSQL runs as a user of its own.
 		chmodSync(folder, 0o711);
-		return new Installation(folder, await freePort());
+		const installation = new Installation(folder, await freePort());
+		try {
+			await act(installation);
+		} finally {
+			await installation.stop();
+			rmSync(folder, { recursive: true });
+		}
 	}
 	const projects = async ({ port }: Installation) =>
 		((await (await fetch(`http://127.0.0.1:${port}/api/projects`)).json()) as { name: string }[]).map(
@@ -25,9 +32,8 @@ describe('npm start', () => {
 		}
 	};
 
-	it('comes up at the first try whatever was killed, says what it found, and keeps what there was', async () => {
-		const installation = await fresh();
-		try {
+	it('comes up at the first try whatever was killed, says what it found, and keeps what there was', () =>
+		fresh(async (installation) => {
 			await installation.start();
 			expect(await projects(installation)).to.deep.equal(['Tidal Lido']);
 			expect(installation.saidSoFar.trim().split('\n').length).to.be.below(12);
@@ -52,15 +58,10 @@ describe('npm start', () => {
 			rmSync(join(installation.data, 'pg.json'));
 			await installation.start();
 			expect(await projects(installation)).to.deep.equal(['Tidal Lido']);
-		} finally {
-			await installation.stop();
-			rmSync(installation.data, { recursive: true });
-		}
-	}).timeout(120_000);
+		})).timeout(120_000);
 
-	it('a server and a database that die under it are started again, and the reason is said', async () => {
-		const installation = await fresh();
-		try {
+	it('a server and a database that die under it are started again, and the reason is said', () =>
+		fresh(async (installation) => {
 			await installation.start();
 			installation.kill('server');
 			await until(() =>
@@ -70,34 +71,24 @@ describe('npm start', () => {
 			installation.kill('database');
 			await until(() => /the database does not answer; it is started again/.test(installation.saidSoFar));
 			await until(async () => (await projects(installation).catch(() => [])).length === 1);
-		} finally {
-			await installation.stop();
-			rmSync(installation.data, { recursive: true });
-		}
-	}).timeout(120_000);
+		})).timeout(120_000);
 
-	it('a first start that is killed while it makes the database is made good by the next', async () => {
-		const installation = await fresh();
-		try {
+	it('a first start that is killed while it makes the database is made good by the next', () =>
+		fresh(async (installation) => {
 			installation.launch();
 			await until(() => existsSync(join(installation.data, 'pg.new')));
 			installation.kill('starter', 'server', 'database');
 			await installation.start();
 			expect(await projects(installation)).to.deep.equal(['Tidal Lido']);
-		} finally {
-			await installation.stop();
-			rmSync(installation.data, { recursive: true });
-		}
-	}).timeout(120_000);
+		})).timeout(120_000);
 
-	it('a port that another program holds is told before anything is said to be ready', async () => {
-		const installation = await fresh();
-		const other = createServer().listen(installation.port, '127.0.0.1');
-		let said = '';
-		await installation.start().catch((error: Error) => (said = error.message));
-		other.close();
-		rmSync(installation.data, { recursive: true });
-		expect(said).to.match(/port \d+ is taken by another program/);
-		expect(said).not.to.match(/ready/);
-	}).timeout(60_000);
+	it('a port that another program holds is told before anything is said to be ready', () =>
+		fresh(async (installation) => {
+			const other = createServer().listen(installation.port, '127.0.0.1');
+			let said = '';
+			await installation.start().catch((error: Error) => (said = error.message));
+			other.close();
+			expect(said).to.match(/port \d+ is taken by another program/);
+			expect(said).not.to.match(/ready/);
+		})).timeout(60_000);
 });

@@ -19,6 +19,14 @@ export function savedCommand(row: Selectable<EditTable>): SavedCommand {
 	};
 }
 
+const newestBefore = (connection: Connection, project: string, before: number, limit: number) =>
+	connection
+		.selectFrom('project_edit')
+		.where('project_id', '=', project)
+		.where('revision', '<', before)
+		.orderBy('revision', 'desc')
+		.limit(limit);
+
 /** The newest commands before a revision, oldest first. */
 export async function commandsBefore(
 	connection: Connection,
@@ -26,14 +34,7 @@ export async function commandsBefore(
 	before: number,
 	limit: number
 ): Promise<SavedCommand[]> {
-	const rows = await connection
-		.selectFrom('project_edit')
-		.selectAll()
-		.where('project_id', '=', project)
-		.where('revision', '<', before)
-		.orderBy('revision', 'desc')
-		.limit(limit)
-		.execute();
+	const rows = await newestBefore(connection, project, before, limit).selectAll().execute();
 	return rows.reverse().map(savedCommand);
 }
 
@@ -44,13 +45,8 @@ export async function entriesBefore(
 	before: number,
 	limit: number
 ): Promise<HistoryEntry[]> {
-	const rows = await connection
-		.selectFrom('project_edit')
+	const rows = await newestBefore(connection, project, before, limit)
 		.select(['revision', 'kind', 'label', 'author', 'window', 'made_at'])
-		.where('project_id', '=', project)
-		.where('revision', '<', before)
-		.orderBy('revision', 'desc')
-		.limit(limit)
 		.execute();
 	return rows.map(({ made_at, ...row }) => ({ ...row, madeAt: made_at.toISOString() }));
 }
