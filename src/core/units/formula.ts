@@ -9,6 +9,7 @@ import {
 	units,
 	type Dimension
 } from './dimension';
+import { overSize } from './formula-size';
 
 /**
  * Plain arithmetic with units, comparisons and conditions, written by people.
@@ -172,7 +173,8 @@ interface LooseNode {
  * @throws FormulaError with a sentence when it cannot be read, names something unknown or mixes units.
  */
 export function checkFormula(text: string, scope: FormulaScope): Expression {
-	checkSize(text);
+	const tooMuch = overSize(text);
+	if (tooMuch) throw new FormulaError(tooMuch);
 	let node: MathNode;
 	try {
 		node = parse(normaliseQuantityText(text));
@@ -183,31 +185,6 @@ export function checkFormula(text: string, scope: FormulaScope): Expression {
 	}
 	const expression = new Checker(scope, text).check(node as unknown as LooseNode);
 	return scope.expected ? fitTo(expression, scope.expected, text) : expression;
-}
-
-const MOST_LETTERS = 4000;
-const MOST_NESTED = 50;
-/** Signs in a row, as in −−−x: each is one level deeper. */
-const MOST_SIGNS = 20;
-
-/** What is written longer or deeper than a person would is refused before it is read. */
-function checkSize(text: string): void {
-	if (text.length > MOST_LETTERS)
-		throw new FormulaError(
-			`"${text.slice(0, 40)} …" has ${text.length} letters; a formula has at most ${MOST_LETTERS}`
-		);
-	let depth = 0;
-	let signs = 0;
-	for (const letter of text) {
-		if ('(['.includes(letter)) depth++;
-		else if (')]'.includes(letter)) depth--;
-		if ('+-−!^?:'.includes(letter)) signs++;
-		else if (letter !== ' ') signs = 0;
-		if (depth > MOST_NESTED || signs > MOST_SIGNS)
-			throw new FormulaError(
-				`"${text.slice(0, 40)} …" is nested too deep; at most ${MOST_NESTED} brackets go into each other`
-			);
-	}
 }
 
 /** Give a bare number the unit that is expected of it, or refuse what does not fit. */
