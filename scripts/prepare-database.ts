@@ -1,4 +1,4 @@
-// Migrate the database and load the demo project once; again, beside the old one, when the file has changed.
+// Bring the database up to date and load the demo project once; again, beside the old one, when the file has changed.
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { Chain } from '../src/core/chain/chain';
@@ -7,6 +7,7 @@ import { readProjectText } from '../src/core/project/read';
 import { countPieces } from '../src/core/schedule/pieces';
 import { connect, migrate } from '../src/lib/server/database';
 import { Documents } from '../src/lib/server/documents';
+import { moveLargeValues } from '../src/lib/server/files';
 import { Projects } from '../src/lib/server/projects';
 
 const url = process.env['DATABASE_URL'];
@@ -16,6 +17,7 @@ async function main(): Promise<void> {
 	const db = connect(url!);
 	try {
 		await migrate(db);
+		await moveLargeValues(db);
 		const projects = new Projects(db, new Documents(db));
 		const demo = await readFile('demo/tidal-lido.json', 'utf8');
 		const edition = createHash('sha256').update(demo).digest('hex').slice(0, 16);

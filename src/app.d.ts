@@ -1,4 +1,5 @@
 import type { Database } from '$lib/server/database';
+import type { StoredFiles } from '$lib/server/files';
 import type { Projects } from '$lib/server/projects';
 import type { Saving } from '$lib/server/saving';
 
@@ -6,6 +7,7 @@ declare global {
 	namespace App {
 		interface Locals {
 			db: Database;
+			files: StoredFiles;
 			projects: Projects;
 			saving: Saving;
 		}

@@ -2,6 +2,7 @@ import { building, dev } from '$app/environment';
 import { env } from '$env/dynamic/private';
 import { connect } from '$lib/server/database';
 import { Documents } from '$lib/server/documents';
+import { StoredFiles } from '$lib/server/files';
 import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
 import { Projects } from '$lib/server/projects';
 import { Saving } from '$lib/server/saving';
@@ -11,7 +12,12 @@ function open(): App.Locals {
 	const db = connect(env['DATABASE_URL'] ?? '');
 	process.once('sveltekit:shutdown', () => void db.destroy());
 	const documents = new Documents(db);
-	return { db, projects: new Projects(db, documents), saving: new Saving(db, documents) };
+	return {
+		db,
+		files: new StoredFiles(db),
+		projects: new Projects(db, documents),
+		saving: new Saving(db, documents)
+	};
 }
 const services = building ? null : open();
 

@@ -54,3 +54,17 @@ export async function cellCount(page: Page): Promise<number> {
 	const text = (await page.getByTestId('cell-count').textContent()) ?? '';
 	return Number(text.replace(/[^0-9]/g, ''));
 }
+
+/** A mesh of so many by so many quads as an OBJ file. */
+export function sailObj(across: number, up: number) {
+	const lines = ['o sail'];
+	for (let j = 0; j <= up; j++)
+		for (let i = 0; i <= across; i++)
+			lines.push(`v ${i * 1500} ${Math.sin(i + j * (across + 1)) * 90} ${j * 1200}`);
+	for (let j = 0; j < up; j++)
+		for (let i = 0; i < across; i++) {
+			const a = j * (across + 1) + i + 1;
+			lines.push(`f ${a} ${a + 1} ${a + across + 2} ${a + across + 1}`);
+		}
+	return { name: 'sail.obj', mimeType: 'model/obj', buffer: Buffer.from(`${lines.join('\n')}\n`) };
+}

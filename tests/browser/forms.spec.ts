@@ -3,7 +3,7 @@ import { type Page } from '@playwright/test';
 import { mkdtempSync, openSync, readFileSync, ftruncateSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, openDemo, saved, settled, test } from './app';
+import { expect, openDemo, sailObj, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -264,18 +264,8 @@ test('an OBJ mesh becomes a face with its error told; a file of 200 MB is refuse
 	page
 }) => {
 	const id = await openDemo(page);
-	const points = Array.from({ length: 35 }, (_, k) => [
-		(k % 7) * 1500,
-		Math.sin(k) * 90,
-		Math.floor(k / 7) * 1200
-	]);
-	const quads = Array.from({ length: 24 }, (_, k) => {
-		const a = Math.floor(k / 6) * 7 + (k % 6) + 1;
-		return `f ${a} ${a + 1} ${a + 8} ${a + 7}`;
-	});
-	const text = ['o sail', ...points.map((p) => `v ${p.join(' ')}`), ...quads, ''].join('\n');
 	const input = page.getByLabel('STEP or OBJ file');
-	await input.setInputFiles({ name: 'sail.obj', mimeType: 'model/obj', buffer: Buffer.from(text) });
+	await input.setInputFiles(sailObj(6, 4));
 	await expect(page.locator('[data-clause="masses/sail"]')).toContainText(/1\s+face fitted to within \d/);
 	await settled(page);
 	await saved(page);

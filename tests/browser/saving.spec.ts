@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { launch } from '../server/running';
-import { openDemo, saved, settled } from './app';
+import { openDemo, sailObj, saved, settled } from './app';
 
 const bays = (page: Page) => page.locator('[data-part="zone gull"]').getByRole('button', { name: /^Bays: / });
 const courses = (page: Page) =>
@@ -33,6 +33,37 @@ test('what was changed while the line was down is there after a reload, and is s
 	await expect(bays(page)).toHaveText('34');
 	await page.keyboard.press('Control+z');
 	await expect(bays(page)).toHaveText('33');
+});
+
+test('a large mass brought in without a line is kept whole over a reload, then lives in a file of its own', async ({
+	page,
+	browser
+}) => {
+	const id = await openDemo(page);
+	await page.context().route('**/api/files/*', (route) => route.abort());
+	await page.getByLabel('STEP or OBJ file').setInputFiles(sailObj(40, 30));
+	const clause = page.locator('[data-clause="masses/sail"]');
+	await expect(clause).toContainText(/1\s+face fitted to within \d/);
+	await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet, kept here');
+	await page.reload();
+	await settled(page);
+	await expect(clause).toContainText(/1\s+face fitted to within \d/);
+	await expect(clause.getByRole('alert')).toHaveCount(0);
+	await page.context().unroute('**/api/files/*');
+	await page.evaluate(() => dispatchEvent(new Event('online')));
+	await saved(page);
+	const { document } = (await (await page.request.get(`/api/projects/${id}`)).json()) as {
+		document: { masses: { form: { faces: unknown } }[] };
+	};
+	expect(document.masses.at(-1)!.form.faces).toEqual({ file: expect.stringMatching(/^[0-9a-f]{64}$/) });
+	// In a browser that has never seen it.
+	const elsewhere = await (await browser.newContext()).newPage();
+	await elsewhere.goto(page.url());
+	await settled(elsewhere);
+	const there = elsewhere.locator('[data-clause="masses/sail"]');
+	await expect(there).toContainText(/1\s+face fitted to within \d/);
+	await expect(there.getByRole('alert')).toHaveCount(0);
+	await elsewhere.context().close();
 });
 
 test('two windows that were closed without a line lose nothing; the next one sends for both', async ({

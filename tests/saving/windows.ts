@@ -1,5 +1,7 @@
 import { expect } from 'chai';
+import type { Edit } from '../../src/core/project/edits';
 import { CommandError } from '../../src/core/project/faults';
+import { Files } from '../../src/core/project/files';
 import { hashOf } from '../../src/core/project/hash';
 import type { SentCommand } from '../../src/core/project/log';
 import type { OpenedProject, SavedCommand, SaveRequest } from '../../src/lib/protocol';
@@ -11,13 +13,16 @@ import { Model, namesOf, randomEdit, randomFrom, type Random } from './wardrobe'
 export interface TestServer {
 	open(): Promise<OpenedProject>;
 	save(request: SaveRequest): Promise<Reply>;
+	/** Where large values are kept; not asked for by commands without them. */
+	store?(hash: string, text: string): Promise<Reply>;
 	/** Everything it has carried out, oldest first. */
 	wholeLog(): Promise<SavedCommand[]>;
 }
 
 /** A window with its sender, its store and a line that may lose what is said. */
 export class TestWindow {
-	kept = new Map<string, SentCommand>();
+	kept = new Map<string, { command: SentCommand; files: ReadonlyMap<string, string> }>();
+	files!: Files;
 	asides: SetAside[] = [];
 	notices: string[] = [];
 	session!: Session;
@@ -41,22 +46,35 @@ export class TestWindow {
 	async start(): Promise<this> {
 		const life = ++this.alive;
 		const opened = await this.server.open();
-		this.session = new Session(opened, this.id, this.makeId, [...this.kept.values()]);
+		this.files = new Files();
+		const left = [...this.kept.values()];
+		for (const { files } of left) for (const [hash, text] of files) this.files.take(hash, text);
+		this.session = new Session(
+			opened,
+			this.id,
+			this.makeId,
+			left.map(({ command }) => command)
+		);
+		/** Over a line that may lose what is said. */
+		const over = async (ask: () => Promise<Reply>): Promise<Reply> => {
+			await Promise.resolve();
+			const lost = this.loss();
+			if (lost === 'request') return { kind: 'silence' };
+			const reply = await ask();
+			// A window that was closed meanwhile hears nothing.
+			if (life !== this.alive) return new Promise(() => {});
+			return lost === 'answer' ? { kind: 'silence' } : reply;
+		};
 		const line: Line = {
 			open: async () => ({ kind: 'answer', status: 200, body: await this.server.open() }),
-			save: async (text) => {
-				await Promise.resolve();
+			save: (text) => {
 				const request = JSON.parse(text) as SaveRequest;
-				const lost = this.loss();
-				if (lost === 'request') return { kind: 'silence' };
-				const reply = this.answer(request) ?? (await this.server.save(request));
-				// A window that was closed meanwhile hears nothing.
-				if (life !== this.alive) return new Promise(() => {});
-				return lost === 'answer' ? { kind: 'silence' } : reply;
-			}
+				return over(async () => this.answer(request) ?? (await this.server.save(request)));
+			},
+			store: (hash, text) => over(async () => (await this.server.store?.(hash, text)) ?? { kind: 'silence' })
 		};
 		const keeper: Keeper = {
-			keep: async (command) => void this.kept.set(command.id, command),
+			keep: async (command, files) => void this.kept.set(command.id, { command, files }),
 			forget: async (ids) => ids.forEach((id) => this.kept.delete(id)),
 			keepAside: async () => {}
 		};
@@ -72,6 +90,7 @@ export class TestWindow {
 				notice: (text) => this.notices.push(text),
 				aside: (asides) => this.asides.push(...asides)
 			},
+			this.files,
 			() => this.pause()
 		);
 		this.sender.sync();
@@ -79,7 +98,11 @@ export class TestWindow {
 	}
 
 	do(label: string, path: string, value: unknown): SentCommand {
-		const command = this.session.do(label, [{ do: 'set', path, value }]);
+		return this.edit(label, { do: 'set', path, value });
+	}
+
+	edit(label: string, edit: Edit): SentCommand {
+		const command = this.session.do(label, this.files.detach([edit]));
 		this.sender.add(command);
 		return command;
 	}
@@ -135,9 +158,7 @@ export function doSomething(window: TestWindow, random: Random, turn: number): S
 	const what = random();
 	if (what < 0.2) return window.undo();
 	if (what < 0.28) return window.redo();
-	const command = window.session.do(`turn ${turn}`, [randomEdit(window.session.document, random, turn)]);
-	window.sender.add(command);
-	return command;
+	return window.edit(`turn ${turn}`, randomEdit(window.session.document, random, turn));
 }
 
 /**

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { randomUUID } from 'node:crypto';
+import { hashOfFile } from '../../src/core/project/files';
 import { randomFrom, START, type Random } from '../saving/wardrobe';
 import { ask, create, open } from './running';
 
@@ -63,6 +64,7 @@ describe('bad input', () => {
 			() => ['POST', `/api/projects/${id}/duplicate`, { revision: 0 }],
 			() => ['POST', `/api/projects/${id}/restore`, {}],
 			() => ['PUT', `/api/projects/${id}/picture`, { picture: '<svg ></svg>', pieces: 3 }],
+			() => ['PUT', `/api/files/${hashOfFile('{"faces":[]}')}`, { faces: [] }],
 			() => ['PATCH', `/api/projects/${id}`, {}],
 			() => ['GET', `/api/projects/${id}/history`, { before: '7', as: 'list' }],
 			() => ['GET', `/api/projects/${id}/states/1`, {}]

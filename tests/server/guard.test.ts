@@ -103,6 +103,8 @@ describe('who may ask', () => {
 			['GET', `/api/projects/${id}/picture`],
 			['PUT', `/api/projects/${id}/picture`, { picture: '<svg ></svg>', pieces: 0 }],
 			['POST', `/api/projects/${id}/edits`, { epoch: id, base: 0, commands: [] }],
+			['GET', `/api/files/${'0'.repeat(64)}`],
+			['GET', '/api/files/0'],
 			['GET', '/api/projects/no-such-id'],
 			['GET', '/api/nothing']
 		] as const)

@@ -1,14 +1,18 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
+import type { Edit } from '../../src/core/project/edits';
 import { CommandError, DocumentError } from '../../src/core/project/faults';
+import { filesIn } from '../../src/core/project/files';
 import { hashOf } from '../../src/core/project/hash';
 import { carryOut, Overtaken, type Done, type SentCommand } from '../../src/core/project/log';
+import { readProject } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
 import type { OpenedProject, SaveAnswer, SavedCommand, SaveRequest } from '../../src/lib/protocol';
 import type { Reply } from '../../src/lib/saving/sender';
 import { Session } from '../../src/lib/saving/session';
+import { importedMass } from '../saving/large';
 import { idsFrom, namesOf, randomFrom, START } from '../saving/wardrobe';
-import { badDay, quiet, TestWindow, type TestServer } from '../saving/windows';
+import { badDay, quiet, TestWindow, turns, type TestServer } from '../saving/windows';
 
 const EPOCH = '00000000-0000-4000-8000-00000000000e';
 
@@ -17,6 +21,15 @@ class MemoryServer implements TestServer {
 	epoch = EPOCH;
 	document: Project = START;
 	log: SavedCommand[] = [];
+	/** Texts by hash, and how often each was sent. */
+	files = new Map<string, { text: string; times: number }>();
+	refusesFiles: string | null = null;
+
+	async store(hash: string, text: string): Promise<Reply> {
+		if (this.refusesFiles) return { kind: 'answer', status: 413, body: { message: this.refusesFiles } };
+		this.files.set(hash, { text, times: (this.files.get(hash)?.times ?? 0) + 1 });
+		return { kind: 'answer', status: 204, body: null };
+	}
 
 	async open(): Promise<OpenedProject> {
 		const { epoch, document } = this;
@@ -36,6 +49,8 @@ class MemoryServer implements TestServer {
 		const refused: SaveAnswer['refused'] = [];
 		for (const command of commands as SentCommand[]) {
 			if (this.log.some(({ id }) => id === command.id)) continue;
+			for (const hash of filesIn(command).keys())
+				expect(this.files.has(hash), 'a file comes before the command that names it').to.equal(true);
 			try {
 				this.add(command);
 				since.push(this.log.at(-1)!);
@@ -256,5 +271,67 @@ describe('saving', () => {
 		await quiet(one);
 		expect(one.session.document.name).to.equal('Changed behind the back');
 		expect(namesOf(one.session.document).slice(0, 2)).to.deep.equal(['oak: a', 'elm: b']);
+	});
+
+	const mass = (id: string, bulge: number): Edit => ({
+		do: 'insert',
+		path: 'masses',
+		index: 0,
+		value: readProject({ ...START, masses: [importedMass(id, bulge)] }).masses[0]
+	});
+
+	it('large values go as files before their commands, over a lossy line and a closed window', async () => {
+		const random = randomFrom(7);
+		const [server, one, other] = (await windows(2)) as [MemoryServer, TestWindow, TestWindow];
+		for (const window of [one, other])
+			window.loss = () => (random() < 0.5 ? (random() < 0.5 ? 'request' : 'answer') : 'none');
+		const edits = ['a', 'b', 'c', 'd'].map((id, k) => mass(id, 100 * (k % 3)));
+		edits.forEach((edit, k) => one.edit(`mass ${k}`, edit));
+		await turns(2);
+		await one.start();
+		one.undo();
+		one.loss = other.loss = () => 'none';
+		await quiet(one, other);
+		expect(server.document.masses.map(({ id }) => id)).to.deep.equal(['c', 'b', 'a']);
+		// Two masses are of one file; the document and the log hold none of it.
+		expect(server.files.size).to.equal(3);
+		expect(JSON.stringify([server.document, server.log]).length).to.be.lessThan(20_000);
+		for (const [hash, { text }] of server.files) other.files.take(hash, text);
+		const whole = other.files.wholeProject(other.session.document);
+		expect(whole.masses[2]).to.deep.equal((edits[0] as { value: unknown }).value);
+		expect(one.kept.size).to.equal(0);
+	});
+
+	it('a file is sent once, however many commands name it; after a server was put back, again', async () => {
+		const [server, one] = (await windows(1)) as [MemoryServer, TestWindow];
+		const backup = { document: server.document, log: [] };
+		one.edit('mass', mass('a', 5));
+		one.edit('copy', mass('b', 5));
+		await quiet(one);
+		one.edit('copy', mass('c', 5));
+		await quiet(one);
+		expect([...server.files.values()].map(({ times }) => times)).to.deep.equal([1]);
+		server.files.clear();
+		Object.assign(server, backup, { epoch: '00000000-0000-4000-8000-0000000000ff' });
+		await quiet(one);
+		expect(one.asides.map(({ label }) => label)).to.deep.equal(['mass', 'copy', 'copy']);
+		// What was set aside is whole, and is taken up again.
+		one.edit('mass', one.asides[0]!.edits[0]!);
+		await quiet(one);
+		expect(server.files.size).to.equal(1);
+		expect(server.document.masses).to.have.length(1);
+	});
+
+	it('a command whose file the server does not take is set aside whole; what follows is saved', async () => {
+		const [server, one] = (await windows(1)) as [MemoryServer, TestWindow];
+		server.refusesFiles = 'the request is larger than the server takes';
+		const edit = mass('a', 5);
+		one.edit('mass', edit);
+		one.do('after', 'variants/oak/name', 'x');
+		await quiet(one);
+		expect(namesOf(server.document)[0]).to.equal('oak: x');
+		expect(one.asides).to.have.length(1);
+		expect(one.asides[0]).to.deep.include({ label: 'mass', edits: [edit] });
+		expect(one.asides[0]!.reason).to.match(/larger than the server takes/);
 	});
 });

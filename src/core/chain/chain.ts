@@ -17,6 +17,7 @@ import { trimmedArea } from '../measure/trimmed';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
 import { withoutSlivers } from '../pattern/slivers';
+import { Files } from '../project/files';
 import type { Project, Rule, Zone } from '../project/schema';
 import { formatQuantity } from '../units/quantity';
 import { ProblemError, refuse, type Problem } from '../units/problem';
@@ -100,13 +101,22 @@ export class Chain {
 	private readonly lastFaces = new Map<string, Kept<Face[]>>();
 	private ms = {} as Record<StageName, number>;
 
-	/** @param serials given out already, by a chain whose place this one takes: what they named stays apart */
-	constructor(serials = 0) {
+	/**
+	 * @param files where large values of its projects lie
+	 * @param serials given out already, by a chain whose place this one takes: what they named stays apart
+	 */
+	constructor(
+		private readonly files = new Files(),
+		serials = 0
+	) {
 		this.memo = new Memo(serials);
 		this.cellSerial = serials;
 	}
 
-	async run(project: Project, hooks: ChainHooks = {}): Promise<Model> {
+	/** @param kept the project, whole or naming files */
+	async run(kept: Project, hooks: ChainHooks = {}): Promise<Model> {
+		// Masses are made whole where they are computed: until then their files' names say all there is to know.
+		const project = { ...kept, parts: this.files.wholeList(kept.parts) };
 		this.ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
 		if (usesBlocks(project)) await loadSolids();
@@ -173,7 +183,7 @@ export class Chain {
 		}
 		const fixed = massAtLevels(mass, project.levels);
 		return this.memo.use(`mass ${mass.id}`, JSON.stringify(fixed), () =>
-			this.timed('surface', () => massFaces(fixed))
+			this.timed('surface', () => massFaces(this.files.whole(fixed)))
 		);
 	}
 

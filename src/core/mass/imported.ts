@@ -1,6 +1,7 @@
 import type { Surface } from '../geometry/surface';
 import { add, scale, type Vector } from '../geometry/vector';
 import type { Form, PatchDefinition } from '../project/form-schema';
+import { isInFile } from '../project/stored';
 import { refuse } from '../units/problem';
 import { makeFace, type Face } from './face';
 
@@ -25,13 +26,16 @@ export function patchDefinition(
 
 /** The faces of a file, moved to their place. @throws ProblemError when a patch does not hold together */
 export function importedFaces(form: Imported, at: string): Face[] {
-	if (form.faces.length === 0) refuse(`${at}/faces`, 'the file gave no face that can be taken');
+	const { faces } = form;
+	if (isInFile(faces))
+		return refuse(`${at}/faces`, `what was read from ${form.source} has not come from the server yet`);
+	if (faces.length === 0) refuse(`${at}/faces`, 'the file gave no face that can be taken');
 	const names = new Set<string>();
 	if (!(form.scale > 0))
 		refuse(`${at}/scale`, `a scale of ${form.scale} leaves nothing of it; more than 0 is accepted`);
 	const place = ([x, y, z]: Vector): Vector =>
 		add(scale(form.up === 'y' ? [x, -z, y] : [x, y, z], form.scale), form.at);
-	return form.faces.map(({ name, degrees, knotsU, knotsV, net, ends, deviation }, k) => {
+	return faces.map(({ name, degrees, knotsU, knotsV, net, ends, deviation }, k) => {
 		const countU = knotsU.length - degrees[0] - 1;
 		const countV = knotsV.length - degrees[1] - 1;
 		const whole = [...degrees, countU, countV].every((count) => count > 0);

@@ -65,6 +65,7 @@ function sentenceOf(issue: z.core.$ZodIssue): string {
 		return `one of ${issue.values.map((value) => JSON.stringify(value)).join(', ')} is wanted here`;
 	if (issue.code === 'invalid_union' && issue.errors.length === 0)
 		return 'what is here is not one of the kinds that are known; look at its first key';
+	if (issue.code === 'invalid_union') return 'what is here is none of what can stand here';
 	if (issue.code === 'too_big' && issue.message.startsWith('Too big'))
 		return `at most ${issue.maximum}${unitOf[issue.origin] ?? ''} can stand here`;
 	if (issue.code === 'too_small' && issue.message.startsWith('Too small'))

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { id, identifier, text } from './identifier';
 import { degrees, mm, plain, weighted } from './numbers';
+import { stored } from './stored';
 
 /** Curves, levels and the recipes of masses. Lengths in mm, angles in degrees. */
 
@@ -105,6 +106,8 @@ const patchSchema = z.strictObject({
 });
 export type PatchDefinition = z.infer<typeof patchSchema>;
 
+export const facesSchema = z.array(patchSchema).max(MOST_FACES);
+
 export const formSchema = z.discriminatedUnion('kind', [
 	z.strictObject({
 		kind: z.literal('revolved'),
@@ -185,7 +188,7 @@ export const formSchema = z.discriminatedUnion('kind', [
 		up: z.enum(['y', 'z']).default('z'),
 		/** How far it has been moved from where the file has it (mm). */
 		at: point.default([0, 0, 0]),
-		faces: z.array(patchSchema).max(MOST_FACES),
+		faces: stored(facesSchema),
 		/** What could not be taken from the file, each with its place in it. */
 		refused: z.array(text).default([])
 	})

@@ -12,6 +12,7 @@
 </script>
 
 <script lang="ts">
+	import { isInFile } from '$core/project/stored';
 	import type { AnyStep, Each } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
@@ -163,7 +164,9 @@
 	/>
 {:else if field.is === 'mesh'}
 	<span class="text-ink-2"
-		>{values['source'] ? `of ${values['source']}, ` : ''}{(values['triangles'] as number[]).length / 3} triangles</span
+		>{values['source'] ? `of ${values['source']}, ` : ''}{isInFile(values['triangles'])
+			? '…'
+			: (values['triangles'] as number[]).length / 3} triangles</span
 	>
 {:else if field.is === 'whole'}
 	<NumberChip

@@ -24,12 +24,12 @@
 	]);
 
 	$effect(() => {
-		const { document } = workbench.project;
+		const { kept } = workbench.project;
 		for (const trial of trials) {
 			const key = keyOf(trial);
 			if (results.has(key)) continue;
 			void workbench.model.service
-				.layout($state.snapshot(document) as typeof document, withTrial(zone, trial))
+				.layout(kept, withTrial(zone, trial))
 				.then((result) => (results = new Map([...results, [key, result]])))
 				.catch((error: Error) => (results = new Map([...results, [key, { problem: error.message }]])));
 		}

@@ -1,10 +1,9 @@
 <script lang="ts">
-	import type { Form } from '$core/project/form-schema';
 	import { toast } from 'svelte-sonner';
-	import { importFaces } from './import-file';
+	import { importFaces, type Imported } from './import-file';
 
 	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
-	let { onform }: { onform: (name: string, form: Form) => void } = $props();
+	let { onform }: { onform: (name: string, form: Imported) => void } = $props();
 	let input: HTMLInputElement;
 	let running = $state.raw<{ name: string; reading: ReturnType<typeof importFaces> } | null>(null);
 	let share = $state(0);

@@ -1,9 +1,9 @@
 import { patchDefinition } from '$core/mass/imported';
-import type { Form } from '$core/project/form-schema';
+import type { Form, PatchDefinition } from '$core/project/form-schema';
 import { readInThread, type Reading } from '$lib/worker/read-in-thread';
 import { proxy, transfer } from 'comlink';
 
-type Imported = Extract<Form, { kind: 'imported' }>;
+export type Imported = Extract<Form, { kind: 'imported' }> & { faces: PatchDefinition[] };
 
 /** Names that are given once; a face without one is counted. */
 function namesOf(names: readonly string[]): string[] {

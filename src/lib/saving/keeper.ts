@@ -1,3 +1,4 @@
+import type { Files } from '$core/project/files';
 import { sentSchema, type SentCommand } from '$core/project/log';
 import { z } from 'zod';
 import type { Keeper } from './sender';
@@ -21,6 +22,8 @@ interface PendingRow {
 	/** Commands are sent in this order. */
 	order: number;
 	command: unknown;
+	/** Files that it names, by hash; the server may not have them yet. */
+	files?: Record<string, string>;
 }
 interface WindowRow {
 	project: string;
@@ -94,6 +97,16 @@ export function makeId(): string {
 
 const sessionKey = (project: string) => `zygaster window ${project}`;
 
+/** A command that was kept, its files taken in; null when they are not what was kept. */
+function withFiles(command: SentCommand, row: PendingRow, files: Files): SentCommand | null {
+	try {
+		for (const [hash, text] of Object.entries(row.files ?? {})) files.take(hash, text);
+		return files.detach(command);
+	} catch {
+		return null;
+	}
+}
+
 /** Keeps the commands of one project in this browser. */
 export class BrowserKeeper implements Keeper {
 	/** Who writes: kept over a reload; a window opened anew goes on as the one that was closed last. */
@@ -111,9 +124,10 @@ export class BrowserKeeper implements Keeper {
 
 	/**
 	 * Open the store and take over what windows that are closed have left.
+	 * @param files takes in the files of what was left
 	 * @returns commands to be sent and commands set aside; neither when the browser keeps nothing
 	 */
-	async open(): Promise<{ pending: SentCommand[]; aside: SetAside[] }> {
+	async open(files: Files): Promise<{ pending: SentCommand[]; aside: SetAside[] }> {
 		try {
 			this.database = await openDatabase();
 			const reading = this.database.transaction([PENDING, ASIDE, WINDOWS]);
@@ -129,19 +143,20 @@ export class BrowserKeeper implements Keeper {
 				if (!mine.has(row.window)) mine.set(row.window, await takeLock(row.window));
 				if (mine.get(row.window)) orphans.push(row);
 			}
-			return await this.sorted(orphans, aside);
+			return await this.sorted(orphans, aside, files);
 		} catch {
 			return { pending: [], aside: [] };
 		}
 	}
 
 	/** What can be read is pending; what cannot (half written, of a later version) is set aside as it is. */
-	private async sorted(pending: readonly PendingRow[], aside: readonly unknown[]) {
+	private async sorted(pending: readonly PendingRow[], aside: readonly unknown[], files: Files) {
 		const commands: SentCommand[] = [];
 		const asides: SetAside[] = [];
 		for (const row of pending) {
 			const read = sentSchema.safeParse(row.command);
-			if (read.success) commands.push(read.data);
+			const command = read.success ? withFiles(read.data, row, files) : null;
+			if (command) commands.push(command);
 			else
 				asides.push({
 					id: row.id,
@@ -187,10 +202,17 @@ export class BrowserKeeper implements Keeper {
 		await done;
 	}
 
-	async keep(command: SentCommand): Promise<void> {
+	async keep(command: SentCommand, files: ReadonlyMap<string, string>): Promise<void> {
 		this.unkept.add(command.id);
 		const { project, window } = this;
-		const row: PendingRow = { project, id: command.id, window, order: ++this.order, command };
+		const row: PendingRow = {
+			project,
+			id: command.id,
+			window,
+			order: ++this.order,
+			command,
+			files: Object.fromEntries(files)
+		};
 		try {
 			await this.write(PENDING, (store) => store.put(row));
 			this.unkept.delete(command.id);

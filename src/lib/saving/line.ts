@@ -48,6 +48,12 @@ export function httpLine(project: string): Line {
 					body: request
 				},
 				request.length
+			),
+		store: (hash, text) =>
+			ask(
+				`/api/files/${hash}`,
+				{ method: 'PUT', headers: { 'content-type': 'application/json', ...OWN_HEADER }, body: text },
+				text.length
 			)
 	};
 }

@@ -1,4 +1,5 @@
 import { CommandError, DocumentError } from '$core/project/faults';
+import { filesIn, type Files } from '$core/project/files';
 import type { SentCommand } from '$core/project/log';
 import {
 	MOST_COMMANDS,
@@ -18,13 +19,15 @@ export type Reply =
 
 export interface Line {
 	save(request: string): Promise<Reply>;
+	/** Keep a file on the server. @param text whose hash names it */
+	store(hash: string, text: string): Promise<Reply>;
 	open(): Promise<Reply>;
 }
 
 /** Where commands are kept until the server has them. */
 export interface Keeper {
-	/** Resolves when the command is kept, or cannot be. */
-	keep(command: SentCommand): Promise<void>;
+	/** Resolves when the command is kept with the files it names, or cannot be. @param files their texts, by hash */
+	keep(command: SentCommand, files: ReadonlyMap<string, string>): Promise<void>;
 	forget(ids: readonly string[]): Promise<void>;
 	keepAside(asides: readonly SetAside[]): Promise<void>;
 }
@@ -70,23 +73,41 @@ export class Sender {
 	private atMost = MOST_COMMANDS;
 	private readonly keeping = new Map<string, Promise<void>>();
 	private wake: (() => void) | null = null;
+	/** Files that the server has. */
+	private readonly stored: Set<string>;
 
 	constructor(
 		private readonly session: Session,
 		private readonly line: Line,
 		private readonly keeper: Keeper,
 		private readonly told: Told,
+		private readonly files: Files,
 		private readonly sleep: (ms: number) => Promise<void>
-	) {}
+	) {
+		this.stored = new Set(filesIn(session.asSaved).keys());
+	}
 
 	/** A command was done: keep it, then send it. */
 	add(command: SentCommand): void {
 		this.keeping.set(
 			command.id,
-			this.keeper.keep(command).finally(() => this.keeping.delete(command.id))
+			this.keeper
+				.keep(command, this.textsOf(command, this.stored))
+				.finally(() => this.keeping.delete(command.id))
 		);
 		if (this.state.is === 'saved') this.tell({ is: 'saving' });
 		void this.run();
+	}
+
+	/** The files that a command names, without those that are known somewhere. */
+	private textsOf(command: SentCommand, without: ReadonlySet<string>): Map<string, string> {
+		const texts = new Map<string, string>();
+		if (command.kind === 'do')
+			for (const hash of filesIn(command.edits).keys()) {
+				const text = without.has(hash) ? undefined : this.files.text(hash);
+				if (text !== undefined) texts.set(hash, text);
+			}
+		return texts;
 	}
 
 	private tell(state: SaveState): void {
@@ -114,7 +135,8 @@ export class Sender {
 					base: this.session.revision,
 					commands: batch
 				};
-				await this.settle(batch, await this.line.save(JSON.stringify(request)));
+				const kept = await this.storeFiles(batch);
+				await this.settle(batch, kept ?? (await this.line.save(JSON.stringify(request))));
 			}
 		} finally {
 			this.running = false;
@@ -133,6 +155,17 @@ export class Sender {
 			batch.push(command);
 		}
 		return batch;
+	}
+
+	/** Files go before the commands that name them. @returns the first answer that is no success */
+	private async storeFiles(batch: readonly SentCommand[]): Promise<Reply | null> {
+		for (const command of batch)
+			for (const [hash, text] of this.textsOf(command, this.stored)) {
+				const reply = await this.line.store(hash, text);
+				if (reply.kind === 'silence' || reply.status !== 204) return reply;
+				this.stored.add(hash);
+			}
+		return null;
 	}
 
 	private async settle(batch: readonly SentCommand[], reply: Reply): Promise<void> {
@@ -170,10 +203,12 @@ export class Sender {
 	}
 
 	private async setAside(asides: readonly SetAside[]): Promise<void> {
-		await this.keeper.keepAside(asides);
-		await this.keeper.forget(asides.map(({ id }) => id));
-		this.told.aside(asides);
-		for (const { label, reason } of asides) this.told.notice(`“${label}” was set aside: ${reason}`);
+		// What is set aside is whole in itself: it may be taken up when nothing else is left of it.
+		const whole = asides.map((aside) => ({ ...aside, edits: this.files.whole(aside.edits) }));
+		await this.keeper.keepAside(whole);
+		await this.keeper.forget(whole.map(({ id }) => id));
+		this.told.aside(whole);
+		for (const { label, reason } of whole) this.told.notice(`“${label}” was set aside: ${reason}`);
 	}
 
 	private async reopen(why: string): Promise<void> {
@@ -181,6 +216,9 @@ export class Sender {
 		if (reply.kind === 'silence' || reply.status !== 200) return this.pause('the server does not answer');
 		try {
 			const lost = this.session.reopen(reply.body as OpenedProject);
+			// A server that was put back to an earlier state may not have them any more.
+			this.stored.clear();
+			for (const hash of filesIn(this.session.asSaved).keys()) this.stored.add(hash);
 			if (lost.length) await this.setAside(lost);
 			const { length } = this.session.pending;
 			const kept = length === 1 ? 'one unsaved change is kept' : `${length} unsaved changes are kept`;

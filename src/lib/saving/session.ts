@@ -47,7 +47,6 @@ export interface Taken {
 export class Session {
 	/** With all commands of this window. */
 	document: Project;
-	/** As the server has it. */
 	private confirmed: Project;
 	epoch: string;
 	revision: number;
@@ -73,6 +72,11 @@ export class Session {
 		this.revision = opened.revision;
 		this.pending = pending;
 		this.takeHistory(opened.history);
+	}
+
+	/** As the server has it. */
+	get asSaved(): Project {
+		return this.confirmed;
 	}
 
 	get undoLabel(): string | null {

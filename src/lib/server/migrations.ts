@@ -93,5 +93,19 @@ export const migrations: Record<string, Migration> = {
 				.dropColumn('touched')
 				.execute();
 		}
+	},
+	'003-files': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.createTable('file')
+				.addColumn('hash', 'text', (c) => c.primaryKey())
+				.addColumn('kind', 'text', (c) => c.notNull())
+				.addColumn('content', 'text', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.execute();
+		},
+		async down(db: Kysely<unknown>) {
+			await db.schema.dropTable('file').execute();
+		}
 	}
 };

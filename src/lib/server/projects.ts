@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { DocumentError } from '$core/project/faults';
+import { filesIn } from '$core/project/files';
 import { hashOf } from '$core/project/hash';
 import type { Project } from '$core/project/schema';
 import {
@@ -10,6 +12,7 @@ import {
 } from '$lib/protocol';
 import type { Connection, Database } from './database';
 import { epochOf, snapshot, type Documents } from './documents';
+import { detachInto, missingOn } from './files';
 import { commandsBefore, entriesBefore } from './history';
 import { NotFound } from './refusals';
 import { LOCAL_OWNER } from './saving';
@@ -41,6 +44,7 @@ export class Projects {
 		}));
 	}
 
+	/** @throws DocumentError when it names files that are not here */
 	async create(
 		document: Project,
 		computed: { pieces: number; picture: string | null } = { pieces: 0, picture: null }
@@ -53,8 +57,11 @@ export class Projects {
 		document: Project,
 		computed: { pieces: number; picture: string | null }
 	): Promise<string> {
+		const missing = await missingOn(connection, filesIn(document));
+		if (missing.length)
+			throw new DocumentError([`the project names files that are not on this server: ${missing.join(', ')}`]);
 		const id = randomUUID();
-		const text = JSON.stringify(document);
+		const text = JSON.stringify(await detachInto(connection, document));
 		await connection
 			.insertInto('project')
 			.values({ id, owner: LOCAL_OWNER, name: document.name, revision: 0, ...computed })

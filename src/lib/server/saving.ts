@@ -1,4 +1,5 @@
 import { CommandError, DocumentError, faultsOf, MOST_FAULTS_TOLD } from '$core/project/faults';
+import { Files, filesIn } from '$core/project/files';
 import { hashOf } from '$core/project/hash';
 import { carryOut, Overtaken, sentSchema, type Done, type Past, type SentCommand } from '$core/project/log';
 import type { Project } from '$core/project/schema';
@@ -6,6 +7,7 @@ import { MOST_TOLD, type SaveAnswer, type SaveRequest } from '$lib/protocol';
 import { sql } from 'kysely';
 import type { Connection, Database } from './database';
 import { epochOf, snapshot, type Documents } from './documents';
+import { missingOn } from './files';
 import { savedCommand } from './history';
 import { OutOfStep, NotFound } from './refusals';
 
@@ -33,6 +35,29 @@ function readCommands(sent: readonly unknown[]): Reading {
 		}
 	}
 	return { commands, refused };
+}
+
+/** Commands whose large values are not where they are to be, each with the sentence that says so. */
+async function withoutFiles(
+	connection: Connection,
+	commands: readonly SentCommand[]
+): Promise<Map<string, string>> {
+	const lacking = new Map<string, string>();
+	for (const command of commands) {
+		if (command.kind !== 'do') continue;
+		if (new Files().detach(command.edits) !== command.edits)
+			lacking.set(
+				command.id,
+				`“${command.label}” holds values so large that they are sent as files before it`
+			);
+		const missing = await missingOn(connection, filesIn(command.edits));
+		if (missing.length)
+			lacking.set(
+				command.id,
+				`“${command.label}” names files that are not on the server: ${missing.join(', ')}`
+			);
+	}
+	return lacking;
 }
 
 interface Logged extends Done {
@@ -177,12 +202,15 @@ export class Saving {
 		const log = await this.logSince(connection, project, request.base, new Set(ids));
 		let document = await this.documents.at(connection, epoch, project, revision);
 		const { past, add } = await pastOf(connection, project, commands);
+		const lacking = await withoutFiles(connection, commands);
 		const refused: SaveAnswer['refused'] = [];
 		const rows: EditRow[] = [];
 		for (const command of commands) {
 			if (known.has(command.id)) continue;
 			known.add(command.id);
 			try {
+				const lacks = lacking.get(command.id);
+				if (lacks) throw new CommandError(lacks);
 				const applied = carryOut(document, command, past);
 				const made = revision + rows.length + 1;
 				rows.push(rowOf(project, made, command, applied));

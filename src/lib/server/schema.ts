@@ -1,5 +1,6 @@
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 import type { Edit } from '$core/project/edits';
+import type { FileKind } from '$core/project/files';
 
 type Timestamp = ColumnType<Date, Date | string | undefined, Date | string>;
 
@@ -49,6 +50,16 @@ export interface EditTable {
 	touched: JSONColumnType<string[]>;
 }
 
+/** Large values of documents, each once; never changed. */
+export interface FileTable {
+	/** SHA-256 of its content. */
+	hash: string;
+	kind: FileKind;
+	/** JSON. */
+	content: string;
+	made_at: Timestamp;
+}
+
 /** One row: a database that is put back to an earlier state gets a new one, by which windows notice. */
 export interface EpochTable {
 	id: Generated<string>;
@@ -65,6 +76,7 @@ export interface Schema {
 	project: ProjectTable;
 	project_document: DocumentTable;
 	project_edit: EditTable;
+	file: FileTable;
 	milestone: MilestoneTable;
 	database_epoch: EpochTable;
 }

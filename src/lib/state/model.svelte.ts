@@ -1,4 +1,5 @@
 import type { Problem } from '$core/units/problem';
+import type { Files } from '$core/project/files';
 import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
 import type { RimMeeting } from '$core/pattern/shared-rims';
@@ -87,8 +88,17 @@ export class LiveModel {
 	private giveUp: ((why: string) => void) | null = null;
 	private readonly mark: string | null;
 
-	/** @param owner the project and window it computes for, where a crash is to be noticed at the next opening */
-	constructor(owner: string | null = null) {
+	/** Files that the thread has. */
+	private readonly sent = new Set<string>();
+
+	/**
+	 * @param files those that its documents name
+	 * @param owner the project and window it computes for, where a crash is to be noticed at the next opening
+	 */
+	constructor(
+		private readonly files: Files,
+		owner: string | null = null
+	) {
 		this.mark = owner && markOf(owner);
 		this.paused = this.mark !== null && localStorage.getItem(this.mark) !== null;
 		if (this.mark) addEventListener('pagehide', this.unmark);
@@ -132,6 +142,7 @@ export class LiveModel {
 		void this.service.takeOver(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
 		this.takenOver += 1_000_000;
 		for (const kept of [this.faces, this.groups, this.shapes]) kept.clear();
+		this.sent.clear();
 		this.giveUp?.(why);
 	}
 
@@ -154,6 +165,7 @@ export class LiveModel {
 				this.progress = { what, done, of };
 			});
 			const run = ++this.run;
+			this.sendFiles();
 			const ended = new Promise<never>((_, reject) => {
 				this.giveUp = (why) => reject(new GivenUp(why));
 				this.worker.onerror = (event) => {
@@ -178,6 +190,15 @@ export class LiveModel {
 			this.runs++;
 		}
 		if (this.wanted) void this.runWanted();
+	}
+
+	/** Messages reach the thread in their order, so that it has them when the run begins. */
+	private sendFiles(): void {
+		for (const hash of this.files.names()) {
+			if (this.sent.has(hash)) continue;
+			void this.service.takeFile(hash, this.files.text(hash)!);
+			this.sent.add(hash);
+		}
 	}
 
 	/** Say what has become of addresses since the last settled document. */

@@ -1,8 +1,10 @@
 import { applyEdits } from '$core/project/commands';
 import type { Edit } from '$core/project/edits';
+import { Files } from '$core/project/files';
 import type { SentCommand } from '$core/project/log';
 import type { Project } from '$core/project/schema';
 import { HISTORY_PAGE, type OpenedProject, type SavedCommand } from '$lib/protocol';
+import { fetchFiles } from '$lib/saving/fetch-files';
 import { BrowserKeeper, makeId } from '$lib/saving/keeper';
 import { httpLine } from '$lib/saving/line';
 import { Sender, type SaveState } from '$lib/saving/sender';
@@ -23,6 +25,8 @@ export class OpenProject {
 	readonly window: string;
 	/** What is shown: the saved and pending commands, and a drag that is under way. */
 	document = $state.raw() as Project;
+	/** The same as it is kept: what is large in it is named, and lies in `files`. */
+	kept = $state.raw() as Project;
 	/** A value is being dragged: what is shown has not been done yet. */
 	previewing = $state(false);
 	saveState = $state.raw<SaveState>({ is: 'saved' });
@@ -43,6 +47,7 @@ export class OpenProject {
 	private constructor(
 		opened: OpenedProject,
 		private readonly keeper: BrowserKeeper,
+		readonly files: Files,
 		left: { pending: readonly SentCommand[]; aside: readonly SetAside[] }
 	) {
 		this.id = opened.id;
@@ -64,6 +69,7 @@ export class OpenProject {
 				notice: (text) => (this.notices = [...this.notices, text]),
 				aside: (asides) => (this.aside = [...this.aside, ...asides])
 			},
+			files,
 			(ms) => new Promise((resolve) => setTimeout(resolve, ms))
 		);
 		this.show();
@@ -75,7 +81,10 @@ export class OpenProject {
 	/** Open a project in this window, with what closed windows of this browser have left unsaved. */
 	static async open(opened: OpenedProject): Promise<OpenProject> {
 		const keeper = new BrowserKeeper(opened.id);
-		return new OpenProject(opened, keeper, await keeper.open());
+		const files = new Files();
+		const left = await keeper.open(files);
+		await fetchFiles(files, [opened.document, left.pending]);
+		return new OpenProject(opened, keeper, files, left);
 	}
 
 	private watch(): () => void {
@@ -104,31 +113,40 @@ export class OpenProject {
 	/** Show the session as it stands, with a drag that is under way on top. */
 	private show(): void {
 		const { session } = this;
-		this.document = session.document;
-		this.previewing = false;
+		this.showDocument(session.document, false);
 		this.unsaved = session.pending.length;
 		this.undoLabel = session.undoLabel;
 		this.redoLabel = session.redoLabel;
 		if (!this.previewed) return;
 		try {
-			this.document = applyEdits(session.document, this.previewed).project;
-			this.previewing = true;
+			this.showDocument(applyEdits(session.document, this.previewed).project, true);
 		} catch {
 			// What is dragged went away in another window; the next move says so.
 		}
 	}
 
+	private showDocument(kept: Project, previewing: boolean): void {
+		this.kept = kept;
+		this.document = this.files.wholeProject(kept);
+		this.previewing = previewing;
+		if (this.files.isWhole(kept)) return;
+		// Brought in by another window.
+		void fetchFiles(this.files, [kept]).then((come) => {
+			if (come && this.kept === kept) this.document = this.files.wholeProject(kept);
+		});
+	}
+
 	/** Do a command: shown, undoable and saved. @throws CommandError, DocumentError when it does not fit */
 	do(label: string, ...edits: Edit[]): void {
-		this.sent(this.session.do(label, edits));
+		this.sent(this.session.do(label, this.files.detach(edits)));
 	}
 
 	/** Show edits without keeping them, while a value is dragged; `do` or `dropPreview` ends it. */
 	preview(...edits: Edit[]): void {
-		const { project } = applyEdits(this.session.document, edits);
-		this.previewed = edits;
-		this.document = project;
-		this.previewing = true;
+		const kept = this.files.detach(edits);
+		const { project } = applyEdits(this.session.document, kept);
+		this.previewed = kept;
+		this.showDocument(project, true);
 	}
 
 	dropPreview(): void {

@@ -36,7 +36,7 @@ export class Workbench {
 	readonly display = $derived.by(() => this.project.document.display);
 
 	constructor(readonly project: OpenProject) {
-		this.model = new LiveModel(`${project.id} ${project.window}`);
+		this.model = new LiveModel(project.files, `${project.id} ${project.window}`);
 		this.activeZone = project.document.zones[0]?.id ?? null;
 	}
 

@@ -6,6 +6,7 @@ import { writeGlb } from '$core/exchange/glb/write';
 import { writeIfc } from '$core/exchange/ifc/write';
 import { writeStep } from '$core/exchange/step/write';
 import { writePicture } from '$core/exchange/picture/write';
+import { Files } from '$core/project/files';
 import type { Project, Zone } from '$core/project/schema';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
@@ -21,9 +22,10 @@ const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
 
-let chain = new Chain();
+const files = new Files();
+let chain = new Chain(files);
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
-const trials = new Chain();
+const trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
@@ -37,7 +39,11 @@ function current(): Model {
 const service = {
 	/** This thread takes the place of one that was ended, and gives out serials after its. */
 	takeOver(serials: number): void {
-		chain = new Chain(serials);
+		chain = new Chain(files, serials);
+	},
+	/** A file that documents will name. */
+	takeFile(hash: string, text: string): void {
+		files.take(hash, text);
 	},
 	/** @returns what changed, or null when the run was cancelled; the last model then stands */
 	async run(project: Project, progress: Progress): Promise<ModelMessage | null> {

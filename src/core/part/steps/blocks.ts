@@ -1,3 +1,4 @@
+import { isInFile } from '../../project/stored';
 import { flawOf } from '../block/closed';
 import type { Axis, Recipe } from '../block/recipe';
 import type { PointRegisters, Register } from '../builder';
@@ -104,13 +105,15 @@ export const blockSteps: Makers<
 		const points = area > 0 ? step.outline : step.outline.toReversed();
 		return sweep(context, step, { shape: 'drawn', points });
 	},
-	'block mesh'(step) {
-		const count = step.vertices.length / 3;
-		if (step.triangles.some((vertex) => vertex >= count))
+	'block mesh'({ source, vertices, triangles }) {
+		if (isInFile(vertices) || isInFile(triangles))
+			throw new StepFault(`the mesh${source && ` of ${source}`} has not come from the server yet`);
+		const count = vertices.length / 3;
+		if (triangles.some((vertex) => vertex >= count))
 			throw new StepFault(`a triangle has a vertex beyond the ${count} that the mesh has`);
-		const flaw = flawOf(step.triangles);
+		const flaw = flawOf(triangles);
 		if (flaw) throw new StepFault(flaw.text);
-		return block({ is: 'mesh', mesh: { vertices: step.vertices, triangles: step.triangles } });
+		return block({ is: 'mesh', mesh: { vertices, triangles } });
 	},
 	'block union'(step, context) {
 		return block({ is: 'union', of: several(context, step.of) });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { plain } from '../numbers';
+import { stored } from '../stored';
 import { formula, namedStep, use } from './text';
 
 /**
@@ -39,22 +40,24 @@ const outline = z.strictObject({
 	high: formula
 });
 export const MOST_TRIANGLES = 5000;
+export const verticesSchema = z.array(plain).max(9 * MOST_TRIANGLES);
+export const trianglesSchema = z
+	.array(
+		z
+			.number()
+			.int()
+			.min(0)
+			.max(3 * MOST_TRIANGLES)
+	)
+	.max(3 * MOST_TRIANGLES, `a block has at most ${MOST_TRIANGLES} triangles`);
 /** A closed mesh that was brought in, brought to the unit box. */
 const mesh = z.strictObject({
 	...namedStep,
 	do: z.literal('block mesh'),
 	/** What it was read from. */
 	source: z.string().max(120).default(''),
-	vertices: z.array(plain).max(9 * MOST_TRIANGLES),
-	triangles: z
-		.array(
-			z
-				.number()
-				.int()
-				.min(0)
-				.max(3 * MOST_TRIANGLES)
-		)
-		.max(3 * MOST_TRIANGLES, `a block has at most ${MOST_TRIANGLES} triangles`)
+	vertices: stored(verticesSchema),
+	triangles: stored(trianglesSchema)
 });
 const union = z.strictObject({
 	...namedStep,

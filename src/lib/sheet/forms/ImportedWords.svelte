@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isInFile } from '$core/project/stored';
 	import type { FormOf } from '../words';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -9,11 +10,14 @@
 	const workbench = useWorkbench();
 	const SHOWN = 4;
 	/** Of meshes that faces were fitted to (mm). */
-	const deviation = $derived(form.scale * Math.max(0, ...form.faces.map((face) => face.deviation ?? 0)));
+	const faces = $derived(isInFile(form.faces) ? [] : form.faces);
+	const deviation = $derived(
+		form.scale * faces.reduce((most, face) => Math.max(most, face.deviation ?? 0), 0)
+	);
 </script>
 
-from <i>{form.source}</i>: {form.faces.length}
-{form.faces.length === 1 ? 'face' : 'faces'}{#if deviation > 0}{' '}fitted to within
+from <i>{form.source}</i>: {faces.length}
+{faces.length === 1 ? 'face' : 'faces'}{#if deviation > 0}{' '}fitted to within
 	<span class="figures">{formatLength(deviation, workbench.display, 1)}</span>{/if}, a unit of it being <ValueChip
 	path="{path}/scale"
 	value={form.scale}

@@ -16,7 +16,11 @@
 		workbench.model.close();
 		workbench.project.close();
 	});
-	$effect(() => workbench.model.request(workbench.project.document, workbench.project.previewing));
+	$effect(() => {
+		// A file that has come makes the document whole, and is computed.
+		void workbench.project.document;
+		workbench.model.request(workbench.project.kept, workbench.project.previewing);
+	});
 	$effect(() => {
 		for (const notice of workbench.project.notices) toast(notice, { duration: 8000 });
 		if (workbench.project.notices.length) workbench.project.notices = [];

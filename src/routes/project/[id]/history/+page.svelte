@@ -8,6 +8,7 @@
 	import TopBar from '$lib/components/TopBar.svelte';
 	import { backTo, byDay, type HistoryEntry } from '$lib/history/entries';
 	import PastState from '$lib/history/PastState.svelte';
+	import { fetchFiles } from '$lib/saving/fetch-files';
 	import { OWN_HEADER } from '$lib/saving/line';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import { untrack } from 'svelte';
@@ -62,7 +63,9 @@
 		chosen = entry;
 		past = null;
 		const read = await ask<{ revision: number; document: Project }>(`states/${entry.revision}`);
-		if (read && chosen?.revision === read.revision) past = read.document;
+		if (!read) return;
+		await fetchFiles(project.files, read.document);
+		if (chosen?.revision === read.revision) past = read.document;
 	}
 
 	const saving = $derived(project.saveState.is);
@@ -71,11 +74,11 @@
 		if (saving === 'saved') untrack(() => void loadNewer());
 	});
 
-	const isNow = $derived(past !== null && hashOf(past) === hashOf(project.document));
+	const isNow = $derived(past !== null && hashOf(past) === hashOf(project.kept));
 
 	function bringBack() {
 		if (!past || !chosen) return;
-		const edits = backTo(project.document, past);
+		const edits = backTo(project.kept, past);
 		const label = `back to ${chosen.revision}: ${chosen.label}`;
 		if (workbench.do(label, ...edits)) toast('The project is as it was then. Undo takes this back.');
 	}
