@@ -207,13 +207,15 @@ test.describe('with the server gone', () => {
 			const { id } = (await copy.json()) as { id: string };
 			await page.goto(`${own.address}/project/${id}?plain`);
 			await settled(page);
-			await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+			// It has taken the page over, with all its files.
+			await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
 			await own.stop();
 			await more(page, bays(page));
 			await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet, kept here');
 			await expect(bays(page)).toHaveText('33');
 			// Pages that were never opened are there too.
 			await page.getByRole('button', { name: 'Find' }).click();
+			await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
 			await page.keyboard.type('Schedule');
 			await page.keyboard.press('Enter');
 			await expect(page.getByRole('row').nth(3)).toBeVisible();

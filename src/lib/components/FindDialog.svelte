@@ -9,6 +9,9 @@
 	let { open = $bindable(), onkeys }: { open: boolean; onkeys: () => void } = $props();
 	const workbench = useWorkbench();
 	let text = $state('');
+	let input = $state<HTMLElement | null>(null);
+	/** At once: what is typed right after the key that opens it is not lost. */
+	$effect(() => input?.focus());
 	const MOST = 12;
 
 	interface Entry {
@@ -107,6 +110,7 @@
 					class="border-hair w-full border-b bg-white px-4 py-3 text-[15px] outline-none"
 					placeholder="A clause, a mark such as GR-C06, an action"
 					bind:value={text}
+					bind:ref={input}
 				/>
 				<Command.List class="max-h-96 overflow-auto p-1.5">
 					{#each shown as entry (entry.kind + entry.label)}

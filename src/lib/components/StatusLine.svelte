@@ -61,21 +61,20 @@
 			<button type="button" class="plain-button py-0!" onclick={() => model.resume()}>Compute</button>
 		{:else if model.failure}
 			<span class="text-oxide">The model stopped: {model.failure}. The last good one stays.</span>
-		{:else if model.progress}
-			<progress
-				class="accent-patina h-1 w-32"
-				max={model.progress.of}
-				value={model.progress.done}
-				aria-label={model.progress.what}
-			></progress>
-			<span>{model.progress.what} …</span>
+		{:else if model.progress || (model.behind && !model.cancelled)}
+			{#if model.progress}
+				<progress
+					class="accent-patina h-1 w-32"
+					max={model.progress.of}
+					value={model.progress.done}
+					aria-label={model.progress.what}
+				></progress>
+			{/if}
+			<span>{model.progress ? `${model.progress.what} …` : 'computing …'}</span>
 			<button type="button" class="underline" onclick={() => model.cancel()}>Cancel</button>
 		{:else if model.cancelled}
 			<span class="text-ink">Cancelled; the model shown is the one before</span>
 			<button type="button" class="plain-button py-0!" onclick={() => model.resume()}>Compute</button>
-		{:else if model.behind}
-			<span>computing …</span>
-			<button type="button" class="underline" onclick={() => model.cancel()}>Cancel</button>
 		{:else if problems}
 			<span class="text-oxide"
 				>{problems === 1 ? 'one clause needs' : `${problems} clauses need`} attention; the last good model stays</span

@@ -161,10 +161,11 @@ export class LiveModel {
 		this.last = { project, preview };
 		this.cancelled = false;
 		try {
-			const report = proxy((what: string, done: number, of: number) => {
-				this.progress = { what, done, of };
-			});
 			const run = ++this.run;
+			// It comes by a line of its own, and may come after the run has ended.
+			const report = proxy((what: string, done: number, of: number) => {
+				if (this.running && this.run === run) this.progress = { what, done, of };
+			});
 			this.sendFiles();
 			const ended = new Promise<never>((_, reject) => {
 				this.giveUp = (why) => reject(new GivenUp(why));
