@@ -55,19 +55,21 @@ try {
 	const { ensureBuild } = await import('./lib/build.mjs');
 	const { programFile } = await import('./lib/programs.mjs');
 	const { prepareDatabase } = await import('./lib/serve.mjs');
-	const { startDatabase } = await import('./lib/postgres.mjs');
+	const { emptyDatabase, startDatabase } = await import('./lib/postgres.mjs');
 	const checks = inTurn('check:format', 'check:svelte', 'check:lint', 'check:imports');
 	checks.catch(() => {});
 	await ensureBuild();
 	await programFile('zyg');
 	const database = await startDatabase('pg-test');
 	try {
-		await prepareDatabase(database.url);
+		const forServer = await emptyDatabase(database.url, 'for_server');
+		const forBrowser = await emptyDatabase(database.url, 'for_browser');
+		await prepareDatabase(forServer);
+		await prepareDatabase(forBrowser);
 		await release();
-		const env = { DATABASE_URL: database.url, CHROMIUM, BROWSER_PORT: String(await freePort()) };
-		await Promise.all([checks.then(() => npm('test:unit')), npm('test:server', env)]);
+		await Promise.all([checks.then(() => npm('test:unit')), npm('test:server', { DATABASE_URL: forServer })]);
 		// Alone: a browser that draws in software takes the whole machine, and before everybody else.
-		await npm('test:browser', env);
+		await npm('test:browser', { DATABASE_URL: forBrowser, CHROMIUM, BROWSER_PORT: String(await freePort()) });
 	} finally {
 		for (const child of running) process.kill(-child.pid, 'SIGTERM');
 		database.stop();

@@ -86,6 +86,22 @@ export async function answers(url, folder) {
 	}
 }
 
+/** A database of its own in a cluster, with nothing in it; one of that name goes. @returns its URL */
+export async function emptyDatabase(url, name) {
+	const { default: pg } = await import('pg');
+	const client = new pg.Client({ connectionString: url });
+	await client.connect();
+	try {
+		await client.query(`drop database if exists ${name} with (force)`);
+		await client.query(`create database ${name}`);
+	} finally {
+		await client.end();
+	}
+	const own = new URL(url);
+	own.pathname = `/${name}`;
+	return own.href;
+}
+
 /** The postmaster that holds a cluster's folder, when it is one: pids are given out again. */
 function postmasterOf(folder) {
 	let pid;

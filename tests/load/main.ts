@@ -11,6 +11,8 @@ import { takeLock } from '../../scripts/lib/processes.mjs';
 import { ensureBuild } from '../../scripts/lib/build.mjs';
 import { prepareDatabase } from '../../scripts/lib/serve.mjs';
 import { data } from '../../scripts/lib/system.mjs';
+import type { Edit } from '../../src/core/project/edits';
+import { hashOf } from '../../src/core/project/hash';
 import type { OpenedProject, SaveAnswer } from '../../src/lib/protocol';
 import { idsFrom, randomFrom, START } from '../saving/wardrobe';
 import { quiet, TestWindow, type TestServer } from '../saving/windows';
@@ -114,42 +116,65 @@ async function openLong(): Promise<void> {
 	);
 }
 
-/** Windows at one project, each doing something every half second; times are those of the requests. */
+/** Windows of their whole make in one process: more, and the process would be measured instead of the server. */
+const WHOLE_WINDOWS = 3;
+const pause = () => new Promise((resolve) => setTimeout(resolve, 250 + Math.random() * 500));
+
+/**
+ * Windows at one project, each doing something every half second; times are those of the requests. A few are whole
+ * windows, which show a document at the end; the others send and listen as windows do and keep no document.
+ */
 async function manyWindows(many: number, seconds: number): Promise<void> {
 	const id = await create(START);
 	const times: number[] = [];
+	const saved = async (request: unknown) => {
+		const began = performance.now();
+		const body = await ask<SaveAnswer>('POST', `/api/projects/${id}/edits`, request);
+		times.push(performance.now() - began);
+		return body;
+	};
 	const server: TestServer = {
 		open: () => open(id),
 		wholeLog: async () => [],
-		save: async (request) => {
-			const began = performance.now();
-			const body = await ask('POST', `/api/projects/${id}/edits`, request);
-			times.push(performance.now() - began);
-			return { kind: 'answer', status: 200, body };
-		}
+		save: async (request) => ({ kind: 'answer', status: 200, body: await saved(request) })
 	};
-	const makeId = idsFrom(randomFrom(9));
-	const windows: TestWindow[] = [];
-	for (let k = 0; k < many; k++) windows.push(await new TestWindow(server, makeId(), makeId).start());
+	const inserting = (k: number, n: number): Edit => ({
+		do: 'insert',
+		path: 'variants',
+		index: 0,
+		value: { id: `w${k}-${n}`, name: `${k} ${n}`, part: 'framed-glass', values: {} }
+	});
 	const until = Date.now() + seconds * 1000;
 	let done = 0;
-	await Promise.all(
-		windows.map(async (one, k) => {
-			for (let n = 0; Date.now() < until; n++) {
-				const value = { id: `w${k}-${n}`, name: `${k} ${n}`, part: 'framed-glass', values: {} };
-				one.sender.add(one.session.do('add', [{ do: 'insert', path: 'variants', index: 0, value }]));
-				done++;
-				await new Promise((resolve) => setTimeout(resolve, 250 + Math.random() * 500));
-			}
-		})
-	);
-	await quiet(...windows);
+	const whole: TestWindow[] = [];
+	const makeId = idsFrom(randomFrom(9));
+	for (let k = 0; k < WHOLE_WINDOWS; k++) whole.push(await new TestWindow(server, makeId(), makeId).start());
+	const worksWhole = async (k: number) => {
+		for (let n = 0; Date.now() < until; n++, done++) {
+			whole[k]!.edit('add', inserting(k, n));
+			await pause();
+		}
+	};
+	const { epoch } = await open(id);
+	const sends = async (k: number) => {
+		const window = makeId();
+		let base = 0;
+		for (let n = 0; Date.now() < until; n++, done++) {
+			const command = { kind: 'do', id: makeId(), window, label: 'add', edits: [inserting(k, n)] };
+			const { revision, log } = await saved({ epoch, base, commands: [command] });
+			if (log.length !== revision - base) throw new Error(`window ${k} was not told everything`);
+			base = revision;
+			await pause();
+		}
+	};
+	await Promise.all(Array.from({ length: many }, (_, k) => (k < WHOLE_WINDOWS ? worksWhole(k) : sends(k))));
+	await quiet(...whole);
 	const { document } = await open(id);
 	const lost = done + START.variants.length - document.variants.length;
-	const shown = new Set(windows.map((one) => one.session.document.variants.length)).size;
+	const same = whole.every((one) => hashOf(one.session.document) === hashOf(document));
 	note(
 		`${many} windows at one project, ${seconds} s, ${done} commands, ${times.length} requests`,
-		`p50 ${at(times, 0.5).toFixed(1)} ms, p99 ${at(times, 0.99).toFixed(1)} ms, lost ${lost}, ${shown === 1 ? 'all windows the same' : 'windows differ'}`,
+		`p50 ${at(times, 0.5).toFixed(1)} ms, p99 ${at(times, 0.99).toFixed(1)} ms, lost ${lost}, ${same ? 'whole windows show what the server has' : 'windows differ'}`,
 		'p99 under 250 ms, none lost'
 	);
 }

@@ -3,7 +3,7 @@ import { closeSync, openSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensureBuild } from '../../scripts/lib/build.mjs';
-import { startDatabase } from '../../scripts/lib/postgres.mjs';
+import { emptyDatabase, startDatabase } from '../../scripts/lib/postgres.mjs';
 import { freePort, takeLock } from '../../scripts/lib/processes.mjs';
 import { prepareDatabase, serverSettings } from '../../scripts/lib/serve.mjs';
 import { root } from '../../scripts/lib/system.mjs';
@@ -61,7 +61,7 @@ export const mochaHooks = {
 			const release = await takeLock('set-up');
 			await ensureBuild();
 			database = await startDatabase('pg-test');
-			url = database.url;
+			url = await emptyDatabase(database.url, 'for_server');
 			await prepareDatabase(url);
 			await release();
 		}
