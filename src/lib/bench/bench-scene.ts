@@ -1,67 +1,16 @@
 import type { Vector } from '$core/geometry/vector';
-import { placesOf } from '$core/part/places';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
 import { makeRenderer, pixelRatio } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
+import { forgetShapes, PieceMeshes } from './piece-meshes';
 
 const MM = 0.001;
 const GOLD = 0xd98e1f;
-const INK = 0x1d2126;
-/** Edges between faces that meet flatter than this are not drawn (degrees). */
-const EDGE_ANGLE = 22;
 /** Left round a piece, of its size. */
 const MARGIN = 0.22;
-
-/** The meshes of a piece, in their materials, with thin lines along their edges. */
-export function meshesOf(elements: readonly MadeElement[]): THREE.Group {
-	const group = new THREE.Group();
-	group.scale.setScalar(MM);
-	for (const { material, table } of elements) {
-		const geometry = new THREE.BufferGeometry();
-		const places = new Float32Array(3 * table.count * table.verticesEach);
-		for (let n = 0; n < table.count; n++) places.set(placesOf(table, n), 3 * n * table.verticesEach);
-		geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
-		const index: number[] = [];
-		for (let n = 0; n < table.count; n++)
-			for (const vertex of table.triangles) index.push(n * table.verticesEach + vertex);
-		geometry.setIndex(index);
-		const { colour, metalness, roughness, opacity } = material;
-		const mesh = new THREE.Mesh(
-			geometry,
-			new THREE.MeshStandardMaterial({
-				color: colour,
-				metalness,
-				roughness,
-				opacity,
-				transparent: opacity < 1,
-				side: THREE.DoubleSide,
-				flatShading: true,
-				polygonOffset: true,
-				polygonOffsetFactor: 1,
-				polygonOffsetUnits: 1
-			})
-		);
-		mesh.castShadow = mesh.receiveShadow = true;
-		const edges = new THREE.LineSegments(
-			new THREE.EdgesGeometry(geometry, EDGE_ANGLE),
-			new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.4 })
-		);
-		group.add(mesh, edges);
-	}
-	return group;
-}
-
-export function disposeMeshes(group: THREE.Group): void {
-	group.traverse((child) => {
-		if (child instanceof THREE.Mesh || child instanceof THREE.LineSegments || child instanceof THREE.Points) {
-			(child.geometry as THREE.BufferGeometry).dispose();
-			(child.material as THREE.Material).dispose();
-		}
-	});
-}
 
 /** One piece on its trial anchors. */
 export class BenchScene {
@@ -70,6 +19,8 @@ export class BenchScene {
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
+	private readonly meshes = new PieceMeshes();
+	private readonly dots = new THREE.PointsMaterial({ color: GOLD, sizeAttenuation: false, depthTest: false });
 	private piece = new THREE.Group();
 	private readonly marked = new THREE.Group();
 	private frameRequested = 0;
@@ -90,8 +41,8 @@ export class BenchScene {
 
 	show(elements: readonly MadeElement[]): void {
 		this.scene.remove(this.piece);
-		disposeMeshes(this.piece);
-		this.piece = meshesOf(elements);
+		forgetShapes(this.piece);
+		this.piece = this.meshes.of(elements);
 		this.scene.add(this.piece);
 		this.daylight.fit(new THREE.Box3().setFromObject(this.piece));
 		this.renderer.shadowMap.needsUpdate = true;
@@ -100,15 +51,14 @@ export class BenchScene {
 
 	/** Mark the points of a step's result; lines are drawn over the picture. */
 	mark(result: { readonly is: string; readonly points: readonly Vector[] } | null): void {
-		disposeMeshes(this.marked);
+		forgetShapes(this.marked);
 		this.marked.clear();
 		if (result?.points.length) {
 			const geometry = new THREE.BufferGeometry().setFromPoints(
 				result.points.map(([x, y, z]) => new THREE.Vector3(x, y, z))
 			);
-			const size = result.is === 'solid' || result.is === 'sheet' ? 4 : 8;
-			const dots = new THREE.PointsMaterial({ color: GOLD, size, sizeAttenuation: false, depthTest: false });
-			const points = new THREE.Points(geometry, dots);
+			this.dots.size = result.is === 'solid' || result.is === 'sheet' ? 4 : 8;
+			const points = new THREE.Points(geometry, this.dots);
 			points.renderOrder = 10;
 			this.marked.add(points);
 		}
@@ -162,8 +112,10 @@ export class BenchScene {
 
 	dispose(): void {
 		cancelAnimationFrame(this.frameRequested);
-		disposeMeshes(this.piece);
-		disposeMeshes(this.marked);
+		forgetShapes(this.piece);
+		forgetShapes(this.marked);
+		this.meshes.dispose();
+		this.dots.dispose();
 		this.eye.dispose();
 		this.renderer.dispose();
 	}

@@ -2,8 +2,8 @@ import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { makeRenderer } from '$lib/model/renderer';
 import * as THREE from 'three';
-import { disposeMeshes, meshesOf } from './bench-scene';
 import type { MadeElement } from './bench.svelte';
+import { forgetShapes, PieceMeshes } from './piece-meshes';
 
 const [WIDTH, HEIGHT] = [240, 150];
 
@@ -12,6 +12,7 @@ export class Pictures {
 	private readonly canvas = document.createElement('canvas');
 	private readonly renderer: THREE.WebGLRenderer;
 	private readonly scene = new THREE.Scene();
+	private readonly meshes = new PieceMeshes();
 	private readonly eye: Eye;
 	private readonly daylight: Daylight;
 
@@ -28,7 +29,7 @@ export class Pictures {
 	/** A picture as a data address; null when there is nothing to show. */
 	of(elements: readonly MadeElement[]): string | null {
 		if (!elements.length) return null;
-		const group = meshesOf(elements);
+		const group = this.meshes.of(elements);
 		this.scene.add(group);
 		const box = new THREE.Box3().setFromObject(group);
 		this.daylight.fit(box);
@@ -37,11 +38,12 @@ export class Pictures {
 		this.renderer.render(this.scene, this.eye.camera);
 		const picture = this.canvas.toDataURL('image/png');
 		this.scene.remove(group);
-		disposeMeshes(group);
+		forgetShapes(group);
 		return picture;
 	}
 
 	dispose(): void {
+		this.meshes.dispose();
 		this.eye.dispose();
 		this.renderer.dispose();
 	}

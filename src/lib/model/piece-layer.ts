@@ -1,7 +1,7 @@
-import type { Material } from '$core/project/material-schema';
 import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
 import { FittedMesh, underMaps } from './fitted-mesh';
+import { Matter } from './matter';
 import { MeshIndices } from './mesh-index';
 import { WrittenMesh } from './written-mesh';
 
@@ -16,7 +16,9 @@ export interface PieceEntry {
 export class PieceLayer {
 	private readonly entries = new Map<string, PieceEntry>();
 	private readonly indices = new MeshIndices((index) => new THREE.BufferAttribute(index, 1));
-	private readonly materials = new Map<string, THREE.MeshStandardMaterial>();
+	private readonly matter = new Matter((made, kind) => {
+		if (kind === 'fitted') underMaps(made);
+	});
 	private seen = new Set<string>();
 
 	constructor(private readonly root: THREE.Group) {}
@@ -42,7 +44,7 @@ export class PieceLayer {
 		const index = vertices.is === 'written' ? this.indices.of(element) : null;
 		const known = this.entries.get(key);
 		if (known) return known;
-		const material = this.material(element.material, vertices.is);
+		const material = this.matter.of(element.material, vertices.is);
 		const mesh =
 			vertices.is === 'fitted'
 				? new FittedMesh(element, vertices, material)
@@ -67,27 +69,5 @@ export class PieceLayer {
 		}
 		this.seen = new Set();
 		this.indices.forgetUnused();
-	}
-
-	private material(
-		{ colour, metalness, roughness, opacity }: Material,
-		vertices: ElementView['vertices']['is']
-	): THREE.MeshStandardMaterial {
-		const look = JSON.stringify([colour, metalness, roughness, opacity, vertices]);
-		let made = this.materials.get(look);
-		if (!made) {
-			made = new THREE.MeshStandardMaterial({
-				color: colour,
-				metalness,
-				roughness,
-				transparent: opacity < 1,
-				opacity,
-				side: THREE.DoubleSide,
-				flatShading: true
-			});
-			if (vertices === 'fitted') underMaps(made);
-			this.materials.set(look, made);
-		}
-		return made;
 	}
 }

@@ -1,0 +1,50 @@
+import { placesOf } from '$core/part/places';
+import { Matter } from '$lib/model/matter';
+import * as THREE from 'three';
+import type { MadeElement } from './bench.svelte';
+
+const MM = 0.001;
+const INK = 0x1d2126;
+/** Edges between faces that meet flatter than this are not drawn (degrees). */
+const EDGE_ANGLE = 22;
+
+/** Makes the meshes of pieces, in their materials, with thin lines along their edges. */
+export class PieceMeshes {
+	private readonly matter = new Matter((made) => {
+		// The lines lie on the faces.
+		Object.assign(made, { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+	});
+	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.4 });
+
+	of(elements: readonly MadeElement[]): THREE.Group {
+		const group = new THREE.Group();
+		group.scale.setScalar(MM);
+		for (const { material, table } of elements) {
+			const geometry = new THREE.BufferGeometry();
+			const places = new Float32Array(3 * table.count * table.verticesEach);
+			for (let n = 0; n < table.count; n++) places.set(placesOf(table, n), 3 * n * table.verticesEach);
+			geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
+			const index: number[] = [];
+			for (let n = 0; n < table.count; n++)
+				for (const vertex of table.triangles) index.push(n * table.verticesEach + vertex);
+			geometry.setIndex(index);
+			const mesh = new THREE.Mesh(geometry, this.matter.of(material));
+			mesh.castShadow = mesh.receiveShadow = true;
+			group.add(mesh, new THREE.LineSegments(new THREE.EdgesGeometry(geometry, EDGE_ANGLE), this.ink));
+		}
+		return group;
+	}
+
+	dispose(): void {
+		this.matter.dispose();
+		this.ink.dispose();
+	}
+}
+
+/** Let the graphics card forget what a group draws; its materials stay. */
+export function forgetShapes(group: THREE.Group): void {
+	group.traverse((child) => {
+		if (child instanceof THREE.Mesh || child instanceof THREE.LineSegments || child instanceof THREE.Points)
+			(child.geometry as THREE.BufferGeometry).dispose();
+	});
+}
