@@ -5,6 +5,7 @@ export const CHROMIUM_ARGS = [
 	'--use-angle=swiftshader',
 	'--enable-unsafe-swiftshader',
 	'--ignore-gpu-blocklist',
+	'--disable-gpu-compositing',
 	'--disable-quic',
 	'--no-first-run',
 	'--disable-background-networking',

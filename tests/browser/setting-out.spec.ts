@@ -354,7 +354,16 @@ test('100,000 cells: the map pans; half a million are cancelled, and the model b
 	await page.keyboard.press('Enter');
 	await expect(page.getByTestId('status')).toContainText('Cancelled; the model shown is the one before');
 	expect(await cellCount(page)).toBe(100_000);
+	// What is shown can be had, though the thread that made it was ended.
 	await page.keyboard.press('Escape');
+	await expect(async () => {
+		await page.getByRole('button', { name: 'Export' }).click();
+		const [download] = await Promise.all([
+			page.waitForEvent('download', { timeout: 3000 }),
+			page.getByRole('menuitem', { name: /STEP/ }).click()
+		]);
+		expect(download.suggestedFilename()).toBe('large-map.stp');
+	}).toPass();
 	await page.keyboard.press('Control+z');
 	await settled(page);
 	await expect(page.getByTestId('status')).toContainText('up to date');

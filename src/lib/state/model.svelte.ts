@@ -41,6 +41,13 @@ export interface Progress {
 const startWorker = () =>
 	new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
 
+interface Wanted {
+	readonly project: Project;
+	readonly preview: boolean;
+	/** Computed anew in a new thread for what is asked of it; the document is another one. */
+	readonly again?: true;
+}
+
 /** A worker that has not let go so long after Cancel is ended, whatever it is in the middle of. */
 const LET_GO_MS = 400;
 
@@ -76,8 +83,10 @@ export class LiveModel {
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
 	private readonly shapes = new Map<number, MassShapes>();
-	private wanted: { readonly project: Project; readonly preview: boolean } | null = null;
-	private last: { readonly project: Project; readonly preview: boolean } | null = null;
+	private wanted: Wanted | null = null;
+	private last: Wanted | null = null;
+	/** The document of what is shown. */
+	private good: Project | null = null;
 	/** What the last change of layout did to addresses. */
 	report = $state.raw<LayoutReport | null>(null);
 	private readonly addresses = new Map<string, Addresses>();
@@ -156,15 +165,17 @@ export class LiveModel {
 		if (this.running || this.paused || !this.wanted) return;
 		this.running = true;
 		if (this.mark) localStorage.setItem(this.mark, new Date().toISOString());
-		const { project, preview } = this.wanted;
+		const { project, preview, again } = this.wanted;
+		if (!again) {
+			this.last = this.wanted;
+			this.cancelled = false;
+		}
 		this.wanted = null;
-		this.last = { project, preview };
-		this.cancelled = false;
 		try {
 			const run = ++this.run;
 			// It comes by a line of its own, and may come after the run has ended.
 			const report = proxy((what: string, done: number, of: number) => {
-				if (this.running && this.run === run) this.progress = { what, done, of };
+				if (this.running && this.run === run && !again) this.progress = { what, done, of };
 			});
 			this.sendFiles();
 			const ended = new Promise<never>((_, reject) => {
@@ -176,21 +187,27 @@ export class LiveModel {
 			});
 			const message = await Promise.race([this.service.run(project, report), ended]);
 			if (message) this.take(message);
+			if (again) return;
+			if (message) this.good = project;
 			if (message && !preview) this.reportLayout();
 			this.failure = null;
 			this.behind = this.wanted !== null || !message;
 			this.cancelled = !message;
 		} catch (error) {
+			if (again) return;
 			this.cancelled = error instanceof GivenUp && error.message === 'cancelled';
 			this.failure = this.cancelled ? null : error instanceof Error ? error.message : String(error);
+			// What is shown can be exported: the new thread is given it.
+			if (error instanceof GivenUp && this.good)
+				this.wanted ??= { project: this.good, preview: true, again: true };
 		} finally {
 			this.giveUp = null;
 			this.progress = null;
 			this.running = false;
 			this.unmark();
 			this.runs++;
+			if (this.wanted) void this.runWanted();
 		}
-		if (this.wanted) void this.runWanted();
 	}
 
 	/** Messages reach the thread in their order, so that it has them when the run begins. */

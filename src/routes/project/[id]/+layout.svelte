@@ -27,11 +27,12 @@
 	});
 	/** Keep the project list's picture and count up, once things have come to rest. */
 	$effect(() => {
+		clearTimeout(pictureTimer);
 		if (workbench.model.behind || workbench.project.saveState.is !== 'saved') return;
 		void workbench.model.runs;
-		clearTimeout(pictureTimer);
 		pictureTimer = setTimeout(async () => {
-			const picture = await workbench.model.service.picture();
+			const picture = await workbench.model.service.picture().catch(() => null);
+			if (!picture) return;
 			await fetch(`/api/projects/${workbench.project.id}/picture`, {
 				method: 'PUT',
 				headers: { 'content-type': 'application/json', ...OWN_HEADER },
