@@ -180,7 +180,7 @@ test('accessibility: nothing serious on any page', async ({ page }) => {
 			await expect(page.getByTestId('stage')).toHaveAttribute('data-settled', 'true');
 		else if (path.includes('/kit')) await expect(page.getByTestId('kit')).toBeVisible();
 		else if (path !== '/') await settled(page);
-		const { violations } = await new AxeBuilder({ page }).analyze();
+		const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
 		const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
 		expect(
 			serious.map(
