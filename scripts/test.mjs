@@ -73,8 +73,8 @@ try {
 		await prepareDatabase(forServer);
 		await prepareDatabase(forBrowser);
 		await release();
-		await npm('test:browser', { DATABASE_URL: forBrowser, CHROMIUM, BROWSER_PORT: String(await freePort()) });
 		await npm('test:server', { DATABASE_URL: forServer });
+		await npm('test:browser', { DATABASE_URL: forBrowser, CHROMIUM, BROWSER_PORT: String(await freePort()) });
 		await beside;
 	} finally {
 		for (const child of running) process.kill(-child.pid, 'SIGTERM');

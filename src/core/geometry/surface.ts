@@ -38,24 +38,27 @@ function emptySamples(columns: number, rows: number): SurfaceSamples {
 /**
  * Collapse the net onto one course line: the homogeneous control points of the curve v = constant, and
  * of its derivative across.
+ * @param columns of control points from and to (not included); the others are left as they are
  */
 function collapse(
 	surface: Surface,
 	table: BasisTable,
 	row: number,
 	value: Float64Array,
-	slope: Float64Array
+	slope: Float64Array,
+	columns: readonly [number, number] = [0, surface.countU]
 ): void {
 	const width = table.degree + 1;
 	const stride = 4 * surface.countU;
 	const base = row * (table.order + 1) * width;
-	value.fill(0);
-	slope.fill(0);
+	const [left, right] = [4 * columns[0], 4 * columns[1]];
+	value.fill(0, left, right);
+	slope.fill(0, left, right);
 	for (let j = 0; j < width; j++) {
 		const n = table.values[base + j]!;
 		const d = table.values[base + width + j]!;
 		const from = (table.first[row]! + j) * stride;
-		for (let c = 0; c < stride; c++) {
+		for (let c = left; c < right; c++) {
 			const p = surface.net[from + c]!;
 			value[c]! += n * p;
 			slope[c]! += d * p;
@@ -128,15 +131,26 @@ function combineRow(
 	}
 }
 
+/** The columns of control points that any of these parameters hangs on: a few of them for one point. */
+function columnsOf({ degree, first }: BasisTable): [number, number] {
+	let [from, to] = [Infinity, 0];
+	for (const column of first) {
+		from = Math.min(from, column);
+		to = Math.max(to, column + degree + 1);
+	}
+	return [Math.min(from, to), to];
+}
+
 /** Points and first derivatives on a grid of parameters, as a tensor product. */
 export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayLike<number>): SurfaceSamples {
 	const out = emptySamples(us.length, vs.length);
 	const across = basisTable(surface.knotsU, surface.degreeU, us, 1);
 	const up = basisTable(surface.knotsV, surface.degreeV, vs, 1);
+	const columns = columnsOf(across);
 	const value = new Float64Array(4 * surface.countU);
 	const slope = new Float64Array(4 * surface.countU);
 	for (let j = 0; j < vs.length; j++) {
-		collapse(surface, up, j, value, slope);
+		collapse(surface, up, j, value, slope, columns);
 		combineRow(across, us.length, value, slope, out, j * us.length);
 	}
 	return out;

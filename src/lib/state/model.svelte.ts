@@ -41,6 +41,18 @@ export interface Progress {
 const startWorker = () =>
 	new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
 
+/** A thread that has been started and has nothing to do yet. */
+let spare: Worker | null = null;
+/** Start a thread while the project is still on its way. */
+export function warmUp(): void {
+	spare ??= startWorker();
+}
+function takeWorker(): Worker {
+	const worker = spare ?? startWorker();
+	spare = null;
+	return worker;
+}
+
 interface Wanted {
 	readonly project: Project;
 	readonly preview: boolean;
@@ -78,7 +90,7 @@ export class LiveModel {
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
-	private worker = startWorker();
+	private worker = takeWorker();
 	service: Remote<ChainService> = wrap<ChainService>(this.worker);
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();

@@ -1,11 +1,13 @@
 import { error } from '@sveltejs/kit';
 import type { OpenedProject } from '$lib/protocol';
+import { warmUp } from '$lib/state/model.svelte';
 import { OpenProject } from '$lib/state/project.svelte';
 import type { LayoutLoad } from './$types';
 
 export const ssr = false;
 
 export const load: LayoutLoad = async ({ fetch, params }) => {
+	warmUp();
 	const response = await fetch(`/api/projects/${params.id}`);
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
