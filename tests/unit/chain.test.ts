@@ -546,4 +546,49 @@ describe('the chain between runs', () => {
 		expect(assignment!.waiting).to.include('m.wall/C99/B01/1');
 		expect(groups.reduce((sum, group) => sum + group.group.anchors.length, 0)).to.equal(assignment!.taken[0]);
 	});
+
+	it('an exception whose part cannot hang on its cell is a flag on that piece alone, or told where there is none', async () => {
+		const kit = [
+			...variants,
+			{ id: 'k', name: 'k', part: 'blade-stack', values: {} },
+			{ id: 'm', name: 'm', part: 'box-mullion', values: {} }
+		];
+		const [triangle, diamond, left] = ['m.wall/C01/B01/1', 'm.wall/C02/B03/1', 'm.wall/C01/B03/1'];
+		const put = (variant: string) => ({ variant, values: {} });
+		const projectWith = (exceptions: object[]) =>
+			projectOf(
+				sheet(8000, 6000),
+				count(8, 6),
+				{ pattern: { kind: 'diamonds' }, rules: clad.rules, exceptions } as object,
+				{ variants: kit }
+			);
+		const plain = await new Chain().run(projectWith([]));
+		const model = await new Chain().run(
+			projectWith([
+				{ id: triangle, put: put('k') },
+				{ id: diamond, put: put('m') }
+			])
+		);
+		const piecesOf = ({ zones }: typeof model) =>
+			zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.anchors.length, 0);
+		expect(model.zones[0]!.behind).to.equal(false);
+		expect(model.problems).to.deep.equal([]);
+		expect(piecesOf(model)).to.equal(piecesOf(plain));
+		const said = model.zones[0]!.model!.groups.flatMap(({ group }) => [...group.remarks.values()]);
+		expect(said.sort()).to.deep.equal([
+			`the exception at ${triangle} puts Blade stack, which hangs on cells of 4 corners, and this one has 3`,
+			`the exception at ${diamond} puts Box mullion, which hangs on a pair, not on cells`
+		]);
+		// Where the rules leave the cell open there is no piece that could be flagged.
+		const open = projectWith([{ id: left, put: put('m') }]);
+		const rules = [{ ...open.zones[0]!.rules[0]!, put: 'open' as const }];
+		const told = await new Chain().run({ ...open, zones: [{ ...open.zones[0]!, rules }] });
+		expect(told.problems).to.deep.equal([
+			{
+				at: 'zones/z/exceptions',
+				text: `the exception at ${left} puts Box mullion, which hangs on a pair, not on cells; it stays open`
+			}
+		]);
+		expect(told.zones[0]!.behind).to.equal(false);
+	});
 });

@@ -1,4 +1,5 @@
-import { assignRules } from '../cladding/assign';
+import { assignRules, NO_RULE } from '../cladding/assign';
+import { remarksOn, unfitExceptions } from '../cladding/unfit-exceptions';
 import { readyVariant, type ReadyVariant, usesBlocks } from '../cladding/kit';
 import { loadSolids } from '../part/block/solids';
 import { joinRims, type JoinedFaces } from '../cladding/join-rims';
@@ -152,7 +153,10 @@ export class Chain {
 			const laid = laidOut[k];
 			const clad = (faces: JoinedFaces) => this.timed('parts', () => this.clad(project, zone, faces));
 			const made = laid ? collect(`zones/${zone.id}`, () => clad(laid)) : null;
-			if (made) this.lastGood.set(zone.id, made);
+			if (made) {
+				this.lastGood.set(zone.id, made);
+				problems.push(...made.remarks);
+			}
 			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
 		keepOnly(this.lastGood, project.zones);
@@ -339,26 +343,34 @@ export class Chain {
 			return assignRules(zone, { ...face, left }, partOf);
 		});
 		const groups: ClauseGroup[] = [];
+		const remarks: Problem[] = [];
 		faces.forEach((face, f) => {
 			const assignment = assignments[f]!;
+			const unfit = unfitExceptions(zone, face, assignment, (id) => variantOf(id, `${at}/exceptions`).part);
+			for (const [c, text] of unfit)
+				if (assignment.rule[c] === NO_RULE || zone.rules[assignment.rule[c]!]!.put === 'open')
+					remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open` });
 			const put = (what: Put, cells: readonly number[], clause: ClauseGroup['clause'], where: string) => {
 				if (what === 'open') return;
 				const variant = variantOf(what.variant, where);
 				for (const [corners, anchors] of byCorners(face, cells)) {
 					const slot = `${zone.id} ${f} ${where} ${corners}`;
-					const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions, variant.materials, what.values])}`;
+					const said = remarksOn(anchors, unfit);
+					const key = `${face.serial} ${fingerprint(anchors)} ${JSON.stringify([variant.variant, variant.definitions, variant.materials, what.values, [...said]])}`;
+					const told = said.size ? { ...face, remarks: new Map([...face.remarks, ...said]) } : face;
 					const kept = this.memo.use(slot, key, () =>
-						cladCells(variant, face, anchors, corners, what.values, where)
+						cladCells(variant, told, anchors, corners, what.values, where)
 					);
 					groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 				}
 			};
 			zone.rules.forEach((rule, k) => {
-				const cells = listWhere(assignment.rule, (r, c) => r === k && assignment.exception[c] === -1);
+				const isRuled = (c: number) => assignment.exception[c] === -1 || unfit.has(c);
+				const cells = listWhere(assignment.rule, (r, c) => r === k && isRuled(c));
 				put(rule.put, cells, { kind: 'rule', rule }, `${at}/rules/${rule.id}`);
 			});
 			zone.exceptions.forEach((exception, k) => {
-				const cells = listWhere(assignment.exception, (x) => x === k);
+				const cells = listWhere(assignment.exception, (x, c) => x === k && !unfit.has(c));
 				put(exception.put, cells, { kind: 'exception', address: exception.id }, `${at}/exceptions`);
 			});
 			edgesOfRuns(zone.runs, face.edges, face.sharedEdges).forEach((anchors, k) => {
@@ -375,7 +387,7 @@ export class Chain {
 				groups.push({ clause: { kind: 'run', run }, face: f, group: kept.value, serial: kept.serial });
 			});
 		});
-		return { zone, faces, assignments, groups, meetings };
+		return { zone, faces, assignments, groups, meetings, remarks };
 	}
 }
 

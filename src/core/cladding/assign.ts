@@ -64,7 +64,8 @@ function matches(rule: Rule, cell: CellLook): boolean {
 	return !rule.courses || (course >= rule.courses[0] && course <= rule.courses[1]);
 }
 
-function takes(part: PartDefinition | null, corners: number): boolean {
+/** Whether a part can hang on a cell of so many corners; nothing, left open, always can. */
+export function takes(part: PartDefinition | null, corners: number): boolean {
 	if (!part) return true;
 	if (part.anchor.kind !== 'ring' && part.anchor.kind !== 'double ring') return false;
 	return part.anchor.corners === 'any' || part.anchor.corners === corners;

@@ -48,6 +48,8 @@ export interface ZoneModel {
 	readonly groups: readonly ClauseGroup[];
 	/** How the rims of its faces get on. */
 	readonly meetings: readonly RimMeeting[];
+	/** What is to be said at its clauses, though all of it could be made. */
+	readonly remarks: readonly Problem[];
 }
 
 /** A zone as it stands: its last good model, behind when the document has moved on without it. */
