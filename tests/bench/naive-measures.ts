@@ -1,4 +1,5 @@
 import {
+	add,
 	distance,
 	dot,
 	cross,
@@ -21,13 +22,17 @@ export function measureNaively(cells: Cells, positions: Float64Array) {
 		const next = (k: number) => corners[(k + 1) % corners.length]!;
 		const before = (k: number) => corners[(k + corners.length - 1) % corners.length]!;
 		const edges = corners.map((p, k) => distance(p, next(k)));
+		const sum = corners.reduce<Vector>(
+			(total, p, k) => add(total, cross(subtract(p, centre), subtract(next(k), centre))),
+			[0, 0, 0]
+		);
 		const fans = corners.map((p, k) => cross(subtract(p, centre), subtract(next(k), centre)));
 		const angles = corners.map((p, k) => {
 			const a = subtract(before(k), p);
 			const b = subtract(next(k), p);
-			return Math.acos(Math.min(1, Math.max(-1, dot(a, b) / (length(a) * length(b)))));
+			const angle = Math.acos(Math.min(1, Math.max(-1, dot(a, b) / (length(a) * length(b)))));
+			return dot(cross(b, a), sum) < 0 ? 2 * Math.PI - angle : angle;
 		});
-		const sum = fans.reduce<Vector>((a, b) => [a[0] + b[0], a[1] + b[1], a[2] + b[2]], [0, 0, 0]);
 		const diagonals =
 			corners.length === 4
 				? cross(subtract(corners[2]!, corners[0]!), subtract(corners[3]!, corners[1]!))

@@ -2,6 +2,8 @@ import type { Cells } from '../pattern/cells';
 
 /** Fans that all look the same way span nearly as much together as one by one. */
 const BENT = 1 - 1e-12;
+/** Sines of turns the other way up to this are rounding: the corner is straight. */
+const STRAIGHT = 1e-9;
 
 /**
  * What every cell measures, one column each. Lengths mm, areas mm², angles rad.
@@ -22,6 +24,10 @@ export interface CellMeasures {
 	/** Flat x y z, length 1, pointing outside. */
 	readonly normal: Float64Array;
 }
+
+/** An angle from its cosine, folded over where it is more than half a turn. */
+const unfolded = (cosine: number) =>
+	cosine < -1 ? 2 * Math.PI - Math.acos(Math.min(1, -2 - cosine)) : Math.acos(Math.min(1, cosine));
 
 /** Measure all cells. Hot loop; degenerate cells (no area, coincident corners) give 0, never NaN. */
 export function measureCells(cells: Cells, positions: Float64Array): CellMeasures {
@@ -114,18 +120,26 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 			}
 		}
 
-		// The widest cosine is the smallest angle; only the two extremes are turned into angles.
-		let widest = -1,
+		// The widest cosine is the smallest angle; only the two extremes are turned into angles. A corner that turns
+		// the other way has more than half a turn inside: its cosine is folded over at −1, down to −3 for a whole turn.
+		let widest = -3,
 			least = 1;
 		for (let k = 0; k < count; k++) {
 			const before = k === 0 ? count - 1 : k - 1;
 			const product = edge[before]! * edge[k]!;
 			if (product === 0) continue;
-			const cosine =
-				((px[before]! - px[k]!) * (px[k + 1]! - px[k]!) +
-					(py[before]! - py[k]!) * (py[k + 1]! - py[k]!) +
-					(pz[before]! - pz[k]!) * (pz[k + 1]! - pz[k]!)) /
-				product;
+			const bx = px[before]! - px[k]!,
+				by = py[before]! - py[k]!,
+				bz = pz[before]! - pz[k]!;
+			const ax = px[k + 1]! - px[k]!,
+				ay = py[k + 1]! - py[k]!,
+				az = pz[k + 1]! - pz[k]!;
+			let cosine = (bx * ax + by * ay + bz * az) / product;
+			if (
+				count > 3 &&
+				nx * (ay * bz - az * by) + ny * (az * bx - ax * bz) + nz * (ax * by - ay * bx) < -STRAIGHT * product
+			)
+				cosine = -2 - cosine;
 			if (cosine > widest) widest = cosine;
 			if (cosine < least) least = cosine;
 		}
@@ -159,8 +173,8 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 		perimeter[c] = around;
 		longestEdge[c] = longest;
 		shortestEdge[c] = shortest;
-		smallestAngle[c] = Math.acos(Math.min(1, widest));
-		largestAngle[c] = Math.acos(Math.max(-1, least));
+		smallestAngle[c] = unfolded(widest);
+		largestAngle[c] = unfolded(least);
 		warp[c] = gap;
 		centre[3 * c] = cx;
 		centre[3 * c + 1] = cy;

@@ -24,7 +24,10 @@ function ringSource(
 	const angles = () =>
 		edges.map((edge, k) => {
 			const back = v.negate(edges[(k + n - 1) % n]!);
-			return b.apply('atan2', v.length(v.cross(edge, back)), v.dot(edge, back));
+			const turn = v.cross(edge, back);
+			const angle = b.apply('atan2', v.length(turn), v.dot(edge, back));
+			const isReentrant = b.apply('less', v.dot(turn, normal), b.constant(0));
+			return b.apply('choose', isReentrant, b.subtract(b.constant(2 * Math.PI), angle), angle);
 		});
 	const heights = () => ring.map((p) => v.dot(v.subtract(p, centre), normal));
 	const measures: Record<string, () => Register> = {

@@ -300,7 +300,9 @@ function ringColumns(
 	const lengths = edges.map((edge) => length(edge));
 	const angles = edges.map((edge, k) => {
 		const back = scale(edges[(k + n - 1) % n]!, -1);
-		return Math.atan2(length(cross(edge, back)), dot(edge, back));
+		const turn = cross(edge, back);
+		const angle = Math.atan2(length(turn), dot(edge, back));
+		return dot(turn, normal) < 0 ? 2 * Math.PI - angle : angle;
 	});
 	ring.forEach((p, k) => {
 		put(`corner${k + 1}`, p);
