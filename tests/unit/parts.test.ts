@@ -3,8 +3,10 @@ import { compilePart } from '../../src/core/part/compile';
 import { PartError } from '../../src/core/part/fault';
 import type { Vector } from '../../src/core/geometry/vector';
 import { shippedParts } from '../../src/core/part/kit';
+import { defaultFormula, inputKind, kernelValue, typeOfKind } from '../../src/core/part/inputs';
 import { framedGlass } from '../../src/core/part/kit/framed-glass';
 import type { PartDefinition } from '../../src/core/project/part-definition';
+import { checkFormula, evaluateFormula } from '../../src/core/units/formula';
 import { runOnce } from '../trial-run';
 
 const square = (side: number): Vector[] => [
@@ -15,6 +17,24 @@ const square = (side: number): Vector[] => [
 ];
 
 describe('shipped parts', () => {
+	it('the default of every input, as a formula, is of its kind and has its value', () => {
+		const kinds = new Set<string>();
+		const inputs = shippedParts.flatMap((part) => part.inputs);
+		const area = { name: 'a', label: 'A', kind: 'area', default: 2500, scope: 'per piece' } as const;
+		for (const input of [...inputs, area]) {
+			const kind = inputKind(input);
+			if (!kind) continue;
+			kinds.add(input.kind);
+			const text = defaultFormula(input);
+			const expression = checkFormula(text, { names: {}, functions: {}, expected: typeOfKind(kind) });
+			expect(evaluateFormula(expression, {}), `${input.label}: ${text}`).to.be.closeTo(
+				kernelValue(input, input.default),
+				1e-9
+			);
+		}
+		expect([...kinds]).to.include.members(['length', 'angle', 'ratio', 'count', 'choice', 'area']);
+	});
+
 	it('Framed glass on a 1 m square: closed forms', () => {
 		const run = runOnce(framedGlass, square(1000), {
 			joint: 10,

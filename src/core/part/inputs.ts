@@ -17,3 +17,18 @@ export function kernelValue(input: PartInput, value: PartInput['default']): numb
 	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
 	return input.kind === 'angle' ? (Number(value) * Math.PI) / 180 : Number(value);
 }
+
+const unitOf: Readonly<Partial<Record<NumberKind, string>>> = {
+	length: ' mm',
+	angle: ' deg',
+	area: ' mm^2',
+	volume: ' mm^3',
+	mass: ' kg'
+};
+
+/** An input's default as a formula that says the same, in the unit of its kind. */
+export function defaultFormula(input: PartInput): string {
+	if (input.kind === 'switch') return input.default === true ? 'true' : 'false';
+	if (input.kind === 'choice') return String(kernelValue(input, input.default));
+	return `${String(input.default)}${unitOf[input.kind as NumberKind] ?? ''}`;
+}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { partsOf } from '$core/cladding/kit';
 	import { ringMeasures } from '$core/part/anchors';
+	import { defaultFormula } from '$core/part/inputs';
 	import type { Rule, Zone } from '$core/project/schema';
 	import { checkFormula, numberOf } from '$core/units/formula';
 	import { dimensionOf, type NumberKind } from '$core/units/dimension';
@@ -124,11 +125,7 @@
 			.filter((input) => put !== 'open' && !(input.name in put.values))
 			.map((input) => ({
 				label: `Set ${input.label.toLowerCase()} piece by piece`,
-				act: () =>
-					setValue(
-						input.name,
-						input.kind === 'angle' ? `${String(input.default)} deg` : `${String(input.default)} mm`
-					)
+				act: () => setValue(input.name, defaultFormula(input))
 			})),
 		...(rule.courses
 			? [
