@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { distanceTo } from '../../src/core/geometry/nearest';
 import { evaluateGrid, type Surface } from '../../src/core/geometry/surface';
 import { ellipseChain } from '../../src/core/geometry/path';
-import { rebuildCurve } from '../../src/core/geometry/rebuild';
+import { evenPoints } from '../../src/core/geometry/even-points';
 import { movedForm } from '../../src/core/mass/move';
 import { massAtLevels, massFaces } from '../../src/core/mass/faces';
 import type { Form, Level, Mass, OutlineDefinition } from '../../src/core/project/form-schema';
@@ -381,7 +381,7 @@ describe('a moved form', () => {
 describe('a rebuilt curve', () => {
 	it('of a circle goes through even points on it and tells how far it is from it', () => {
 		const circle = ellipseChain([5000, 5000]);
-		const { points, deviation } = rebuildCurve(circle, 12, true);
+		const { points, deviation } = evenPoints(circle, 12, true);
 		points.forEach((p, k) => {
 			expect(Math.hypot(p[0], p[1])).to.be.closeTo(5000, 1);
 			const angle = Math.atan2(p[1], p[0]) - (k * Math.PI) / 6;
@@ -389,7 +389,7 @@ describe('a rebuilt curve', () => {
 		});
 		// The farthest a periodic cubic through 12 points gets from the circle, well below a millimetre per metre.
 		expect(deviation).to.be.within(0.1, 5);
-		expect(rebuildCurve(circle, 40, true).deviation).to.be.below(deviation);
+		expect(evenPoints(circle, 40, true).deviation).to.be.below(deviation);
 	});
 });
 

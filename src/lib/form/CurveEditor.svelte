@@ -9,11 +9,11 @@
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import {
 		drawnPoints,
+		evenOut,
 		goesRound,
 		joinAs,
 		joinList,
 		movePoint,
-		rebuild,
 		removePoint,
 		setLength,
 		setSwitch,
@@ -152,17 +152,17 @@
 		chosen = Math.max(0, k - 1);
 	}
 	let wanted = $state(9);
-	function rebuildCurve() {
-		let made: ReturnType<typeof rebuild>;
+	function evenOutCurve() {
+		let made: ReturnType<typeof evenOut>;
 		try {
-			made = rebuild(curve, wanted);
+			made = evenOut(curve, wanted);
 		} catch {
-			toast.error('A broken curve cannot be rebuilt; mend it first.');
+			toast.error('A broken curve cannot be evened out; mend it first.');
 			return;
 		}
-		if (workbench.do(`${curve.label} rebuilt to ${wanted} points`, ...made.edits))
+		if (workbench.do(`${curve.label} evened out to ${wanted} points`, ...made.edits))
 			toast(
-				`Rebuilt through ${wanted} points, within ${formatLength(made.deviation, display, 1)} of what it was.`
+				`Evened out to ${wanted} points, within ${formatLength(made.deviation, display, 1)} of what it was.`
 			);
 	}
 	function split(k: number) {
@@ -367,16 +367,16 @@
 		</span>
 	</div>
 	<p class="sentence mt-1 text-[14px]!">
-		<button type="button" class="plain-button font-sans text-[12px]" onclick={rebuildCurve}>Rebuild</button>
-		as a smooth curve through
+		<button type="button" class="plain-button font-sans text-[12px]" onclick={evenOutCurve}>Even out</button>
+		to a smooth curve through
 		<NumberChip
 			value={wanted}
 			kind="count"
-			label="Points to rebuild to"
+			label="Points to even out to"
 			min={Math.max(3, least)}
 			max={60}
 			oncommit={(value) => (wanted = value)}
-		/> even points.
+		/> points.
 	</p>
 	{#if joins.length}
 		<p class="sentence mt-1 text-[14px]!">

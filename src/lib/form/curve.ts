@@ -1,7 +1,7 @@
 import type { Edit } from '$core/project/edits';
 import type { Segment } from '$core/geometry/path';
 import { bezierChain, chainCurve, type BezierChain } from '$core/geometry/path';
-import { rebuildCurve } from '$core/geometry/rebuild';
+import { evenPoints } from '$core/geometry/even-points';
 import { evaluateCurve } from '$core/geometry/curve';
 import { outlineChain, profileChain, sampleChain } from '$core/mass/drawn-curve';
 import type { Vector } from '$core/geometry/vector';
@@ -125,12 +125,12 @@ function chainOfCurve(curve: EditedCurve): BezierChain {
 }
 
 /**
- * The edits that rebuild a curve as a smooth one through so many even points, and how far it then is from
- * the old one at most (mm). A mirrored curve is rebuilt whole, no longer mirrored.
+ * The edits that even a curve out to a smooth one through so many points, and how far it then is from the old one
+ * at most (mm). A mirrored curve is taken whole, no longer mirrored.
  */
-export function rebuild(curve: EditedCurve, count: number): { edits: Edit[]; deviation: number } {
+export function evenOut(curve: EditedCurve, count: number): { edits: Edit[]; deviation: number } {
 	const closed = curve.closed === 'always' || curve.closed === true;
-	const { points, deviation } = rebuildCurve(chainOfCurve(curve), count, closed);
+	const { points, deviation } = evenPoints(chainOfCurve(curve), count, closed);
 	const value = points.map((p) =>
 		p.slice(0, curve.axes.length).map((coordinate) => Number(coordinate.toFixed(1)))
 	);

@@ -8,11 +8,11 @@ export const surfaceColours = [
 	{ value: 'gaussian', label: 'Gaussian curvature' },
 	{ value: 'mean', label: 'mean curvature' },
 	{ value: 'deviation', label: 'deviation by evening' },
-	{ value: 'zebra', label: 'zebra lines' }
+	{ value: 'stripes', label: 'stripes of reflection' }
 ] as const;
 export type SurfaceColour = (typeof surfaceColours)[number]['value'];
 /** Colours that stand for values, with a legend. */
-export type MeasuredColour = Exclude<SurfaceColour, 'plain' | 'zebra'>;
+export type MeasuredColour = Exclude<SurfaceColour, 'plain' | 'stripes'>;
 
 export interface Cut {
 	readonly axis: 0 | 1 | 2;
@@ -30,7 +30,7 @@ export interface SurfaceView {
 export const startingView: SurfaceView = { colour: 'plain', isolines: true, handles: true, cut: null };
 
 export const isMeasured = (colour: SurfaceColour): colour is MeasuredColour =>
-	colour !== 'plain' && colour !== 'zebra';
+	colour !== 'plain' && colour !== 'stripes';
 
 /** A value for each sample of a face; nothing where there is none. */
 export function valuesOf(shape: ShapeView, colour: MeasuredColour): Float32Array | null {

@@ -22,7 +22,7 @@ interface ShapeEntry {
 }
 
 /** Stripes of light as a long room of lamps would throw them: they kink where the surface does. */
-const zebra = () =>
+const stripes = () =>
 	new THREE.ShaderMaterial({
 		side: THREE.DoubleSide,
 		clipping: true,
@@ -71,7 +71,7 @@ export class FormLayer {
 		polygonOffsetFactor: 1,
 		polygonOffsetUnits: 1
 	});
-	private readonly zebra = zebra();
+	private readonly stripes = stripes();
 	private readonly thin = new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.2 });
 	private readonly rim = new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.75 });
 	private readonly chosen = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false });
@@ -98,7 +98,7 @@ export class FormLayer {
 		const seen = new Set<string>();
 		const reach = isMeasured(view.colour) ? reachOf(masses, view.colour, [...chosen]) : 1;
 		const planes = inLens && view.cut ? [clippingPlane(view.cut)] : [];
-		for (const material of [this.matter, this.plain, this.zebra, this.thin, this.rim])
+		for (const material of [this.matter, this.plain, this.stripes, this.thin, this.rim])
 			material.clippingPlanes = planes;
 		for (const mass of masses)
 			for (const shape of mass.faces) {
@@ -120,7 +120,7 @@ export class FormLayer {
 	}
 
 	private materialFor({ colour: wanted }: SurfaceView): THREE.Material {
-		if (wanted === 'zebra') return this.zebra;
+		if (wanted === 'stripes') return this.stripes;
 		return isMeasured(wanted) ? this.plain : this.matter;
 	}
 

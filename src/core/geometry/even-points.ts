@@ -37,7 +37,7 @@ function distanceToLine(line: Float64Array, p: Vector): number {
  * @param count points, the two ends included; for a closed curve its first point is not repeated
  * @returns the points and the largest deviation of the smooth curve from the old one (mm)
  */
-export function rebuildCurve(
+export function evenPoints(
 	chain: BezierChain,
 	count: number,
 	closed: boolean
