@@ -66,6 +66,13 @@ function unforeseen(error: unknown, at: string): Problem {
 	return { at, text: `this cannot be made: the program met a case that it does not know (${what})` };
 }
 
+/** A code like another that no zone has. */
+function freeCode(code: string, { zones }: Project): string {
+	const base = code.replace(/\d+$/, '').slice(0, 4);
+	const taken = new Set(zones.map((zone) => zone.code));
+	for (let n = 2; ; n++) if (!taken.has(`${base}${n}`)) return `${base}${n}`;
+}
+
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles }: NodeGrid): string {
 	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
@@ -208,6 +215,13 @@ export class Chain {
 	private layOut(project: Project, zone: Zone): JoinedFaces {
 		const at = `zones/${zone.id}`;
 		if (zone.faces.length === 0) refuse(`${at}/faces`, `${zone.name} has no faces yet; choose at least one`);
+		const namesake = project.zones.find(({ code }) => code === zone.code)!;
+		if (namesake !== zone)
+			refuse(
+				`${at}/code`,
+				`${zone.code} is the code of ${namesake.name} already; every zone has its own, since marks begin with it`,
+				[freeCode(zone.code, project)].map((value) => ({ label: value, path: `${at}/code`, value }))
+			);
 		const follow = {
 			levels: followsLevels(zone.settingOut) ? project.levels : [],
 			guides: this.guides(project, [...guidesOf(zone.settingOut), ...guidesOfPattern(zone.pattern)])

@@ -10,18 +10,37 @@ const directionLetter: Record<(typeof edgeDirections)[number], string> = {
 	trim: 't'
 };
 
-/** Zone code, and the number of the face where the zone has several. */
-function prefix(code: string, faces: number, face: number): string {
-	return faces > 1 ? `${code}${face + 1}` : code;
+/** Zone code, and the number of the face where the zone has several; no code has a full stop in it. */
+export function markPrefix(code: string, faces: number, face: number): string {
+	return faces > 1 ? `${code}.${face + 1}` : code;
 }
 
-/** Whether a cell shares its course and bay with a neighbour in the list, and its place among them. */
-function placeInStep({ course, bay, count }: Cells, c: number): string {
-	const same = (k: number) => k >= 0 && k < count && course[k] === course[c] && bay[k] === bay[c];
-	if (!same(c - 1) && !same(c + 1)) return '';
-	let place = 0;
-	while (same(c - 1 - place)) place++;
-	return String.fromCharCode(97 + place);
+/** a to z, then aa, ab, … */
+function letters(place: number): string {
+	const last = String.fromCharCode(97 + (place % 26));
+	return place < 26 ? last : letters(Math.floor(place / 26) - 1) + last;
+}
+
+/** For every cell its place among those of its course and bay, from 0; -1 where it is alone. */
+const placesInSteps = new WeakMap<Cells, Int32Array>();
+
+function placesInStepsOf(cells: Cells): Int32Array {
+	const known = placesInSteps.get(cells);
+	if (known) return known;
+	const { course, bay, count } = cells;
+	const places = new Int32Array(count);
+	const first = new Map<string, number>();
+	const many = new Map<string, number>();
+	for (let c = 0; c < count; c++) {
+		const step = `${course[c]} ${bay[c]}`;
+		const before = many.get(step) ?? 0;
+		places[c] = before === 0 ? -1 : before;
+		if (before === 0) first.set(step, c);
+		else places[first.get(step)!] = 0;
+		many.set(step, before + 1);
+	}
+	placesInSteps.set(cells, places);
+	return places;
 }
 
 /** `GR-C06-B20`, with a letter where several cells share a step. */
@@ -33,7 +52,8 @@ export function cellMark(
 	c: number
 ): string {
 	const { course, bay } = face.cells;
-	return `${prefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${placeInStep(face.cells, c)}`;
+	const place = placesInStepsOf(face.cells)[c]!;
+	return `${markPrefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${place < 0 ? '' : letters(place)}`;
 }
 
 /** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim; a second one of a step is `t2`. */
@@ -46,5 +66,5 @@ export function edgeMark(
 ): string {
 	const { course, bay, direction, ordinal } = face.edges;
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
-	return `${prefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
+	return `${markPrefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
 }

@@ -1,5 +1,6 @@
 import { latticeOf } from '../grid/lattice';
 import type { FaceModel, ZoneModel } from '../cladding/model';
+import { markPrefix } from './marks';
 import { outlineOf } from '../pattern/cells';
 
 /** A setting-out point. mm; the normal has length 1 and points outside. */
@@ -24,7 +25,6 @@ export function nodeRows(zone: ZoneModel, f: number): NodeRow[] {
 	const { grid, cells } = face;
 	const own = grid.columns * grid.rows;
 	const used = new Set<number>(outlineOf(cells).nodes);
-	const letter = zone.faces.length > 1 ? String.fromCharCode(65 + (f % 26)) : '';
 	return [...used]
 		.sort((a, b) => a - b)
 		.map((node): NodeRow => {
@@ -33,7 +33,7 @@ export function nodeRows(zone: ZoneModel, f: number): NodeRow[] {
 			const name = between ? `X${node - own + 1}` : `C${two(j + 1)}/B${two(i + 1)}`;
 			return {
 				node,
-				mark: `${zone.zone.code}-N${letter}-${name.replace('/', '-')}`,
+				mark: `${markPrefix(zone.zone.code, zone.faces.length, f)}-N-${name.replace('/', '-')}`,
 				address: `${zone.zone.id}/${face.address}/N/${name}`,
 				course: between ? null : j + 1,
 				bay: between ? null : i + 1,

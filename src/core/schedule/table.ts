@@ -178,6 +178,19 @@ function barRow(
 	};
 }
 
+/** What is ordered for the pieces of a group, piece by piece and numbered within each from 1. */
+function numbered({ group }: ClauseGroup) {
+	const found = group.run.elements.flatMap((table) => Array.from(table.row, (row, k) => ({ table, row, k })));
+	found.sort(
+		(a, b) => a.row - b.row || a.table.element - b.table.element || a.table.turn[a.k]! - b.table.turn[b.k]!
+	);
+	let count = 0;
+	return found.map((one, n) => ({
+		...one,
+		count: (count = found[n - 1]?.row === one.row ? count + 1 : 1)
+	}));
+}
+
 function bladeRows(
 	zone: ZoneModel,
 	clause: ClauseGroup,
@@ -185,39 +198,30 @@ function bladeRows(
 ): Row[] {
 	const { group } = clause;
 	const elements = group.ready.elements;
-	return group.run.elements
-		.filter((table) => elements[table.element]!.category === 'blade')
-		.flatMap((table) =>
-			Array.from(table.row, (row, k) => {
-				const blade = table.turn[k]! + 1;
-				const cells = identity(zone, clause, row);
-				return {
-					order: place(row, blade),
-					cells: {
-						...cells,
-						mark: `${cells['mark']}-${blade}`,
-						blade,
-						length: table.length[k]!,
-						mass: elementMass(group, table, k)
-					}
-				};
-			})
-		);
+	return numbered(clause)
+		.filter(({ table }) => elements[table.element]!.category === 'blade')
+		.map(({ table, row, k, count }) => {
+			const blade = table.turn[k]! + 1;
+			const cells = identity(zone, clause, row);
+			return {
+				order: place(row, blade),
+				cells: {
+					...cells,
+					mark: `${cells['mark']}-${count}`,
+					blade,
+					length: table.length[k]!,
+					mass: elementMass(group, table, k)
+				}
+			};
+		});
 }
 
-/** Everything that is ordered for the pieces of a group, piece by piece and numbered within each. */
 function elementRows(zone: ZoneModel, z: number, clause: ClauseGroup): Row[] {
 	const { group } = clause;
 	const { cells: faceCells, edges } = zone.faces[clause.face]!;
 	const at = isBarGroup(clause) ? edges : faceCells;
-	const found = group.run.elements.flatMap((table) => Array.from(table.row, (row, k) => ({ table, row, k })));
-	found.sort(
-		(a, b) => a.row - b.row || a.table.element - b.table.element || a.table.turn[a.k]! - b.table.turn[b.k]!
-	);
 	const none = (value: number) => (value > 0 ? value : null);
-	let count = 0;
-	return found.map(({ table, row, k }, n): Row => {
-		count = found[n - 1]?.row === row ? count + 1 : 1;
+	return numbered(clause).map(({ table, row, k, count }): Row => {
 		const { label, category } = group.ready.elements[table.element]!;
 		const stock = table.stock && {
 			shape: table.stock.shape,

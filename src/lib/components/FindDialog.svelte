@@ -60,7 +60,7 @@
 	/** Pieces by their mark, looked for only when something like a mark is typed. */
 	const pieces = $derived.by((): Entry[] => {
 		const wanted = text.trim().toUpperCase();
-		if (!/^[A-Z]+\d*-/.test(wanted)) return [];
+		if (!/^[A-Z][A-Z0-9]*(\.\d+)?-/.test(wanted)) return [];
 		const list: Entry[] = [];
 		workbench.model.view.zones.forEach((zone, z) => {
 			const code = project.document.zones.find((one) => one.id === zone.id)?.code ?? '';
