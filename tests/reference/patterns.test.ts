@@ -242,3 +242,13 @@ describe('random splits', () => {
 		);
 	});
 });
+
+describe('a running bond of a third', () => {
+	it('is meant however the third was typed: the same tile; what is no such share is refused with the nearest', () => {
+		const tileOf = (offset: number) => patternOf({ kind: 'running bond', offset, way: 'onward' }).tile;
+		for (const typed of [0.333333, 0.3333, 0.333]) expect(tileOf(typed)).to.deep.equal(tileOf(1 / 3));
+		expect(tileOf(0.6667)).to.deep.equal(tileOf(2 / 3));
+		expect(tileOf(1 / 3).up).to.equal(3);
+		expect(() => tileOf(0.38)).to.throw(/does not come round within 12 courses; 0.375 does/);
+	});
+});

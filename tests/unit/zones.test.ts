@@ -184,6 +184,18 @@ describe('guides', () => {
 			if (off > 3000) far = Math.max(far, corners);
 		}
 		expect(close).to.be.above(2 * far);
+		const shrunk = async (values: object) =>
+			(
+				await zoneOf({ pattern: { ...pattern, near: { ...near, ...values } } }, undefined, {
+					guides: guides as never
+				})
+			).problem;
+		expect(await shrunk({ shrink: 1.2 })).to.match(
+			/cells that shrink by 1.2 cannot be made; 0 to 0.95 is accepted/
+		);
+		expect(await shrunk({ round: -0.1 })).to.match(
+			/cells that round by −0.1 cannot be made; 0 to 1 is accepted/
+		);
 		const gone = await zoneOf({ pattern: { ...pattern, near: { ...near, guide: 'x' } } });
 		expect(gone.problem).to.match(/the guide "x" does not exist/);
 	});

@@ -265,6 +265,8 @@ const cairo = dualOf(snubSquare, 'pentagon');
 const tetrakis = dualOf(truncatedSquare, 'triangle');
 
 const MOST_ROWS = 12;
+/** A third is typed as 0.3333: shares this near to a whole part of so many courses are meant as it. */
+const MEANT = 5e-4;
 
 /** Bricks of one bay, each course moved along against the one below. */
 function running(offset: number, onward: boolean, at: string): Tile {
@@ -276,7 +278,7 @@ function running(offset: number, onward: boolean, at: string): Tile {
 			['brick', box(offset, 1, 1, 1)]
 		]);
 	const rows = Array.from({ length: MOST_ROWS - 1 }, (_, k) => k + 2);
-	const count = rows.find((n) => Math.abs(n * offset - Math.round(n * offset)) < 1e-6);
+	const count = rows.find((n) => Math.abs(offset - Math.round(n * offset) / n) < MEANT);
 	if (count === undefined) {
 		const nearest = rows
 			.flatMap((n) => Array.from({ length: n - 1 }, (_, k) => (k + 1) / n))

@@ -166,6 +166,9 @@ function toLattice({ width, height, across, up }: Field): (place: Place) => Plac
 	return ([x, y]) => [along(x / width, across), along(y / height, up)];
 }
 
+/** Of a cell's size: what is smaller can hardly be seen. */
+const MOST_SHRINK = 0.95;
+
 /**
  * Cells around scattered points, spread and measured by true length on the belt lines, so that they are as
  * large on the face as was asked for.
@@ -187,6 +190,16 @@ export function voronoiCells(
 		);
 	if (!Number.isInteger(evening) || evening < 0 || evening > 50)
 		refuse(`${at}/evening`, `evening ${evening} times cannot be done; 0 to 50 is accepted`);
+	if (near)
+		for (const [key, most] of [
+			['shrink', MOST_SHRINK],
+			['round', 1]
+		] as const)
+			if (!(near[key] >= 0 && near[key] <= most))
+				refuse(
+					`${at}/near/${key}`,
+					`cells that ${key} by ${formatNumber(near[key], 3)} cannot be made; 0 to ${formatNumber(most, 2)} is accepted`
+				);
 	if (!(margin >= 0)) refuse(`${at}/margin`, `a margin of ${margin} mm is none; 0 mm or more is accepted`);
 	const field: Field = {
 		width: grid.across.lengths.belt,
@@ -216,7 +229,7 @@ export function voronoiCells(
 			const { point } = lattice.evaluate(...lattice.parameters(...place(middle)));
 			const off = distanceToLine(guide, pointAt(point, 0));
 			const strength = Math.max(0, 1 - off / Math.max(1, near.reach));
-			const factor = 1 - Math.min(0.95, Math.max(0, near.shrink)) * strength;
+			const factor = 1 - near.shrink * strength;
 			shape = rounded(
 				shape.map(([x, y]): Place => [
 					middle[0] + factor * (x - middle[0]),
