@@ -29,6 +29,20 @@ test('a count changes by keyboard, by typing and by scrubbing; undo; reload show
 	await page.keyboard.type('4200/105');
 	await page.keyboard.press('Enter');
 	await expect(bays(page)).toHaveText('40');
+	// Digits typed on the chip are the value, and no keys of the page.
+	await page.keyboard.type('42');
+	await page.keyboard.press('Enter');
+	await expect(bays(page)).toHaveText('42');
+	await expect(page.getByRole('tab', { name: /Clad/ })).toHaveAttribute('aria-selected', 'true');
+	await page.keyboard.press('Control+z');
+	await expect(bays(page)).toHaveText('40');
+	// The project is renamed where its name stands.
+	await page.getByRole('button', { name: /^Name of the project/ }).click();
+	await page.keyboard.type('Spring Lido');
+	await page.keyboard.press('Enter');
+	await expect(page).toHaveTitle('Spring Lido · Zygaster');
+	await page.keyboard.press('Control+z');
+	await expect(page).toHaveTitle(/^Tidal Lido/);
 
 	const box = (await bays(page).boundingBox())!;
 	await page.mouse.move(box.x + 8, box.y + 8);

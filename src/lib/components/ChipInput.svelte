@@ -4,16 +4,19 @@
 		label: string;
 		/** Why what is typed cannot be taken; it stays open until it can, or is left. */
 		fault: string | null;
+		/** Its first letter was typed before it stood here: the next goes behind it. */
+		isBegun?: boolean;
 		/** Width in characters. */
 		width: number;
 		/** Take what is typed; with Enter the focus goes back to the chip. */
 		onaccept: (backToChip: boolean) => void;
 		onleave: () => void;
 	}
-	let { value = $bindable(), label, fault, width, onaccept, onleave }: Props = $props();
-	const chooseAll = (node: HTMLInputElement) => {
+	let { value = $bindable(), label, fault, isBegun = false, width, onaccept, onleave }: Props = $props();
+	const begin = (node: HTMLInputElement) => {
 		node.focus();
-		node.select();
+		if (isBegun) node.setSelectionRange(node.value.length, node.value.length);
+		else node.select();
 	};
 	function key(event: KeyboardEvent) {
 		event.stopPropagation();
@@ -32,7 +35,7 @@
 		aria-label={label}
 		aria-invalid={fault ? 'true' : undefined}
 		bind:value
-		{@attach chooseAll}
+		{@attach begin}
 		onkeydown={key}
 		onblur={() => (fault ? onleave() : onaccept(false))}
 	/>

@@ -38,6 +38,7 @@
 	const PIXELS_PER_STEP = 4;
 	let editing = $state(false);
 	let typed = $state('');
+	let isBegun = $state(false);
 	let fault = $state<string | null>(null);
 	/** The value while the pointer drags it. */
 	let dragged = $state<number | null>(null);
@@ -49,8 +50,11 @@
 	const hold = (wanted: number) => Math.min(max, Math.max(min, wanted));
 	const tidy = (wanted: number) => Number(wanted.toFixed(6));
 
-	function edit() {
-		typed = kind === 'length' && display === 'mm' ? String(tidy(value)) : text.replaceAll('\u202f', '');
+	/** @param begun what was typed on the chip already, in the place of what stood there */
+	function edit(begun?: string) {
+		typed =
+			begun ?? (kind === 'length' && display === 'mm' ? String(tidy(value)) : text.replaceAll('\u202f', ''));
+		isBegun = begun !== undefined;
 		fault = null;
 		editing = true;
 	}
@@ -93,6 +97,10 @@
 			event.stopPropagation();
 			const next = hold(tidy(value + by * step * (event.shiftKey ? 10 : 1)));
 			if (next !== value) oncommit(next, value);
+		} else if (/^[\d.,+−-]$/.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey) {
+			event.preventDefault();
+			event.stopPropagation();
+			edit(event.key);
 		}
 	}
 
@@ -142,6 +150,7 @@
 		bind:value={typed}
 		{label}
 		{fault}
+		{isBegun}
 		width={Math.max(6, typed.length + 2)}
 		onaccept={accept}
 		onleave={leave}

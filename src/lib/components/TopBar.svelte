@@ -6,10 +6,12 @@
 	import ChoiceChip from './ChoiceChip.svelte';
 	import ExportMenu from './ExportMenu.svelte';
 	import SaveStatus from './SaveStatus.svelte';
+	import TextChip from './TextChip.svelte';
 
 	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
 	const workbench = useWorkbench();
 	const { project } = workbench;
+	const MOST_NAME = 120;
 	const displays = [
 		{ value: 'mm', label: 'mm' },
 		{ value: 'm', label: 'm' },
@@ -23,7 +25,13 @@
 	>
 	<span class="text-ink-2 max-w-64 truncate">
 		{#if page}<a href="/project/{project.id}" class="hover:underline">{project.document.name}</a> /
-			<b class="text-ink font-semibold">{page}</b>{:else}{project.document.name}{/if}
+			<b class="text-ink font-semibold">{page}</b>{:else}<TextChip
+				value={project.document.name}
+				label="Name of the project"
+				look="name"
+				check={(text) => (text.length > MOST_NAME ? `A name has at most ${MOST_NAME} letters` : null)}
+				oncommit={(text) => workbench.set('name', text, `project name ${text}`)}
+			/>{/if}
 	</span>
 	<div class="mx-auto h-full">{@render middle()}</div>
 	<button type="button" class="text-ink-2 hover:text-ink" onclick={onfind}

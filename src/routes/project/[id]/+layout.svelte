@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { tinykeys } from 'tinykeys';
 	import { toast } from 'svelte-sonner';
 	import { OWN_HEADER } from '$lib/saving/line';
 	import { Workbench, provideWorkbench } from '$lib/state/workbench.svelte';
@@ -11,6 +12,18 @@
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
+	/** A key of every page, but for fields in which it means what was typed. */
+	const onPages = (act: () => void) => (event: KeyboardEvent) => {
+		if ((event.target as HTMLElement).closest('input:not([type=range]), textarea')) return;
+		event.preventDefault();
+		act();
+	};
+	onMount(() =>
+		tinykeys(window, {
+			'$mod+z': onPages(() => workbench.project.undo()),
+			'$mod+Shift+z': onPages(() => workbench.project.redo())
+		})
+	);
 	onMount(() => () => {
 		clearTimeout(pictureTimer);
 		workbench.model.close();

@@ -56,16 +56,6 @@
 				event.preventDefault();
 				finding = true;
 			},
-			'$mod+z': (event) => {
-				if ((event.target as HTMLElement).closest('input')) return;
-				event.preventDefault();
-				workbench.project.undo();
-			},
-			'$mod+Shift+z': (event) => {
-				if ((event.target as HTMLElement).closest('input')) return;
-				event.preventDefault();
-				workbench.project.redo();
-			},
 			'Shift+?': onPage(() => (keysShown = true))
 		})
 	);

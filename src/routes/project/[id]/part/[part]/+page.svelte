@@ -29,16 +29,6 @@
 			'$mod+k': (event) => {
 				event.preventDefault();
 				finding = true;
-			},
-			'$mod+z': (event) => {
-				if ((event.target as HTMLElement).closest('input:not([type=range])')) return;
-				event.preventDefault();
-				workbench.project.undo();
-			},
-			'$mod+Shift+z': (event) => {
-				if ((event.target as HTMLElement).closest('input:not([type=range])')) return;
-				event.preventDefault();
-				workbench.project.redo();
 			}
 		})
 	);
