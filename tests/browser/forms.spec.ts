@@ -137,8 +137,8 @@ test('a profile is drawn: a point dragged with snapping, one added, a side made 
 test('a level moves everything that follows it', async ({ page }) => {
 	const id = await openDemo(page);
 	const eaves = page.getByRole('button', { name: /^Height of Eaves/ });
+	await page.keyboard.press('1');
 	const area = async () => {
-		await page.keyboard.press('1');
 		await chooseFaces(page, 'shaft', '1.4');
 		return page.getByTestId('face-card').locator('dd').first().innerText();
 	};
