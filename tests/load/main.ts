@@ -125,7 +125,8 @@ const pause = () => new Promise((resolve) => setTimeout(resolve, 250 + Math.rand
  * windows, which show a document at the end; the others send and listen as windows do and keep no document.
  */
 async function manyWindows(many: number, seconds: number): Promise<void> {
-	const id = await create(START);
+	const own = (k: number) => ({ id: `w${k}`, name: 'none', part: 'framed-glass' });
+	const id = await create({ ...START, variants: Array.from({ length: many }, (_, k) => own(k)) });
 	const times: number[] = [];
 	const saved = async (request: unknown) => {
 		const began = performance.now();
@@ -138,12 +139,11 @@ async function manyWindows(many: number, seconds: number): Promise<void> {
 		wholeLog: async () => [],
 		save: async (request) => ({ kind: 'answer', status: 200, body: await saved(request) })
 	};
-	const inserting = (k: number, n: number): Edit => ({
-		do: 'insert',
-		path: 'variants',
-		index: 0,
-		value: { id: `w${k}-${n}`, name: `${k} ${n}`, part: 'framed-glass', values: {} }
-	});
+	const last = new Map<string, string>();
+	const naming = (k: number, n: number): Edit => {
+		last.set(`w${k}`, `name ${n}`);
+		return { do: 'set', path: `variants/w${k}/name`, value: `name ${n}` };
+	};
 	const until = Date.now() + seconds * 1000;
 	let done = 0;
 	const whole: TestWindow[] = [];
@@ -151,7 +151,7 @@ async function manyWindows(many: number, seconds: number): Promise<void> {
 	for (let k = 0; k < WHOLE_WINDOWS; k++) whole.push(await new TestWindow(server, makeId(), makeId).start());
 	const worksWhole = async (k: number) => {
 		for (let n = 0; Date.now() < until; n++, done++) {
-			whole[k]!.edit('add', inserting(k, n));
+			whole[k]!.edit('name', naming(k, n));
 			await pause();
 		}
 	};
@@ -160,7 +160,7 @@ async function manyWindows(many: number, seconds: number): Promise<void> {
 		const window = makeId();
 		let base = 0;
 		for (let n = 0; Date.now() < until; n++, done++) {
-			const command = { kind: 'do', id: makeId(), window, label: 'add', edits: [inserting(k, n)] };
+			const command = { kind: 'do', id: makeId(), window, label: 'name', edits: [naming(k, n)] };
 			const { revision, log } = await saved({ epoch, base, commands: [command] });
 			if (log.length !== revision - base) throw new Error(`window ${k} was not told everything`);
 			base = revision;
@@ -169,8 +169,8 @@ async function manyWindows(many: number, seconds: number): Promise<void> {
 	};
 	await Promise.all(Array.from({ length: many }, (_, k) => (k < WHOLE_WINDOWS ? worksWhole(k) : sends(k))));
 	await quiet(...whole);
-	const { document } = await open(id);
-	const lost = done + START.variants.length - document.variants.length;
+	const { document, revision } = await open(id);
+	const lost = done - revision + document.variants.filter((one) => one.name !== last.get(one.id)).length;
 	const same = whole.every((one) => hashOf(one.session.document) === hashOf(document));
 	note(
 		`${many} windows at one project, ${seconds} s, ${done} commands, ${times.length} requests`,
