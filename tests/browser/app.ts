@@ -27,18 +27,20 @@ export const test = base.extend<object, { shared: BrowserContext }>({
 	page: async ({ context }, use) => use(await context.newPage())
 });
 
-/** Open the demo project in a copy of its own, so that tests do not meet; wait until it stands. */
-export async function openDemo(page: Page): Promise<string> {
+/** The demo project in a copy of its own, so that tests do not meet. @returns its id */
+export async function copyDemo(page: Page): Promise<string> {
 	const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
 	const demo = list.find((project) => project.name === 'Tidal Lido')!;
-	const copy = (await (
-		await page.request.post(`/api/projects/${demo.id}/duplicate`, { data: {} })
-	).json()) as {
-		id: string;
-	};
-	await page.goto(`/project/${copy.id}?plain`);
+	const copy = await page.request.post(`/api/projects/${demo.id}/duplicate`, { data: {} });
+	return ((await copy.json()) as { id: string }).id;
+}
+
+/** Open the demo project in a copy of its own; wait until it stands. */
+export async function openDemo(page: Page): Promise<string> {
+	const id = await copyDemo(page);
+	await page.goto(`/project/${id}?plain`);
 	await settled(page);
-	return copy.id;
+	return id;
 }
 
 /** The model has caught up with the document, and the picture is drawn. */

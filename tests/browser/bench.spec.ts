@@ -2,7 +2,7 @@ import { type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, openDemo, saved, settled, test } from './app';
+import { copyDemo, expect, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -41,7 +41,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	page
 }) => {
 	test.slow();
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part' }).click();
 	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
@@ -158,7 +158,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 test('trials and the ends of inputs show what fails; anchors are dragged and typed; dragging compiles nothing', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/part/framed-glass?plain`);
 	await stageReady(page);
 	const strip = page.getByTestId('strip');
@@ -198,7 +198,7 @@ test('trials and the ends of inputs show what fails; anchors are dragged and typ
 test('the kit shows every part with a picture; a part goes out as JSON and comes in again', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	const kit = page.getByTestId('kit');
 	const cards = kit.getByRole('listitem').filter({ has: page.getByRole('link') });
@@ -223,7 +223,7 @@ test('the kit shows every part with a picture; a part goes out as JSON and comes
 });
 
 test('a block from a spreadsheet is pasted over variants, all or nothing', async ({ page }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/part/framed-glass?plain`);
 	await page.getByRole('tab', { name: 'Variants' }).click();
 	const cell = page.getByRole('textbox', { name: 'Frame width of roof light' });
@@ -245,7 +245,7 @@ test('a block from a spreadsheet is pasted over variants, all or nothing', async
 test('a plate takes rings of all turns as its openings; steps run along a path, as many as fit', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part', exact: true }).click();
 	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
@@ -294,7 +294,7 @@ test('a plate takes rings of all turns as its openings; steps run along a path, 
 test('a group is made on the bench: steps for every edge, their points gathered, an element of them, by cases too', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part' }).click();
 	await page.getByRole('menuitem', { name: 'on cells of any corners' }).click();
@@ -353,7 +353,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	page
 }) => {
 	test.slow();
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	const input = page.getByLabel('File of a part');
 	const corners = ['0 0 0', '4 0 0', '4 6 0', '0 6 0', '0 6 2', '4 6 2'];
@@ -405,7 +405,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 test('a material is changed and made anew; the part of chosen pieces is swapped and the rest stay', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/kit?plain`);
 	const materials = page.getByTestId('materials');
 	await materials.getByRole('button', { name: 'Density of Glass in kg/m³: 2 500' }).click();
@@ -456,7 +456,7 @@ test('a material is changed and made anew; the part of chosen pieces is swapped 
 
 test('the table of variants is copied as a spreadsheet takes it', async ({ page, context }) => {
 	await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/part/framed-glass?plain`);
 	await page.getByRole('tab', { name: 'Variants' }).click();
 	await page.getByRole('button', { name: 'Copy the table' }).click();

@@ -1,6 +1,6 @@
 import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expect, openDemo, saved, settled, test } from './app';
+import { copyDemo, expect, openDemo, saved, settled, test } from './app';
 
 async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
 	await page.getByRole('button', { name: 'Export' }).click();
@@ -14,8 +14,8 @@ async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes
 test('the schedule: sorted, grouped, filtered; a row and the model choose each other; CSV', async ({
 	page
 }) => {
-	const id = await openDemo(page);
-	await page.goto(`/project/${id}/schedule`);
+	const id = await copyDemo(page);
+	await page.goto(`/project/${id}/schedule?plain`);
 	await settled(page);
 	await expect(page.getByTestId('row-count')).toHaveText('739 of 739');
 	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
@@ -51,7 +51,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 test('elements are listed by what they are cut from, and what parts measure colours the model', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	await page.goto(`/project/${id}/schedule?plain`);
 	await settled(page);
 	await expect(page.getByRole('columnheader', { name: /^Clear opening/ })).toHaveCount(1);

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { type Page } from '@playwright/test';
-import { cellCount, expect, openDemo, saved, settled, test } from './app';
+import { copyDemo, cellCount, expect, openDemo, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -181,7 +181,7 @@ test('two windows: the second is told what came meanwhile, and nothing is lost',
 });
 
 test('accessibility: nothing serious on any page', async ({ page }) => {
-	const id = await openDemo(page);
+	const id = await copyDemo(page);
 	for (const path of [
 		`/project/${id}?plain`,
 		`/project/${id}/schedule`,
