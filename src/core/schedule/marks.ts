@@ -21,9 +21,9 @@ function letters(place: number): string {
 	return place < 26 ? last : letters(Math.floor(place / 26) - 1) + last;
 }
 
-/** For every cell its place among those of its course and bay, from 0; -1 where it is alone. */
 const placesInSteps = new WeakMap<Cells, Int32Array>();
 
+/** For every cell its place among those of its course and bay, from 0; -1 where it is alone. Reckoned once. */
 function placesInStepsOf(cells: Cells): Int32Array {
 	const known = placesInSteps.get(cells);
 	if (known) return known;

@@ -259,7 +259,7 @@
 				number="{n}.1"
 				path="{path}/faces"
 				effect={shared(zone) ? `${shared(zone)} shared` : ''}
-				problems={problems.filter((problem) => problem.at === `${path}/faces`)}
+				problems={problems.filter(({ at }) => at === `${path}/faces` || at === `${path}/code`)}
 				actions={[
 					{
 						label: 'Remove the zone',
