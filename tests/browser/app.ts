@@ -1,13 +1,15 @@
-import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
+import AxeBuilder from '@axe-core/playwright';
+import { test as base, expect, type Page } from '@playwright/test';
 
 export { expect };
 
 /**
- * Tests whose pages share one browser context for as long as a worker lives: the application is fetched and compiled
- * once. Every test has a page and a project of its own; one that changes the context itself uses Playwright's own.
+ * Tests whose pages are one page for as long as a worker lives, as somebody has it open all day: the application is
+ * fetched and compiled once, and what one project leaves behind would show in the next. Every test has a project of
+ * its own; one that changes the browser itself uses Playwright's own page.
  */
-export const test = base.extend<object, { shared: BrowserContext }>({
-	shared: [
+export const test = base.extend<object, { window: Page }>({
+	window: [
 		async ({ browser }, use, worker) => {
 			const { baseURL, viewport } = worker.project.use;
 			const context = await browser.newContext({
@@ -15,17 +17,34 @@ export const test = base.extend<object, { shared: BrowserContext }>({
 				...(viewport && { viewport }),
 				serviceWorkers: 'block'
 			});
-			await use(context);
+			await use(await context.newPage());
 			await context.close();
 		},
 		{ scope: 'worker' }
 	],
-	context: async ({ shared }, use) => {
-		await use(shared);
-		for (const page of shared.pages()) await page.close();
-	},
-	page: async ({ context }, use) => use(await context.newPage())
+	context: async ({ window }, use) => use(window.context()),
+	page: async ({ window }, use) => {
+		await use(window);
+		window.removeAllListeners();
+		for (const other of window.context().pages()) if (other !== window) await other.close();
+	}
 });
+
+/** Go to a page as a link of the application does; the first time it is loaded. */
+export async function visit(page: Page, path: string): Promise<void> {
+	if (page.url() === 'about:blank') {
+		await page.goto(path);
+		return;
+	}
+	await page.evaluate((href) => {
+		const link = document.createElement('a');
+		link.href = href;
+		document.body.append(link);
+		link.click();
+		link.remove();
+	}, path);
+	await page.waitForURL(path);
+}
 
 /** The demo project in a copy of its own, so that tests do not meet. @returns its id */
 export async function copyDemo(page: Page): Promise<string> {
@@ -38,7 +57,7 @@ export async function copyDemo(page: Page): Promise<string> {
 /** Open the demo project in a copy of its own; wait until it stands. */
 export async function openDemo(page: Page): Promise<string> {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	return id;
 }
@@ -48,6 +67,18 @@ export async function settled(page: Page): Promise<void> {
 	await expect(page.getByTestId('status')).toHaveAttribute('data-behind', 'false');
 	if (await page.getByTestId('model').count())
 		await expect(page.getByTestId('model')).toHaveAttribute('data-settled', 'true');
+}
+
+/** axe-core finds nothing serious on the page as it stands. Nothing of it lies in frames, so it is run as for one. */
+export async function accessible(page: Page): Promise<void> {
+	const { violations } = await new AxeBuilder({ page })
+		.setLegacyMode(true)
+		.options({ resultTypes: ['violations'] })
+		.analyze();
+	const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+	const places = (nodes: (typeof serious)[number]['nodes']) =>
+		nodes.slice(0, 3).map((node) => node.html.slice(0, 120));
+	expect(serious.map(({ id, nodes }) => `${id}: ${places(nodes).join(' | ')}`)).toEqual([]);
 }
 
 export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveText('saved');

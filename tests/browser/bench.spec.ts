@@ -2,7 +2,7 @@ import { type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { copyDemo, expect, saved, settled, test } from './app';
+import { copyDemo, expect, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -42,7 +42,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 }) => {
 	test.slow();
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part' }).click();
 	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
 	await stageReady(page);
@@ -109,7 +109,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	await saved(page);
 	const variant = (await documentOf(page, id)).variants.find((one) => one.part === made!.id)!;
 	expect(variant.values).toEqual({ size: 240 });
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
 	await rule.getByRole('combobox', { name: /^What rule/ }).click();
@@ -129,7 +129,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	await settled(page);
 
 	// Broken on the bench: told at the step; the model stays as it was.
-	await page.goto(`/project/${id}/part/${made!.id}?plain`);
+	await visit(page, `/project/${id}/part/${made!.id}?plain`);
 	await stageReady(page);
 	await expect(page.getByTestId('uses')).toContainText(/Used in 1 clause · [1-9]\d* pieces/);
 	const opening = page.locator('[data-step="opening"]');
@@ -144,7 +144,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	await saved(page);
 
 	// Swapped for a part that ships: pieces stay, what both have is kept, the rest is told.
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	const clause = page.locator(`[data-clause="variants/${variant.id}"]`);
 	await clause.getByRole('combobox', { name: /^Part of the variant/ }).click();
@@ -159,7 +159,7 @@ test('trials and the ends of inputs show what fails; anchors are dragged and typ
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await visit(page, `/project/${id}/part/framed-glass?plain`);
 	await stageReady(page);
 	const strip = page.getByTestId('strip');
 	await expect(strip.getByRole('button', { name: /worst real/ })).toBeVisible();
@@ -199,7 +199,7 @@ test('the kit shows every part with a picture; a part goes out as JSON and comes
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	const kit = page.getByTestId('kit');
 	const cards = kit.getByRole('listitem').filter({ has: page.getByRole('link') });
 	await expect(cards).toHaveCount(25);
@@ -215,7 +215,7 @@ test('the kit shows every part with a picture; a part goes out as JSON and comes
 	const [part] = (await documentOf(page, id)).parts;
 	expect(part).toMatchObject({ label: 'Deep window' });
 	expect(part!.id).not.toBe('deep-window');
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	await page
 		.getByLabel('File of a part')
 		.setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{"id":"x"}') });
@@ -224,7 +224,7 @@ test('the kit shows every part with a picture; a part goes out as JSON and comes
 
 test('a block from a spreadsheet is pasted over variants, all or nothing', async ({ page }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await visit(page, `/project/${id}/part/framed-glass?plain`);
 	await page.getByRole('tab', { name: 'Variants' }).click();
 	const cell = page.getByRole('textbox', { name: 'Frame width of roof light' });
 	const paste = (text: string) =>
@@ -246,7 +246,7 @@ test('a plate takes rings of all turns as its openings; steps run along a path, 
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part', exact: true }).click();
 	await page.getByRole('menuitem', { name: 'on cells of four corners' }).click();
 	await stageReady(page);
@@ -295,7 +295,7 @@ test('a group is made on the bench: steps for every edge, their points gathered,
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	await page.getByRole('button', { name: 'New part' }).click();
 	await page.getByRole('menuitem', { name: 'on cells of any corners' }).click();
 	await stageReady(page);
@@ -354,7 +354,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 }) => {
 	test.slow();
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	const input = page.getByLabel('File of a part');
 	const corners = ['0 0 0', '4 0 0', '4 6 0', '0 6 0', '0 6 2', '4 6 2'];
 	const faces = ['1 4 3 2', '1 2 6 5', '1 5 4', '2 3 6', '3 4 5 6'];
@@ -385,7 +385,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	const variant = variants.at(-1)!;
 
 	// Without a second grid the clause says what is missing; with one the blocks fill it.
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
 	await rule.getByRole('combobox', { name: /^What rule/ }).click();
@@ -406,7 +406,7 @@ test('a material is changed and made anew; the part of chosen pieces is swapped 
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/kit?plain`);
+	await visit(page, `/project/${id}/kit?plain`);
 	const materials = page.getByTestId('materials');
 	await materials.getByRole('button', { name: 'Density of Glass in kg/m³: 2 500' }).click();
 	await type(page, '2600');
@@ -427,7 +427,7 @@ test('a material is changed and made anew; the part of chosen pieces is swapped 
 	await saved(page);
 	expect(((await documentOf(page, id)) as unknown as typeof owned).materials).toHaveLength(1);
 
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	await page.getByRole('button', { name: 'Zone · Street screen' }).click();
 	await settled(page);
@@ -457,7 +457,7 @@ test('a material is changed and made anew; the part of chosen pieces is swapped 
 test('the table of variants is copied as a spreadsheet takes it', async ({ page, context }) => {
 	await context.grantPermissions(['clipboard-read', 'clipboard-write']);
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/part/framed-glass?plain`);
+	await visit(page, `/project/${id}/part/framed-glass?plain`);
 	await page.getByRole('tab', { name: 'Variants' }).click();
 	await page.getByRole('button', { name: 'Copy the table' }).click();
 	const text = await page.evaluate(() => navigator.clipboard.readText());

@@ -1,6 +1,6 @@
 import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { copyDemo, expect, openDemo, saved, settled, test } from './app';
+import { copyDemo, expect, openDemo, saved, settled, test, visit } from './app';
 
 async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
 	await page.getByRole('button', { name: 'Export' }).click();
@@ -15,7 +15,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/schedule?plain`);
+	await visit(page, `/project/${id}/schedule?plain`);
 	await settled(page);
 	await expect(page.getByTestId('row-count')).toHaveText('739 of 739');
 	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
@@ -52,7 +52,7 @@ test('elements are listed by what they are cut from, and what parts measure colo
 	page
 }) => {
 	const id = await copyDemo(page);
-	await page.goto(`/project/${id}/schedule?plain`);
+	await visit(page, `/project/${id}/schedule?plain`);
 	await settled(page);
 	await expect(page.getByRole('columnheader', { name: /^Clear opening/ })).toHaveCount(1);
 	await page.getByRole('tab', { name: /^Elements/ }).click();
@@ -62,7 +62,7 @@ test('elements are listed by what they are cut from, and what parts measure colo
 	// 220 blades of 28 × 190, in metres and kilograms.
 	await expect(page.getByRole('row').nth(1)).toContainText('Stock flat 28 × 190 220 rows length 315.599 m');
 
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	await page.keyboard.press('4');
 	const check = page.getByTestId('check');
@@ -88,14 +88,14 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	const json = await exported(page, /JSON/);
 	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(4);
 
-	await page.goto('/');
+	await visit(page, '/');
 	await page
 		.locator('input[type=file]')
 		.setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: json.bytes });
 	await page.waitForURL(/project/);
 	await settled(page);
 	await expect(page.getByTestId('cell-count')).toHaveText('783 cells');
-	await page.goto('/');
+	await visit(page, '/');
 	await page.locator('input[type=file]').setInputFiles({
 		name: 'bad.json',
 		mimeType: 'application/json',
@@ -105,7 +105,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 });
 
 test('projects: new with a first mass, duplicate, delete with confirmation, bring back', async ({ page }) => {
-	await page.goto('/');
+	await visit(page, '/');
 	await page.getByRole('button', { name: 'New project' }).click();
 	const name = `Pavilion ${Date.now() % 1e6}`;
 	await page.getByLabel('Name').fill(name);
@@ -120,7 +120,7 @@ test('projects: new with a first mass, duplicate, delete with confirmation, brin
 	await page.getByRole('button', { name: 'Rule', exact: true }).click();
 	await expect(page.getByTestId('status')).not.toContainText(' 0 pieces');
 	await saved(page);
-	await page.goto('/');
+	await visit(page, '/');
 	await page.getByRole('button', { name: `Duplicate ${name}` }).click();
 	await expect(page.getByRole('heading', { name: `${name} (copy)` })).toBeVisible();
 	await page.getByRole('button', { name: `Delete ${name} (copy)` }).click();

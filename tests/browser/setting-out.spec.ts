@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { cellCount, expect, openDemo, saved, settled, test } from './app';
+import { cellCount, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -308,7 +308,7 @@ test('100,000 cells: the map pans; half a million are cancelled, and the model b
 }) => {
 	const made = await page.request.post('/api/projects', { data: { name: 'Large map' } });
 	const { id } = (await made.json()) as { id: string };
-	await page.goto(`/project/${id}?plain`);
+	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	await page.getByRole('button', { name: 'Mass', exact: true }).click();
 	await page.getByRole('menuitem', { name: /^Net/ }).click();

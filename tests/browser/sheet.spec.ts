@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { cellCount, expect, openDemo, saved, settled, test } from './app';
+import { cellCount, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -79,7 +79,7 @@ test('a schedule of 20,000 rows opens, sorts and scrolls to its end with few row
 		data: { document: { ...demo, name: 'Many rows', zones: [zone] } }
 	});
 	const { id } = (await made.json()) as { id: string };
-	await page.goto(`/project/${id}/schedule`);
+	await visit(page, `/project/${id}/schedule`);
 	await expect(page.getByTestId('row-count')).toHaveText('20 480 of 20 480');
 	const rows = page.getByRole('row');
 	expect(await rows.count()).toBeLessThan(80);

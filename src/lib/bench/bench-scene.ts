@@ -2,7 +2,7 @@ import type { Vector } from '$core/geometry/vector';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
-import { makeRenderer, pixelRatio } from '$lib/model/renderer';
+import { closeRenderer, makeRenderer, pixelRatio } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
@@ -117,6 +117,6 @@ export class BenchScene {
 		this.meshes.dispose();
 		this.dots.dispose();
 		this.eye.dispose();
-		this.renderer.dispose();
+		closeRenderer(this.renderer);
 	}
 }

@@ -1,6 +1,6 @@
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
-import { makeRenderer } from '$lib/model/renderer';
+import { closeRenderer, makeRenderer } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
@@ -45,6 +45,6 @@ export class Pictures {
 	dispose(): void {
 		this.meshes.dispose();
 		this.eye.dispose();
-		this.renderer.dispose();
+		closeRenderer(this.renderer);
 	}
 }

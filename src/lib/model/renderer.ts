@@ -19,3 +19,9 @@ export function makeRenderer(canvas: HTMLCanvasElement, plain: boolean): THREE.W
 	renderer.toneMapping = THREE.NoToneMapping;
 	return renderer;
 }
+
+/** Let go of what it holds on the graphics card at once: a browser has few such contexts for all its pages. */
+export function closeRenderer(renderer: THREE.WebGLRenderer): void {
+	renderer.dispose();
+	renderer.forceContextLoss();
+}

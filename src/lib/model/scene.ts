@@ -13,7 +13,7 @@ import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
-import { makeRenderer, pixelRatio } from './renderer';
+import { closeRenderer, makeRenderer, pixelRatio } from './renderer';
 import { SelectionOverlay } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
@@ -293,6 +293,6 @@ export class ModelScene {
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
 		this.forms.dispose();
-		this.renderer.dispose();
+		closeRenderer(this.renderer);
 	}
 }

@@ -41,9 +41,8 @@ export interface Progress {
 const startWorker = () =>
 	new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
 
-/** A thread that has been started and has nothing to do yet. */
+/** A thread that has nothing to do: started while a project is still on its way, or left by the one before. */
 let spare: Worker | null = null;
-/** Start a thread while the project is still on its way. */
 export function warmUp(): void {
 	spare ??= startWorker();
 }
@@ -160,7 +159,7 @@ export class LiveModel {
 		this.service = wrap<ChainService>(this.worker);
 		// What a thread has sent is known to it alone; its serials stay apart from those of the next.
 		const serials = [this.faces, this.groups, this.shapes].flatMap((kept) => [...kept.keys()]);
-		void this.service.takeOver(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
+		void this.service.begin(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
 		this.takenOver += 1_000_000;
 		for (const kept of [this.faces, this.groups, this.shapes]) kept.clear();
 		this.sent.clear();
@@ -168,7 +167,12 @@ export class LiveModel {
 	}
 
 	close(): void {
-		this.worker.terminate();
+		if (this.running || spare) this.worker.terminate();
+		else {
+			// The next project begins with a thread that is warm, and finds nothing of this one.
+			void this.service.begin(0);
+			spare = this.worker;
+		}
 		this.unmark();
 		removeEventListener('pagehide', this.unmark);
 	}

@@ -22,10 +22,10 @@ const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
 
-const files = new Files();
+let files = new Files();
 let chain = new Chain(files);
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
-const trials = new Chain(files);
+let trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
@@ -37,9 +37,16 @@ function current(): Model {
 
 /** The chain in its own thread. One run at a time; the interface asks for the next when one has ended. */
 const service = {
-	/** This thread takes the place of one that was ended, and gives out serials after its. */
-	takeOver(serials: number): void {
+	/**
+	 * Begin anew: for another project, or in the place of a thread that was ended.
+	 * @param serials those it gives out come after these
+	 */
+	begin(serials: number): void {
+		files = new Files();
 		chain = new Chain(files, serials);
+		trials = new Chain(files);
+		known.clear();
+		model = null;
 	},
 	/** A file that documents will name. */
 	takeFile(hash: string, text: string): void {

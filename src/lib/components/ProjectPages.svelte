@@ -1,0 +1,61 @@
+<script lang="ts">
+	import { onMount, type Snippet } from 'svelte';
+	import { tinykeys } from 'tinykeys';
+	import { toast } from 'svelte-sonner';
+	import { OWN_HEADER } from '$lib/saving/line';
+	import type { OpenProject } from '$lib/state/project.svelte';
+	import { Workbench, provideWorkbench } from '$lib/state/workbench.svelte';
+
+	let { opened, children }: { opened: OpenProject; children: Snippet } = $props();
+	// One workbench for as long as the project is open; its pages share it.
+	// svelte-ignore state_referenced_locally
+	const workbench = provideWorkbench(new Workbench(opened));
+	const PICTURE_DELAY_MS = 1500;
+	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
+
+	/** A key of every page, but for fields in which it means what was typed. */
+	const onPages = (act: () => void) => (event: KeyboardEvent) => {
+		if ((event.target as HTMLElement).closest('input:not([type=range]), textarea')) return;
+		event.preventDefault();
+		act();
+	};
+	onMount(() =>
+		tinykeys(window, {
+			'$mod+z': onPages(() => workbench.project.undo()),
+			'$mod+Shift+z': onPages(() => workbench.project.redo())
+		})
+	);
+	onMount(() => () => {
+		clearTimeout(pictureTimer);
+		// What is said of this project would lie over the next one.
+		toast.dismiss();
+		workbench.model.close();
+		workbench.project.close();
+	});
+	$effect(() => {
+		// A file that has come makes the document whole, and is computed.
+		void workbench.project.document;
+		workbench.model.request(workbench.project.kept, workbench.project.previewing);
+	});
+	$effect(() => {
+		for (const notice of workbench.project.notices) toast(notice, { duration: 8000 });
+		if (workbench.project.notices.length) workbench.project.notices = [];
+	});
+	/** Keep the project list's picture and count up, once things have come to rest. */
+	$effect(() => {
+		clearTimeout(pictureTimer);
+		if (workbench.model.behind || workbench.project.saveState.is !== 'saved') return;
+		void workbench.model.runs;
+		pictureTimer = setTimeout(async () => {
+			const picture = await workbench.model.service.picture().catch(() => null);
+			if (!picture) return;
+			await fetch(`/api/projects/${workbench.project.id}/picture`, {
+				method: 'PUT',
+				headers: { 'content-type': 'application/json', ...OWN_HEADER },
+				body: JSON.stringify(picture)
+			}).catch(() => null);
+		}, PICTURE_DELAY_MS);
+	});
+</script>
+
+{@render children()}
