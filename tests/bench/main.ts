@@ -7,6 +7,7 @@ import { Chain } from '../../src/core/chain/chain';
 import { evaluateCurvature } from '../../src/core/geometry/curvature';
 import { evaluateGrid } from '../../src/core/geometry/surface';
 import { lengthTable, parametersAt } from '../../src/core/geometry/true-length';
+import { massFaces } from '../../src/core/mass/faces';
 import { setOut } from '../../src/core/grid/set-out';
 import { settingOutSchema } from '../../src/core/project/setting-out-schema';
 import { measureCells } from '../../src/core/measure/cell-measures';
@@ -228,6 +229,45 @@ async function curvature(): Promise<void> {
 	note('surface:curvature', 160_000, await time(() => evaluateCurvature(face.surface, steps, steps)));
 }
 
+const rail = (z: number, bulge: number) => ({
+	points: [
+		[0, 0, z],
+		[4000, bulge, z],
+		[9000, 0, z]
+	] as [number, number, number][],
+	joins: 'line' as const,
+	closed: false
+});
+
+/** A ruled face with a fold is evened as far as it can be; level planes on one side of a prism. */
+async function facesSetOut(): Promise<void> {
+	if (wanted('even:ruled')) {
+		const form: Form = { kind: 'ruled', foot: rail(0, 1500), head: rail(5000, -800) };
+		const mass = { id: 'm', name: 'M', form, faces: [], evened: 0.5, trims: [] };
+		const even = () => {
+			try {
+				massFaces(mass);
+			} catch {
+				// It says how far it comes: that takes longest.
+			}
+		};
+		note('even:ruled', 0, await time(even));
+	}
+	if (wanted('planes:side')) {
+		const outline = { shape: 'polygon' as const, sides: 5, radius: 8000, rounding: 0 };
+		const form = { kind: 'prism', at: [0, 0], foot: 0, head: 9000, outline, curved: [] };
+		const [mass] = readProject({
+			format: 'zygaster project',
+			version: 4,
+			name: 'Side',
+			masses: [{ id: 'm', name: 'M', form }]
+		}).masses;
+		const [side] = massFaces(mass!);
+		const settingOut = settingOutSchema.parse({ ...counts(30, 6), along: 'level planes' });
+		note('planes:side', 180, await time(() => setOut(side!, settingOut, 'bench')));
+	}
+}
+
 const ring = {
 	id: 'r',
 	muted: false,
@@ -369,6 +409,7 @@ async function main(): Promise<void> {
 	await surface();
 	await clip();
 	await curvature();
+	await facesSetOut();
 	await dragNet();
 	await kit();
 	await block();

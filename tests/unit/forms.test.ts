@@ -416,6 +416,17 @@ describe('levels', () => {
 	});
 });
 
+describe('documents of version 4', () => {
+	it('are given an id, the same for the same name; one that is there stays', () => {
+		const old = (more: object) =>
+			readProject({ format: 'zygaster project', version: 4, name: 'Old', ...more });
+		expect(old({}).id).to.equal(old({ levels: [{ id: 'deck', name: 'Deck', height: 3000 }] }).id);
+		expect(old({}).id).to.not.equal(old({ name: 'Other' }).id);
+		const id = '3e0e7d0c-2b7f-4c59-9a66-1d0a4b1f7c22';
+		expect(old({ id }).id).to.equal(id);
+	});
+});
+
 describe('documents of version 3', () => {
 	it('are brought up to date: the section of a bar, within groups too', () => {
 		const bar = {
@@ -493,7 +504,7 @@ describe('documents of version 1', () => {
 				}
 			]
 		});
-		expect(project.version).to.equal(4);
+		expect(project.version).to.equal(5);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
 		expect(project.zones[0]!.exceptions[0]!.id).to.equal('drum.shell/C01/B02/1');
 	});

@@ -13,6 +13,7 @@ import type { Vector } from '../geometry/vector';
 import { guidePoints } from '../mass/guides';
 import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
+import { bareArea } from '../measure/bare-area';
 import { measureCells } from '../measure/cell-measures';
 import { trimmedArea } from '../measure/trimmed';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
@@ -74,8 +75,30 @@ function freeCode(code: string, { zones }: Project): string {
 }
 
 /** All of a grid that its cells depend on, but for places. */
-function topologyOf({ across, up, poles }: NodeGrid): string {
-	return JSON.stringify([across.steps, across.closed, up.steps, up.closed, poles]);
+function topologyOf({ across, up, poles, rims, absent }: NodeGrid): string {
+	const rows = rims && [[...rims.foot], [...rims.head]];
+	return JSON.stringify([
+		across.steps,
+		across.closed,
+		up.steps,
+		up.closed,
+		poles,
+		rows,
+		absent && [...absent]
+	]);
+}
+
+/** A net that has no cells up to the rims says so. */
+function bareRemark({ bare, face }: FaceModel, at: string): Problem[] {
+	if (!bare) return [];
+	const whole = surfaceArea(face.surface);
+	const said = (area: number) => formatQuantity(area, 'area');
+	return [
+		{
+			at: `${at}/settingOut`,
+			text: `the net of equal chords covers ${said(whole - bare).replace(' m²', '')} of ${said(whole)} of ${face.name}; ${said(bare)} along its rims stay bare. Measured another way, cells reach every rim`
+		}
+	];
 }
 
 /** What is said of cells that are smaller than the zone wants. */
@@ -311,6 +334,7 @@ export class Chain {
 					face,
 					address: faceAddress(massId, face.name),
 					area: area.value,
+					bare: zone.settingOut.along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 					grid: nodes,
 					joint: zone.settingOut.joint,
 					remarks: sliverRemarks(slivers, measured.measures.area),
@@ -357,7 +381,7 @@ export class Chain {
 			return assignRules(zone, { ...face, left }, partOf);
 		});
 		const groups: ClauseGroup[] = [];
-		const remarks: Problem[] = [];
+		const remarks = faces.flatMap((face) => bareRemark(face, at));
 		faces.forEach((face, f) => {
 			const assignment = assignments[f]!;
 			const unfit = unfitExceptions(zone, face, assignment, (id) => variantOf(id, `${at}/exceptions`).part);

@@ -16,6 +16,8 @@ export interface FaceModel extends CladFace {
 	readonly address: string;
 	/** Computed when it is first asked for. */
 	readonly area: () => number;
+	/** What its net leaves without cells along the rims (mm²). */
+	readonly bare: number;
 	readonly edges: Edges;
 	/** Names of the pattern's slots. */
 	readonly slots: readonly string[];

@@ -1,5 +1,5 @@
 import { distinctKnots } from './curve';
-import { evaluateGrid, type Surface } from './surface';
+import { evaluateGrid, evaluateRows, type Surface } from './surface';
 import type { Vector } from './vector';
 
 const ROUNDS = 12;
@@ -12,46 +12,81 @@ export interface NearestPlace {
 }
 
 /**
- * The place of a surface nearest to a point, found from a nearby place by Gauss-Newton steps.
- * @param at parameters to start from
+ * The places of a surface nearest to points, found from nearby places by Gauss-Newton steps, all at once.
+ * @param points x y z of each (mm)
+ * @param us, vs parameters to start from; those of the places found are put there
  * @param ring whether the surface meets itself across, so that the way goes on over its seam
- * @returns never further than the place it starts from
+ * @param enough a place so near is not sought further (mm)
+ * @returns how far each is (mm), never further than the place it starts from
  */
+export function nearestPlaces(
+	surface: Surface,
+	points: Float64Array,
+	us: Float64Array,
+	vs: Float64Array,
+	ring: boolean,
+	enough = 0
+): Float64Array {
+	const { knotsU, knotsV } = surface;
+	const [lowU, highU, lowV, highV] = [knotsU[0]!, knotsU.at(-1)!, knotsV[0]!, knotsV.at(-1)!];
+	const period = highU - lowU;
+	const count = us.length;
+	const distances = new Float64Array(count).fill(Infinity);
+	// Where each looks next, and which still look.
+	const [u, v] = [us.slice(), vs.slice()];
+	const looking = Uint32Array.from(us.keys());
+	let left = count;
+	for (let round = 0; round < ROUNDS && left > 0; round++) {
+		const samples = evaluateRows(surface, u.subarray(0, left), 1, v.subarray(0, left));
+		const { points: at, du, dv } = samples;
+		let kept = 0;
+		for (let n = 0; n < left; n++) {
+			const k = looking[n]!;
+			const o = 3 * n;
+			const x = points[3 * k]! - at[o]!;
+			const y = points[3 * k + 1]! - at[o + 1]!;
+			const z = points[3 * k + 2]! - at[o + 2]!;
+			const distance = Math.hypot(x, y, z);
+			if (distance < distances[k]!) {
+				distances[k] = distance;
+				us[k] = u[n]!;
+				vs[k] = v[n]!;
+			}
+			if (distance <= enough) continue;
+			const a = du[o]! ** 2 + du[o + 1]! ** 2 + du[o + 2]! ** 2;
+			const b = du[o]! * dv[o]! + du[o + 1]! * dv[o + 1]! + du[o + 2]! * dv[o + 2]!;
+			const c = dv[o]! ** 2 + dv[o + 1]! ** 2 + dv[o + 2]! ** 2;
+			const p = du[o]! * x + du[o + 1]! * y + du[o + 2]! * z;
+			const q = dv[o]! * x + dv[o + 1]! * y + dv[o + 2]! * z;
+			const det = a * c - b * b;
+			// At a pole only one direction leads anywhere.
+			const both = det > 1e-12 * (a + c) ** 2;
+			const stepU = both ? (c * p - b * q) / det : a > c ? p / a : 0;
+			const stepV = both ? (a * q - b * p) / det : c > 0 ? q / c : 0;
+			let nextU = u[n]! + stepU;
+			if (ring) nextU = lowU + ((((nextU - lowU) % period) + period) % period);
+			else nextU = Math.min(highU, Math.max(lowU, nextU));
+			const nextV = Math.min(highV, Math.max(lowV, v[n]! + stepV));
+			if (Math.abs(nextU - u[n]!) + Math.abs(nextV - v[n]!) < 1e-12) continue;
+			u[kept] = nextU;
+			v[kept] = nextV;
+			looking[kept++] = k;
+		}
+		left = kept;
+	}
+	return distances;
+}
+
+/** The same for one point. */
 export function nearestFrom(
 	surface: Surface,
 	point: Vector,
 	at: readonly [number, number],
 	ring: boolean
 ): NearestPlace {
-	const { knotsU, knotsV } = surface;
-	const held = (t: number, knots: Float64Array) => Math.min(knots.at(-1)!, Math.max(knots[0]!, t));
-	const low = knotsU[0]!;
-	const period = knotsU.at(-1)! - low;
-	const round = (t: number) => low + ((((t - low) % period) + period) % period);
-	let [u, v] = at;
-	let best: NearestPlace = { u, v, distance: Infinity };
-	for (let k = 0; k < ROUNDS; k++) {
-		const { points, du, dv } = evaluateGrid(surface, [u], [v]);
-		const [x, y, z] = [point[0] - points[0]!, point[1] - points[1]!, point[2] - points[2]!];
-		const distance = Math.hypot(x, y, z);
-		if (distance < best.distance) best = { u, v, distance };
-		const a = du[0]! ** 2 + du[1]! ** 2 + du[2]! ** 2;
-		const b = du[0]! * dv[0]! + du[1]! * dv[1]! + du[2]! * dv[2]!;
-		const c = dv[0]! ** 2 + dv[1]! ** 2 + dv[2]! ** 2;
-		const p = du[0]! * x + du[1]! * y + du[2]! * z;
-		const q = dv[0]! * x + dv[1]! * y + dv[2]! * z;
-		const det = a * c - b * b;
-		// At a pole only one direction leads anywhere.
-		const [stepU, stepV] =
-			det > 1e-12 * (a + c) ** 2
-				? [(c * p - b * q) / det, (a * q - b * p) / det]
-				: [a > c ? p / a : 0, c > 0 ? q / c : 0];
-		const across = ring ? round(u + stepU) : held(u + stepU, knotsU);
-		const next = [across, held(v + stepV, knotsV)] as const;
-		if (Math.abs(next[0] - u) + Math.abs(next[1] - v) < 1e-12) break;
-		[u, v] = next;
-	}
-	return best;
+	const [us, vs] = [Float64Array.of(at[0]), Float64Array.of(at[1])];
+	const [distance] = nearestPlaces(surface, Float64Array.from(point), us, vs, ring);
+	return { u: us[0]!, v: vs[0]!, distance: distance! };
 }
 
 /** The distance from a point to a surface (mm), sought from a nearby place. */

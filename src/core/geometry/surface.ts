@@ -157,7 +157,8 @@ export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayL
 }
 
 /**
- * Points and first derivatives on course lines that each have their own parameters across.
+ * Points and first derivatives on course lines that each have their own parameters across: with one column, at any
+ * places whatever.
  * @param us row j at us[j * columns .. (j + 1) * columns)
  */
 export function evaluateRows(
@@ -172,8 +173,8 @@ export function evaluateRows(
 	const value = new Float64Array(4 * surface.countU);
 	const slope = new Float64Array(4 * surface.countU);
 	for (let j = 0; j < vs.length; j++) {
-		collapse(surface, up, j, value, slope);
 		fillBasis(across, surface.knotsU, us.subarray(j * columns, (j + 1) * columns));
+		collapse(surface, up, j, value, slope, columnsOf(across));
 		combineRow(across, columns, value, slope, out, j * columns);
 	}
 	return out;

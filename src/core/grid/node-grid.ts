@@ -32,13 +32,32 @@ export interface NodeGrid {
 	readonly off: Float64Array;
 	/** Rows whose nodes all fall into one point; their first node stands for all. */
 	readonly poles: readonly number[];
-	/** Nodes that are not there: 1 for corners that cells do without, 2 where there is no cell; null when all are. */
+	/** Nodes that are not there, and no cell that would have one: 1; null when all are. */
 	readonly absent: Uint8Array | null;
+	readonly rims: RimRows | null;
 	/** Lattice coordinates of the nodes that trims made; they come after the others. */
 	readonly extraI: Float64Array;
 	readonly extraJ: Float64Array;
 	/** True length of each course line, in mm. */
 	readonly courseLengths: Float64Array;
+}
+
+/**
+ * Where lines across run out over the foot or the head before they reach a column: its rows up to `foot` and from
+ * `head` on lie on that rim in one point, and the node of that row stands for all of them.
+ */
+export interface RimRows {
+	readonly foot: Uint32Array;
+	readonly head: Uint32Array;
+}
+
+/** The row that stands for a row at a column, which may lie between two (lattice coordinates). */
+export function standingRow(rims: RimRows, columns: number, i: number, j: number): number {
+	const at = (column: number) => ((column % columns) + columns) % columns;
+	const [left, right] = [at(Math.floor(i)), at(Math.ceil(i))];
+	const foot = Math.min(rims.foot[left]!, rims.foot[right]!);
+	const head = Math.max(rims.head[left]!, rims.head[right]!);
+	return Math.min(head, Math.max(foot, j));
 }
 
 /** Nodes of a net by their parameters, row by row. */
@@ -50,6 +69,7 @@ export interface NodeNet {
 	/** The lengths that edges across and up are meant to have (mm), in a net of equal chords. */
 	readonly chords?: readonly [number, number];
 	readonly absent: Uint8Array | null;
+	readonly rims: RimRows | null;
 	/** It does not come round, even on a ring. */
 	readonly open: boolean;
 	/** Of lines set out by even true length: where they lie, so that it need not be measured again. */

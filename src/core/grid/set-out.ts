@@ -222,7 +222,7 @@ function gridOf(
 	belt: Belt,
 	net: NodeNet
 ): NodeGrid {
-	const { columns, rows, absent } = net;
+	const { columns, rows, absent, rims } = net;
 	const across = fitted(wanted.across, columns, net.open);
 	const up = fitted(wanted.up, rows, net.open);
 	const u = wrapped(net.u, surface.knotsU);
@@ -247,6 +247,7 @@ function gridOf(
 		off: net.chords ? chordErrors(net, net.chords, samples.points) : laid.off,
 		poles,
 		absent,
+		rims,
 		extraI: none,
 		extraJ: none
 	};

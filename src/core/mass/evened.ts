@@ -1,4 +1,4 @@
-import { distanceTo } from '../geometry/nearest';
+import { nearestPlaces } from '../geometry/nearest';
 import { chainKnots } from '../geometry/path';
 import { interpolate, splineControl } from '../geometry/spline';
 import { evaluateGrid, evaluateRows, transpose, type Surface } from '../geometry/surface';
@@ -11,9 +11,11 @@ import { makeFace, type Face } from './face';
 /** Steps that are tried across and up. */
 const TRIED = [8, 12, 16, 24, 32, 48];
 /** Places from step to step at which the deviation is measured, the middle among them: there it is largest. */
-const BETWEEN = 6;
+const BETWEEN = 4;
 /** A prime, so that places taken this far apart spread over the face. */
 const STRIDE = 97;
+/** Places looked at between two looks at what they came to. */
+const AT_ONCE = 2000;
 /** A maximum between the places that are looked at is no more than this share higher. */
 const MARGIN = 1.1;
 
@@ -77,14 +79,31 @@ function through(points: readonly Tuple[], at: readonly number[], closed: boolea
 		: interpolate(points, at, 3);
 }
 
-/** Parameters of the old face at shares of the new one, by linear interpolation between nodes. */
-function oldParameters({ steps, u, v }: Evened, s: number, t: number): [number, number] {
-	const cell = (share: number) => Math.min(steps - 1, Math.max(0, Math.floor(share * steps)));
-	const [i, j] = [cell(s), cell(t)];
-	const [x, y] = [s * steps - i, t * steps - j];
-	const at = (di: number, dj: number) => u[(j + dj) * (steps + 1) + i + di]!;
-	const mix = (a: number, b: number, share: number) => a + (b - a) * share;
-	return [mix(mix(at(0, 0), at(1, 0), x), mix(at(0, 1), at(1, 1), x), y), mix(v[j]!, v[j + 1]!, y)];
+/**
+ * Parameters of the old face at shares of the new one, by linear interpolation between nodes. A hot loop.
+ * @param order places of the square of shares, put one after the other into us and vs
+ */
+function oldParameters(
+	{ steps, u, v }: Evened,
+	shares: readonly number[],
+	order: Uint32Array,
+	us: Float64Array,
+	vs: Float64Array
+): void {
+	const across = shares.length;
+	const columns = steps + 1;
+	for (let n = 0; n < order.length; n++) {
+		const s = shares[order[n]! % across]! * steps;
+		const t = shares[Math.floor(order[n]! / across)]! * steps;
+		const i = Math.min(steps - 1, Math.max(0, Math.floor(s)));
+		const j = Math.min(steps - 1, Math.max(0, Math.floor(t)));
+		const [x, y] = [s - i, t - j];
+		const node = j * columns + i;
+		const low = u[node]! + (u[node + 1]! - u[node]!) * x;
+		const high = u[node + columns]! + (u[node + columns + 1]! - u[node + columns]!) * x;
+		us[n] = low + (high - low) * y;
+		vs[n] = v[j]! + (v[j + 1]! - v[j]!) * y;
+	}
 }
 
 /**
@@ -94,15 +113,20 @@ function oldParameters({ steps, u, v }: Evened, s: number, t: number): [number, 
 function largestDeviation(face: Face, evened: Evened, shares: readonly number[], enough: number): number {
 	const { points } = evaluateGrid(evened.surface, shares, shares);
 	const count = shares.length ** 2;
+	const order = new Uint32Array(count);
+	for (let start = 0, n = 0; start < STRIDE; start++)
+		for (let k = start; k < count; k += STRIDE) order[n++] = k;
 	let largest = 0;
 	// Far steps first, so that what is too far shows soon.
-	for (let start = 0; start < STRIDE; start++)
-		for (let k = start; k < count; k += STRIDE) {
-			const from = oldParameters(evened, shares[k % shares.length]!, shares[Math.floor(k / shares.length)]!);
-			const at = [points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!] as const;
-			largest = Math.max(largest, distanceTo(face.surface, [...at], from, face.closedAcross));
-			if (largest > enough) return largest;
-		}
+	for (let from = 0; from < count && largest <= enough; from += AT_ONCE) {
+		const some = order.subarray(from, from + AT_ONCE);
+		const [us, vs] = [new Float64Array(some.length), new Float64Array(some.length)];
+		const places = new Float64Array(3 * some.length);
+		oldParameters(evened, shares, some, us, vs);
+		for (let n = 0; n < places.length; n++) places[n] = points[3 * some[Math.floor(n / 3)]! + (n % 3)]!;
+		for (const distance of nearestPlaces(face.surface, places, us, vs, face.closedAcross, largest))
+			largest = Math.max(largest, distance);
+	}
 	return largest;
 }
 

@@ -1,4 +1,4 @@
-import type { NodeGrid, Spread } from '../grid/node-grid';
+import { standingRow, type NodeGrid, type Spread } from '../grid/node-grid';
 import { polygonArea, type Place } from '../geometry/polygon';
 import { cellKinds, CellList, type Cells } from './cells';
 import { clipCell, isConvex, piecesOf, wholeCurve } from './clip-cell';
@@ -35,14 +35,25 @@ class Nodes {
 
 	/** The node of the grid at whole coordinates, beyond the ends of a ring too. */
 	onGrid(i: number, j: number): number {
-		const { columns, rows } = this.grid;
+		const { columns, rows, rims } = this.grid;
 		const column = i < 0 || i >= columns ? ((i % columns) + columns) % columns : i;
-		const row = j < 0 || j >= rows ? ((j % rows) + rows) % rows : j;
+		const own = j < 0 || j >= rows ? ((j % rows) + rows) % rows : j;
+		const row = rims ? standingRow(rims, columns, column, own) : own;
 		return this.poleRow[row] ? row * columns : row * columns + column;
 	}
 
-	at(i: number, j: number): number {
-		const { rows, columns, across, up } = this.grid;
+	/** Whether a line across has run out over a rim where it passes a place: there it bends. */
+	isOnRim(i: number, j: number): boolean {
+		const { rims, columns, rows } = this.grid;
+		if (!rims) return false;
+		const column = ((Math.round(i) % columns) + columns) % columns;
+		const [foot, head] = [rims.foot[column]!, rims.head[column]!];
+		return (foot > 0 && j <= foot + SAME) || (head < rows - 1 && j >= head - SAME);
+	}
+
+	at(i: number, height: number): number {
+		const { rows, columns, across, up, rims } = this.grid;
+		const j = rims ? standingRow(rims, columns, i, height) : height;
 		const [ri, rj] = [Math.round(i), Math.round(j)];
 		if (Math.abs(i - ri) < SAME && Math.abs(j - rj) < SAME) return this.onGrid(ri, rj);
 		const wrap = (t: number, count: number, closed: boolean) =>
@@ -123,10 +134,12 @@ export class CellMaker {
 		const outline: number[] = [];
 		const corners: number[] = [];
 		let passes = false;
-		for (const { at, through } of points) {
+		const bends = points.some(({ at }) => this.nodes.isOnRim(at[0], at[1]));
+		for (const { at, through: runsOn } of points) {
+			const through = runsOn && !bends;
 			const node = this.nodes.at(at[0], at[1]);
-			if (absent?.[node] === 2) return;
-			if (absent?.[node] || outline.at(-1) === node || outline[0] === node) continue;
+			if (absent?.[node]) return;
+			if (outline.at(-1) === node || outline[0] === node) continue;
 			outline.push(node);
 			if (through) passes = true;
 			else corners.push(node);

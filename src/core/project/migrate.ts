@@ -1,3 +1,6 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+
 /** Bringing documents of earlier versions up to date; unknown or broken parts are left for the reader to name. */
 
 export interface OldDocument {
@@ -65,7 +68,26 @@ function fromVersion3(document: OldDocument): OldDocument {
 	return { ...document, version: 4, ...(Array.isArray(document['parts']) && { parts }) };
 }
 
-const steps: readonly ((document: OldDocument) => OldDocument)[] = [fromVersion1, fromVersion2, fromVersion3];
+/** Up to version 4 a project was known by its name alone; its id is one that the same name always gives. */
+function fromVersion4(document: OldDocument): OldDocument {
+	const { id = idFromName(String(document['name'])), ...rest } = document;
+	return { ...rest, version: 5, id };
+}
+
+/** A UUID of version 8 (RFC 9562, 5.8) from the SHA-256 of a name. */
+function idFromName(name: string): string {
+	const bytes = sha256(utf8ToBytes(`project ${name}`)).slice(0, 16);
+	bytes[6] = (bytes[6]! & 0x0f) | 0x80;
+	bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+	return bytesToHex(bytes).replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
+}
+
+const steps: readonly ((document: OldDocument) => OldDocument)[] = [
+	fromVersion1,
+	fromVersion2,
+	fromVersion3,
+	fromVersion4
+];
 
 /** The document in the newest version. */
 export function upToDate(document: OldDocument): OldDocument {

@@ -19,7 +19,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 4;
+export const DOCUMENT_VERSION = 5;
 
 /** Of every list of named things. */
 const MOST_THINGS = 5000;
@@ -112,6 +112,8 @@ export type Variant = z.infer<typeof variantSchema>;
 export const projectSchema = z.strictObject({
 	format: z.literal(DOCUMENT_FORMAT),
 	version: z.literal(DOCUMENT_VERSION),
+	/** Its own from its birth, whatever it is called: kept by copies in files, another one for a duplicate. */
+	id: z.uuid(),
 	name,
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),

@@ -107,5 +107,17 @@ export const migrations: Record<string, Migration> = {
 		async down(db: Kysely<unknown>) {
 			await db.schema.dropTable('file').execute();
 		}
+	},
+	'004-project-id': {
+		async up(db: Kysely<unknown>) {
+			// All states of a project have one id, whatever they are called.
+			await sql`update project_document set document = jsonb_set(document, '{id}', to_jsonb(project_id::text))
+				where document->'id' is null`.execute(db);
+		},
+		async down(db: Kysely<unknown>) {
+			await sql`update project_document set document = document - 'id' where document->>'version' <> '5'`.execute(
+				db
+			);
+		}
 	}
 };

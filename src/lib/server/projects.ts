@@ -76,7 +76,7 @@ export class Projects {
 	/** A copy of a project as it is, or as it was at a revision. @throws NotFound */
 	async duplicate(id: string, revision?: number): Promise<string> {
 		const { row, document } = await snapshot(this.db, (connection) => this.stateOn(connection, id, revision));
-		const copy = { ...document, name: `${document.name.slice(0, MOST_NAME - 7)} (copy)` };
+		const copy = { ...document, id: randomUUID(), name: `${document.name.slice(0, MOST_NAME - 7)} (copy)` };
 		const isNow = revision === undefined || revision === row.revision;
 		return this.create(copy, isNow ? { pieces: row.pieces, picture: row.picture } : undefined);
 	}

@@ -4,6 +4,7 @@ import type { ElementTable } from '../../part/element-table';
 import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
+import { inStoreys, storeysOf } from './storeys';
 import {
 	DERIVED,
 	NONE,
@@ -28,20 +29,36 @@ const entities = {
 /** A zone that faces the sky more than the horizon is a roof. */
 const ROOF_SLOPE = 0.5;
 
-interface Frame {
+/** A storey, and what stands in it. */
+interface Storey {
+	readonly id: string;
+	readonly name: string;
+	/** mm above the origin */
+	readonly height: number;
 	readonly placement: StepValue;
-	readonly context: StepValue;
+	readonly assemblies: StepValue[];
+}
+
+/** A group of pieces within a storey. */
+interface Frame {
+	readonly storey: Storey;
+	readonly placement: StepValue;
+	readonly rows: readonly number[];
 }
 
 class IfcBuilder {
 	readonly step = new StepWriter();
-	private readonly types = new Map<string, { type: StepValue; pieces: StepValue[] }>();
-	private readonly byMaterial = new Map<string, { material: StepValue; pieces: StepValue[] }>();
+	/** By the id of their variant. */
+	private readonly types = new Map<string, { type: StepValue; name: string; pieces: StepValue[] }>();
+	/** By the ids of their materials. */
+	private readonly byMaterial = new Map<string, { material: StepValue; name: string; pieces: StepValue[] }>();
+	private context: StepValue = NONE;
 
 	constructor(private readonly model: Model) {}
 
+	/** From what is there for good: renaming changes none. */
 	private id(role: string): StepValue {
-		return text(globalId(`${this.model.project.name}|${role}`));
+		return text(globalId(`${this.model.project.id}|${role}`));
 	}
 
 	/** Attributes every rooted entity starts with. */
@@ -53,7 +70,7 @@ class IfcBuilder {
 		const { step, model } = this;
 		const origin = step.add('IFCCARTESIANPOINT', list([real(0), real(0), real(0)]));
 		const axes = step.add('IFCAXIS2PLACEMENT3D', origin, NONE, NONE);
-		const context = step.add(
+		this.context = step.add(
 			'IFCGEOMETRICREPRESENTATIONCONTEXT',
 			NONE,
 			text('Model'),
@@ -86,13 +103,11 @@ class IfcBuilder {
 			NONE,
 			NONE,
 			NONE,
-			list([context]),
+			list([this.context]),
 			units
 		);
-		const place = (relative: StepValue) => step.add('IFCLOCALPLACEMENT', relative, axes);
-		const sitePlace = place(NONE);
-		const buildingPlace = place(sitePlace);
-		const storeyPlace = place(buildingPlace);
+		const sitePlace = step.add('IFCLOCALPLACEMENT', NONE, axes);
+		const buildingPlace = step.add('IFCLOCALPLACEMENT', sitePlace, axes);
 		const element = enumeration('ELEMENT');
 		const site = step.add(
 			'IFCSITE',
@@ -120,34 +135,45 @@ class IfcBuilder {
 			NONE,
 			NONE
 		);
-		const storey = step.add(
-			'IFCBUILDINGSTOREY',
-			...this.root('storey', 'Ground level'),
-			NONE,
-			storeyPlace,
-			NONE,
-			NONE,
-			element,
-			real(0)
+		const storeys = storeysOf(model.project.levels).map(
+			({ id, name, height }): Storey & { entity: StepValue } => {
+				const placement = step.add('IFCLOCALPLACEMENT', buildingPlace, this.axesAt([0, 0, height]));
+				const entity = step.add(
+					'IFCBUILDINGSTOREY',
+					...this.root(`storey ${id}`, name),
+					NONE,
+					placement,
+					NONE,
+					NONE,
+					element,
+					real(height)
+				);
+				return { id, name, height, placement, assemblies: [], entity };
+			}
 		);
 		this.aggregate('project', project, [site]);
 		this.aggregate('site', site, [building]);
-		this.aggregate('building', building, [storey]);
-
-		const zones = model.zones.flatMap(({ model: zone }) =>
-			zone ? [this.zone(zone, { placement: storeyPlace, context })] : []
+		this.aggregate(
+			'building',
+			building,
+			storeys.map(({ entity }) => entity)
 		);
-		if (zones.length)
-			step.add(
-				'IFCRELCONTAINEDINSPATIALSTRUCTURE',
-				...this.root('storey contains', 'Envelope'),
-				list(zones),
-				storey
-			);
-		for (const [key, { type, pieces }] of this.types)
-			step.add('IFCRELDEFINESBYTYPE', ...this.root(`typed ${key}`, key), list(pieces), type);
-		for (const [key, { material, pieces }] of this.byMaterial)
-			step.add('IFCRELASSOCIATESMATERIAL', ...this.root(`material ${key}`, key), list(pieces), material);
+
+		for (const { model: zone } of model.zones) if (zone) this.zone(zone, storeys);
+		for (const { id, assemblies, entity } of storeys)
+			if (assemblies.length)
+				step.add(
+					'IFCRELCONTAINEDINSPATIALSTRUCTURE',
+					...this.root(`storey ${id} contains`, 'Envelope'),
+					list(assemblies),
+					entity
+				);
+		for (const [key, { type, name, pieces }] of this.types)
+			if (pieces.length)
+				step.add('IFCRELDEFINESBYTYPE', ...this.root(`typed ${key}`, name), list(pieces), type);
+		for (const [key, { material, name, pieces }] of this.byMaterial)
+			if (pieces.length)
+				step.add('IFCRELASSOCIATESMATERIAL', ...this.root(`material ${key}`, name), list(pieces), material);
 	}
 
 	private aggregate(role: string, whole: StepValue, parts: readonly StepValue[]): void {
@@ -160,35 +186,72 @@ class IfcBuilder {
 			);
 	}
 
-	private zone(zone: ZoneModel, frame: Frame): StepValue {
+	/** A zone is a group of assemblies, one in every storey that it reaches. */
+	private zone(zone: ZoneModel, storeys: readonly Storey[]): void {
+		const { step } = this;
+		const { id, name, code } = zone.zone;
+		const { areas, rows } = inStoreys(
+			zone,
+			storeys.map(({ height }) => height)
+		);
+		const reached = storeys.filter((_, s) => areas[s] || rows.some((one) => one[s]!.length));
+		const made = (reached.length ? reached : storeys.slice(0, 1)).map((storey) => {
+			const s = storeys.indexOf(storey);
+			return this.assembly(
+				zone,
+				storey,
+				rows.map((one) => one[s]!),
+				areas[s]!
+			);
+		});
+		const group = step.add('IFCGROUP', ...this.root(`zone ${id}`, name), text(code));
+		step.add(
+			'IFCRELASSIGNSTOGROUP',
+			...this.root(`zone ${id} parts`, `Parts of ${name}`),
+			list(made),
+			NONE,
+			group
+		);
+	}
+
+	/** What a zone has in a storey. @param area of its cells there (mm²) */
+	private assembly(
+		zone: ZoneModel,
+		storey: Storey,
+		rows: readonly (readonly number[])[],
+		area: number
+	): StepValue {
 		const { step } = this;
 		const { id, name, code } = zone.zone;
 		const roof = slopeOf(zone) > ROOF_SLOPE;
-		const placement = step.add('IFCLOCALPLACEMENT', frame.placement, this.axesAt([0, 0, 0]));
+		const role = `zone ${id} in storey ${storey.id}`;
+		const placement = step.add('IFCLOCALPLACEMENT', storey.placement, this.axesAt([0, 0, 0]));
 		const assembly = step.add(
 			roof ? 'IFCROOF' : 'IFCCURTAINWALL',
-			...this.root(`zone ${id}`, name),
+			...this.root(role, name),
 			NONE,
 			placement,
 			NONE,
 			text(code),
 			enumeration('NOTDEFINED')
 		);
-		const pieces = zone.groups.flatMap((clause) => this.pieces(zone, clause, { ...frame, placement }));
-		this.aggregate(`zone ${id}`, assembly, pieces);
+		const pieces = zone.groups.flatMap((clause, k) =>
+			this.pieces(zone, clause, { storey, placement, rows: rows[k]! })
+		);
+		this.aggregate(role, assembly, pieces);
 		if (!roof) {
-			const area = zone.faces.reduce((sum, face) => sum + face.area(), 0) / 1e6;
-			this.properties(assembly, `zone ${id}`, 'Pset_CurtainWallCommon', [
+			this.properties(assembly, role, 'Pset_CurtainWallCommon', [
 				['Reference', typed('IFCIDENTIFIER', text(code))],
 				['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]
 			]);
-			this.quantities(assembly, `zone ${id}`, 'Qto_CurtainWallQuantities', [['AREA', 'GrossSideArea', area]]);
+			this.quantities(assembly, role, 'Qto_CurtainWallQuantities', [['AREA', 'GrossSideArea', area / 1e6]]);
 		}
+		storey.assemblies.push(assembly);
 		return assembly;
 	}
 
 	private axesAt(origin: readonly number[]): StepValue {
-		const point = this.step.once('IFCCARTESIANPOINT', list(origin.map(real)));
+		const point = this.step.once('IFCCARTESIANPOINT', list(origin.map((value) => real(value))));
 		return this.step.once('IFCAXIS2PLACEMENT3D', point, NONE, NONE);
 	}
 
@@ -199,19 +262,23 @@ class IfcBuilder {
 		const face = zone.faces[clause.face]!;
 		const { entity, predefined, objectType } = entities[part.family];
 		const quantities = pieceQuantities(group);
-		const bodies = this.bodies(clause);
 		const type = this.typeOf(clause);
 		const material = this.materialOf(clause);
-		const placement = step.add('IFCLOCALPLACEMENT', frame.placement, this.axesAt(face.origin));
+		const [x, y, z] = face.origin;
+		const placement = step.add(
+			'IFCLOCALPLACEMENT',
+			frame.placement,
+			this.axesAt([x, y, z - frame.storey.height])
+		);
 		const made: StepValue[] = [];
-		for (let row = 0; row < group.anchors.length; row++) {
-			const items = bodies.get(row);
-			if (!items) continue;
+		for (const row of frame.rows) {
+			const items = this.body(clause, row);
+			if (!items.length) continue;
 			const address = pieceAddress(zone, clause, row);
 			const mark = pieceMark(zone, clause, row);
 			const shape = step.add(
 				'IFCSHAPEREPRESENTATION',
-				frame.context,
+				this.context,
 				text('Body'),
 				text('Tessellation'),
 				list(items)
@@ -275,22 +342,17 @@ class IfcBuilder {
 		return sum / 1e9;
 	}
 
-	/** The tessellated bodies of every piece of a group, by row. */
-	private bodies(clause: ClauseGroup): Map<number, StepValue[]> {
+	/** The tessellated bodies of a piece. */
+	private body(clause: ClauseGroup, row: number): StepValue[] {
 		const { step } = this;
-		const { group } = clause;
-		const byRow = new Map<number, StepValue[]>();
-		for (const table of group.run.elements) {
-			const triangles: StepValue[] = [];
-			for (let t = 0; t < table.triangles.length; t += 3)
-				triangles.push(list([0, 1, 2].map((k) => String(table.triangles[t + k]! + 1))));
-			const faces = list(triangles);
-			const style = this.style(group.ready.materials[table.element]!);
-			for (let k = 0; k < table.count; k++) {
+		const { materials } = clause.group.ready;
+		return clause.group.run.elements.flatMap((table) => {
+			const faces = facesOf(table);
+			return (instancesOf(table).get(row) ?? []).map((k) => {
 				const points: StepValue[] = [];
 				const places = placesOf(table, k);
 				for (let o = 0; o < places.length; o += 3)
-					points.push(list([0, 1, 2].map((a) => real(Number(places[o + a]!.toFixed(3))))));
+					points.push(`(${real(places[o]!, 3)},${real(places[o + 1]!, 3)},${real(places[o + 2]!, 3)})`);
 				const item = step.add(
 					'IFCTRIANGULATEDFACESET',
 					step.add('IFCCARTESIANPOINTLIST3D', list(points)),
@@ -299,14 +361,10 @@ class IfcBuilder {
 					faces,
 					NONE
 				);
-				step.add('IFCSTYLEDITEM', item, list([style]), NONE);
-				const row = table.row[k]!;
-				const items = byRow.get(row);
-				if (items) items.push(item);
-				else byRow.set(row, [item]);
-			}
-		}
-		return byRow;
+				step.add('IFCSTYLEDITEM', item, list([this.style(materials[table.element]!)]), NONE);
+				return item;
+			});
+		});
 	}
 
 	private style(material: Material): StepValue {
@@ -319,13 +377,13 @@ class IfcBuilder {
 
 	private typeOf(clause: ClauseGroup) {
 		const { part, variant } = clause.group.ready;
-		const key = `${part.label} ${variant.name}`;
-		let known = this.types.get(key);
+		const name = `${part.label} ${variant.name}`;
+		let known = this.types.get(variant.id);
 		if (!known) {
 			const { entity, predefined, objectType } = entities[part.family];
 			const type = this.step.add(
 				`${entity}TYPE`,
-				...this.root(`type ${key}`, key),
+				...this.root(`type ${variant.id}`, name),
 				NONE,
 				NONE,
 				NONE,
@@ -333,8 +391,8 @@ class IfcBuilder {
 				objectType ? text(objectType) : NONE,
 				enumeration(predefined)
 			);
-			known = { type, pieces: [] };
-			this.types.set(key, known);
+			known = { type, name, pieces: [] };
+			this.types.set(variant.id, known);
 		}
 		return known;
 	}
@@ -343,7 +401,8 @@ class IfcBuilder {
 	private materialOf(clause: ClauseGroup) {
 		const { step } = this;
 		const { elements, materials } = clause.group.ready;
-		const key = elements.map((element, k) => `${element.label}: ${materials[k]!.label}`).join(', ');
+		const name = elements.map((element, k) => `${element.label}: ${materials[k]!.label}`).join(', ');
+		const key = elements.map((element, k) => `${element.label}: ${materials[k]!.id}`).join(', ');
 		let known = this.byMaterial.get(key);
 		if (!known) {
 			const plain = (material: Material) => step.once('IFCMATERIAL', text(material.label), NONE, NONE);
@@ -352,7 +411,7 @@ class IfcBuilder {
 					? plain(materials[0]!)
 					: step.add(
 							'IFCMATERIALCONSTITUENTSET',
-							text(key),
+							text(name),
 							NONE,
 							list(
 								elements.map((element, k) =>
@@ -367,7 +426,7 @@ class IfcBuilder {
 								)
 							)
 						);
-			known = { material, pieces: [] };
+			known = { material, name, pieces: [] };
 			this.byMaterial.set(key, known);
 		}
 		return known;
@@ -400,6 +459,20 @@ class IfcBuilder {
 		const set = step.add('IFCELEMENTQUANTITY', ...this.root(`${name} of ${role}`, name), NONE, list(all));
 		step.add('IFCRELDEFINESBYPROPERTIES', this.id(`${name} to ${role}`), NONE, NONE, NONE, list([of]), set);
 	}
+}
+
+const faceLists = new WeakMap<ElementTable, StepValue>();
+/** The triangles that all instances of an element have. */
+function facesOf(table: ElementTable): StepValue {
+	let faces = faceLists.get(table);
+	if (!faces) {
+		const triangles: StepValue[] = [];
+		for (let t = 0; t < table.triangles.length; t += 3)
+			triangles.push(list([0, 1, 2].map((k) => String(table.triangles[t + k]! + 1))));
+		faces = list(triangles);
+		faceLists.set(table, faces);
+	}
+	return faces;
 }
 
 const instances = new WeakMap<ElementTable, Map<number, number[]>>();

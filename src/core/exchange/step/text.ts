@@ -1,8 +1,12 @@
 /** Values of a STEP physical file (ISO 10303-21), written as text. */
 export type StepValue = string;
 
-/** A number to six decimals, with its dot as the format wants it: `1.`, `0.5`, `1.E-05`. */
-export const real = (value: number): StepValue => exactReal(Number(value.toFixed(6)));
+/** A number to so many decimals, six as a rule, with its dot as the format wants it: `1.`, `0.5`, `1.E-05`. */
+export function real(value: number, decimals = 6): StepValue {
+	const unit = 10 ** decimals;
+	// Rounding is fast, and exact but for numbers so large that it says nothing.
+	return exactReal(Math.abs(value) < 1e9 ? Math.round(value * unit) / unit : Number(value.toFixed(decimals)));
+}
 
 /** A number to its last digit. */
 export function exactReal(value: number): StepValue {

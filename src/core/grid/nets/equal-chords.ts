@@ -86,7 +86,9 @@ class Weaver {
 				const unit = scale(way, 1 / size);
 				return { off: size - far, byU: dot(unit, du), byV: dot(unit, dv) };
 			});
-			if (rows.every(({ off }) => Math.abs(off) < EQUAL)) return this.isOn(u, v) ? { u, v, point } : null;
+			// A rounding beyond the rim is on it; on a ring it would be taken for the other side.
+			if (rows.every(({ off }) => Math.abs(off) < EQUAL))
+				return this.isOn(u, v) ? { u: held(u, 0), v: held(v, 1), point } : null;
 			const [a, b] = rows as [(typeof rows)[0], (typeof rows)[0]?];
 			if (!b) {
 				const slope = axis === 0 ? a.byU : a.byV;
@@ -172,7 +174,8 @@ export function equalChordNet(
 		u: Float64Array.from(grid, (node) => node?.u ?? start.u),
 		v: Float64Array.from(grid, (node) => node?.v ?? start.v),
 		chords: sizes,
-		absent: grid.includes(null) ? Uint8Array.from(grid, (node) => (node ? 0 : 2)) : null,
+		absent: grid.includes(null) ? Uint8Array.from(grid, (node) => (node ? 0 : 1)) : null,
+		rims: null,
 		open: true
 	};
 }

@@ -93,7 +93,7 @@ export function geodesicNet(
 	belts: { across: Belt; up: Belt }
 ): NodeNet {
 	const { columns, rows, u, v } = lineNet(surface, { ...settingOut, along: 'true length' }, spreads, belts);
-	const net: NodeNet = { columns, rows, u, v, absent: null, open: false };
+	const net: NodeNet = { columns, rows, u, v, absent: null, rims: null, open: false };
 	const { fractions } = spreads.up.division;
 	if (spreads.up.closed || rows < 3) return net;
 	const pieces = Math.max(LEAST_PIECES, 2 * (rows - 1));

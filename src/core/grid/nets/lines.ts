@@ -102,6 +102,7 @@ export function lineNet(
 		u,
 		v: each,
 		absent: null,
+		rims: null,
 		open: false,
 		...(even && !own(settingOut.up.by) && { even })
 	};

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { DOCUMENT_FORMAT, DOCUMENT_VERSION } from '$core/project/schema';
 import { readProject } from '$core/project/read';
 import { route } from '$lib/server/route';
@@ -13,7 +14,7 @@ const body = z.union([
 
 /** A new project: an empty one of a given name, or from a project file. */
 export const POST = route({ body }, async ({ body, locals }) => {
-	const empty = { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION };
+	const empty = { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION, id: randomUUID() };
 	const document = readProject('document' in body ? body.document : { ...empty, name: body.name });
 	return json({ id: await locals.projects.create(document) }, { status: 201 });
 });
