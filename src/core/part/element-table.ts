@@ -38,3 +38,19 @@ export interface ElementTable {
 	/** Triangles of one instance, by vertex within it; outward. */
 	readonly triangles: readonly number[];
 }
+
+const instances = new WeakMap<ElementTable, Map<number, number[]>>();
+/** Instances of an element by the row of their piece. */
+export function instancesOf(table: ElementTable): Map<number, number[]> {
+	let byRow = instances.get(table);
+	if (!byRow) {
+		byRow = new Map();
+		for (let k = 0; k < table.count; k++) {
+			const list = byRow.get(table.row[k]!);
+			if (list) list.push(k);
+			else byRow.set(table.row[k]!, [k]);
+		}
+		instances.set(table, byRow);
+	}
+	return byRow;
+}

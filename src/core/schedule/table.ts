@@ -40,6 +40,8 @@ interface Row {
 	/** Zone, face, and where it stands there: compared value by value. */
 	readonly order: readonly number[];
 	readonly cells: Cells;
+	/** What it shares with other rows of its piece; its own cells go before. */
+	readonly shared?: Cells;
 }
 type Definition = Omit<Column, 'values'>;
 
@@ -120,6 +122,12 @@ const definitions: Record<ScheduleName, readonly Definition[]> = {
 	]
 };
 
+/** Who every piece of a group is; a piece of many elements is asked for it once. */
+function identities(zone: ZoneModel, clause: ClauseGroup): (row: number) => Cells {
+	const known: Cells[] = [];
+	return (row) => (known[row] ??= identity(zone, clause, row));
+}
+
 function identity(zone: ZoneModel, clause: ClauseGroup, row: number): Cells {
 	const face = zone.faces[clause.face]!;
 	const anchor = clause.group.anchors[row]!;
@@ -198,15 +206,16 @@ function bladeRows(
 ): Row[] {
 	const { group } = clause;
 	const elements = group.ready.elements;
+	const who = identities(zone, clause);
 	return numbered(clause)
 		.filter(({ table }) => elements[table.element]!.category === 'blade')
 		.map(({ table, row, k, count }) => {
 			const blade = table.turn[k]! + 1;
-			const cells = identity(zone, clause, row);
+			const cells = who(row);
 			return {
 				order: place(row, blade),
+				shared: cells,
 				cells: {
-					...cells,
 					mark: `${cells['mark']}-${count}`,
 					blade,
 					length: table.length[k]!,
@@ -216,24 +225,28 @@ function bladeRows(
 		});
 }
 
+/** A size that is nothing is left out. */
+const none = (value: number) => (value > 0 ? value : null);
+
 function elementRows(zone: ZoneModel, z: number, clause: ClauseGroup): Row[] {
 	const { group } = clause;
 	const { cells: faceCells, edges } = zone.faces[clause.face]!;
 	const at = isBarGroup(clause) ? edges : faceCells;
-	const none = (value: number) => (value > 0 ? value : null);
+	const onLines = Number(isBarGroup(clause));
+	const who = identities(zone, clause);
 	return numbered(clause).map(({ table, row, k, count }): Row => {
 		const { label, category } = group.ready.elements[table.element]!;
 		const stock = table.stock && {
 			shape: table.stock.shape,
 			sizes: table.stock.sizes.map((column) => column[k]!)
 		};
-		const cells = identity(zone, clause, row);
+		const cells = who(row);
 		const anchor = group.anchors[row]!;
 		return {
 			// Cells and lines of one place stand together, cells first.
-			order: [z, clause.face, at.course[anchor]!, at.bay[anchor]!, Number(isBarGroup(clause)), anchor, count],
+			order: [z, clause.face, at.course[anchor]!, at.bay[anchor]!, onLines, anchor, count],
+			shared: cells,
 			cells: {
-				...cells,
 				mark: `${cells['mark']}-${count}`,
 				number: count,
 				element: label,
@@ -295,6 +308,11 @@ function nodeTable(zone: ZoneModel, z: number): Row[] {
 	);
 }
 
+function inOrder({ order: a }: Row, { order: b }: Row): number {
+	for (let k = 0; k < a.length; k++) if (a[k] !== b[k]) return a[k]! - b[k]!;
+	return 0;
+}
+
 /** Schedule the pieces of all zones, or their setting-out points, those that are behind too. */
 export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const rows: Row[] = [];
@@ -324,16 +342,13 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 			scheduled.push(clause);
 		}
 	});
-	rows.sort((a, b) => {
-		const k = a.order.findIndex((value, n) => value !== b.order[n]);
-		return k < 0 ? 0 : a.order[k]! - b.order[k]!;
-	});
+	rows.sort(inOrder);
 	return {
 		name,
 		rows: rows.length,
 		columns: [...definitions[name], ...measureColumns(scheduled)].map((definition) => ({
 			...definition,
-			values: rows.map((row) => row.cells[definition.key] ?? null)
+			values: rows.map(({ cells, shared }) => cells[definition.key] ?? shared?.[definition.key] ?? null)
 		}))
 	};
 }

@@ -1,6 +1,7 @@
 import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
+import { instancesOf, type ElementTable } from '../../part/element-table';
 import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
 
@@ -23,6 +24,15 @@ function toMetres(places: Float32Array): Float32Array {
 	return out;
 }
 
+/** Triangles of an element that a piece has so many times, by vertex within all of them. */
+function repeated({ triangles, verticesEach }: ElementTable, many: number): Uint16Array | Uint32Array {
+	const each = triangles.length;
+	const all = new (verticesEach * many > 65_535 ? Uint32Array : Uint16Array)(each * many);
+	for (let n = 0; n < many; n++)
+		for (let t = 0; t < each; t++) all[n * each + t] = triangles[t]! + n * verticesEach;
+	return all;
+}
+
 class GlbBuilder {
 	readonly document = new Document();
 	private readonly buffer = this.document.createBuffer();
@@ -42,11 +52,11 @@ class GlbBuilder {
 		return made;
 	}
 
-	private accessor(type: 'SCALAR' | 'VEC3', array: Float32Array | Uint16Array): Accessor {
+	private accessor(type: 'SCALAR' | 'VEC3', array: Float32Array | Uint16Array | Uint32Array): Accessor {
 		return this.document
 			.createAccessor()
 			.setType(type)
-			.setArray(array as Float32Array<ArrayBuffer> | Uint16Array<ArrayBuffer>)
+			.setArray(array as Float32Array<ArrayBuffer> | Uint16Array<ArrayBuffer> | Uint32Array<ArrayBuffer>)
 			.setBuffer(this.buffer);
 	}
 
@@ -56,7 +66,7 @@ class GlbBuilder {
 		return node;
 	}
 
-	/** One node per piece, with a primitive per element; instances share their triangle indices. */
+	/** One node per piece, with a primitive per element, however often the piece has it; they share their triangles. */
 	private pieces(zone: ZoneModel, clause: ClauseGroup) {
 		const { group } = clause;
 		const [x, y, z] = zone.faces[clause.face]!.origin;
@@ -67,16 +77,20 @@ class GlbBuilder {
 			return mesh;
 		};
 		for (const table of group.run.elements) {
-			if (table.count === 0) continue;
-			const indices = this.accessor('SCALAR', Uint16Array.from(table.triangles));
 			const material = this.material(group.ready.materials[table.element]!);
-			for (let k = 0; k < table.count; k++) {
+			const triangles = new Map<number, Accessor>();
+			for (const [row, instances] of instancesOf(table)) {
+				const many = instances.length;
+				const indices = triangles.get(many) ?? this.accessor('SCALAR', repeated(table, many));
+				triangles.set(many, indices);
+				const places = new Float32Array(3 * table.verticesEach * many);
+				instances.forEach((k, n) => places.set(placesOf(table, k), 3 * table.verticesEach * n));
 				const primitive = this.document
 					.createPrimitive()
-					.setAttribute('POSITION', this.accessor('VEC3', toMetres(placesOf(table, k))))
+					.setAttribute('POSITION', this.accessor('VEC3', toMetres(places)))
 					.setIndices(indices)
 					.setMaterial(material);
-				meshOf(table.row[k]!).addPrimitive(primitive);
+				meshOf(row).addPrimitive(primitive);
 			}
 		}
 		return [...meshes].map(([row, mesh]) =>

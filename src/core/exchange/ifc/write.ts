@@ -1,6 +1,6 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
-import type { ElementTable } from '../../part/element-table';
+import { instancesOf, type ElementTable } from '../../part/element-table';
 import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
@@ -473,22 +473,6 @@ function facesOf(table: ElementTable): StepValue {
 		faceLists.set(table, faces);
 	}
 	return faces;
-}
-
-const instances = new WeakMap<ElementTable, Map<number, number[]>>();
-/** Instances of an element by the row of their piece. */
-function instancesOf(table: ElementTable): Map<number, number[]> {
-	let byRow = instances.get(table);
-	if (!byRow) {
-		byRow = new Map();
-		for (let k = 0; k < table.count; k++) {
-			const list = byRow.get(table.row[k]!);
-			if (list) list.push(k);
-			else byRow.set(table.row[k]!, [k]);
-		}
-		instances.set(table, byRow);
-	}
-	return byRow;
 }
 
 /** How much the zone looks to the sky: the area-weighted z of its normals. */

@@ -11,8 +11,9 @@ export function real(value: number, decimals = 6): StepValue {
 /** A number to its last digit. */
 export function exactReal(value: number): StepValue {
 	if (!Number.isFinite(value)) throw new RangeError('a STEP file holds finite numbers only');
+	if (Number.isInteger(value) && Math.abs(value) < 1e21) return `${value}.`;
 	const text = String(value);
-	if (!text.includes('e')) return text.includes('.') ? text : `${text}.`;
+	if (!text.includes('e')) return text;
 	const [mantissa = '0', exponent = '0'] = text.split('e');
 	return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}`;
 }
