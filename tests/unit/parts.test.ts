@@ -127,4 +127,19 @@ describe('the checker', () => {
 		];
 		for (const [steps, sentence] of cases) expect(faultsOf({ ...bare, steps })).to.match(sentence);
 	});
+
+	it('of a step that fails, what uses it says nothing: only the cause is told', () => {
+		const faults = faultsOf({
+			limits: [],
+			steps: [
+				{ name: 'in', do: 'inset', ring: 'cel', by: 'joint' },
+				{ name: 'slab', do: 'plate', ring: 'in', thickness: 'joint', side: 'in' },
+				{ name: 'n', do: 'number', value: 'joint + 1' },
+				{ name: 'm', do: 'number', value: 'n * 2' }
+			],
+			elements: [{ name: 'glass', label: 'Glass', category: 'plate', of: ['slab'], material: 'glass' }],
+			measures: [{ name: 'reach', label: 'Reach', kind: 'length', value: 'm' }]
+		});
+		expect(faults.split('\n').map((line) => line.split(':')[0])).to.deep.equal(['step in', 'step n']);
+	});
 });

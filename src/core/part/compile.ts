@@ -16,7 +16,7 @@ import { columnSource, givenNames } from './anchors';
 import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
-import { PartError, PartTooLarge, StepFault } from './fault';
+import { Follows, PartError, PartTooLarge, StepFault } from './fault';
 import { references, wayAlong, type References } from './references';
 import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
@@ -55,6 +55,8 @@ class Compiler {
 	private readonly later: References;
 	private readonly muted: ReadonlySet<string>;
 	private currentStep = '';
+	/** Names of steps that could not be made. */
+	private readonly failed = new Set<string>();
 	/** Names that groups give to their steps; a group within another gives them anew. */
 	private readonly turnNames = new Set<string>();
 
@@ -129,12 +131,15 @@ class Compiler {
 		if (!faults.some((one) => one.step === where && one.text === text)) faults.push({ step: where, text });
 	}
 
-	private at(step: string, act: () => void): void {
+	/** @returns whether it could be done */
+	private at(step: string, act: () => void): boolean {
 		try {
 			act();
+			return true;
 		} catch (error) {
 			if (!(error instanceof StepFault || error instanceof FormulaError)) throw error;
-			this.fault(step, error.message);
+			if (!(error instanceof Follows)) this.fault(step, error.message);
+			return false;
 		}
 	}
 
@@ -142,8 +147,9 @@ class Compiler {
 		if (scope.peek(name)) throw new StepFault(`the name "${name}" is used already; names are used once`);
 	}
 
-	/** Why a name is not there: it comes later, goes round in a cycle, or does not exist. */
+	/** Why a name is not there: it failed, comes later, goes round in a cycle, or does not exist. */
 	private missing(scope: Scope, name: string, user: string): never {
+		if (this.failed.has(name)) throw new Follows();
 		if (this.muted.has(name)) throw new StepFault(`"${name}" is muted; unmute it, or use another value here`);
 		if (this.later.has(name)) {
 			const round = wayAlong(this.later, name, user);
@@ -167,7 +173,8 @@ class Compiler {
 	/** A formula, of whatever type it comes to when none is expected. */
 	private anyFormula(scope: Scope, text: string, expected?: FormulaType): ValueOf<'number'> {
 		for (const [word] of text.matchAll(/[a-z][a-z0-9_]*/g))
-			if (!scope.peek(word) && this.later.has(word)) this.missing(scope, word, this.currentStep);
+			if (!scope.peek(word) && (this.later.has(word) || this.failed.has(word)))
+				this.missing(scope, word, this.currentStep);
 		const expression = readFormula(scope, text, expected);
 		return { is: 'number', register: lower(expression, scope), type: expression.type };
 	}
@@ -212,10 +219,11 @@ class Compiler {
 			if (!this.within) this.shared.watcher?.before(step, scope);
 			if (step.muted) continue;
 			this.currentStep = step.name;
-			this.at(`step ${step.name}`, () => {
+			const made = this.at(`step ${step.name}`, () => {
 				this.declare(scope, step.name);
 				this.step(scope, step);
 			});
+			if (!made) this.failed.add(step.name);
 		}
 		for (const element of elements) this.element(scope, element);
 	}

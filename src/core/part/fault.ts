@@ -21,3 +21,10 @@ export class PartTooLarge extends PartError {
 		super([{ step: 'the part', text }]);
 	}
 }
+
+/** A step that uses what could not be made: only the cause is told. */
+export class Follows extends StepFault {
+	constructor() {
+		super('what it uses could not be made');
+	}
+}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { cornersOf } from '$core/part/anchors';
 	import { partsOf } from '$core/cladding/kit';
 	import { ringMeasures } from '$core/part/anchors';
 	import { defaultFormula } from '$core/part/inputs';
@@ -276,8 +277,6 @@
 				aria-label="Take {name} from the variant again">reset</button
 			>{/each}{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
-			>Passes over {passed} cells: {part?.label} needs {part?.anchor.kind === 'ring'
-				? part.anchor.corners
-				: 2} corners.</span
+			>Passes over {passed} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}
 </Clause>
