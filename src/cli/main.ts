@@ -23,7 +23,8 @@ type Format = (typeof formats)[number];
 /** Something the person has to put right; printed without a stack, exit code 2. */
 class UserError extends Error {}
 
-async function buildModel(file: string): Promise<Model> {
+/** The model of a project file; what is to be known of it is said. */
+async function buildModel(file: string, { complain }: Console): Promise<Model> {
 	let content: string;
 	try {
 		content = await readFile(file, 'utf8');
@@ -38,10 +39,13 @@ async function buildModel(file: string): Promise<Model> {
 			throw new UserError(error.faults.map((fault) => `${file}: ${fault}`).join('\n'));
 		throw error;
 	}
-	if (model.problems.length)
-		throw new UserError(
-			model.problems.map((problem) => `${file}: ${problem.at}: ${problem.text}`).join('\n')
-		);
+	const sentences = (remark: boolean) =>
+		model.problems
+			.filter((problem) => (problem.remark ?? false) === remark)
+			.map((problem) => `${file}: ${problem.at}: ${problem.text}`);
+	const refusals = sentences(false);
+	if (refusals.length) throw new UserError(refusals.join('\n'));
+	sentences(true).forEach(complain);
 	return model;
 }
 
@@ -69,7 +73,8 @@ export interface Console {
 	complain(line: string): void;
 }
 
-async function carryOut(args: readonly string[], { print }: Console): Promise<void> {
+async function carryOut(args: readonly string[], console: Console): Promise<void> {
+	const { print } = console;
 	let parsed;
 	try {
 		parsed = parseArgs({
@@ -84,7 +89,7 @@ async function carryOut(args: readonly string[], { print }: Console): Promise<vo
 	const { out, formats: list } = parsed.values;
 	if (!file || rest.length > 0) throw new UserError(USAGE);
 	if (command === 'summary') {
-		const model = await buildModel(file);
+		const model = await buildModel(file, console);
 		print(JSON.stringify(summarise(model), null, 2));
 		return;
 	}
@@ -96,7 +101,7 @@ async function carryOut(args: readonly string[], { print }: Console): Promise<vo
 		throw new UserError(
 			`--formats ${list}: ${unknown.join(', ') || 'nothing'} cannot be written; ${formats.join(', ')} can`
 		);
-	const model = await buildModel(file);
+	const model = await buildModel(file, console);
 	await mkdir(out, { recursive: true });
 	for (const format of wanted as Format[])
 		for (const [name, content] of await filesOf(model, format, basename(file, '.json'))) {

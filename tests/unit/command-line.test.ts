@@ -53,6 +53,35 @@ describe('command line', () => {
 		expect(summary.ms).to.have.keys('surface', 'grid', 'cells', 'measures', 'parts');
 	});
 
+	it('what is to be known of a model that stands is told, and it is written all the same', async () => {
+		const document = JSON.parse(readFileSync(example, 'utf8'));
+		const { across, up } = { across: 1300, up: 1700 };
+		document.zones[0].settingOut = {
+			across: { by: 'exact size', size: across, start: 'left' },
+			up: { by: 'exact size', size: up, start: 'foot' },
+			along: 'equal chords'
+		};
+		document.zones[0].layer = { depth: '-50 m' };
+		document.masses[0].form = {
+			kind: 'revolved',
+			profile: {
+				points: [
+					[4000, 0],
+					[4000, 5000]
+				],
+				joins: 'line'
+			}
+		};
+		document.zones[0].faces[0].face = 'shell';
+		const file = join(folder, 'remarks.json');
+		writeFileSync(file, JSON.stringify(document));
+		const { status, stdout, stderr } = await run('summary', file);
+		expect(stderr).to.match(/the net of equal chords covers [\d.]+ of [\d.]+ m² of shell/);
+		expect(stderr).to.match(/the layer crosses itself in \d+ steps of shell/);
+		expect(status).to.equal(0);
+		expect(JSON.parse(stdout).zones[0].cells.whole).to.be.greaterThan(0);
+	});
+
 	it('build writes every format', async () => {
 		expect((await run('build', example, '--out', folder)).status).to.equal(0);
 		expect(readdirSync(folder).sort()).to.deep.equal([

@@ -21,7 +21,7 @@ import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/
 import { withoutSlivers } from '../pattern/slivers';
 import { Files } from '../project/files';
 import type { Project, Rule, Zone } from '../project/schema';
-import { formatQuantity } from '../units/quantity';
+import { formatNumber, formatQuantity } from '../units/quantity';
 import { ProblemError, refuse, type Problem } from '../units/problem';
 import { Memo, type Kept } from './memo';
 import {
@@ -88,17 +88,25 @@ function topologyOf({ across, up, poles, rims, absent }: NodeGrid): string {
 	]);
 }
 
-/** A net that has no cells up to the rims says so. */
-function bareRemark({ bare, face }: FaceModel, at: string): Problem[] {
-	if (!bare) return [];
-	const whole = surfaceArea(face.surface);
-	const said = (area: number) => formatQuantity(area, 'area');
-	return [
-		{
-			at: `${at}/settingOut`,
-			text: `the net of equal chords covers ${said(whole - bare).replace(' m²', '')} of ${said(whole)} of ${face.name}; ${said(bare)} along its rims stay bare. Measured another way, cells reach every rim`
-		}
-	];
+/** What is to be known of how a face was set out: rims that its net does not reach, a layer that crosses itself. */
+function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] {
+	const said = (area: number) => formatNumber(area / 1e6, 1);
+	const remarks: Problem[] = [];
+	if (bare) {
+		const whole = surfaceArea(face.surface);
+		remarks.push({
+			at: `${at}/settingOut/along`,
+			text: `the net of equal chords covers ${said(whole - bare)} of ${said(whole)} m² of ${face.name}; ${said(bare)} m² along its rims stay bare. Measured another way, cells reach every rim`,
+			remark: true
+		});
+	}
+	if (layer?.crossed.length)
+		remarks.push({
+			at: `${at}/layer`,
+			text: `the layer crosses itself in ${formatNumber(layer.crossed.length)} steps of ${face.name}: the face bends with a radius down to ${formatNumber(Math.round(layer.radius))} mm there; a depth of less works everywhere`,
+			remark: true
+		});
+	return remarks;
 }
 
 /** What is said of cells that are smaller than the zone wants. */
@@ -381,13 +389,13 @@ export class Chain {
 			return assignRules(zone, { ...face, left }, partOf);
 		});
 		const groups: ClauseGroup[] = [];
-		const remarks = faces.flatMap((face) => bareRemark(face, at));
+		const remarks = faces.flatMap((face) => remarksOnFace(face, at));
 		faces.forEach((face, f) => {
 			const assignment = assignments[f]!;
 			const unfit = unfitExceptions(zone, face, assignment, (id) => variantOf(id, `${at}/exceptions`).part);
 			for (const [c, text] of unfit)
 				if (assignment.rule[c] === NO_RULE || zone.rules[assignment.rule[c]!]!.put === 'open')
-					remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open` });
+					remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
 			const put = (what: Put, cells: readonly number[], clause: ClauseGroup['clause'], where: string) => {
 				if (what === 'open') return;
 				const variant = variantOf(what.variant, where);

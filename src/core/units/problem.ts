@@ -1,5 +1,6 @@
 /**
- * Something in the project that cannot be carried out, said in one sentence at the clause it belongs to.
+ * Something in the project that cannot be carried out, or is to be known, said in one sentence at the clause it
+ * belongs to.
  *
  * `at` is a path into the project document (`zones/gull/settingOut/up`), the same kind of path that an edit
  * uses, so the build sheet finds the clause and the command line can print where.
@@ -7,6 +8,8 @@
 export interface Problem {
 	readonly at: string;
 	readonly text: string;
+	/** What it is about was made all the same; the sentence is to be known. */
+	readonly remark?: true;
 	/** Ways out that can be taken with one click: the value to set, and where. */
 	readonly fixes?: readonly { readonly label: string; readonly path: string; readonly value: unknown }[];
 }

@@ -19,7 +19,8 @@
 		}
 		return { cells, pieces, bars, flags };
 	});
-	const problems = $derived(model.view.problems.length);
+	const problems = $derived(model.view.problems.filter(({ remark }) => !remark).length);
+	const remarks = $derived(model.view.problems.length - problems);
 	const report = $derived(model.report);
 	const reported = $derived(
 		workbench.project.document.zones.find((zone) => zone.id === report?.zone)?.name ?? 'A zone'
@@ -81,6 +82,8 @@
 			>
 		{:else}
 			<span class="text-patina-deep">up to date · {formatNumber(model.view.ms, 0)} ms</span>
+			{#if remarks}<span>{remarks === 1 ? 'one clause has a remark' : `${remarks} clauses have remarks`}</span
+				>{/if}
 		{/if}
 	</span>
 </footer>

@@ -18,24 +18,13 @@
 		)
 	);
 	const crossed = $derived(layers.reduce((sum, layer) => sum + layer.crossed.length, 0));
-	const radius = $derived(layers.reduce((least, layer) => Math.min(least, layer.radius), Infinity));
 	const depths = $derived(
 		layers.flatMap(({ depth }) => [
 			depth.reduce((a, b) => Math.min(a, b)),
 			depth.reduce((a, b) => Math.max(a, b))
 		])
 	);
-	const problems = $derived([
-		...workbench.model.view.problems.filter(({ at }) => at.startsWith(path)),
-		...(crossed
-			? [
-					{
-						at: path,
-						text: `the layer crosses itself in ${crossed} steps: the face bends with a radius down to ${formatLength(radius, workbench.display, 0)} there; a depth of less works everywhere`
-					}
-				]
-			: [])
-	]);
+	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith(path)));
 	const way = (mm: number) => `${formatLength(Math.abs(mm), workbench.display, 0)} ${mm < 0 ? 'in' : 'out'}`;
 	const effect = $derived(
 		depths.length
