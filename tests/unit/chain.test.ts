@@ -586,7 +586,8 @@ describe('the chain between runs', () => {
 		expect(told.problems).to.deep.equal([
 			{
 				at: 'zones/z/exceptions',
-				text: `the exception at ${left} puts Box mullion, which hangs on a pair, not on cells; it stays open`
+				text: `the exception at ${left} puts Box mullion, which hangs on a pair, not on cells; it stays open`,
+				remark: true
 			}
 		]);
 		expect(told.zones[0]!.behind).to.equal(false);

@@ -5,6 +5,7 @@ import type { CellMeasures } from '../measure/cell-measures';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { NO_CELL, type Edges } from '../pattern/edges';
 import type { Cells } from '../pattern/cells';
+import { NOT_FINITE } from '../part/builder';
 import type { Program } from '../part/program';
 import { runProgram, type ColumnReader, type PartRun } from '../part/run';
 import { arrayColumn, constantColumn, perPieceProgram, programOf, type ReadyVariant } from './kit';
@@ -71,7 +72,7 @@ function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, co
 		return scale(way, 1 / (length(way) || 1));
 	};
 	const [m, n] = [inward(before, here), inward(here, after)];
-	return add(here, scale(add(m, n), joint / 2 / Math.max(0.1, 1 + dot(m, n))));
+	return add(here, scale(add(m, n), joint / 2 / Math.max(1 - Math.cos(SHARP), 1 + dot(m, n))));
 }
 
 /** Columns of a ring part: geometry of the cells, their measures, their address. */
@@ -184,25 +185,39 @@ function runGroup(
 ): PieceGroup {
 	const program = programOf(ready, corners, at);
 	const formulas = perPieceProgram(ready, values, corners, at);
-	const perPiece = formulas
-		? runProgram(formulas, given, anchors.length, origin).results
-		: new Map<string, Float64Array>();
+	const reckoned = formulas && runProgram(formulas, given, anchors.length, origin);
+	const perPiece = reckoned?.results ?? new Map<string, Float64Array>();
 	const column = (name: string): ColumnReader => {
 		if (!name.startsWith('input.')) return given(name);
 		const input = name.slice('input.'.length);
 		const own = perPiece.get(input);
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
-	return {
-		remarks: new Map(),
-		ready,
-		program,
-		corners,
-		anchors,
-		run: runProgram(program, column, anchors.length, origin),
-		perPiece
-	};
+	const run = runProgram(program, column, anchors.length, origin);
+	const remarks = new Map<number, string>();
+	const { inputs, measures } = ready.part;
+	for (const [unusable, named] of [
+		[reckoned?.unusable, inputs],
+		[run.unusable, measures]
+	] as const)
+		for (const [name, rows] of unusable ?? [])
+			for (const row of rows) {
+				// What could not be made at all says so itself.
+				if ((run.flags[row]! & (1 << NOT_FINITE)) !== 0) continue;
+				const label = named.find((one) => one.name === name)?.label ?? name;
+				remark(remarks, row, `${label} has no usable value here; 0 stands for it`);
+			}
+	return { remarks, ready, program, corners, anchors, run, perPiece };
 }
+
+/** One more sentence of a piece. */
+function remark(remarks: Map<number, string>, row: number, text: string): void {
+	const said = remarks.get(row);
+	remarks.set(row, said ? `${said}; ${text}` : text);
+}
+
+/** Corners sharper than this are moved in less than the joint wants, or the pane would end far from them. */
+const SHARP = Math.acos(0.9);
 
 /** Hang a ring part on cells that all have the same number of corners. @throws ProblemError */
 export function cladCells(
@@ -223,12 +238,13 @@ export function cladCells(
 		);
 	const given = (name: string) => ringColumn(face, anchors, name);
 	const group = runGroup(ready, anchors, corners, given, values, face.origin, at);
-	const remarks = new Map<number, string>();
-	if (face.remarks.size)
-		anchors.forEach((c, row) => {
-			const said = face.remarks.get(c);
-			if (said) remarks.set(row, said);
-		});
+	const remarks = new Map(group.remarks);
+	anchors.forEach((c, row) => {
+		const said = face.remarks.get(c);
+		if (said) remark(remarks, row, said);
+		if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP)
+			remark(remarks, row, 'a corner sharper than 26°, where the joint is narrower than was asked for');
+	});
 	return { ...group, remarks };
 }
 

@@ -57,6 +57,8 @@ class Compiler {
 	private currentStep = '';
 	/** Names of steps that could not be made. */
 	private readonly failed = new Set<string>();
+	/** What elements are made of, and which element it is. */
+	private readonly ordered = new Map<Value, string>();
 	/** Names that groups give to their steps; a group within another gives them anew. */
 	private readonly turnNames = new Set<string>();
 
@@ -397,6 +399,14 @@ class Compiler {
 			const b = scope.builder;
 			const thickness = element.thickness ? this.number(scope, element.thickness, 'length') : b.constant(0);
 			const values = element.of.map((name) => this.lookup(scope, name, 'solid', 'sheet', 'fitted block'));
+			for (const [k, value] of values.entries()) {
+				const other = this.ordered.get(value);
+				if (other)
+					throw new StepFault(
+						`"${element.of[k]}" is in the element "${other}" already, and would be ordered twice; take it out of one of them`
+					);
+				this.ordered.set(value, element.name);
+			}
 			const index = this.elements.own.get(element)!;
 			const before = this.shared.made.get(index) ?? 0;
 			this.shared.made.set(index, before + 1);

@@ -15,6 +15,8 @@ export interface PartRun {
 	/** One bit per flag of the program, for each row. */
 	readonly flags: Uint32Array;
 	readonly results: ReadonlyMap<string, Float64Array>;
+	/** Rows where a result came out as no number, by its name: nought stands there. */
+	readonly unusable: ReadonlyMap<string, readonly number[]>;
 }
 
 /** One block of rows of a domain, and the scratch it is computed in. */
@@ -65,6 +67,7 @@ class Runner {
 	private readonly turns = new Uint32Array(BLOCK);
 	private first = 0;
 	readonly results = new Map<string, Float64Array>();
+	readonly unusable = new Map<string, number[]>();
 	private readonly failing: number;
 	private readonly readers: readonly { readonly slot: number; readonly read: ColumnReader }[];
 
@@ -101,7 +104,7 @@ class Runner {
 		};
 		for (const sink of sinks) if (sink instanceof ElementSink) sink.look(lose);
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
-		return { elements, flags: this.flags, results: this.results };
+		return { elements, flags: this.flags, results: this.results, unusable: this.unusable };
 	}
 
 	private readonly raise = (row: number, flag: number): void => {
@@ -122,7 +125,14 @@ class Runner {
 		for (const { name, slot } of frame.domain.results) {
 			const column = this.results.get(name)!;
 			const values = frame.slots[slot]!;
-			for (let r = 0; r < rows; r++) column[from + r] = Number.isFinite(values[r]!) ? values[r]! : 0;
+			for (let r = 0; r < rows; r++) {
+				const usable = Number.isFinite(values[r]!);
+				column[from + r] = usable ? values[r]! : 0;
+				if (usable) continue;
+				const without = this.unusable.get(name);
+				if (without) without.push(from + r);
+				else this.unusable.set(name, [from + r]);
+			}
 		}
 		return this.emit(frame);
 	}
