@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { NumberKind } from '$core/units/dimension';
-	import { formatQuantity } from '$core/units/quantity';
+	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
@@ -73,8 +73,8 @@
 			{bins}
 			{colours}
 			format={bare}
-			label="{measure.label}{unit ? ` in ${unit}` : ''}, {cells} cells"
+			label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
 			onchoose={choose}
 		/>{/key}
-	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {cells} cells have it.</p>
+	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {formatNumber(cells)} cells have it.</p>
 </section>

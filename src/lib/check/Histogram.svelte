@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
 	import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
 	import type { Bin } from './measures';
 
@@ -73,7 +74,7 @@
 	{#each bins as bin (bin.from)}
 		<li>
 			<button type="button" onclick={() => onchoose(bin)}
-				>{bin.count} cells from {format(bin.from)} to {format(bin.to)}</button
+				>{formatNumber(bin.count)} cells from {format(bin.from)} to {format(bin.to)}</button
 			>
 		</li>
 	{/each}

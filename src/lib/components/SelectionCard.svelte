@@ -2,7 +2,7 @@
 	import { cellAddress, kindOf } from '$core/cladding/address';
 	import { lineKindOf } from '$core/cladding/line-run';
 	import { cellMark, edgeMark } from '$core/schedule/marks';
-	import { formatLength, formatQuantity } from '$core/units/quantity';
+	import { formatLength, formatNumber, formatQuantity } from '$core/units/quantity';
 	import X from '@lucide/svelte/icons/x';
 	import { find } from '$lib/state/selection.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
@@ -20,6 +20,8 @@
 	const found = $derived(workbench.selection.last ? find(view, workbench.selection.last) : null);
 	const zone = $derived(found ? view.zones[found.zone] : undefined);
 	const face = $derived(found ? zone?.faces[found.face] : undefined);
+	/** Where it stands: courses and bays of its face. */
+	const at = $derived(found?.kind === 'cell' ? face?.cells : face?.edges);
 	const clauses = $derived(workbench.project.document.zones.find((one) => one.id === zone?.id));
 	const piece = $derived.by(() => {
 		if (!found || !zone) return null;
@@ -210,7 +212,7 @@
 	}
 </script>
 
-{#if found && face && zone}
+{#if found && face && zone && at}
 	<aside
 		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[256px] overflow-auto px-3.5 py-3"
 		aria-label="Selection"
@@ -229,9 +231,10 @@
 			>
 		</h3>
 		<p class="text-ink-2 text-[13px] leading-snug" style:font-family="var(--font-serif)">
-			{found.address}{workbench.selection.addresses.length > 1
-				? ` and ${workbench.selection.addresses.length - 1} more`
+			Course {at.course[found.index]}, bay {at.bay[found.index]}{workbench.selection.addresses.length > 1
+				? `, and ${formatNumber(workbench.selection.addresses.length - 1)} more`
 				: ''}
+			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
 		</p>
 		{#if shape}
 			<svg
@@ -331,7 +334,7 @@
 		</div>
 		{#if found.kind === 'cell'}
 			<p class="mt-2 text-[12px]">
-				By hand{cellAddresses.length > 1 ? ` on ${cellAddresses.length} cells` : ''}: <ChoiceChip
+				By hand{cellAddresses.length > 1 ? ` on ${formatNumber(cellAddresses.length)} cells` : ''}: <ChoiceChip
 					value={exception ? (exception.put === 'open' ? '-' : exception.put.variant) : '='}
 					options={putOptions}
 					label="Exception for {mark}"

@@ -12,6 +12,7 @@
 		drawAddresses,
 		drawCells,
 		drawCornerNumbers,
+		drawFaceName,
 		drawGuide,
 		drawHeads,
 		drawSelection
@@ -34,6 +35,11 @@
 	const zoneIndex = $derived(view.zones.findIndex((zone) => zone.id === workbench.activeZone));
 	const zone = $derived(view.zones[zoneIndex]);
 	const name = $derived(workbench.project.document.zones.find((one) => one.id === zone?.id)?.name ?? '');
+	/** Its name while it is not made yet. */
+	const chosen = $derived(
+		workbench.model.behind &&
+			workbench.project.document.zones.find((one) => one.id === workbench.activeZone)?.name
+	);
 	const sheets = $derived(mapSheets(zone?.faces ?? []));
 	const whole = $derived(extentOf(sheets));
 	const place = $derived.by(() => {
@@ -106,6 +112,7 @@
 			const indices = (kind: string) => here.filter((one) => one.kind === kind).map((one) => one.index);
 			const cells = indices('cell');
 			drawHeads(pen, heads[f]!);
+			if (sheets.length > 1) drawFaceName(pen, place, sheet, faceName(f));
 			drawSelection(pen, place, sheet, [...cells, ...(paintedCells.get(f) ?? [])], indices('edge'));
 			for (const guide of guideLines) if (guide.f === f) drawGuide(pen, place, sheet, guide.line, guide.name);
 			if (!workbench.labels) return;
@@ -157,6 +164,11 @@
 		if (edits.length) workbench.do(`${name}: ${count} ${count === 1 ? 'cell' : 'cells'} painted`, ...edits);
 	}
 	const faceOf = (f: number) => workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
+	function faceName(f: number): string {
+		const wanted = faceOf(f);
+		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
+		return wanted ? `${mass?.name ?? wanted.mass} · ${wanted.face}` : '';
+	}
 	function addGuide(f: number, places: (readonly [number, number])[]) {
 		tool = 'choose';
 		const wanted = faceOf(f);
@@ -318,7 +330,7 @@
 		</p>
 	{:else}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
-			Choose a zone in the build sheet to see it laid flat.
+			{chosen ? `Laying ${chosen} flat …` : 'Choose a zone in the build sheet to see it laid flat.'}
 		</p>
 	{/if}
 	{#if tool === 'trim' || tool === 'guide'}

@@ -130,6 +130,16 @@ export function drawHeads(pen: Pen, heads: readonly Head[]): void {
 	}
 }
 
+/** Which face a sheet is, above its head. */
+export function drawFaceName(pen: Pen, view: MapView, sheet: MapSheet, name: string): void {
+	const { left, right, height } = sheet.layout;
+	pen.font = LABEL_FONT;
+	pen.fillStyle = '#62665F';
+	pen.textAlign = 'center';
+	pen.textBaseline = 'bottom';
+	pen.fillText(name, toX(view, sheet, (left + right) / 2), Math.max(12, toY(view, height) - 3));
+}
+
 /** Selected cells tinted and outlined, selected edges as lines. */
 export function drawSelection(
 	pen: Pen,

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
 	import { partsOf } from '$core/cladding/kit';
 	import { massAtLevels, massFaces } from '$core/mass/faces';
 	import { movedForm } from '$core/mass/move';
@@ -252,7 +253,7 @@
 						>on the map</span
 					>{/if}
 				<span class="figures text-ink-2 ml-auto text-[11.5px]"
-					>{state?.behind ? 'behind' : `${cellCount(zone)} cells`}</span
+					>{state?.behind ? 'behind' : `${formatNumber(cellCount(zone))} cells`}</span
 				>
 			</header>
 			<Clause
@@ -328,7 +329,7 @@
 					>
 						By hand, {zone.exceptions.length}
 						{zone.exceptions.length === 1 ? 'cell is' : 'cells are'} treated otherwise{#if waiting(zone).length};
-							<span class="text-oxide">{waiting(zone).length} wait for a place</span>{/if}.
+							<span class="text-oxide">{formatNumber(waiting(zone).length)} wait for a place</span>{/if}.
 					</Clause>
 				{/if}
 				{#each zone.runs as run, k (run.id)}
@@ -349,7 +350,7 @@
 			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{workbench.project.id}/kit"
 				>all parts</a
 			>
-			<span class="figures text-ink-2 ml-auto text-[11.5px]">{document.variants.length} variants</span>
+			<span class="figures text-ink-2 ml-auto text-[11.5px]">{formatNumber(document.variants.length)} variants</span>
 		</header>
 		{#each document.variants as variant, k (variant.id)}
 			<VariantClause {variant} number="{zones.length + 2}.{k + 1}" />

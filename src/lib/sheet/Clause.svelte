@@ -8,7 +8,8 @@
 	interface Action {
 		readonly label: string;
 		readonly act: () => void;
-		readonly disabled?: boolean;
+		/** Why it cannot be done now. */
+		readonly disabled?: string | false;
 	}
 	interface Props {
 		number: string;
@@ -70,9 +71,12 @@
 					<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
 						{#each actions as action (action.label)}
 							<DropdownMenu.Item
-								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:opacity-40"
-								disabled={action.disabled ?? false}
-								onSelect={action.act}>{action.label}</DropdownMenu.Item
+								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:text-ink-2 data-disabled:cursor-default"
+								disabled={Boolean(action.disabled)}
+								onSelect={action.act}
+								>{action.label}{#if action.disabled}<span class="block max-w-56 text-[11.5px] leading-snug"
+										>{action.disabled}</span
+									>{/if}</DropdownMenu.Item
 							>
 						{/each}
 					</DropdownMenu.Content>

@@ -41,7 +41,7 @@
 	actions={guides.map((guide) => ({
 		label: `Remove ${guide.name}`,
 		act: () => workbench.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
-		disabled: isFollowed(guide.id)
+		disabled: isFollowed(guide.id) && 'Start lines, cells or a layer follow it; let them follow another first'
 	}))}
 >
 	{#if guides.length}Guides:{:else}No guides yet: draw one on the map or{/if}

@@ -74,7 +74,7 @@
 		...newTrimWords.map(({ kind, label }) => ({
 			label,
 			act: () => addTrim(kind),
-			disabled: faces.length === 0
+			disabled: faces.length === 0 && 'It has no face yet that could be trimmed'
 		})),
 		{ label: 'Duplicate', act: duplicate },
 		mass.evened === null
@@ -86,7 +86,8 @@
 		{
 			label: 'Remove',
 			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
-			disabled: users.length > 0
+			disabled:
+				users.length > 0 && `${users.map(({ name }) => name).join(', ')} lies on it; take its faces out there first`
 		}
 	]}
 >

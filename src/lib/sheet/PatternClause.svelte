@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
 	import type { Zone } from '$core/project/schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
@@ -65,13 +66,13 @@
 			label: 'Treat slivers',
 			act: () =>
 				workbench.set(`${zonePath}/slivers`, { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
-			disabled: zone.slivers !== null
+			disabled: zone.slivers !== null && 'They are treated by a clause of their own'
 		},
 		{
 			label: 'Add a layer behind',
 			act: () =>
 				workbench.set(`${zonePath}/layer`, { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
-			disabled: zone.layer !== null
+			disabled: zone.layer !== null && 'There is one already'
 		}
 	]);
 	const guides = $derived([
@@ -101,7 +102,7 @@
 	<ValueChip path="{path}/{key}" value={now} {kind} {label} of={zone.name} {step} {min} />
 {/snippet}
 
-<Clause {number} {path} {problems} {actions} effect="{cells} cells">
+<Clause {number} {path} {problems} {actions} effect="{formatNumber(cells)} cells">
 	Join as
 	<ChoiceChip
 		value={patternValue(pattern)}

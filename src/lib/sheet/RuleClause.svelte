@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
 	import { cornersOf } from '$core/part/anchors';
 	import { partsOf } from '$core/cladding/kit';
 	import { ringMeasures } from '$core/part/anchors';
@@ -121,7 +122,7 @@
 		);
 	}
 	const actions = $derived([
-		{ label: `Select its ${taken} cells`, act: selectCells, disabled: taken === 0 },
+		{ label: `Select its ${formatNumber(taken)} cells`, act: selectCells, disabled: taken === 0 && 'It takes none' },
 		...perPiece
 			.filter((input) => put !== 'open' && !(input.name in put.values))
 			.map((input) => ({
@@ -277,6 +278,6 @@
 				aria-label="Take {name} from the variant again">reset</button
 			>{/each}{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
-			>Passes over {passed} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
+			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}
 </Clause>

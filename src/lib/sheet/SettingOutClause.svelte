@@ -87,7 +87,10 @@
 		{
 			label: 'Move the lines along',
 			act: () => workbench.set(`zones/${zone.id}/settingOut/shift/${axis}`, 100, `${of} moved by 100 mm`),
-			disabled: shift !== 0 || spacing.by === 'parameters' || spacing.by === 'levels'
+			disabled:
+				(shift !== 0 && 'They are moved already; the amount stands in the sentence') ||
+				((spacing.by === 'parameters' || spacing.by === 'levels') &&
+					'Lines at levels or parameters lie where those are')
 		}
 	]);
 	/** Sizes as they are typed again. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatNumber } from '$core/units/quantity';
 	import { goto } from '$app/navigation';
 	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { swapPart } from '$core/cladding/swap';
@@ -90,7 +91,7 @@
 	{number}
 	{path}
 	{problems}
-	effect="{pieces} pieces"
+	effect="{formatNumber(pieces)} pieces"
 	actions={[
 		{
 			label: 'To the bench',
@@ -100,7 +101,7 @@
 		{
 			label: 'Remove',
 			act: () => workbench.do(`variant ${variant.name} removed`, { do: 'remove', path }),
-			disabled: used
+			disabled: used && 'Rules, line runs or cells have it; give them another first'
 		}
 	]}
 >

@@ -20,8 +20,8 @@ export function listActions(workbench: Workbench, zone: Zone, list: 'rules' | 'r
 					`${zone.name}: ${name} ${item.muted ? 'unmuted' : 'muted'}`
 				)
 		},
-		{ label: 'Move up', act: () => move(index - 1), disabled: index === 0 },
-		{ label: 'Move down', act: () => move(index + 1), disabled: index === items.length - 1 },
+		{ label: 'Move up', act: () => move(index - 1), disabled: index === 0 && 'It is the first' },
+		{ label: 'Move down', act: () => move(index + 1), disabled: index === items.length - 1 && 'It is the last' },
 		...others.map((other) => ({
 			label: `Copy to ${other.name}`,
 			act: () =>

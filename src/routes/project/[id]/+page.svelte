@@ -32,6 +32,15 @@
 	const step = (way: 'left' | 'right' | 'up' | 'down', extend: boolean) =>
 		onPage(() => walk(workbench, way, extend));
 
+	/** Escape leaves one thing at a time: drawing, what is shown alone, what is chosen, the clause. */
+	function leave() {
+		const { selection } = workbench;
+		if (workbench.drawsGuide) workbench.drawsGuide = false;
+		else if (workbench.isolated) workbench.isolated = null;
+		else if (selection.addresses.length || selection.faces.length) selection.clear();
+		else selection.clause = null;
+	}
+
 	onMount(() =>
 		tinykeys(window, {
 			...Object.fromEntries(
@@ -51,7 +60,7 @@
 			'Shift+ArrowRight': step('right', true),
 			'Shift+ArrowUp': step('up', true),
 			'Shift+ArrowDown': step('down', true),
-			Escape: onPage(() => workbench.selection.clear()),
+			Escape: onPage(leave),
 			'$mod+k': (event) => {
 				event.preventDefault();
 				finding = true;
