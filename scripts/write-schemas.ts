@@ -1,9 +1,13 @@
-// Write the JSON Schemas of the documents to docs/; a test holds them current.
-import { writeFileSync } from 'node:fs';
+// Write the JSON Schemas of the documents, and lists of what ships, to docs/; a test holds them current.
+import { readFileSync, writeFileSync } from 'node:fs';
 import { documentSchemas } from '../src/core/project/json-schema';
+import { withLists } from './doc-lists';
 
 for (const [name, schema] of Object.entries(documentSchemas()))
 	writeFileSync(
 		new URL(`../docs/${name}.schema.json`, import.meta.url),
 		`${JSON.stringify(schema, null, '\t')}\n`
 	);
+
+const page = new URL('../docs/project-format.md', import.meta.url);
+writeFileSync(page, withLists(readFileSync(page, 'utf8')));

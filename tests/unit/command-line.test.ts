@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { withLists } from '../../scripts/doc-lists';
 import { main } from '../../src/cli/main';
 import { documentSchemas } from '../../src/core/project/json-schema';
 import { measureNaively } from '../bench/naive-measures';
@@ -48,7 +49,7 @@ describe('command line', () => {
 			nodes: 24,
 			edges: 37
 		});
-		expect(summary.zones[0].cells).to.deep.equal({ whole: 14, edge: 0, cut: 0 });
+		expect(summary.zones[0].cells).to.deep.equal({ whole: 14, edge: 0, cut: 0, strip: 0 });
 		expect(summary.like_sets).to.equal(null);
 		expect(summary.ms).to.have.keys('surface', 'grid', 'cells', 'measures', 'parts');
 	});
@@ -73,7 +74,7 @@ describe('command line', () => {
 			}
 		};
 		document.zones[0].faces[0].face = 'shell';
-		const file = join(folder, 'remarks.json');
+		const file = join(mkdtempSync(join(tmpdir(), 'zyg-')), 'remarks.json');
 		writeFileSync(file, JSON.stringify(document));
 		const { status, stdout, stderr } = await run('summary', file);
 		expect(stderr).to.match(/the net of equal chords covers [\d.]+ of [\d.]+ m² of shell/);
@@ -90,6 +91,7 @@ describe('command line', () => {
 			'small-elements.csv',
 			'small-nodes.csv',
 			'small-panels.csv',
+			'small-structure.csv',
 			'small.glb',
 			'small.ifc',
 			'small.json',
@@ -130,7 +132,10 @@ describe('command line', () => {
 
 describe('JSON Schema', () => {
 	it('in docs/ is current, and takes the demo and the example (ajv)', () => {
-		const ajv = new Ajv2020({ strict: false });
+		const ajv = new Ajv2020({
+			strict: false,
+			formats: { uuid: /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/ }
+		});
 		for (const [name, schema] of Object.entries(documentSchemas())) {
 			const kept = JSON.parse(readFileSync(join(root, `docs/${name}.schema.json`), 'utf8'));
 			expect(kept, 'run npm run docs:schema').to.deep.equal(JSON.parse(JSON.stringify(schema)));
@@ -142,6 +147,14 @@ describe('JSON Schema', () => {
 					JSON.stringify(check.errors?.slice(0, 2))
 				).to.equal(true);
 		}
+	});
+});
+
+describe('lists in the documentation', () => {
+	it('name every part and material that ships', () => {
+		const page = readFileSync(join(root, 'docs/project-format.md'), 'utf8');
+		expect(page, 'run npm run docs:schema').to.equal(withLists(page));
+		expect(page).to.contain('`woven-tube`').and.contain('`concrete`');
 	});
 });
 

@@ -112,7 +112,7 @@ describe('what a layout comes to', () => {
 	it('figures of a sheet of 8 by 6 cells by hand; unlike cells are counted apart', async () => {
 		const { zone } = await zoneOf({});
 		expect(layoutFigures(zone!.faces)).to.deep.include({
-			cells: { whole: 48, edge: 0, cut: 0 },
+			cells: { whole: 48, edge: 0, cut: 0, strip: 0 },
 			edges: 8 * 7 + 9 * 6,
 			kindsOfCells: 1
 		});

@@ -7,6 +7,7 @@ import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
 import { guidesOfDepth, layerOf } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
+import { stripShares } from '../grid/spacing';
 import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
 import { surfaceArea } from '../geometry/surface';
 import type { Vector } from '../geometry/vector';
@@ -77,13 +78,12 @@ function freeCode(code: string, { zones }: Project): string {
 /** All of a grid that its cells depend on, but for places. */
 function topologyOf({ across, up, poles, rims, absent }: NodeGrid): string {
 	const rows = rims && [[...rims.foot], [...rims.head]];
+	const strips = [stripShares(across.division), stripShares(up.division)];
 	return JSON.stringify([
-		across.steps,
-		across.closed,
-		up.steps,
-		up.closed,
+		[across.steps, across.closed, up.steps, up.closed],
 		poles,
 		rows,
+		strips,
 		absent && [...absent]
 	]);
 }

@@ -282,7 +282,7 @@ function fitted(one: Spread, lines: number, open: boolean): Spread {
 	const steps = lines - (closed ? 0 : 1);
 	if (steps === one.steps) return { ...one, closed };
 	const fractions = Float64Array.from({ length: steps + 1 }, (_, k) => k / steps);
-	return { ...one, steps, closed, division: { fractions, makeUp: { first: 0, last: 0 } } };
+	return { ...one, steps, closed, division: { fractions, makeUp: { first: 0, last: 0 }, whole: null } };
 }
 
 /** The parameter up of every row, where it is one; null where rows rise and fall. */

@@ -27,6 +27,8 @@ export interface Division {
 	/** Where the grid lines lie, 0 to 1 of true length (or of the own parameter), both ends included. */
 	readonly fractions: Float64Array;
 	readonly makeUp: MakeUp;
+	/** Every step that is no make-up (mm), where all of them are of one size. */
+	readonly whole: number | null;
 }
 
 /** A remainder below this (mm) is spread over the step beside it rather than made a piece. */
@@ -62,7 +64,8 @@ export function balanced(
 }
 
 /** Lines within a length as a division; both ends are lines in any case. */
-function divisionOf(lines: readonly number[], length: number): Division {
+/** @param whole the size of every step between them (mm), where they have one */
+function divisionOf(lines: readonly number[], length: number, whole: number | null): Division {
 	const inner = lines.filter((at) => at > LEAST_MAKE_UP && at < length - LEAST_MAKE_UP);
 	const has = (end: number) => lines.some((at) => Math.abs(at - end) <= LEAST_MAKE_UP);
 	return {
@@ -70,7 +73,8 @@ function divisionOf(lines: readonly number[], length: number): Division {
 		makeUp: {
 			first: has(0) || !inner.length ? 0 : inner[0]!,
 			last: has(length) || !inner.length ? 0 : length - inner.at(-1)!
-		}
+		},
+		whole
 	};
 }
 
@@ -81,11 +85,13 @@ function evenly(count: number, shift: number, length: number): Division {
 	if (off <= LEAST_MAKE_UP || step - off <= LEAST_MAKE_UP)
 		return {
 			fractions: Float64Array.from({ length: count + 1 }, (_, k) => k / count),
-			makeUp: { first: 0, last: 0 }
+			makeUp: { first: 0, last: 0 },
+			whole: step
 		};
 	return divisionOf(
 		even.map((at) => at + off).filter((at) => at < length),
-		length
+		length,
+		step
 	);
 }
 
@@ -189,7 +195,7 @@ export function divide(
 					`${formatNumber(size, 1)} mm is more than the ${formatNumber(room, 1)} mm there is from the start line; at most that is accepted`,
 					[{ label: `${formatNumber(Math.floor(room))} mm`, path: `${at}/size`, value: Math.floor(room) }]
 				);
-			return divisionOf(multiples(size, from, belt), belt);
+			return divisionOf(multiples(size, from, belt), belt, size);
 		}
 		case 'list':
 			return listed(spacing, startOf(spacing.start), belt, at, what, checkSize, checkSteps);
@@ -202,7 +208,7 @@ export function divide(
 						`the parameter ${share} cannot be a line; different shares between 0 and 1, without the ends, are accepted`
 					);
 			});
-			return { fractions: Float64Array.from([0, ...inner, 1]), makeUp: { first: 0, last: 0 } };
+			return { fractions: Float64Array.from([0, ...inner, 1]), makeUp: { first: 0, last: 0 }, whole: null };
 		}
 		case 'levels': {
 			const { each } = spacing;
@@ -218,7 +224,8 @@ export function divide(
 			});
 			return {
 				fractions: Float64Array.from([...lines, belt], (line) => line / belt),
-				makeUp: { first: 0, last: 0 }
+				makeUp: { first: 0, last: 0 },
+				whole: null
 			};
 		}
 	}
@@ -239,7 +246,7 @@ function listed(
 	const sum = sizes.reduce((a, b) => a + b, 0);
 	if (run === 'repeated') {
 		checkSteps((belt / sum) * sizes.length, 'the list');
-		return divisionOf(rhythm(sizes, from, belt), belt);
+		return divisionOf(rhythm(sizes, from, belt), belt, null);
 	}
 	const last = start === 'right' || start === 'head';
 	const first = start === 'middle' ? from - sum / 2 : last ? from - sum : from;
@@ -252,5 +259,11 @@ function listed(
 	}
 	const lines = [first];
 	for (const size of sizes) lines.push(lines.at(-1)! + size);
-	return divisionOf(lines, belt);
+	return divisionOf(lines, belt, null);
+}
+
+/** How much of a whole step the first and the last one are, 0 to 1. */
+export function stripShares({ makeUp: { first, last }, whole }: Division): readonly [number, number] {
+	const share = (mm: number) => (mm && whole ? Math.min(1, mm / whole) : 1);
+	return [share(first), share(last)];
 }

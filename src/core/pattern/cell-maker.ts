@@ -1,11 +1,14 @@
 import { standingRow, type NodeGrid, type Spread } from '../grid/node-grid';
+import { stripShares } from '../grid/spacing';
 import { polygonArea, type Place } from '../geometry/polygon';
 import { cellKinds, CellList, type Cells } from './cells';
 import { clipCell, isConvex, piecesOf, wholeCurve } from './clip-cell';
 import type { ExtraNodes } from './extra-nodes';
 import type { OutlinePoint } from './tile';
 
+const WHOLE = cellKinds.indexOf('whole');
 const EDGE = cellKinds.indexOf('edge');
+const STRIP = cellKinds.indexOf('strip');
 /** Places of the lattice nearer than this are one (steps). */
 const SAME = 1e-7;
 /** Far beyond every grid. */
@@ -103,14 +106,21 @@ export class CellMaker {
 	private readonly nodes: Nodes;
 	private readonly made = new CellList();
 	private readonly border: readonly Place[];
+	/** How much of a whole step the first and last bay, and the first and last course are. */
+	private readonly strips: readonly [readonly [number, number], readonly [number, number]];
 
 	constructor(
 		private readonly grid: NodeGrid,
 		private readonly slots: number,
 		extra: ExtraNodes,
 		/** Several polygons may be at home in one step in the same slot. */
-		private crowded = false
+		private crowded = false,
+		/** Cells in the end strips of exact sizes are smaller than the others. */
+		hasStrips = false
 	) {
+		const none = [1, 1] as const;
+		const shares = ({ division }: Spread) => (hasStrips ? stripShares(division) : none);
+		this.strips = [shares(grid.across), shares(grid.up)];
 		this.nodes = new Nodes(grid, extra);
 		const end = ({ closed, steps }: Spread): [number, number] => (closed ? [-FAR, FAR] : [0, steps]);
 		const [[left, right], [foot, head]] = [end(grid.across), end(grid.up)];
@@ -120,6 +130,20 @@ export class CellMaker {
 			[right, head],
 			[left, head]
 		];
+	}
+
+	/** How much of its whole size a cell has that reaches from one lattice coordinate to another. */
+	private shareOfStrips(axis: 0 | 1, from: number, to: number): number {
+		const [first, last] = this.strips[axis];
+		const { steps } = axis === 0 ? this.grid.across : this.grid.up;
+		const span = to - from;
+		if ((first === 1 && last === 1) || !(span > 0)) return 1;
+		const within = (low: number) => Math.max(0, Math.min(to, low + 1) - Math.max(from, low));
+		return 1 - ((1 - first) * within(0) + (1 - last) * within(steps - 1)) / span;
+	}
+
+	private stripShare({ left, right, foot, head }: Extent, i: number, j: number): number {
+		return this.shareOfStrips(0, i + left, i + right) * this.shareOfStrips(1, j + foot, j + head);
 	}
 
 	/** Take a polygon within the grid as a cell; corners that fall together at a pole are dropped. */
@@ -163,7 +187,7 @@ export class CellMaker {
 		points: readonly OutlinePoint[],
 		i: number,
 		j: number,
-		centre: Place,
+		extent: Extent,
 		slot: number
 	): void {
 		const { made, nodes } = this;
@@ -177,8 +201,11 @@ export class CellMaker {
 			return;
 		}
 		const { across, up } = this.grid;
-		const kind = corners === points.length ? 0 : EDGE;
-		made.end(kind, clampStep(j + centre[1], up) + 1, clampStep(i + centre[0], across) + 1, slot + 1, slot, 1);
+		const { centre } = extent;
+		const share = this.stripShare(extent, i, j);
+		const kind = corners < points.length ? EDGE : share < 1 ? STRIP : WHOLE;
+		const [course, bay] = [clampStep(j + centre[1], up) + 1, clampStep(i + centre[0], across) + 1];
+		made.end(kind, course, bay, slot + 1, slot, share);
 	}
 
 	/** Take a polygon, moved to a place, as a cell; what reaches over an open border is cut off. */
@@ -188,13 +215,14 @@ export class CellMaker {
 		const insideJ = up.closed || (j + extent.foot >= -SAME && j + extent.head <= up.steps + SAME);
 		const { centre } = extent;
 		if (insideI && insideJ && extent.plain && !this.grid.absent) {
-			this.takePlain(points, i, j, centre, slot);
+			this.takePlain(points, i, j, extent, slot);
 			return;
 		}
 		const home: Place = [i + centre[0], j + centre[1]];
 		const moved = points.map(({ at, through }) => ({ at: [i + at[0], j + at[1]] as Place, through }));
+		const share = this.stripShare(extent, i, j);
 		if (insideI && insideJ) {
-			this.take(moved, home, slot, 0, 1);
+			this.take(moved, home, slot, share < 1 ? STRIP : WHOLE, share);
 			return;
 		}
 		const places = moved.map(({ at }) => at);
@@ -213,7 +241,7 @@ export class CellMaker {
 			}));
 			const area = polygonArea(piece.map(({ at }) => at));
 			const middle = extentOf(ring).centre;
-			this.take(fromLowest(ring), middleWithin(home, middle, across, up), slot, EDGE, area / whole);
+			this.take(fromLowest(ring), middleWithin(home, middle, across, up), slot, EDGE, (share * area) / whole);
 		}
 	}
 

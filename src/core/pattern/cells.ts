@@ -1,4 +1,8 @@
-export const cellKinds = ['whole', 'edge', 'cut'] as const;
+/**
+ * Whole cells; those cut at the end of the grid; those cut by a trim; and those in an end strip that is narrower than
+ * the other steps, whole but smaller.
+ */
+export const cellKinds = ['whole', 'edge', 'cut', 'strip'] as const;
 export type CellKind = (typeof cellKinds)[number];
 
 /** Rings of nodes: ring c is nodes[start[c] .. start[c + 1]). */

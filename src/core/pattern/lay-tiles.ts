@@ -66,7 +66,7 @@ export function layTiles(lattice: Lattice, pattern: Pattern, at: string): LaidCe
 	checkRing(across, tile.across, pattern, at, 'across');
 	checkRing(up, tile.up, pattern, at, 'up');
 	const extra = new ExtraNodes(lattice);
-	const maker = new CellMaker(grid, tile.polygons.length, extra);
+	const maker = new CellMaker(grid, tile.polygons.length, extra, false, true);
 	const prepared = (one: Tile) => outlinesOf(one).map((points) => ({ points, extent: extentOf(points) }));
 	const own = prepared(tile);
 	const other = otherwise ? prepared(otherwise) : null;

@@ -37,7 +37,7 @@ const put = z.union([
 export const ruleSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
-	cells: z.enum(['all', 'whole', 'edge', 'cut']).default('all'),
+	cells: z.enum(['all', 'whole', 'edge', 'cut', 'strip']).default('all'),
 	corners: z.union([z.literal('any'), z.number().int().min(-1000).max(1000)]).default('any'),
 	/** Cells of one slot of the pattern, by its name. */
 	slot: text.default('any'),

@@ -27,7 +27,7 @@ function signature(lengths: readonly number[]): string {
 
 /** What one setting-out comes to over all its faces (counts, mm, mm²), to be set beside another. */
 export function layoutFigures(faces: readonly FaceModel[]): LayoutFigures {
-	const cells = { whole: 0, edge: 0, cut: 0 };
+	const cells = { whole: 0, edge: 0, cut: 0, strip: 0 };
 	let [edges, lineLength, worstWarp, smallestArea] = [0, 0, 0, Infinity];
 	const kinds = new Set<string>();
 	for (const face of faces) {

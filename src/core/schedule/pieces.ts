@@ -2,6 +2,7 @@ import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
 import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
+import type { Family } from '../project/part-definition';
 import { cellMark, edgeMark } from './marks';
 
 /** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
@@ -29,6 +30,8 @@ export interface PieceQuantities {
 	readonly glassArea: Float64Array;
 	/** Length of its bars. */
 	readonly barLength: Float64Array;
+	/** Of what it is cut to length from: its bars, or connectors where it has no bars. */
+	readonly cutLength: Float64Array;
 }
 
 const MM3_PER_M3 = 1e9;
@@ -45,6 +48,7 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const mass = new Float64Array(n);
 	const glassArea = new Float64Array(n);
 	const barLength = new Float64Array(n);
+	const connectorLength = new Float64Array(n);
 	const definitions = group.ready.elements;
 	for (const table of group.run.elements) {
 		const { category } = definitions[table.element]!;
@@ -54,9 +58,11 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 			mass[row]! += elementMass(group, table, k);
 			if (glass) glassArea[row]! += table.area[k]!;
 			if (category === 'bar') barLength[row]! += table.length[k]!;
+			if (category === 'connector') connectorLength[row]! += table.length[k]!;
 		}
 	}
-	return { mass, glassArea, barLength };
+	const cutLength = barLength.map((bars, row) => bars || connectorLength[row]!);
+	return { mass, glassArea, barLength, cutLength };
 }
 
 /** What is to be said of a piece, in the part's own words. */
@@ -85,8 +91,10 @@ export function failedRows({ run, program }: PieceGroup): number[] {
 
 /** Groups of a zone that belong to one schedule. */
 export const isBarGroup = ({ clause }: ClauseGroup) => clause.kind === 'run';
-export const isPanelGroup = (group: ClauseGroup) =>
-	!isBarGroup(group) && group.group.ready.part.family !== 'louver';
+const hangsOnCells = (group: ClauseGroup, family: Family) =>
+	!isBarGroup(group) && group.group.ready.part.family === family;
+export const isPanelGroup = (group: ClauseGroup) => hangsOnCells(group, 'panel');
+export const isStructureGroup = (group: ClauseGroup) => hangsOnCells(group, 'structure');
 
 /** How many pieces a model has. */
 export function countPieces(model: Model): number {

@@ -1,5 +1,6 @@
 import type { Model, StageName, ZoneModel } from '../cladding/model';
-import { flaggedRows, isBarGroup, isPanelGroup, pieceQuantities } from './pieces';
+import { cellKinds, type CellKind } from '../pattern/cells';
+import { flaggedRows, isBarGroup, isPanelGroup, isStructureGroup, pieceQuantities } from './pieces';
 
 export interface ZoneSummary {
 	name: string;
@@ -10,7 +11,7 @@ export interface ZoneSummary {
 	courses: number;
 	nodes: number;
 	edges: number;
-	cells: { whole: number; edge: number; cut: number };
+	cells: Record<CellKind, number>;
 	area_m2: number;
 	cell_area_m2: number;
 	warp_mm: { max: number; mean: number };
@@ -28,6 +29,8 @@ export interface ProjectSummary {
 	panels: number;
 	bars: { count: number; length_m: number };
 	blades: { count: number; length_m: number };
+	/** Structure hung on cells. */
+	structure: { count: number; length_m: number };
 	/** Bars of the frames within panels. */
 	frame_length_m: number;
 	glass_m2: number;
@@ -46,12 +49,12 @@ const rounded = (value: number, decimals = 6) => Number(value.toFixed(decimals))
 
 function summariseZone(zone: ZoneModel): ZoneSummary {
 	const { faces, groups } = zone;
-	const cells = { whole: 0, edge: 0, cut: 0 };
+	const cells = { whole: 0, edge: 0, cut: 0, strip: 0 };
 	let warpMax = 0;
 	let warpSum = 0;
 	let count = 0;
 	for (const face of faces) {
-		for (const kind of face.cells.kind) cells[(['whole', 'edge', 'cut'] as const)[kind]!]++;
+		for (const kind of face.cells.kind) cells[cellKinds[kind]!]++;
 		for (const warp of face.measures.warp) {
 			warpMax = Math.max(warpMax, warp);
 			warpSum += warp;
@@ -92,6 +95,7 @@ export function summarise(model: Model): ProjectSummary {
 		panels: 0,
 		bars: { count: 0, length_m: 0 },
 		blades: { count: 0, length_m: 0 },
+		structure: { count: 0, length_m: 0 },
 		frame_length_m: 0,
 		glass_m2: 0,
 		mass_kg: 0,
@@ -109,9 +113,13 @@ export function summarise(model: Model): ProjectSummary {
 			summary.panels += group.anchors.length;
 			summary.frame_length_m += barLength;
 		}
+		if (isStructureGroup(clause)) {
+			summary.structure.count += group.anchors.length;
+			summary.structure.length_m += sum(quantities.cutLength) / 1000;
+		}
 		if (isBarGroup(clause)) {
 			summary.bars.count += group.anchors.length;
-			summary.bars.length_m += barLength;
+			summary.bars.length_m += sum(quantities.cutLength) / 1000;
 		}
 		const elements = group.ready.elements;
 		for (const table of group.run.elements)
@@ -121,7 +129,8 @@ export function summarise(model: Model): ProjectSummary {
 			}
 	}
 	summary.flags = sum(summary.zones.map((zone) => zone.flags));
-	for (const part of [summary.bars, summary.blades]) part.length_m = rounded(part.length_m);
+	for (const part of [summary.bars, summary.blades, summary.structure])
+		part.length_m = rounded(part.length_m);
 	summary.frame_length_m = rounded(summary.frame_length_m);
 	summary.glass_m2 = rounded(summary.glass_m2);
 	summary.mass_kg = rounded(summary.mass_kg);

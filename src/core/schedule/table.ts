@@ -10,12 +10,13 @@ import {
 	flagTexts,
 	isBarGroup,
 	isPanelGroup,
+	isStructureGroup,
 	pieceAddress,
 	pieceMark,
 	pieceQuantities
 } from './pieces';
 
-export const scheduleNames = ['panels', 'bars', 'blades', 'elements', 'nodes'] as const;
+export const scheduleNames = ['panels', 'bars', 'blades', 'structure', 'elements', 'nodes'] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
 
 /** One column; numbers are in kernel units, null where a row has no such value. */
@@ -90,6 +91,13 @@ const definitions: Record<ScheduleName, readonly Definition[]> = {
 	blades: [
 		...common,
 		number('blade', 'Blade', 'count'),
+		number('length', 'Length', 'length', true),
+		number('mass', 'Mass', 'mass', true),
+		text('flags', 'Flags')
+	],
+	structure: [
+		...common,
+		number('corners', 'Corners', 'count'),
 		number('length', 'Length', 'length', true),
 		number('mass', 'Mass', 'mass', true),
 		text('flags', 'Flags')
@@ -180,11 +188,32 @@ function barRow(
 	return {
 		...identity(zone, clause, row),
 		line: lineKindOf(face.edges, e, face.sharedEdges),
-		length: quantities.barLength[row]!,
+		length: quantities.cutLength[row]!,
 		fold: face.folds[e]!,
 		mass: quantities.mass[row]!
 	};
 }
+
+function structureRow(
+	zone: ZoneModel,
+	clause: ClauseGroup,
+	quantities: ReturnType<typeof pieceQuantities>,
+	row: number
+): Cells {
+	return {
+		...identity(zone, clause, row),
+		corners: clause.group.corners,
+		length: quantities.cutLength[row]!,
+		mass: quantities.mass[row]!
+	};
+}
+
+/** Schedules with a row for each piece: whose, and what it says. */
+const ofPieces = {
+	panels: { has: isPanelGroup, row: panelRow },
+	bars: { has: isBarGroup, row: barRow },
+	structure: { has: isStructureGroup, row: structureRow }
+} as const;
 
 /** What is ordered for the pieces of a group, piece by piece and numbered within each from 1. */
 function numbered({ group }: ClauseGroup) {
@@ -327,9 +356,9 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 				for (const row of more) rows.push(row);
 				continue;
 			}
-			if (name === 'nodes' || !(name === 'bars' ? isBarGroup : isPanelGroup)(clause)) continue;
+			if (name === 'nodes' || !ofPieces[name].has(clause)) continue;
 			const quantities = pieceQuantities(clause.group);
-			const make = name === 'bars' ? barRow : panelRow;
+			const make = ofPieces[name].row;
 			const failed = new Set(failedRows(clause.group));
 			for (let row = 0; row < clause.group.anchors.length; row++)
 				rows.push({

@@ -42,10 +42,14 @@
 	path="parts/{part.id}/inputs/{input.name}"
 	{problems}
 	actions={[
-		{ label: 'Move up', disabled: k === 0, act: () => list(moved(part.inputs, k, k - 1), 'moved up') },
+		{
+			label: 'Move up',
+			disabled: k === 0 && 'It is the first',
+			act: () => list(moved(part.inputs, k, k - 1), 'moved up')
+		},
 		{
 			label: 'Make this the default',
-			disabled: value === input.default,
+			disabled: value === input.default && 'It is the default',
 			act: () => change({ default: value }, `default ${String(value)}`)
 		},
 		{ label: 'Remove', act: () => list(without(part.inputs, k), 'removed') }

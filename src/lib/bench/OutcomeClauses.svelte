@@ -76,13 +76,13 @@
 		actions={[
 			{
 				label: limit.at_least ? 'No least' : 'Give a least',
-				disabled: Boolean(limit.at_least) && !limit.at_most,
+				disabled: Boolean(limit.at_least) && !limit.at_most && 'A limit needs one of them; remove it instead',
 				act: () =>
 					limit.at_least ? setLimit(k, {}, 'at_least') : setLimit(k, { at_least: limit.at_most ?? '0' })
 			},
 			{
 				label: limit.at_most ? 'No most' : 'Give a most',
-				disabled: Boolean(limit.at_most) && !limit.at_least,
+				disabled: Boolean(limit.at_most) && !limit.at_least && 'A limit needs one of them; remove it instead',
 				act: () =>
 					limit.at_most ? setLimit(k, {}, 'at_most') : setLimit(k, { at_most: limit.at_least ?? '0' })
 			},

@@ -59,12 +59,12 @@
 	const actions = $derived([
 		{
 			label: 'Move up',
-			disabled: k === 0,
+			disabled: k === 0 && 'It is the first',
 			act: () => setList(moved(list, k, k - 1), `${step.name} moved up`)
 		},
 		{
 			label: 'Move down',
-			disabled: k === list.length - 1,
+			disabled: k === list.length - 1 && 'It is the last',
 			act: () => setList(moved(list, k, k + 1), `${step.name} moved down`)
 		},
 		{

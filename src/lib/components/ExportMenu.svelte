@@ -9,6 +9,7 @@
 		{ id: 'panels', label: 'Panels', note: 'CSV' },
 		{ id: 'bars', label: 'Bars', note: 'CSV' },
 		{ id: 'blades', label: 'Blades', note: 'CSV' },
+		{ id: 'structure', label: 'Structure on cells', note: 'CSV' },
 		{ id: 'elements', label: 'Elements: plates, bars, blades', note: 'CSV' },
 		{ id: 'nodes', label: 'Setting-out points', note: 'CSV' },
 		{ id: 'glb', label: 'Model, metres, Y up', note: 'GLB' },

@@ -1,3 +1,4 @@
+import { cellKinds } from '$core/pattern/cells';
 import type { CellColours } from '$lib/model/paint';
 import { edgeOnMap, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
 
@@ -18,28 +19,32 @@ function trace(pen: Pen, view: MapView, sheet: MapSheet, c: number): void {
 	pen.lineTo(firstX, firstY);
 }
 
-let hatching: CanvasPattern | null = null;
-/** Thin slanted lines for rim and cut cells. */
-function hatch(pen: Pen): CanvasPattern {
-	if (hatching) return hatching;
+type Hatch = 'rising' | 'level';
+const hatches = new Map<Hatch, CanvasPattern>();
+/** Thin lines: rising ones for rim and cut cells, level ones for cells of end strips. */
+function hatch(pen: Pen, way: Hatch): CanvasPattern {
+	const known = hatches.get(way);
+	if (known) return known;
 	const tile = document.createElement('canvas');
 	tile.width = tile.height = 6;
 	const tilePen = tile.getContext('2d')!;
 	tilePen.strokeStyle = 'rgb(80 70 40 / 0.28)';
 	tilePen.beginPath();
 	for (const shift of [-6, 0, 6]) {
-		tilePen.moveTo(shift, 6);
-		tilePen.lineTo(shift + 6, 0);
+		tilePen.moveTo(way === 'rising' ? shift : 0, way === 'rising' ? 6 : 3.5);
+		tilePen.lineTo(way === 'rising' ? shift + 6 : 6, way === 'rising' ? 0 : 3.5);
 	}
 	tilePen.stroke();
-	hatching = pen.createPattern(tile, 'repeat')!;
-	return hatching;
+	const made = pen.createPattern(tile, 'repeat')!;
+	hatches.set(way, made);
+	return made;
 }
 
+const STRIP = cellKinds.indexOf('strip');
 /** Cells smaller than this on the canvas are filled only: their outlines would be all there is to see (pixels). */
 const OUTLINED = 2.5;
 
-/** Cells in their colours, edge and cut cells hatched, outlines over them; those beside the canvas left out. */
+/** Cells in their colours, those that are not whole hatched, outlines over them; those beside the canvas left out. */
 export function drawCells(
 	pen: Pen,
 	view: MapView,
@@ -53,7 +58,8 @@ export function drawCells(
 	const { points } = sheet.layout;
 	const reach = Math.max(40, (4 * view.scale * across.lengths.belt) / across.steps);
 	const byTone: number[][] = palette.map(() => []);
-	const hatched: number[] = [];
+	const cut: number[] = [];
+	const strips: number[] = [];
 	const shown: number[] = [];
 	for (let c = from; c < to; c++) {
 		const k = 2 * cells.start[c]!;
@@ -61,7 +67,8 @@ export function drawCells(
 		if (x < -reach || y < -reach || x > size.width + reach || y > size.height + reach) continue;
 		shown.push(c);
 		byTone[of[c]!]!.push(c);
-		if (cells.kind[c] !== 0) hatched.push(c);
+		if (cells.kind[c] === STRIP) strips.push(c);
+		else if (cells.kind[c] !== 0) cut.push(c);
 	}
 	const filled = (style: string | CanvasPattern, list: readonly number[]) => {
 		if (!list.length) return;
@@ -71,7 +78,8 @@ export function drawCells(
 		pen.fill();
 	};
 	palette.forEach((colour, k) => filled(colour, byTone[k]!));
-	filled(hatch(pen), hatched);
+	filled(hatch(pen, 'rising'), cut);
+	filled(hatch(pen, 'level'), strips);
 	const step = Math.min(across.lengths.belt / across.steps, up.lengths.belt / up.steps) * view.scale;
 	if (step < OUTLINED) return;
 	pen.beginPath();

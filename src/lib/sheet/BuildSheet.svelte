@@ -350,7 +350,9 @@
 			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{workbench.project.id}/kit"
 				>all parts</a
 			>
-			<span class="figures text-ink-2 ml-auto text-[11.5px]">{formatNumber(document.variants.length)} variants</span>
+			<span class="figures text-ink-2 ml-auto text-[11.5px]"
+				>{formatNumber(document.variants.length)} variants</span
+			>
 		</header>
 		{#each document.variants as variant, k (variant.id)}
 			<VariantClause {variant} number="{zones.length + 2}.{k + 1}" />

@@ -71,7 +71,7 @@
 					<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
 						{#each actions as action (action.label)}
 							<DropdownMenu.Item
-								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:text-ink-2 data-disabled:cursor-default"
+								class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
 								disabled={Boolean(action.disabled)}
 								onSelect={action.act}
 								>{action.label}{#if action.disabled}<span class="block max-w-56 text-[11.5px] leading-snug"

@@ -36,7 +36,8 @@
 		...levels.map((level) => ({
 			label: `Remove ${level.name}`,
 			act: () => workbench.do(`remove level ${level.name}`, { do: 'remove', path: `levels/${level.id}` }),
-			disabled: isFollowed(level.id) && 'Heights, trims or start lines follow it; let them follow another first'
+			disabled:
+				isFollowed(level.id) && 'Heights, trims or start lines follow it; let them follow another first'
 		}))
 	]}
 >

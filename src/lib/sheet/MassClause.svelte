@@ -87,7 +87,8 @@
 			label: 'Remove',
 			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
 			disabled:
-				users.length > 0 && `${users.map(({ name }) => name).join(', ')} lies on it; take its faces out there first`
+				users.length > 0 &&
+				`${users.map(({ name }) => name).join(', ')} lies on it; take its faces out there first`
 		}
 	]}
 >

@@ -122,7 +122,11 @@
 		);
 	}
 	const actions = $derived([
-		{ label: `Select its ${formatNumber(taken)} cells`, act: selectCells, disabled: taken === 0 && 'It takes none' },
+		{
+			label: `Select its ${formatNumber(taken)} cells`,
+			act: selectCells,
+			disabled: taken === 0 && 'It takes none'
+		},
 		...perPiece
 			.filter((input) => put !== 'open' && !(input.name in put.values))
 			.map((input) => ({

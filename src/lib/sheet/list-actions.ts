@@ -21,7 +21,11 @@ export function listActions(workbench: Workbench, zone: Zone, list: 'rules' | 'r
 				)
 		},
 		{ label: 'Move up', act: () => move(index - 1), disabled: index === 0 && 'It is the first' },
-		{ label: 'Move down', act: () => move(index + 1), disabled: index === items.length - 1 && 'It is the last' },
+		{
+			label: 'Move down',
+			act: () => move(index + 1),
+			disabled: index === items.length - 1 && 'It is the last'
+		},
 		...others.map((other) => ({
 			label: `Copy to ${other.name}`,
 			act: () =>

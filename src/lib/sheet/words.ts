@@ -53,7 +53,8 @@ export const cellWords: readonly { value: Rule['cells']; label: string }[] = [
 	{ value: 'all', label: 'all cells' },
 	{ value: 'whole', label: 'whole cells' },
 	{ value: 'edge', label: 'edge cells' },
-	{ value: 'cut', label: 'cut cells' }
+	{ value: 'cut', label: 'cut cells' },
+	{ value: 'strip', label: 'cells of end strips' }
 ];
 
 export const cornerWords: readonly { value: string; label: string }[] = [

@@ -308,7 +308,7 @@ class IfcBuilder {
 			if (clause.clause.kind === 'run') {
 				this.properties(piece, address, 'Pset_MemberCommon', common);
 				this.quantities(piece, address, 'Qto_MemberBaseQuantities', [
-					['LENGTH', 'Length', quantities.barLength[row]!],
+					['LENGTH', 'Length', quantities.cutLength[row]!],
 					['VOLUME', 'NetVolume', this.volume(clause, row)],
 					['WEIGHT', 'NetWeight', quantities.mass[row]!]
 				]);

@@ -33,6 +33,7 @@
 		panels: ['address', 'shortest_edge'],
 		bars: ['address', 'fold'],
 		blades: ['address'],
+		structure: ['address'],
 		elements: ['address', 'zone', 'course', 'bay', 'number'],
 		nodes: ['address']
 	});
@@ -144,6 +145,7 @@
 		panels: 'Panels',
 		bars: 'Bars',
 		blades: 'Blades',
+		structure: 'Structure',
 		elements: 'Elements',
 		nodes: 'Nodes'
 	};
