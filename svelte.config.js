@@ -5,7 +5,7 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 export default {
 	preprocess: vitePreprocess(),
 	kit: {
-		adapter: adapter(),
+		adapter: adapter({ precompress: false }),
 		alias: { $core: 'src/core', '$core/*': 'src/core/*' },
 		csp: {
 			mode: 'auto',

@@ -6,5 +6,5 @@ export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	worker: { format: 'es' },
 	server: { host: '127.0.0.1', watch: { ignored: ['**/.data/**', '**/build/**', '**/test-results/**'] } },
-	build: { chunkSizeWarningLimit: 1500 }
+	build: { chunkSizeWarningLimit: 1500, reportCompressedSize: false }
 });

@@ -24,7 +24,7 @@
 <!-- A flex box of its own, so that no space stands between the chip and the punctuation after it. -->
 <span class="inline-flex">
 	<Select.Root type="multiple" value={[...values]} onValueChange={(chosen) => onchoose(chosen as Value[])}>
-		<Select.Trigger class="chip-choice text-left whitespace-normal!" aria-label="{label}: {shown}"
+		<Select.Trigger class="chip-choice max-w-56 text-left whitespace-normal!" aria-label="{label}: {shown}"
 			>{shown}</Select.Trigger
 		>
 		<Select.Portal>
