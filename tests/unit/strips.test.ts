@@ -64,6 +64,16 @@ describe('end strips of exact sizes', () => {
 		expect(column('share').at(-1)).to.be.closeTo((1000 / 1500) * (200 / 1200), 1e-9);
 	});
 
+	it('a rule for whole cells takes them too, unless one for strips comes first', async () => {
+		const whole = { id: 'whole', cells: 'whole' as const, put: { variant: 'glass', values: {} } };
+		const strips = { id: 'strips', cells: 'strip' as const, put: 'open' as const };
+		const taken = async (rules: ZoneInput['rules']) => [
+			...(await wall({ rules })).zones[0]!.model!.assignments[0]!.taken
+		];
+		expect(await taken([whole])).to.deep.equal([35]);
+		expect(await taken([strips, whole])).to.deep.equal([11, 24]);
+	});
+
 	it('a step that becomes whole or not by another size is told again, though the counts stay', async () => {
 		const chain = new Chain();
 		const at = async (size: number) => {

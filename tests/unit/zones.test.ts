@@ -162,7 +162,7 @@ describe('guides', () => {
 		// 1300 mm to the right of the middle, at 4000: a line at 5300.
 		expect((await made('g')).some((x) => Math.abs(x - 5300) < 0.1)).to.equal(true);
 		expect((await made('s')).some((x) => Math.abs(x - 4000) < 0.1)).to.equal(true);
-		const near = { guide: 's', shrink: 0.5, round: 0.5, reach: 2500 };
+		const near = { guide: 's', shrink: 0.5, grow: 0, round: 0.5, reach: 2500 };
 		const pattern = {
 			kind: 'voronoi' as const,
 			seed: 2,
@@ -196,6 +196,30 @@ describe('guides', () => {
 		expect(await shrunk({ round: -0.1 })).to.match(
 			/cells that round by −0.1 cannot be made; 0 to 1 is accepted/
 		);
+		expect(await shrunk({ grow: 9 })).to.match(/cells that grow by 9 cannot be made; 0 to 4 is accepted/);
+		// Laid larger near it: the face stays covered, and the cells stay as many.
+		const sizes = async (grow: number) => {
+			const larger = { ...pattern, count: 300, evening: 6, near: { ...near, shrink: 0, round: 0, grow } };
+			const { zone: laid } = await zoneOf({ pattern: larger }, count(8, 6), { guides: guides as never });
+			const face = laid!.faces[0]!;
+			const sums = { close: [0, 0], far: [0, 0] } as Record<'close' | 'far', [number, number]>;
+			let whole = 0;
+			for (let c = 0; c < face.cells.count; c++) {
+				const [x, z] = [face.measures.centre[3 * c]!, face.measures.centre[3 * c + 2]!];
+				const off = Math.hypot(x - 4000, z - 3000);
+				whole += face.measures.area[c]!;
+				const sum = off < 900 ? sums.close : off > 3000 ? sums.far : null;
+				if (!sum) continue;
+				sum[0] += face.measures.area[c]!;
+				sum[1]++;
+			}
+			expect(face.cells.count).to.equal(300);
+			expect(whole).to.be.closeTo(8000 * 6000, 1);
+			return sums.close[0] / sums.close[1] / (sums.far[0] / sums.far[1]);
+		};
+		// Twice and a half as long, by the square as large, of which the evening leaves some.
+		const [even, grown] = [await sizes(0), await sizes(1.5)];
+		expect(grown / even).to.be.within(1.6, 6.25);
 		const gone = await zoneOf({ pattern: { ...pattern, near: { ...near, guide: 'x' } } });
 		expect(gone.problem).to.match(/the guide "x" does not exist/);
 	});

@@ -57,7 +57,9 @@ function isEvery(
 function matches(rule: Rule, cell: CellLook): boolean {
 	const { kind, corners, course } = cell;
 	if (rule.muted) return false;
-	if (rule.cells !== 'all' && rule.cells !== kind) return false;
+	// What stands in an end strip is whole, only smaller: a rule that wants it apart comes first.
+	const isAsked = rule.cells === kind || (rule.cells === 'whole' && kind === 'strip');
+	if (rule.cells !== 'all' && !isAsked) return false;
 	if (rule.corners !== 'any' && rule.corners !== corners) return false;
 	if (rule.slot !== 'any' && rule.slot !== cell.slot) return false;
 	if (rule.every && !isEvery(rule.every, cell)) return false;

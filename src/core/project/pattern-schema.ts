@@ -81,8 +81,14 @@ export const patternSchema = z.discriminatedUnion('kind', [
 		smallest: mm.default(150),
 		/** Left open round every cell. */
 		margin: mm.default(0),
-		/** Cells shrink and round near a guide: by so much of their size, up to so far from it. */
-		near: z.strictObject({ guide: id, shrink: plain, round: plain, reach: mm }).nullable().default(null)
+		/**
+		 * Near a guide cells shrink and round, or are laid larger from the first: by so much of their size, up to so far
+		 * from it.
+		 */
+		near: z
+			.strictObject({ guide: id, shrink: plain, grow: plain.default(0), round: plain, reach: mm })
+			.nullable()
+			.default(null)
 	})
 ]);
 export type PatternChoice = z.infer<typeof patternSchema>;

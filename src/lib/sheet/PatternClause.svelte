@@ -84,7 +84,12 @@
 			id === '-'
 				? null
 				: {
-						...((pattern.kind === 'voronoi' && pattern.near) || { shrink: 0.4, round: 0.6, reach: 6000 }),
+						...((pattern.kind === 'voronoi' && pattern.near) || {
+							shrink: 0.4,
+							grow: 0,
+							round: 0.6,
+							reach: 6000
+						}),
 						guide: id
 					};
 		workbench.set(`${path}/near`, near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
@@ -142,10 +147,11 @@
 			<ChoiceChip
 				value={pattern.near?.guide ?? '-'}
 				options={guides}
-				label="Guide that cells shrink by"
+				label="Guide that cells follow"
 				onchoose={followGuide}
 			/>{#if pattern.near}
-				they shrink by {@render value('near/shrink', pattern.near.shrink, 'ratio', 'Shrink', 0.05)} and round by
+				they shrink by {@render value('near/shrink', pattern.near.shrink, 'ratio', 'Shrink', 0.05)}, are laid
+				larger by {@render value('near/grow', pattern.near.grow, 'ratio', 'Grow', 0.1)} and round by
 				{@render value('near/round', pattern.near.round, 'ratio', 'Round', 0.05)} up to
 				{@render value('near/reach', pattern.near.reach, 'length', 'Reach', 500)} from it{/if}{/if}{:else if tile}{' '}<button
 			type="button"

@@ -25,8 +25,31 @@ interface Field {
 const ROUNDS = 200;
 const MOST_SCATTERED = 100_000;
 
+/** How dense points are to lie at a place, 0 to 1: thinner where cells grow. */
+type Density = (place: Place) => number;
+
+/** Places across and up of a field at which a density is looked up. */
+const LOOKS = 48;
+
+/** Cells that grow to so many times their size near a guide lie as much thinner, by the square. */
+function densityNear(field: Field, strength: (place: Place) => number, grow: number): Density {
+	const values = new Float64Array((LOOKS + 1) ** 2);
+	for (let j = 0; j <= LOOKS; j++)
+		for (let i = 0; i <= LOOKS; i++) {
+			const at: Place = [(i / LOOKS) * field.width, (j / LOOKS) * field.height];
+			values[j * (LOOKS + 1) + i] = 1 / (1 + grow * strength(at)) ** 2;
+		}
+	const look = (share: number) => Math.round(Math.min(1, Math.max(0, share)) * LOOKS);
+	return ([x, y]) => values[look(y / field.height) * (LOOKS + 1) + look(x / field.width)]!;
+}
+
 /** Points spread at random, as dense by true length at every height. */
-function spreadPoints(field: Field, lattice: Lattice, { count, seed }: Choice): Place[] {
+function spreadPoints(
+	field: Field,
+	lattice: Lattice,
+	{ count, seed }: Choice,
+	density: Density | null
+): Place[] {
 	const random = randomFrom(seed);
 	const { courseLengths, rows } = lattice.grid;
 	const longest = courseLengths.reduce((a, b) => Math.max(a, b), 1e-9);
@@ -34,7 +57,8 @@ function spreadPoints(field: Field, lattice: Lattice, { count, seed }: Choice): 
 	for (let tries = 0; points.length < count && tries < ROUNDS * count; tries++) {
 		const [x, y, keep] = [random() * field.width, random() * field.height, random()];
 		const row = Math.min(rows - 1, Math.round((y / field.height) * (rows - 1)));
-		if (keep <= courseLengths[row]! / longest) points.push([x, y]);
+		const dense = density ? density([x, y]) : 1;
+		if (keep <= (dense * courseLengths[row]!) / longest) points.push([x, y]);
 	}
 	return points;
 }
@@ -52,6 +76,21 @@ function cellsOf(points: readonly Place[], { width, height, across, up }: Field)
 		const ring = (voronoi.cellPolygon(k) ?? []).slice(0, -1) as Place[];
 		return polygonArea(ring) < 0 ? ring.reverse() : ring;
 	});
+}
+
+/** The middle of a ring, weighed by a density. */
+function weighedMiddle(ring: readonly Place[], density: Density): Place {
+	const middle = centroid(ring);
+	let [x, y, sum] = [0, 0, 0];
+	ring.forEach((p, k) => {
+		const q = ring[(k + 1) % ring.length]!;
+		const at: Place = [(p[0] + q[0] + middle[0]) / 3, (p[1] + q[1] + middle[1]) / 3];
+		const weight = density(at) * polygonArea([p, q, middle]);
+		x += weight * at[0];
+		y += weight * at[1];
+		sum += weight;
+	});
+	return sum ? [x / sum, y / sum] : middle;
 }
 
 function centroid(ring: readonly Place[]): Place {
@@ -168,6 +207,8 @@ function toLattice({ width, height, across, up }: Field): (place: Place) => Plac
 
 /** Of a cell's size: what is smaller can hardly be seen. */
 const MOST_SHRINK = 0.95;
+/** Of a cell's size: more than this much larger, there would be one of them. */
+const MOST_GROWTH = 4;
 
 /**
  * Cells around scattered points, spread and measured by true length on the belt lines, so that they are as
@@ -193,6 +234,7 @@ export function voronoiCells(
 	if (near)
 		for (const [key, most] of [
 			['shrink', MOST_SHRINK],
+			['grow', MOST_GROWTH],
 			['round', 1]
 		] as const)
 			if (!(near[key] >= 0 && near[key] <= most))
@@ -207,28 +249,33 @@ export function voronoiCells(
 		across: grid.across,
 		up: grid.up
 	};
-	let points = spreadPoints(field, lattice, choice);
+	const guide = near ? guides.get(near.guide) : undefined;
+	if (near && !guide?.length)
+		refuse(`${at}/near`, `the guide "${near.guide}" does not exist; choose another, or none`);
+	const place = toLattice(field);
+	/** How strongly the guide works at a place of the field: 1 on it, 0 out of its reach. */
+	const strengthAt = (middle: Place): number => {
+		if (!near || !guide) return 0;
+		const { point } = lattice.evaluate(...lattice.parameters(...place(middle)));
+		return Math.max(0, 1 - distanceToLine(guide, pointAt(point, 0)) / Math.max(1, near.reach));
+	};
+	const density = near && near.grow > 0 ? densityNear(field, strengthAt, near.grow) : null;
+	let points = spreadPoints(field, lattice, choice, density);
 	for (let round = 0; round < evening; round++)
 		points = cellsOf(points, field).map((ring) => {
-			const [x, y] = centroid(ring);
+			const [x, y] = density ? weighedMiddle(ring, density) : centroid(ring);
 			const wrap = (t: number, size: number, closed: boolean) =>
 				closed ? t - Math.floor(t / size) * size : t;
 			return [wrap(x, field.width, field.across.closed), wrap(y, field.height, field.up.closed)];
 		});
 	const rings = withoutShortEdges(cellsOf(points, field), choice.smallest, field);
-	const place = toLattice(field);
 	const extra = new ExtraNodes(lattice);
 	const maker = new CellMaker(grid, 1, extra, true);
-	const guide = near ? guides.get(near.guide) : undefined;
-	if (near && !guide?.length)
-		refuse(`${at}/near`, `the guide "${near.guide}" does not exist; choose another, or none`);
 	for (const ring of rings) {
 		let shape: Place[] = margin > 0 ? inset(ring, margin) : ring;
-		if (near && guide && shape.length >= 3) {
+		if (near && shape.length >= 3) {
 			const middle = centroid(shape);
-			const { point } = lattice.evaluate(...lattice.parameters(...place(middle)));
-			const off = distanceToLine(guide, pointAt(point, 0));
-			const strength = Math.max(0, 1 - off / Math.max(1, near.reach));
+			const strength = strengthAt(middle);
 			const factor = 1 - near.shrink * strength;
 			shape = rounded(
 				shape.map(([x, y]): Place => [
