@@ -82,8 +82,7 @@
 			>
 		{:else}
 			<span class="text-patina-deep">up to date · {formatNumber(model.view.ms, 0)} ms</span>
-			{#if remarks}<span>{remarks === 1 ? 'one clause has a remark' : `${remarks} clauses have remarks`}</span
-				>{/if}
+			{#if remarks}<span>{remarks === 1 ? 'one remark' : `${formatNumber(remarks)} remarks`}</span>{/if}
 		{/if}
 	</span>
 </footer>

@@ -98,8 +98,11 @@
 	{/if}
 	{#each problems as problem (problem.at + problem.text)}
 		<div
-			role="alert"
-			class="bg-oxide-wash text-oxide-deep col-start-2 col-end-4 mt-1 rounded px-2 py-1.5 text-[12px] leading-snug font-medium"
+			role={problem.remark ? 'note' : 'alert'}
+			class={[
+				'col-start-2 col-end-4 mt-1 rounded px-2 py-1.5 text-[12px] leading-snug font-medium',
+				problem.remark ? 'bg-wash text-ink' : 'bg-oxide-wash text-oxide-deep'
+			]}
 		>
 			{problem.text}.
 			{#each problem.fixes ?? [] as fix (fix.label)}
