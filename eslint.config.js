@@ -29,5 +29,15 @@ export default ts.config(
 			parserOptions: { extraFileExtensions: ['.svelte'], parser: ts.parser, svelteConfig }
 		}
 	},
-	{ files: ['tests/**'], rules: { '@typescript-eslint/no-unused-expressions': 'off' } }
+	{
+		files: ['tests/**'],
+		rules: {
+			'@typescript-eslint/no-unused-expressions': 'off',
+			'no-restricted-imports': [
+				'error',
+				{ name: 'fast-check', message: 'Take it from tests/property, where its seed is set.' }
+			]
+		}
+	},
+	{ files: ['tests/property.ts'], rules: { 'no-restricted-imports': 'off' } }
 );

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import type { Vector } from '../../src/core/geometry/vector';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { checkPart, compilePart } from '../../src/core/part/compile';

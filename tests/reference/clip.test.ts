@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { isWithin, polygonArea, side, type Place } from '../../src/core/geometry/polygon';
 import { clipCell, piecesOf } from '../../src/core/pattern/clip-cell';
 import { wholeCurve } from '../../src/core/pattern/clip-cell';

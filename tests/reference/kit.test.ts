@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import Module from 'manifold-3d';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { shippedParts } from '../../src/core/part/kit';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import { layerOf } from '../../src/core/grid/layer';
 import type { NodeGrid } from '../../src/core/grid/node-grid';

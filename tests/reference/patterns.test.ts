@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { Delaunay } from 'd3-delaunay';
-import fc from 'fast-check';
+import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { FaceModel } from '../../src/core/cladding/model';

@@ -144,6 +144,7 @@ function meshedAreasByGmsh(text: string): number[] {
 	const script = `SetFactory("OpenCASCADE");
 Geometry.OCCTargetUnit = "MM";
 Mesh.MeshSizeMax = 120;
+Mesh.Algorithm = 5;
 Mesh.StlOneSolidPerSurface = 1;
 ShapeFromFile("${join(folder, 'faces.stp')}");
 Mesh 2;

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { DomainBuilder, FlagList } from '../../src/core/part/builder';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { compilePart } from '../../src/core/part/compile';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { linesCross, selfCrossing } from '../../src/core/geometry/crossing';
 import { crosses, type Place } from '../../src/core/geometry/polygon';
 import { checkSound } from '../../src/core/mass/sound';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { readFileSync } from 'node:fs';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Edit } from '../../src/core/project/edits';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { createHash } from 'node:crypto';
 import { Chain } from '../../src/core/chain/chain';
 import { DocumentError } from '../../src/core/project/faults';

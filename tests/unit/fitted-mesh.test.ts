@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { evaluate } from 'mathjs';
 import * as THREE from 'three';
 import { loadSolids } from '../../src/core/part/block/solids';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { distanceTo } from '../../src/core/geometry/nearest';
 import { evaluateGrid, type Surface } from '../../src/core/geometry/surface';
 import { ellipseChain } from '../../src/core/geometry/path';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { evaluate } from 'mathjs';
 import { FormulaError, checkFormula, evaluateConstant, numberOf } from '../../src/core/units/formula';
 import { LENGTH, dimensionOf } from '../../src/core/units/dimension';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { ObjFault } from '../../src/core/exchange/obj/read-text';
 import { readObjGrids } from '../../src/core/exchange/obj/read-grids';
 import { evaluateGrid } from '../../src/core/geometry/surface';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { checkPart, compilePart } from '../../src/core/part/compile';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { PartError } from '../../src/core/part/fault';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import type { Vector } from '../../src/core/geometry/vector';
 import type { PartInputForm } from '../../src/core/project/part-definition';
 import { cornersOf, runOnce, triedPart, volumeWithin, type TrialRun } from '../trial-run';

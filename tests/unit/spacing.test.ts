@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { balanced, divide, makeUpFor } from '../../src/core/grid/spacing';
 import { setOut } from '../../src/core/grid/set-out';
 import { ProblemError } from '../../src/core/units/problem';

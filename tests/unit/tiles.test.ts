@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { checkTile } from '../../src/core/pattern/check-tile';
 import { patternOf } from '../../src/core/pattern/catalogue';
 import { plainPatterns, type TileDefinition } from '../../src/core/project/pattern-schema';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
+import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import type { ZoneModel } from '../../src/core/cladding/model';
 import { layoutFigures } from '../../src/core/schedule/layout-figures';
