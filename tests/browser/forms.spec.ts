@@ -249,7 +249,7 @@ test('an oculus is added to a face, cuts its cells and is moved; a bad place is 
 	await type('1400');
 	expect(await cells()).not.toBe(before);
 	await type('90000');
-	await expect(drum.getByRole('alert')).toContainText('the outline leaves shell near');
+	await expect(drum.getByRole('alert')).toContainText('the outline does not come to lie on shell near');
 	await page.keyboard.press('Escape');
 	for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z');
 	await settled(page);

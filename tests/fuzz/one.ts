@@ -36,6 +36,13 @@ function notFinite(value: unknown, at: string): string | null {
 		for (let k = 0; k < list.length; k++) if (!Number.isFinite(list[k])) return `${at}/${k}`;
 		return null;
 	}
+	if (Array.isArray(value)) {
+		for (let k = 0; k < value.length; k++) {
+			const found = notFinite(value[k], at);
+			if (found) return `${found} (${k})`;
+		}
+		return null;
+	}
 	if (typeof value !== 'object' || value === null) return null;
 	for (const [key, one] of Object.entries(value)) {
 		const found = notFinite(one, `${at}/${key}`);
@@ -61,24 +68,24 @@ export async function faultOf(document: unknown): Promise<{ made: boolean; fault
 	);
 	if (told) return { made: false, fault: told };
 	const when = '2026-01-01T00:00:00';
-	const outputs: Record<string, unknown> = {
-		summary: { ...summarise(model), like_sets: 0 },
-		picture: writePicture(model),
-		ifc: writeIfc(model, when),
-		step: writeStep(model, when)
+	const outputs: Record<string, () => unknown> = {
+		summary: () => ({ ...summarise(model), like_sets: 0 }),
+		picture: () => writePicture(model),
+		ifc: () => writeIfc(model, when),
+		step: () => writeStep(model, when),
+		measures: () =>
+			model.zones.map((zone) => zone.model?.faces.map(({ measures, grid }) => [measures, grid.positions])),
+		meshes: () => model.zones.map((zone) => zone.model?.groups.map(({ group }) => group.run.elements))
 	};
-	for (const name of scheduleNames) {
-		const schedule = makeSchedule(model, name);
-		outputs[`schedule ${name}`] = schedule.columns.map(({ values }) => values);
-		outputs[`csv ${name}`] = scheduleCsv(schedule);
-	}
+	for (const name of scheduleNames)
+		outputs[`schedule ${name}`] = () => {
+			const schedule = makeSchedule(model, name);
+			return [schedule.columns.map(({ values }) => values), scheduleCsv(schedule)];
+		};
 	await writeGlb(model);
-	for (const [z, { model: made }] of model.zones.entries()) {
-		outputs[`measures ${z}`] = made?.faces.map(({ measures, grid }) => [measures, grid.positions]);
-		outputs[`meshes ${z}`] = made?.groups.map(({ group }) => group.run.elements.map((one) => one));
-	}
+	// One after the other, so that none is held while the next is made.
 	for (const [name, output] of Object.entries(outputs)) {
-		const found = notFinite(output, name);
+		const found = notFinite(output(), name);
 		if (found) return { made: true, fault: `not finite: ${found}` };
 	}
 	return { made: model.problems.length === 0, fault: null };

@@ -35,7 +35,12 @@ export async function fuzz(from: number, to: number): Promise<Fuzzed> {
 	while (next < to)
 		await new Promise<void>((resolve) => {
 			const child = fork(fileURLToPath(new URL('./one.ts', import.meta.url)), [`${next}`, `${to}`], {
-				execArgv: [`--max-old-space-size=${MOST_MB}`, '--import', './scripts/typescript.mjs'],
+				execArgv: [
+					`--max-old-space-size=${MOST_MB}`,
+					'--max-semi-space-size=64',
+					'--import',
+					'./scripts/typescript.mjs'
+				],
 				cwd: fileURLToPath(new URL('../../', import.meta.url))
 			});
 			let ended = false;

@@ -7,6 +7,7 @@ import { setOut } from '../../src/core/grid/set-out';
 import { Lattice } from '../../src/core/grid/lattice';
 import { distance, dot, pointAt, scale, type Vector } from '../../src/core/geometry/vector';
 import { placesOf } from '../../src/core/part/places';
+import { massFaces } from '../../src/core/mass/faces';
 import type { Form } from '../../src/core/project/form-schema';
 import type { SettingOutInput } from '../../src/core/project/setting-out-schema';
 import type { ProblemError } from '../../src/core/units/problem';
@@ -292,6 +293,49 @@ describe('faces of a zone that share a rim', () => {
 		const corner = Array.from(model.faces[0]!.sharedEdges!).findIndex((mark) => mark === 1);
 		expect(model.faces[0]!.folds[corner]!).to.be.closeTo(Math.PI / 2, 1e-9);
 	});
+	it('a swelled side meets its flat neighbours: their rim is divided once, by its own length, and they stay even', async () => {
+		const swelled: Form = {
+			...hall,
+			curved: [
+				{ id: 'south', out: 1500 },
+				{ id: 'west', out: -900 }
+			]
+		};
+		const runs = [{ id: 'r', lines: ['bay' as const, 'course' as const, 'rim' as const], variant: 'm' }];
+		const variants = [{ id: 'm', name: 'm', part: 'box-mullion', values: {} }];
+		const ways: SettingOutInput[] = [
+			{ across: { by: 'count', count: 5 }, up: { by: 'count', count: 7 } },
+			{ across: { by: 'count', count: 5 }, up: { by: 'levels', each: 2 } },
+			{ across: { by: 'count', count: 5 }, up: { by: 'count', count: 7 }, along: 'own parameter' }
+		];
+		const levels = [2100, 3900].map((height, k) => ({ id: `l${k}`, name: `L${k}`, height }));
+		for (const settingOut of ways) {
+			const model = (
+				await new Chain().run(projectOf(swelled, settingOut, { faces: sides, runs }, { variants, levels }))
+			).zones[0]!.model!;
+			const courses = model.faces[0]!.grid.up.steps;
+			expect(courses).to.be.above(3);
+			const said = JSON.stringify(settingOut.up);
+			for (const { shared, apart, steps } of model.meetings)
+				expect([shared, apart, ...steps], said).to.deep.equal([courses, 0, courses, courses]);
+			const bars = model.groups.reduce((sum, { group }) => sum + group.anchors.length, 0);
+			expect(bars, said).to.equal(20 * courses + 20 * (courses + 1));
+			// Flat sides stay as even as they are alone.
+			const { grid } = model.faces[1]!;
+			const alone = onlyGrid(settingOut, levels);
+			alone.forEach((value, k) => expect(grid.positions[k]!).to.be.closeTo(value, 0.5));
+			for (const { measures } of model.faces) expect(measures.area.every((area) => area > 0)).to.equal(true);
+		}
+
+		/** The east side set out by itself. */
+		function onlyGrid(
+			settingOut: SettingOutInput,
+			levels: { id: string; name: string; height: number }[]
+		): Float64Array {
+			const face = massFaces({ id: 'm', name: 'Mass', form: hall, faces: [], evened: null, trims: [] })[1]!;
+			return setOut(face, settingOutOf(settingOut), 'x', { levels, guides: new Map() }).positions;
+		}
+	});
 	it('counts that differ are told, with nothing shared by mistake', async () => {
 		const low: Form = { ...hall };
 		const project = projectOf(
@@ -310,6 +354,8 @@ describe('faces of a zone that share a rim', () => {
 		const meetings = capped.zones[0]!.model!.meetings.filter(({ faces }) => faces[1] === 4);
 		expect(meetings.length).to.equal(4);
 		expect(meetings.filter(({ apart }) => apart > 0).length).to.equal(2);
+		// Three bays of a wall stand under the cap's four courses, and the other way round.
+		for (const { apart, steps } of meetings) expect(steps).to.deep.equal(apart ? [3, 4] : [3, 3]);
 	});
 });
 

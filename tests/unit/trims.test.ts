@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { areaPathsD as areaD, differenceD, FillRule } from 'clipper2-ts';
 import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
@@ -313,7 +314,7 @@ describe('trims', () => {
 			face: 'shell',
 			within: 1,
 			keep: 'inside',
-			curve: { points: ring, joins: 'smooth' },
+			curve: { points: ring, joins: 'smooth', closed: true },
 			direction: null
 		};
 		const { face, problem } = await trimmed(drum, [round], { kind: 'rectangles' }, count(24, 9));
@@ -326,7 +327,7 @@ describe('trims', () => {
 		const hole: TrimDefinition = {
 			...round,
 			keep: 'outside',
-			curve: { points: disc, joins: 'line' },
+			curve: { points: disc, joins: 'line', closed: true },
 			direction: [0, -1, 0]
 		};
 		const opened = await trimmed(drum, [hole], { kind: 'rectangles' }, count(24, 9));
@@ -383,9 +384,215 @@ describe('trims', () => {
 		expect(areaOf(face) / (12000 * 9000 - Math.PI * 3000 ** 2)).to.be.closeTo(1, 1e-3);
 	});
 
+	describe('over the rims of a face', () => {
+		/** The deck in plan, with what outlines leave of it, reckoned by a general polygon library. */
+		const whole: [number, number][] = [
+			[0, 0],
+			[12000, 0],
+			[12000, 9000],
+			[0, 9000]
+		];
+		const box = (x: number, y: number, width: number, depth: number): [number, number][] => [
+			[x - width / 2, y - depth / 2],
+			[x + width / 2, y - depth / 2],
+			[x + width / 2, y + depth / 2],
+			[x - width / 2, y + depth / 2]
+		];
+		const rectangle = (x: number, y: number, width: number, depth: number, part = {}) =>
+			trim({
+				id: `t${x} ${y}`,
+				at: [x, y, 0],
+				outline: { shape: 'rectangle', width, depth, rounding: 0 },
+				...part
+			});
+
+		it('a doorway at the foot takes out what of it lies on the face, by any way of drawing it', async () => {
+			const ways: TrimDefinition[] = [
+				rectangle(5300, 700, 1700, 2600),
+				{
+					by: 'map',
+					id: 'm',
+					face: 'skin',
+					within: 5,
+					keep: 'outside',
+					outline: { shape: 'rectangle', width: 1700, depth: 2600, rounding: 0 },
+					at: [5300 - 6000, 700],
+					turn: 0
+				},
+				{
+					by: 'curve',
+					id: 'c',
+					face: 'skin',
+					within: 5,
+					keep: 'outside',
+					curve: {
+						points: box(5300, 700, 1700, 2600).map(([x, y]): [number, number, number] => [x, y, 4000]),
+						joins: 'line',
+						closed: true
+					},
+					direction: null
+				}
+			];
+			for (const way of ways) {
+				const { face, problem } = await trimmed(deck, [way]);
+				expect(problem, way.by).to.equal(undefined);
+				expectWhole(face);
+				const wanted = 12000 * 9000 - 1700 * 2000;
+				expect(areaOf(face) / wanted, `${way.by}: cells`).to.be.closeTo(1, 1e-9);
+				expect(face.area() / wanted, `${way.by}: face`).to.be.closeTo(1, 1e-9);
+			}
+		});
+
+		it('a corner cut off, the wrong side kept, and a face wider than its outline is high', async () => {
+			const { face, problem } = await trimmed(deck, [rectangle(12000, 9000, 3000, 2000)]);
+			expect(problem).to.equal(undefined);
+			expect(areaOf(face) / (108e6 - 1500 * 1000)).to.be.closeTo(1, 1e-9);
+			const inner = await trimmed(deck, [rectangle(6000, 4500, 90_000, 2300, { keep: 'inside' })]);
+			expect(inner.problem).to.equal(undefined);
+			expectWhole(inner.face);
+			expect(areaOf(inner.face) / (12000 * 2300)).to.be.closeTo(1, 1e-9);
+		});
+
+		it('outlines that cross each other or the rims leave what Clipper finds, whatever the pattern', async () => {
+			const size = fc.integer({ min: 700, max: 5200 });
+			const rect = fc.record({
+				x: fc.integer({ min: 0, max: 12000 }),
+				y: fc.integer({ min: 0, max: 9000 }),
+				width: size,
+				depth: size
+			});
+			await fc.assert(
+				fc.asyncProperty(
+					fc.array(rect, { minLength: 2, maxLength: 4 }),
+					fc.constantFrom<PatternChoice>({ kind: 'rectangles' }, { kind: 'diamonds' }),
+					async (list, pattern) => {
+						const { face, problem } = await trimmed(
+							deck,
+							list.map(({ x, y, width, depth }, k) => rectangle(x, y, width, depth, { id: `t${k}` })),
+							pattern,
+							count(11, 8)
+						);
+						if (problem !== undefined) {
+							expect(problem).to.match(/holes in holes|ended already|leaves nothing/);
+							return;
+						}
+						const left = differenceD(
+							[whole.map(([x, y]) => ({ x, y }))],
+							list.map(({ x, y, width, depth }) => box(x, y, width, depth).map(([p, q]) => ({ x: p, y: q }))),
+							FillRule.NonZero,
+							6
+						);
+						const wanted = areaD(left);
+						expect(face.area() / wanted, 'face').to.be.closeTo(1, 1e-7);
+						expect(areaOf(face) / wanted, 'cells').to.be.closeTo(1, 1e-7);
+						expectWhole(face);
+					}
+				),
+				{ numRuns: 60 }
+			);
+		});
+
+		it('an open curve from side to side keeps the side of the first corner, or the other one', async () => {
+			const cut = (keep: 'inside' | 'outside', points: [number, number, number][]): TrimDefinition => ({
+				by: 'curve',
+				id: 't',
+				face: 'skin',
+				within: 1,
+				keep,
+				curve: { points, joins: 'line', closed: false },
+				direction: null
+			});
+			// From short of the left rim to beyond the right one, rising from 3000 to 7000: a trapezium below.
+			const rising: [number, number, number][] = [
+				[600, 3200, 4000],
+				[13500, 7500, 4000]
+			];
+			for (const [points, below] of [
+				[rising, 12000 * 5000],
+				[[...rising].reverse(), 12000 * 5000],
+				[
+					[
+						[9000, -500, 4000],
+						[9000, 4000, 4000],
+						[12500, 4000, 4000]
+					],
+					12000 * 9000 - 3000 * 4000
+				]
+			] as [[number, number, number][], number][])
+				for (const keep of ['inside', 'outside'] as const) {
+					const { face, problem } = await trimmed(deck, [cut(keep, points)]);
+					expect(problem).to.equal(undefined);
+					expectWhole(face);
+					const wanted = keep === 'inside' ? below : 108e6 - below;
+					expect(areaOf(face) / wanted).to.be.closeTo(1, 1e-9);
+					expect(face.area() / wanted).to.be.closeTo(1, 1e-9);
+				}
+			const drum = revolved(
+				[
+					[4000, 0],
+					[4000, 9000]
+				],
+				'line'
+			);
+			const ring = await trimmed(
+				drum,
+				[{ ...cut('inside', rising), face: 'shell' }],
+				{ kind: 'rectangles' },
+				count(24, 9)
+			);
+			expect(ring.problem).to.match(/shell is a ring, which an open curve does not part/);
+		});
+
+		it('openings of a ring that cross each other over its seam, or a level, are united', async () => {
+			const drum = revolved(
+				[
+					[4000, 0],
+					[4000, 9000]
+				],
+				'line'
+			);
+			const door = (turn: number, height: number, width: number, depth: number): TrimDefinition => ({
+				by: 'map',
+				id: `m${turn} ${height}`,
+				face: 'shell',
+				within: 1,
+				keep: 'outside',
+				outline: { shape: 'rectangle', width, depth, rounding: 0 },
+				at: [(turn - 0.5) * 2 * Math.PI * 4000, height],
+				turn: 0
+			});
+			const whole = 2 * Math.PI * 4000;
+			const cases: [TrimDefinition[], number][] = [
+				// Two that cross at the seam.
+				[[door(0, 4000, 2000, 1000), door(0, 4000, 1000, 3000)], whole * 9000 - 2000 * 1000 - 1000 * 2000],
+				// A doorway at the foot, and one above that reaches into it.
+				[[door(0.5, 500, 2000, 3000), door(0.5, 2500, 800, 2000)], whole * 9000 - 2000 * 2000 - 800 * 1500],
+				// A window that runs over the level the drum is cut off at.
+				[
+					[
+						door(0.25, 6000, 1500, 2000),
+						{ by: 'level', id: 'top', face: 'shell', within: 1, keep: 'below', height: 6400 }
+					],
+					whole * 6400 - 1500 * 1400
+				]
+			];
+			for (const [trims, wanted] of cases) {
+				const { face, problem } = await trimmed(drum, trims, { kind: 'rectangles' }, count(24, 9));
+				expect(problem).to.equal(undefined);
+				expectWhole(face);
+				expect(face.area() / wanted).to.be.closeTo(1, 1e-4);
+			}
+		});
+	});
+
 	it('impossible ones are refused at their clause, in words', async () => {
 		const cases: [TrimDefinition[], RegExp][] = [
-			[[trim({ at: [11500, 4500, 0] })], /the outline leaves skin near x 1[23].\d{3}/],
+			[[trim({ at: [15500, 4500, 0] })], /the outline lies beside skin or all round it/],
+			[
+				[trim({ outline: { shape: 'rectangle', width: 15000, depth: 12000, rounding: 0 } })],
+				/the outline lies beside skin or all round it/
+			],
+			[[trim({ direction: [1, 0, 0] })], /the outline does not come to lie on skin near x [\d\s]+, y/],
 			[[trim({ within: 0 })], /followed to within 0 mm; 0.1 mm or more is accepted/],
 			[
 				[{ by: 'level', id: 't', face: 'skin', within: 5, keep: 'above', height: 7000 }],
@@ -418,13 +625,29 @@ describe('trims', () => {
 						within: 5,
 						keep: 'outside',
 						outline: { shape: 'circle', radius: 800 },
-						at: [5900, 4500],
+						at: [6900, 4500],
 						turn: 0
 					}
 				],
-				/it leaves skin 6.\d\d\d mm from its middle line/
+				/the outline lies beside skin/
 			],
-			[[trim({}), trim({ id: 'u', at: [7000, 5200, 0] })], /crosses another trim/],
+			[
+				[trim({ keep: 'inside' }), trim({ id: 'u', at: [10_000, 4500, 0], keep: 'inside' })],
+				/it lies where the face has ended already/
+			],
+			[
+				[
+					trim({ keep: 'inside' }),
+					trim({ id: 'u', outline: { shape: 'rectangle', width: 9000, depth: 1000, rounding: 0 } }),
+					trim({ id: 'w', outline: { shape: 'rectangle', width: 1000, depth: 9000, rounding: 0 } }),
+					trim({
+						id: 'x',
+						at: [6000, 4500, 0],
+						outline: { shape: 'rectangle', width: 4000, depth: 3000, rounding: 0 }
+					})
+				],
+				/together with the others it leaves nothing of skin/
+			],
 			[
 				[trim({}), trim({ id: 'u', outline: { shape: 'circle', radius: 700 } })],
 				/holes in holes cannot be made/

@@ -6,6 +6,7 @@ import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import { edgesOfRuns } from '../cladding/line-run';
 import { cladCells, cladLines, edgeFrames } from '../cladding/pieces';
 import { guidesOfDepth, layerOf } from '../grid/layer';
+import { meetingRims } from '../grid/meeting-rims';
 import type { NodeGrid } from '../grid/node-grid';
 import { stripShares } from '../grid/spacing';
 import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
@@ -16,6 +17,7 @@ import { massAtLevels, massFaces } from '../mass/faces';
 import { faceAddress, type Face } from '../mass/face';
 import { bareArea } from '../measure/bare-area';
 import { measureCells } from '../measure/cell-measures';
+import { centresOnFace } from '../measure/face-centres';
 import { trimmedArea } from '../measure/trimmed';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
@@ -47,6 +49,14 @@ export interface ChainHooks {
 export class Cancelled extends Error {}
 
 type Put = Rule['put'];
+
+/** A face of a zone, with its mass and what it is kept under. */
+interface FaceOfZone {
+	readonly face: Face;
+	readonly mass: string;
+	readonly slot: string;
+}
+
 const now = () => performance.now();
 
 function once<T>(make: () => T): () => T {
@@ -261,7 +271,7 @@ export class Chain {
 		const twice = zone.faces.find((_, k) => named.indexOf(named[k]!) < k);
 		if (twice)
 			refuse(`${at}/faces`, `the face "${twice.face}" of "${twice.mass}" is in the zone twice; take one out`);
-		const laid = zone.faces.map((wanted) => {
+		const found = zone.faces.map((wanted): FaceOfZone => {
 			const faces = this.faces(project, wanted.mass, `${at}/faces`);
 			const face = faces.value.find((one) => one.name === wanted.face);
 			if (!face)
@@ -269,30 +279,53 @@ export class Chain {
 					`${at}/faces`,
 					`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
 				);
-			return this.layOutFace(zone, wanted.mass, face, faces.serial, follow, project);
+			return { face, mass: wanted.mass, slot: `${zone.id} ${face.name} ${faces.serial}` };
 		});
+		const grids = this.grids(zone, found, follow);
+		const laid = found.map((one, k) => this.layOutFace(zone, one, grids[k]!, follow, project));
 		return this.memo.use(`rims ${zone.id}`, laid.map(({ serial }) => serial).join(' '), () =>
 			this.timed('cells', () => joinRims(laid, () => ++this.cellSerial))
 		).value;
 	}
 
+	/** The faces of a zone set out, each by itself, then anew where they have to meet others. */
+	private grids(zone: Zone, faces: readonly FaceOfZone[], follow: Following): Kept<NodeGrid>[] {
+		const at = `zones/${zone.id}/settingOut`;
+		const { settingOut } = zone;
+		const inputs = JSON.stringify([settingOut, follow.levels, [...follow.guides]]);
+		const alone = faces.map(({ face, slot }) =>
+			this.memo.use(`grid ${slot}`, inputs, () =>
+				this.timed('grid', () => setOut(face, settingOut, at, follow))
+			)
+		);
+		if (faces.length < 2) return alone;
+		const rims = this.memo.use(`meeting rims ${zone.id}`, alone.map(({ serial }) => serial).join(' '), () =>
+			this.timed('grid', () =>
+				meetingRims(
+					faces.map(({ face }, k) => ({ face, grid: alone[k]!.value })),
+					settingOut
+				)
+			)
+		);
+		return alone.map((grid, k) => {
+			const [{ face, slot }, wanted] = [faces[k]!, rims.value[k]];
+			if (!wanted) return grid;
+			return this.memo.use(`meeting grid ${slot}`, `${grid.serial} ${rims.serial}`, () =>
+				this.timed('grid', () => setOut(face, settingOut, at, follow, wanted))
+			);
+		});
+	}
+
 	private layOutFace(
 		zone: Zone,
-		massId: string,
-		face: Face,
-		massSerial: number,
+		{ face, mass, slot }: FaceOfZone,
+		grid: Kept<NodeGrid>,
 		follow: Following,
 		project: Project
 	): FaceModel {
 		const at = `zones/${zone.id}`;
-		const slot = `${zone.id} ${face.name} ${massSerial}`;
 		const area = this.memo.use(`area ${slot}`, '', () =>
 			once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
-		);
-		const grid = this.memo.use(
-			`grid ${slot}`,
-			JSON.stringify([zone.settingOut, follow.levels, [...follow.guides]]),
-			() => this.timed('grid', () => setOut(face, zone.settingOut, `${at}/settingOut`, follow))
 		);
 		const { tiles } = project;
 		const pattern = JSON.stringify([
@@ -304,7 +337,7 @@ export class Chain {
 		const places = hangsOnPlaces(face, zone.pattern, tiles, at) || zone.slivers !== null;
 		// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
 		const counts = places ? String(grid.serial) : topologyOf(grid.value);
-		const topology = this.memo.use(`topology ${zone.id} ${massId} ${face.name}`, `${counts} ${pattern}`, () =>
+		const topology = this.memo.use(`topology ${zone.id} ${mass} ${face.name}`, `${counts} ${pattern}`, () =>
 			this.timed('cells', () => {
 				const laid = layCells(face, grid.value, zone.pattern, { tiles, guides: follow.guides }, at);
 				if (laid.cells.count === 0)
@@ -340,10 +373,11 @@ export class Chain {
 				const origin = [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number];
 				return {
 					face,
-					address: faceAddress(massId, face.name),
+					address: faceAddress(mass, face.name),
 					area: area.value,
 					bare: zone.settingOut.along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 					grid: nodes,
+					centresOnFace: once(() => centresOnFace(face.surface, nodes, cells)),
 					joint: zone.settingOut.joint,
 					remarks: sliverRemarks(slivers, measured.measures.area),
 					slots: slotNames(zone.pattern, tiles, at),

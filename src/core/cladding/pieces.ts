@@ -29,6 +29,8 @@ export interface CladFace {
 	readonly grid: NodeGrid;
 	readonly cells: Cells;
 	readonly measures: CellMeasures;
+	/** Middles of the cells on the face itself (mm), reckoned when a part asks for them. */
+	readonly centresOnFace: () => Float64Array;
 	/** Left open between cells (mm). */
 	readonly joint: number;
 	/** What is to be said of cells, by cell. */
@@ -82,6 +84,7 @@ function ringColumn(face: CladFace, anchors: Uint32Array, name: string): ColumnR
 	if (axis) {
 		const a = axisOf[axis]!;
 		if (what === 'normal' || what === 'centre') return gather(anchors, measures[what], 3, a);
+		if (what === 'face_centre') return gather(anchors, face.centresOnFace(), 3, a);
 		const [, of, number] = what.match(/^(corner|normal|far)(\d+)$/)!;
 		const corner = Number(number) - 1;
 		const { corners, start } = cells;

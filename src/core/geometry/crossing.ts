@@ -26,19 +26,23 @@ function swept(line: readonly Place[], closed: boolean, of: 0 | 1): Swept[] {
 const MOST_PAIRS = 50_000_000;
 export class TooIntricate extends Error {}
 
-/** The first pair of segments that cross. @throws TooIntricate */
-function firstCrossing(segments: Swept[], asked: (a: Swept, b: Swept) => boolean): [Swept, Swept] | null {
+/** The first pair of segments that meet, as it is asked of those that lie over each other. @throws TooIntricate */
+function firstMeeting(
+	segments: Swept[],
+	asked: (a: Swept, b: Swept) => boolean,
+	slack = 0
+): [Swept, Swept] | null {
 	segments.sort((a, b) => a.left - b.left);
 	let pairs = 0;
 	for (let i = 0; i < segments.length; i++) {
 		const a = segments[i]!;
 		for (let j = i + 1; j < segments.length; j++) {
 			const b = segments[j]!;
-			if (b.left > a.right) break;
+			if (b.left > a.right + slack) break;
 			if (++pairs > MOST_PAIRS)
 				throw new TooIntricate('it has too many corners that lie over each other; draw it with fewer');
-			if (b.low > a.high || b.high < a.low || !asked(a, b)) continue;
-			if (crosses(a.from, a.to, b.from, b.to)) return [a, b];
+			if (b.low > a.high + slack || b.high < a.low - slack) continue;
+			if (asked(a, b)) return [a, b];
 		}
 	}
 	return null;
@@ -47,20 +51,35 @@ function firstCrossing(segments: Swept[], asked: (a: Swept, b: Swept) => boolean
 /** Where a closed line crosses itself: the first corner of a piece that does, or null. @throws TooIntricate */
 export function selfCrossing(line: readonly Place[]): Place | null {
 	const n = line.length;
-	const apart = (a: Swept, b: Swept) => {
+	const cross = (a: Swept, b: Swept) => {
 		const steps = Math.abs(a.number - b.number);
-		return steps > 1 && steps < n - 1;
+		return steps > 1 && steps < n - 1 && crosses(a.from, a.to, b.from, b.to);
 	};
-	return firstCrossing(swept(line, true, 0), apart)?.[0].from ?? null;
+	return firstMeeting(swept(line, true, 0), cross)?.[0].from ?? null;
 }
 
-/** Whether a segment of one line crosses one of another. @throws TooIntricate */
-export function linesCross(
+/** How far a place is from a segment. */
+function off(a: Place, b: Place, p: Place): number {
+	const [x, y] = [b[0] - a[0], b[1] - a[1]];
+	const share = ((p[0] - a[0]) * x + (p[1] - a[1]) * y) / (x * x + y * y || 1);
+	const t = Math.min(1, Math.max(0, share));
+	return Math.hypot(p[0] - a[0] - t * x, p[1] - a[1] - t * y);
+}
+
+/** Whether one line crosses another, or comes within so much of it. @throws TooIntricate */
+export function linesMeet(
 	one: readonly Place[],
 	oneClosed: boolean,
 	other: readonly Place[],
-	otherClosed: boolean
+	otherClosed: boolean,
+	within: number
 ): boolean {
-	const segments = [...swept(one, oneClosed, 0), ...swept(other, otherClosed, 1)];
-	return firstCrossing(segments, (a, b) => a.of !== b.of) !== null;
+	const meet = (a: Swept, b: Swept) =>
+		a.of !== b.of &&
+		(crosses(a.from, a.to, b.from, b.to) ||
+			off(a.from, a.to, b.from) <= within ||
+			off(a.from, a.to, b.to) <= within ||
+			off(b.from, b.to, a.from) <= within ||
+			off(b.from, b.to, a.to) <= within);
+	return firstMeeting([...swept(one, oneClosed, 0), ...swept(other, otherClosed, 1)], meet, within) !== null;
 }

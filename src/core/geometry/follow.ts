@@ -48,10 +48,10 @@ export function followCurve(
 }
 
 /** Corners of a polyline that follows a closed chain, the first not repeated. */
-export function followChain(chain: BezierChain, within: number): Vector[] {
+export function followChain(chain: BezierChain, within: number, closed = true): Vector[] {
 	const curve = chainCurve(chain);
 	const points = followCurve((at) => evaluateCurve(curve, at).points, chain.breaks, within);
-	return points.slice(0, -1);
+	return closed ? points.slice(0, -1) : points;
 }
 
 /** A turn of more than this is a corner; less comes from following a smooth curve. */

@@ -52,3 +52,19 @@ export function boxOf(places: readonly Place[]): Box {
 	}
 	return { low: [left, low], high: [right, high] };
 }
+
+/** The shares of a segment between which it lies in a box; null when it does not meet it (Liang and Barsky). */
+export function shareWithin(a: Place, b: Place, { low, high }: Box): readonly [number, number] | null {
+	let [from, to] = [0, 1];
+	for (const k of [0, 1] as const) {
+		const way = b[k] - a[k];
+		if (way === 0) {
+			if (a[k] < low[k] || a[k] > high[k]) return null;
+			continue;
+		}
+		const [t, s] = [(low[k] - a[k]) / way, (high[k] - a[k]) / way];
+		from = Math.max(from, Math.min(t, s));
+		to = Math.min(to, Math.max(t, s));
+	}
+	return from < to ? [from, to] : null;
+}

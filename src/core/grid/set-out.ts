@@ -13,6 +13,7 @@ import type { SettingOut, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { Belt, lengthsOf, middleOf, POLE, polesOf } from './belt';
+import { takeRims, type RimPlaces } from './meeting-rims';
 import { equalChordNet } from './nets/equal-chords';
 import { geodesicNet } from './nets/geodesics';
 import { levelPlaneNet } from './nets/level-planes';
@@ -145,9 +146,16 @@ function netOf(
  * Courses are placed by true length on the belt line (the bay line in the middle of the face), bays by true
  * length on every course line, to 0.1 mm or better; or as the other ways of setting out have it.
  * @param at the path of the setting-out clause
+ * @param rims where other faces have the nodes on rims
  * @throws ProblemError when the counts or sizes cannot be made on this face
  */
-export function setOut(face: Face, settingOut: SettingOut, at: string, follow = nothing): NodeGrid {
+export function setOut(
+	face: Face,
+	settingOut: SettingOut,
+	at: string,
+	follow = nothing,
+	rims: RimPlaces | null = null
+): NodeGrid {
 	const { surface } = face;
 	const turned = transpose(surface);
 	const { poleHole, joint } = settingOut;
@@ -184,7 +192,8 @@ export function setOut(face: Face, settingOut: SettingOut, at: string, follow = 
 				{ label: `3 ${what}`, path: `${at}/${key}`, value: { by: 'count', count: 3 } }
 			]);
 	askFirst(across.steps, up.steps, settingOut.mostCells, at);
-	return gridOf(surface, { across, up }, belts.up, netOf(surface, settingOut, { across, up }, belts, at));
+	const net = netOf(surface, settingOut, { across, up }, belts, at);
+	return gridOf(surface, { across, up }, belts.up, rims ? takeRims(net, rims, surface) : net);
 }
 
 /**

@@ -1,6 +1,6 @@
 import { turnOutside, type Surface } from '../geometry/surface';
 import { refuse } from '../units/problem';
-import { apart, periodOf } from './trim/trim';
+import { together } from './trim/together';
 import { endsOf, trimOf } from './trim/trims';
 import type { Form, Level, Mass } from '../project/form-schema';
 import { domeFaces } from './dome';
@@ -93,5 +93,5 @@ function trimmed(face: Face, mass: Mass): Face {
 	const trims = mass.trims
 		.filter((trim) => trim.face === face.name)
 		.map((trim) => trimOf(face, trim, `${at}/trims/${trim.id}`));
-	return { ...face, trims: apart([...own, ...trims], periodOf(face)) };
+	return { ...face, trims: together(face, [...own, ...trims]) };
 }

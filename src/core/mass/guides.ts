@@ -4,9 +4,10 @@ import { bezierChain, chainCurve } from '../geometry/path';
 import type { Vector } from '../geometry/vector';
 import type { Guide } from '../project/guide-schema';
 import { refuse } from '../units/problem';
+import { formatNumber } from '../units/quantity';
 import type { Face } from './face';
 import { flatPlaces } from './trim/flat';
-import { onFace } from './trim/project';
+import { isBeside, onFace } from './trim/project';
 
 /** Guides are followed to within so many mm. */
 const WITHIN = 2;
@@ -38,11 +39,19 @@ export function guidePoints(
 	if (guide.on === 'space') return followed(guide.points, guide, at);
 	const face = faceOf(guide.mass, guide.face);
 	if (!face) return refuse(at, `the face ${guide.face} of "${guide.mass}" is not there; draw the guide anew`);
-	const placeOf = flatPlaces(face, at);
+	const placeOf = flatPlaces(face);
 	const flat = followed(
 		guide.points.map(([x, y]): Vector => [x, y, 0]),
 		guide,
 		at
 	);
-	return flat.map(([x, y]) => onFace(face, placeOf([x, y])));
+	return flat.map(([x, y]) => {
+		const place = placeOf([x, y]);
+		if (isBeside(face, place))
+			refuse(
+				at,
+				`it leaves ${face.name} ${formatNumber(Math.round(x))} mm from its middle line, ${formatNumber(Math.round(y))} mm up; move it or make it smaller`
+			);
+		return onFace(face, place);
+	});
 }

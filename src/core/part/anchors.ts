@@ -53,7 +53,8 @@ export const cornersOf = (anchor: Anchor, wanted = 4): number =>
 /**
  * What a part is given by its anchor, by name. What no step uses costs nothing.
  * - ring of n: cell, corner1 … n, edge1 … n, for four corners edge3_aligned and edge4_aligned (run the same
- *   way as edges 1 and 2), centre, normal, corner_normals, plane, up
+ *   way as edges 1 and 2), centre, face_centre (of the cell on the face itself),
+ *   normal, corner_normals, plane, up
  * - double ring: the same, and far, far1 … n, far_centre of the companion
  * - pair: line, start, end, normal, normal_left, normal_right (of the cells beside it), up
  * - node: node, normal, way1 … n (directions of its edges), up
@@ -109,6 +110,7 @@ export function givenNames(
 			});
 			const [centre, normal] = [point('centre'), point('normal')];
 			put('centre', { is: 'point', at: centre });
+			put('face_centre', { is: 'point', at: point('face_centre') });
 			put('normal', { is: 'direction', at: normal });
 			put('corner_normals', { is: 'directions', points: numbered('normal') });
 			const right = v.squareTo(v.subtract(ring[1]!, ring[0]!), normal);

@@ -42,7 +42,7 @@ function ringSource(
 	};
 	return {
 		point(name) {
-			if (name === 'centre') return centre;
+			if (name === 'centre' || name === 'face_centre') return centre;
 			return name.startsWith('corner') ? ring[Number(name.slice(6)) - 1]! : normal;
 		},
 		measure: (name) => measures[name]?.() ?? around(name) ?? b.constant(0)

@@ -311,6 +311,7 @@ function ringColumns(
 	});
 	put('normal', normal);
 	put('centre', centre);
+	put('face_centre', centre);
 	const heights = ring.map((p) => dot(subtract(p, centre), normal));
 	columns
 		.set('cell_area', length(area) / 2)

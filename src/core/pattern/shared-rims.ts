@@ -26,6 +26,8 @@ export interface RimMeeting {
 	readonly shared: number;
 	/** Nodes of the one that lie on an edge of the other without a node there. */
 	readonly apart: number;
+	/** Steps of each along the line where they meet. */
+	readonly steps: readonly [number, number];
 }
 
 export interface SharedRims {
@@ -100,19 +102,19 @@ function meetingsOf(
 	shared: readonly SharedRim[]
 ): RimMeeting[] {
 	const found: RimMeeting[] = [];
-	const nodesOf = (face: number) => [
-		...new Set(rims.filter((rim) => rim.face === face).flatMap(({ a, b }) => [a, b]))
-	];
+	const rimOf = faces.map((_, face) => rims.filter((rim) => rim.face === face));
+	const nodesOf = rimOf.map((own) => [...new Set(own.flatMap(({ a, b }) => [a, b]))]);
+	const along = (one: number, other: number) =>
+		nodesAlong(faces[one]!, nodesOf[one]!, faces[other]!, rimOf[other]!);
 	for (let one = 0; one < faces.length; one++)
 		for (let other = one + 1; other < faces.length; other++) {
 			const count = shared.filter((rim) => rim.face === one && rim.other === other).length;
-			const apart = looseNodes(
-				faces[one]!,
-				nodesOf(one),
-				faces[other]!,
-				rims.filter((rim) => rim.face === other)
-			);
-			if (count || apart > 1) found.push({ faces: [one, other], shared: count, apart });
+			const own = along(one, other);
+			if (!count && own.loose < 2) continue;
+			const steps = own.loose
+				? ([own.all - 1, along(other, one).all - 1] as const)
+				: ([count, count] as const);
+			found.push({ faces: [one, other], shared: count, apart: own.loose, steps });
 		}
 	return found;
 }
@@ -120,22 +122,25 @@ function meetingsOf(
 /** Share of an edge's length by which a line on a curved rim may bulge over its chord. */
 const BULGE = 0.05;
 
-/** Nodes that lie on edges of another face's rim, but on none of its nodes. */
-function looseNodes(
+/** Nodes that lie along another face's rim, and those among them that lie on none of its nodes. */
+function nodesAlong(
 	face: RimmedFace,
 	nodes: readonly number[],
 	other: RimmedFace,
 	rims: readonly RimEdge[]
-): number {
-	return nodes.filter((node) => {
+): { all: number; loose: number } {
+	let [all, loose] = [0, 0];
+	for (const node of nodes) {
 		const p = pointOf(face, node);
-		let on = false;
+		let [on, isNode] = [false, false];
 		for (const { a, b } of rims) {
 			const [q, r] = [pointOf(other, a), pointOf(other, b)];
 			const size = gap(q, r);
-			if (gap(p, q) < SAME || gap(p, r) < SAME) return false;
+			isNode ||= gap(p, q) < SAME || gap(p, r) < SAME;
 			if (gap(p, q) + gap(p, r) < size * (1 + BULGE ** 2)) on = true;
 		}
-		return on;
-	}).length;
+		if (isNode || on) all++;
+		if (on && !isNode) loose++;
+	}
+	return { all, loose };
 }

@@ -231,8 +231,8 @@ export const trimSchema = z.discriminatedUnion('by', [
 		by: z.literal('curve'),
 		...trimmed,
 		keep: opening,
-		/** A closed curve in space. */
-		curve: pathSchema.omit({ closed: true }),
+		/** A curve in space; an open one runs on over the rims, and the face's first corner lies within it. */
+		curve: pathSchema.extend({ closed: z.boolean().default(true) }),
 		/** Projected along it; null takes the nearest places of the face. */
 		direction: point.nullable().default(null)
 	}),

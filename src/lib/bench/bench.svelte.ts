@@ -183,7 +183,7 @@ export class Bench {
 		if (of) return mean([this.points[k]]);
 		if (name === 'start' || name === 'node') return this.points[0] ?? null;
 		if (name === 'end') return this.points.at(-1) ?? null;
-		if (name === 'cell' || name === 'centre') return mean(ring);
+		if (name === 'cell' || name === 'centre' || name === 'face_centre') return mean(ring);
 		if (name === 'line' || name === 'chain') return mean(this.points);
 		const view = this.shown?.inspection.steps.get(name);
 		return view ? mean(this.placesOf(view.points)) : null;

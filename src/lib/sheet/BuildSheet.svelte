@@ -173,7 +173,12 @@
 	const apart = (zone: Zone) =>
 		(stateOf(zone)?.meetings ?? [])
 			.filter((meeting) => meeting.apart > 0)
-			.map(({ faces }) => faces.map((k) => zone.faces[k]?.face ?? ''));
+			.map(({ faces, steps }) => {
+				const [one, other] = faces.map((k) => zone.faces[k]?.face ?? '');
+				return steps[0] === steps[1]
+					? `${one} and ${other} have ${steps[0]} steps each where they meet, but ${zone.settingOut.along} lay them elsewhere on each: they share no nodes there.`
+					: `${one} has ${steps[0]} steps where it meets ${other}, which has ${steps[1]}: they share their nodes where counts are the same.`;
+			});
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
 	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
@@ -294,9 +299,7 @@
 							chosen.map((one) => ({ mass: one.split('/')[0], face: one.split('/')[1] })),
 							`${zone.name} faces`
 						)}
-				/>.{#each apart(zone) as [one, other] (`${one} ${other}`)}<span
-						class="text-ink-2 block font-sans text-[12px]"
-						>{one} and {other} do not share their nodes where they meet: their counts differ.</span
+				/>.{#each apart(zone) as said (said)}<span class="text-ink-2 block font-sans text-[12px]">{said}</span
 					>{/each}
 			</Clause>
 			<SettingOutClause {zone} number="{n}.2" direction="across" />

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Mass, TrimKind } from '$core/project/form-schema';
+	import type { Mass } from '$core/project/form-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 	import Clause from './Clause.svelte';
@@ -41,7 +41,7 @@
 		workbench.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
 	}
 	/** A trim in the middle of the chosen face, or of the first one. */
-	function addTrim(kind: TrimKind) {
+	function addTrim(kind: (typeof newTrimWords)[number]['kind']) {
 		const chosen = workbench.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
 		const face = faces.find((one) => `${mass.id}/${one.name}` === chosen) ?? faces[0];
 		if (!face) return;

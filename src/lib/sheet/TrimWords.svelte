@@ -21,14 +21,15 @@
 		workbench.model.view.problems.some(({ at }) => at === path || at.startsWith(`${path}/`))
 	);
 	const isPlane = $derived(trim.by === 'plane' || trim.by === 'level');
-	const keeps: Record<string, string> = {
-		outside: 'An opening',
-		inside: 'An end',
+	const isOpen = $derived(trim.by === 'curve' && !trim.curve.closed);
+	const keeps: Record<string, string> = $derived({
+		outside: isOpen ? 'The side away from the first corner' : 'An opening',
+		inside: isOpen ? 'The side of the first corner' : 'An end',
 		ahead: 'What is ahead',
 		behind: 'What is behind',
 		above: 'What is above',
 		below: 'What is below'
-	};
+	});
 	const choices = $derived(
 		trim.by === 'plane'
 			? ['ahead', 'behind']
@@ -56,11 +57,11 @@
 	><ChoiceChip
 		value={trim.keep}
 		options={choices.map((value) => ({ value, label: keeps[value]! }))}
-		label={isPlane ? 'Side that is kept' : 'Opening or end'}
+		label={isPlane || isOpen ? 'Side that is kept' : 'Opening or end'}
 		onchoose={(keep) => workbench.set(`${path}/keep`, keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
 	/>
 	{#if trim.by === 'level'}<HeightChip path="{path}/height" value={trim.height} label="Trim height" {of} />
-		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else}of{/if}
+		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else if isOpen}is kept of{:else}of{/if}
 	{#if names.length > 1}<ChoiceChip
 			value={trim.face}
 			options={names.map((name) => ({ value: name, label: name }))}
@@ -103,7 +104,7 @@
 			{of}
 			step={5}
 		/>
-	{:else if trim.by === 'curve'}, a closed curve
+	{:else if trim.by === 'curve'}{isOpen ? ' along a curve from side to side' : ', a closed curve'}
 		<CurveChip
 			curve={{
 				path: `${path}/curve`,
@@ -111,7 +112,7 @@
 				points: trim.curve.points,
 				joins: trim.curve.joins,
 				axes: ['x', 'y', 'z'],
-				closed: 'always',
+				closed: trim.curve.closed,
 				arcs: false
 			}}
 		/> taken <DirectionChip

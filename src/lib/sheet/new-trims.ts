@@ -3,10 +3,11 @@ import type { ShapeView } from '$lib/worker/views';
 import { freshId } from './words';
 
 /** What is said of each way to trim a face, for the list of what can be added. */
-export const newTrimWords: readonly { kind: TrimKind; label: string }[] = [
+export const newTrimWords: readonly { kind: TrimKind | 'open curve'; label: string }[] = [
 	{ kind: 'outline', label: 'Add an opening' },
 	{ kind: 'map', label: 'Add an opening on the flat map' },
 	{ kind: 'curve', label: 'Add an opening by a closed curve' },
+	{ kind: 'open curve', label: 'Cut it off along a curve' },
 	{ kind: 'level', label: 'Cut it off at a height' },
 	{ kind: 'plane', label: 'Cut it off by a plane' }
 ];
@@ -24,12 +25,23 @@ function middleOf(face: ShapeView): { at: Vector; normal: Vector } {
 	};
 }
 
+/** Points over the middle of a face from its left rim to its right one (mm). */
+function acrossMiddle({ rows, columns, positions, origin }: ShapeView): number[][] {
+	const row = Math.floor(rows / 2) * columns;
+	const points = 5;
+	return Array.from({ length: points }, (_, n) => {
+		const node = 3 * (row + Math.round((n * (columns - 1)) / (points - 1)));
+		return origin.map((value, k) => Math.round(value + positions[node + k]!));
+	});
+}
+
 /** A trim of a face of a sensible size about its middle, as a value for the document. */
-export function newTrim(kind: TrimKind, face: ShapeView, mass: Mass): Record<string, unknown> {
+export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Mass): Record<string, unknown> {
 	const { at, normal } = middleOf(face);
+	const isOpening = kind === 'outline' || kind === 'map' || kind === 'curve';
 	const common = {
-		by: kind,
-		id: freshId(kind === 'plane' || kind === 'level' ? 'end' : 'opening', mass.trims),
+		by: kind === 'open curve' ? 'curve' : kind,
+		id: freshId(isOpening ? 'opening' : 'end', mass.trims),
 		face: face.name
 	};
 	const radius = Math.max(10, Math.round(Math.min(face.across, face.up) / 60) * 10);
@@ -59,6 +71,12 @@ export function newTrim(kind: TrimKind, face: ShapeView, mass: Mass): Record<str
 			});
 			return { ...common, curve: { points, joins: 'smooth' } };
 		}
+		case 'open curve':
+			return {
+				...common,
+				keep: 'inside',
+				curve: { points: acrossMiddle(face), joins: 'smooth', closed: false }
+			};
 		case 'level':
 			return { ...common, height: at[2] };
 		case 'plane': {

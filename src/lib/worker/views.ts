@@ -7,7 +7,7 @@ import type { CellMeasures } from '$core/measure/cell-measures';
 import type { Cells } from '$core/pattern/cells';
 import type { Edges } from '$core/pattern/edges';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
-import type { Place } from '$core/geometry/polygon';
+import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
 import type { ElementTable } from '$core/part/element-table';
 import type { Family } from '$core/project/part-definition';
@@ -184,17 +184,24 @@ export function faceView(face: FaceModel): FaceView {
 /** Curves of trims are drawn in so many straight pieces between two of their corners. */
 const TRIM_PIECES = 3;
 
-/** The trims of a face as segments in space. */
+/** The trims of a face as segments in space, as far as they lie on it. */
 function trimSegments(face: Face, origin: readonly number[]): Float32Array {
 	const segments: number[] = [];
+	const { knotsU, knotsV } = face.surface;
+	const across = face.closedAcross ? [-Infinity, Infinity] : [knotsU[0]!, knotsU.at(-1)!];
+	const box: Box = { low: [across[0]!, knotsV[0]!], high: [across[1]!, knotsV.at(-1)!] };
 	const push = (place: Place) => segments.push(...onFace(face, place).map((value, k) => value - origin[k]!));
 	for (const { curves } of face.trims)
 		for (const { places, run } of curves)
 			for (let k = 0; k < (run === 'closed' ? places.length : places.length - 1); k++) {
 				const [[ax, ay], [bx, by]] = [places[k]!, places[(k + 1) % places.length]!];
+				const on = shareWithin([ax, ay], [bx, by], box);
+				if (!on) continue;
 				for (let s = 0; s < TRIM_PIECES; s++)
-					for (const t of [s / TRIM_PIECES, (s + 1) / TRIM_PIECES])
+					for (const step of [s, s + 1]) {
+						const t = on[0] + (step / TRIM_PIECES) * (on[1] - on[0]);
 						push([ax + t * (bx - ax), ay + t * (by - ay)]);
+					}
 			}
 	return Float32Array.from(segments);
 }

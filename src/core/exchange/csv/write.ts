@@ -27,6 +27,9 @@ function cell(column: Column, row: number): string | number {
 	return Number((value * factor).toFixed(decimals));
 }
 
+/** Rows that are written at a time, so that a long schedule is not held twice. */
+const BLOCK = 2000;
+
 /**
  * A schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
  * @param rows the rows and their order; all in building order when left out
@@ -38,12 +41,18 @@ export function scheduleCsv(
 	columns?: readonly string[]
 ): string {
 	const chosen = schedule.columns.filter((column) => !columns || columns.includes(column.key));
-	const order = rows ?? Array.from({ length: schedule.rows }, (_, r) => r);
-	return Papa.unparse(
-		{
-			fields: chosen.map(heading),
-			data: Array.from(order, (r) => chosen.map((column) => cell(column, r)))
-		},
-		{ newline: '\r\n', escapeFormulae: true }
-	);
+	const count = rows?.length ?? schedule.rows;
+	const newline = '\r\n';
+	const lines = (data: (string | number)[][]) => Papa.unparse(data, { newline, escapeFormulae: true });
+	const blocks = [lines([chosen.map(heading)])];
+	for (let from = 0; from < count; from += BLOCK)
+		blocks.push(
+			lines(
+				Array.from({ length: Math.min(BLOCK, count - from) }, (_, k) => {
+					const row = rows?.[from + k] ?? from + k;
+					return chosen.map((column) => cell(column, row));
+				})
+			)
+		);
+	return blocks.join(newline);
 }

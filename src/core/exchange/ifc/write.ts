@@ -50,6 +50,7 @@ class IfcBuilder {
 	readonly step = new StepWriter();
 	/** By the id of their variant. */
 	private readonly types = new Map<string, { type: StepValue; name: string; pieces: StepValue[] }>();
+	private readonly styles = new Map<Material, StepValue>();
 	/** By the ids of their materials. */
 	private readonly byMaterial = new Map<string, { material: StepValue; name: string; pieces: StepValue[] }>();
 	private context: StepValue = NONE;
@@ -369,10 +370,14 @@ class IfcBuilder {
 
 	private style(material: Material): StepValue {
 		const { step } = this;
+		const known = this.styles.get(material);
+		if (known) return known;
 		const rgb = [1, 3, 5].map((k) => real(parseInt(material.colour.slice(k, k + 2), 16) / 255));
 		const colour = step.once('IFCCOLOURRGB', NONE, ...rgb);
 		const shading = step.once('IFCSURFACESTYLESHADING', colour, real(1 - material.opacity));
-		return step.once('IFCSURFACESTYLE', text(material.label), enumeration('BOTH'), list([shading]));
+		const style = step.once('IFCSURFACESTYLE', text(material.label), enumeration('BOTH'), list([shading]));
+		this.styles.set(material, style);
+		return style;
 	}
 
 	private typeOf(clause: ClauseGroup) {

@@ -37,40 +37,42 @@ export function sightOf(direction: Vector, turn: number, at: string): Sight {
 }
 
 const ROUNDS = 30;
-/** A point is on the face when the place found for it is no further off than this, along the face (mm). */
-const BESIDE = 1;
 
 const leaves = (face: TrimmedFace, [x, y, z]: Vector, at: string) =>
 	refuse(
 		at,
-		`the outline leaves ${face.name} near x ${formatNumber(Math.round(x))}, y ${formatNumber(Math.round(y))}, z ${formatNumber(Math.round(z))}; move it or make it smaller so that all of it falls on the face`
+		`the outline does not come to lie on ${face.name} near x ${formatNumber(Math.round(x))}, y ${formatNumber(Math.round(y))}, z ${formatNumber(Math.round(z))}; move it, or look at the face from another side`
 	);
 
-/** Newton's method in the two directions square to the line of sight; null when it leaves the face. */
-function alongSight(face: TrimmedFace, sight: Sight, point: Vector, from: Place): Place | null {
-	const { surface, closedAcross } = face;
-	const [lowU, lowV] = [surface.knotsU[0]!, surface.knotsV[0]!];
-	const [period, highV] = [surface.knotsU.at(-1)! - lowU, surface.knotsV.at(-1)!];
+/** A face at a place as far as it goes, and how far beyond its rims the place lies, in parameters. */
+function reached(face: TrimmedFace, place: Place): { point: Vector; u: Vector; v: Vector } {
+	const held = heldOn(face, place);
+	const { points, du, dv } = evaluateGrid(face.surface, [held[0]], [held[1]]);
+	const [u, v] = [pointAt(du, 0), pointAt(dv, 0)];
+	const beyond = [face.closedAcross ? 0 : place[0] - held[0], place[1] - held[1]] as const;
+	return { point: add(pointAt(points, 0), add(scale(u, beyond[0]), scale(v, beyond[1]))), u, v };
+}
+
+/** Newton's method in the two directions square to the line of sight; null when it comes to nothing. */
+function alongSight(face: TrimmedFace, sight: Sight, target: Vector, from: Place): Place | null {
 	let [u, v] = from;
 	for (let round = 0; round < ROUNDS; round++) {
-		const within = closedAcross
-			? lowU + ((((u - lowU) % period) + period) % period)
-			: Math.min(lowU + period, Math.max(lowU, u));
-		const held = Math.min(highV, Math.max(lowV, v));
-		const { points, du, dv } = evaluateGrid(surface, [within], [held]);
-		const off = subtract([points[0]!, points[1]!, points[2]!], point);
+		const { point, u: U, v: V } = reached(face, [u, v]);
+		const off = subtract(point, target);
 		const [p, q] = [dot(off, sight.x), dot(off, sight.y)];
-		const U: Vector = [du[0]!, du[1]!, du[2]!];
-		const V: Vector = [dv[0]!, dv[1]!, dv[2]!];
 		const [a, b, c, d] = [dot(U, sight.x), dot(V, sight.x), dot(U, sight.y), dot(V, sight.y)];
 		const det = a * d - b * c;
-		const clamped = v !== held || (!closedAcross && u !== within);
-		if (Math.hypot(p, q) < 1e-9 * (1 + length(U) + length(V))) return clamped ? null : [u, v];
+		if (Math.hypot(p, q) < 1e-9 * (1 + length(U) + length(V))) return [u, v];
 		if (!(Math.abs(det) > 1e-12 * (length(U) * length(V) + 1e-30))) return null;
-		if (clamped && round > ROUNDS / 2) return null;
-		[u, v] = [(closedAcross ? u : within) - (d * p - b * q) / det, held - (a * q - c * p) / det];
+		[u, v] = [u - (d * p - b * q) / det, v - (a * q - c * p) / det];
 	}
 	return null;
+}
+
+/** A line as points that follow one another; of a closed one the last is joined to the first. */
+export interface Line<P> {
+	readonly points: readonly P[];
+	readonly closed: boolean;
 }
 
 /** An outline on a face: its corners, and which point each comes from (-1: one put in between). */
@@ -83,14 +85,14 @@ export interface OutlineOnFace {
 const MOST_HALVINGS = 8;
 
 /**
- * Places of a closed outline on a face, with further ones where the straight way between two of them, in
+ * Places of a line on a face, with further ones where the straight way between two of them, in
  * parameters, would leave the outline's own image by more than so many mm.
  * @param middle the point half way between two
  * @param placeOf where a point comes to lie, sought from the place before it
  */
 export function followOnFace<P>(
 	face: TrimmedFace,
-	points: readonly P[],
+	{ points, closed }: Line<P>,
 	middle: (a: P, b: P) => P,
 	placeOf: (point: P, before: Place | undefined) => Place,
 	within: number
@@ -120,6 +122,11 @@ export function followOnFace<P>(
 	points.forEach((p, k) => {
 		const next = (k + 1) % points.length;
 		const a = places[k]!;
+		if (!closed && next === 0) {
+			found.push(a);
+			source.push(k);
+			return;
+		}
 		const [u, v] = places[next]!;
 		const b: Place = period && next === 0 ? [u + period * Math.round((a[0] - u) / period), v] : [u, v];
 		found.push(a);
@@ -140,18 +147,30 @@ export function heldOn(face: TrimmedFace, [u, v]: Place): Place {
 	return [across, Math.min(knotsV.at(-1)!, Math.max(knotsV[0]!, v))];
 }
 
-/** The point at a place, on a ring also beyond the seam. */
-export function onFace(face: TrimmedFace, place: Place): Vector {
-	const [u, v] = heldOn(face, place);
-	return pointAt(evaluateGrid(face.surface, [u], [v]).points, 0);
+/** The point at a place: on a ring beyond the seam too, and beyond a rim straight on as the face ends there. */
+export const onFace = (face: TrimmedFace, place: Place): Vector => reached(face, place).point;
+
+/** Shares of the parameters by which a place may lie beyond a rim and still count as on it. */
+const ON_RIM = 1e-9;
+
+/** Whether a place lies beyond the rims of its face. */
+export function isBeside(face: TrimmedFace, place: Place): boolean {
+	const held = heldOn(face, place);
+	const { knotsU, knotsV } = face.surface;
+	const far = (knots: Float64Array, k: 0 | 1) =>
+		Math.abs(place[k] - held[k]) > ON_RIM * (knots.at(-1)! - knots[0]!);
+	return (!face.closedAcross && far(knotsU, 0)) || far(knotsV, 1);
 }
 
 const half = (a: Vector, b: Vector): Vector => mix(a, b, 0.5);
 
-/** Places of a face that an outline falls on along a direction, in front of it before behind. */
+/**
+ * Places of a face that a line falls on along a direction, in front of it before behind; beyond its rims the face
+ * is taken to go on as it ends there. @throws ProblemError where it does not come to lie even so
+ */
 export function projectAlong(
 	face: TrimmedFace,
-	points: readonly Vector[],
+	line: Line<Vector>,
 	sight: Sight,
 	within: number,
 	at: string
@@ -168,7 +187,7 @@ export function projectAlong(
 			leaves(face, point, at)
 		);
 	};
-	return followOnFace(face, points, half, placeOf, within);
+	return followOnFace(face, line, half, placeOf, within);
 }
 
 /** Finds the place of a face nearest to a point; on a ring u runs on over the seam from the place before. */
@@ -183,19 +202,12 @@ function nearestPlaces(face: TrimmedFace): (point: Vector, before: Place | undef
 	};
 }
 
-/** Places of a face nearest to an outline. @throws ProblemError where the outline leaves the face */
-export function projectNearest(
-	face: TrimmedFace,
-	points: readonly Vector[],
-	within: number,
-	at: string
-): OutlineOnFace {
+/** Places of a face nearest to a line; what lies beside it falls on the face as it goes on beyond its rims. */
+export function projectNearest(face: TrimmedFace, line: Line<Vector>, within: number): OutlineOnFace {
 	const nearest = nearestPlaces(face);
-	const placeOf = (point: Vector, before: Place | undefined) => {
-		const place = nearest(point, before);
-		return besideFace(face, point, place) ? leaves(face, point, at) : place;
-	};
-	return followOnFace(face, points, half, placeOf, within);
+	const placeOf = (point: Vector, before: Place | undefined) =>
+		beyondRim(face, point, nearest(point, before));
+	return followOnFace(face, line, half, placeOf, within);
 }
 
 /** Places of a face nearest to points that follow one another; those beside it come to lie on its rim. */
@@ -206,14 +218,13 @@ export function nearestOnFace(face: TrimmedFace, points: readonly Vector[]): Pla
 	return places;
 }
 
-/** Whether the way from the nearest place to a point leads along the face, so that the face ends there. */
-function besideFace(face: TrimmedFace, point: Vector, place: Place): boolean {
-	const [u, v] = heldOn(face, place);
-	const { points, du, dv } = evaluateGrid(face.surface, [u], [v]);
-	const way = subtract(point, pointAt(points, 0));
-	return [du, dv].some((tangent) => {
-		const one = pointAt(tangent, 0);
-		const size = length(one);
-		return size > 1e-9 && Math.abs(dot(way, one)) / size > BESIDE;
-	});
+/** Where a point falls that lies along the face from its nearest place: straight on, as the face ends there. */
+function beyondRim(face: TrimmedFace, point: Vector, place: Place): Place {
+	const { point: foot, u, v } = reached(face, place);
+	const way = subtract(point, foot);
+	const [uu, uv, vv] = [dot(u, u), dot(u, v), dot(v, v)];
+	const [p, q] = [dot(way, u), dot(way, v)];
+	const det = uu * vv - uv * uv;
+	if (!(det > 1e-12 * uu * vv)) return place;
+	return [place[0] + (p * vv - q * uv) / det, place[1] + (q * uu - p * uv) / det];
 }

@@ -3,14 +3,13 @@ import { segmentDistance } from '../../geometry/follow';
 import type { Place } from '../../geometry/polygon';
 import { evaluateGrid } from '../../geometry/surface';
 import { dot, pointAt, scale, type Vector } from '../../geometry/vector';
+import { BEYOND } from './beyond';
 import { heldOn, onFace } from './project';
 import { periodOf, type TrimCurve, type TrimmedFace } from './trim';
 
 /** Steps of the parameters that are looked at, in each direction, at least. */
 const STEPS = 48;
 const MOST_HALVINGS = 8;
-/** Curves run so far beyond a rim, in shares of the parameters, that they cut it for sure. */
-const BEYOND = 1e-3;
 
 /** How far a place of a face is ahead of a plane (mm). */
 export class Ahead {

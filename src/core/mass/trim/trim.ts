@@ -1,8 +1,5 @@
-import { linesCross } from '../../geometry/crossing';
-import { boxOf, crossingsAbove, polygonArea, type Place } from '../../geometry/polygon';
+import { crossingsAbove, polygonArea, type Place } from '../../geometry/polygon';
 import type { Surface } from '../../geometry/surface';
-import { refuse } from '../../units/problem';
-import { atMost } from '../drawn-curve';
 
 /** A curve on a face, in its parameters; what is kept lies to the left of it. */
 export interface TrimCurve {
@@ -23,7 +20,7 @@ export interface Trim {
 	readonly within: number;
 	/** Whether a place that no curve runs through is left. */
 	readonly keeps: (u: number, v: number) => boolean;
-	/** It takes a piece out, rather than to say where the face ends. */
+	/** It takes a piece out of the middle, rather than to say where the face ends. */
 	readonly opening: boolean;
 }
 
@@ -96,39 +93,3 @@ export const reversed = (curve: TrimCurve): TrimCurve => ({
 	places: [...curve.places].reverse(),
 	sharp: [...curve.sharp].reverse()
 });
-
-function doCross(a: Trim, b: Trim, period: number): boolean {
-	const copies = (trim: Trim) => trim.curves.flatMap((curve) => copiesOf(curve, period));
-	return a.curves.some(({ places, run }) => {
-		const box = boxOf(places);
-		return copies(b).some((other) => {
-			const around = boxOf(other.places);
-			if (around.low[0] > box.high[0] || around.high[0] < box.low[0]) return false;
-			return linesCross(places, run === 'closed', other.places, other.closed);
-		});
-	});
-}
-
-/**
- * The trims of a face, which neither cross nor lie within an opening; without those that another leaves
- * nothing to do.
- * @throws ProblemError at the later one
- */
-export function apart(trims: readonly Trim[], period: number): Trim[] {
-	const idle = new Set<Trim>();
-	trims.forEach((one, k) => {
-		for (const other of trims.slice(0, k)) {
-			if (atMost(() => doCross(one, other, period), one.at))
-				refuse(one.at, 'it crosses another trim of the same face; move them apart');
-			const left = (a: Trim, b: Trim) => a.curves.every(({ places }) => b.keeps(...places[0]!));
-			const [oneIsLeft, otherIsLeft] = [left(one, other), left(other, one)];
-			if (oneIsLeft && otherIsLeft) continue;
-			if (one.opening && other.opening)
-				refuse(one.at, 'an opening lies within another one; holes in holes cannot be made');
-			if (one.opening ? !oneIsLeft : other.opening ? !otherIsLeft : !oneIsLeft && !otherIsLeft)
-				refuse(one.at, 'it lies where the face has ended already; move it inside, or leave it out');
-			idle.add(oneIsLeft ? other : one);
-		}
-	});
-	return trims.filter((trim) => !idle.has(trim));
-}

@@ -9,47 +9,76 @@ import { cornersOf, outlineChain } from '../drawn-curve';
 import { fixedHeight } from '../levels';
 import { chainOf } from '../path';
 import { flatPlaces } from './flat';
+import { closedOutside, sharesOf, WHOLE, withinReach } from './beyond';
 import {
 	followOnFace,
+	isBeside,
 	nearestOnFace,
 	projectAlong,
 	projectNearest,
 	sightOf,
+	type Line,
 	type OutlineOnFace
 } from './project';
 import { sectionCurves } from './section';
 import { curveTrim, periodOf, reversed, type Trim, type TrimCurve, type TrimmedFace } from './trim';
 
 /**
- * A closed curve that keeps what lies within or outside it; of one that goes once round a ring, what lies
- * towards the foot counts as within.
+ * A curve that keeps what lies within or outside it; of one that goes once round a ring, what lies towards the
+ * foot counts as within, of one that runs from side to side what the face's first corner lies in.
  */
 function opened(
+	face: TrimmedFace,
 	at: string,
 	{ keep, within }: Pick<TrimOf<'outline'>, 'keep' | 'within'>,
 	outline: Followed,
-	{ places, source }: OutlineOnFace,
-	period: number
+	{ places, source }: OutlineOnFace
 ): Trim {
 	const left = keep === 'inside';
-	const turn = places.at(-1)![0] - places[0]![0];
-	const round = period > 0 && Math.abs(turn) > period / 2;
+	const period = periodOf(face);
 	const sharp = source.map((k) => k >= 0 && outline.sharp[k]!);
-	const curve: TrimCurve = { places, run: round ? 'round' : 'closed', sharp };
-	const asWanted = (round ? turn < 0 : polygonArea(places) > 0) === left;
-	return curveTrim(at, asWanted ? curve : reversed(curve), within, period);
+	const drawn = outline.closed ? closedCurve(places, sharp, period) : sideToSide(face, places, sharp, at);
+	const curve = withinReach(face, drawn, period);
+	if (!curve)
+		return refuse(
+			at,
+			`the outline lies beside ${face.name} or all round it; move it so that it runs over the face`
+		);
+	const asWanted = (curve.run === 'round' ? turnOf(places) < 0 : polygonArea(curve.places) > 0) === left;
+	const trim = curveTrim(at, asWanted ? curve : reversed(curve), within, period);
+	return { ...trim, opening: trim.opening && !curve.places.some((place) => isBeside(face, place)) };
 }
 
-/** A closed outline as a polyline, and which of its points are corners that were drawn. */
-interface Followed {
-	readonly points: readonly Vector[];
+const turnOf = (places: readonly Place[]) => places.at(-1)![0] - places[0]![0];
+
+function closedCurve(places: readonly Place[], sharp: readonly boolean[], period: number): TrimCurve {
+	const round = period > 0 && Math.abs(turnOf(places)) > period / 2;
+	return { places, run: round ? 'round' : 'closed', sharp };
+}
+
+/** An open curve goes on straight over the rims of its face, and round outside it. */
+function sideToSide(
+	face: TrimmedFace,
+	places: readonly Place[],
+	sharp: readonly boolean[],
+	at: string
+): TrimCurve {
+	if (face.closedAcross)
+		refuse(at, `${face.name} is a ring, which an open curve does not part; close the curve`);
+	const { to, from } = sharesOf(face);
+	const closed = closedOutside(places.map(to), WHOLE).map(from);
+	return { places: closed, run: 'closed', sharp: closed.map((_, k) => sharp[k] ?? false) };
+}
+
+/** A line, and which of its points are corners that were drawn. */
+interface Followed extends Line<Vector> {
 	readonly sharp: readonly boolean[];
 }
 
-function follow(chain: BezierChain, within: number): Followed {
-	const points = followChain(chain, within);
+function follow(chain: BezierChain, within: number, closed = true): Followed {
+	const points = followChain(chain, within, closed);
 	const drawn = cornersOf(chain).map((k) => unweighted(chain.points[3 * k]!));
-	return { points, sharp: points.map((p) => drawn.some((corner) => distance(corner, p) < 1e-6)) };
+	return { points, closed, sharp: points.map((p) => drawn.some((corner) => distance(corner, p) < 1e-6)) };
 }
 
 function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string): Trim {
@@ -91,20 +120,19 @@ export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Tri
 			`${at}/within`,
 			`curves are followed to within ${within} mm; ${FINEST_WITHIN} mm or more is accepted`
 		);
-	const period = periodOf(face);
 	switch (trim.by) {
 		case 'outline': {
 			const sight = sightOf(trim.direction, trim.turn, `${at}/direction`);
 			const outline = follow(outlineChain(trim.outline, `${at}/outline`), within);
 			const points = outline.points.map(([x, y]) => add(trim.at, add(scale(sight.x, x), scale(sight.y, y))));
-			return opened(at, trim, outline, projectAlong(face, points, sight, within, at), period);
+			return opened(face, at, trim, outline, projectAlong(face, { points, closed: true }, sight, within, at));
 		}
 		case 'curve': {
-			const outline = follow(chainOf({ ...trim.curve, closed: true }, `${at}/curve`), within);
+			const outline = follow(chainOf(trim.curve, `${at}/curve`), within, trim.curve.closed);
 			const onFace = trim.direction
-				? projectAlong(face, outline.points, sightOf(trim.direction, 0, `${at}/direction`), within, at)
-				: projectNearest(face, outline.points, within, at);
-			return opened(at, trim, outline, onFace, period);
+				? projectAlong(face, outline, sightOf(trim.direction, 0, `${at}/direction`), within, at)
+				: projectNearest(face, outline, within);
+			return opened(face, at, trim, outline, onFace);
 		}
 		case 'map': {
 			const outline = follow(outlineChain(trim.outline, `${at}/outline`), within);
@@ -115,8 +143,8 @@ export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Tri
 				trim.at[1] + sin * x + cos * y
 			]);
 			const middle = (a: Place, b: Place): Place => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-			const onFace = followOnFace(face, flat, middle, flatPlaces(face, at), within);
-			return opened(at, trim, outline, onFace, period);
+			const line = { points: flat, closed: true };
+			return opened(face, at, trim, outline, followOnFace(face, line, middle, flatPlaces(face), within));
 		}
 		case 'plane':
 		case 'level':

@@ -17,7 +17,7 @@ export const curvedTrussCell = definePart({
 		{ name: 'right', do: 'middle', of: 'edge2' },
 		{ name: 'high', do: 'middle', of: 'edge3' },
 		{ name: 'left', do: 'middle', of: 'edge4' },
-		{ name: 'top', do: 'lift', of: 'centre', by: 'depth', along: 'normal' },
+		{ name: 'top', do: 'lift', of: 'face_centre', by: 'depth', along: 'normal' },
 		{ name: 'chord_up', do: 'path', through: ['low', 'top', 'high'], runs: 'smooth' },
 		{ name: 'chord_across', do: 'path', through: ['left', 'top', 'right'], runs: 'smooth' },
 		{ name: 'chord_rising', do: 'path', through: ['corner1', 'top', 'corner3'], runs: 'smooth' },
