@@ -43,9 +43,12 @@ describe('shipped parts', () => {
 			pane: 20,
 			recess: 10
 		});
-		const [frame, pane] = run.elements;
-		expect(frame!.volume[0]).to.be.closeTo((980 ** 2 - 900 ** 2) * 60, 1e-3);
-		expect(frame!.length[0]).to.be.closeTo(4 * 980, 1e-6);
+		const [pane, ...frame] = run.elements.toReversed();
+		expect(frame.length).to.equal(4);
+		for (const bar of frame) {
+			expect(bar.volume[0]).to.be.closeTo(((980 ** 2 - 900 ** 2) * 60) / 4, 1e-3);
+			expect(bar.length[0]).to.be.closeTo(980, 1e-6);
+		}
 		expect(pane!.area[0]).to.be.closeTo(900 ** 2, 1e-6);
 		expect(pane!.volume[0]).to.be.closeTo(900 ** 2 * 20, 1e-3);
 		expect(run.results.get('clear_area')![0]).to.be.closeTo(900 ** 2, 1e-6);

@@ -26,6 +26,32 @@ describe('what schedules count', () => {
 		for (const mass of column('mass')) expect(Number(mass)).to.be.closeTo(kg, kg * 1e-6);
 	});
 
+	it('a frame has a row for each bar, as a shop cuts them, with marks of their own; all add up to the piece', async () => {
+		const model = await modelOf('framed-glass', {
+			rules: [{ id: 'all', put: { variant: 'v', values: {} } }]
+		});
+		const list = makeSchedule(model, 'elements');
+		const column = (key: string) => list.columns.find((one) => one.key === key)!.values;
+		// Four cells of 2 by 1 m: four bars and a pane each.
+		expect(list.rows).to.equal(4 * 5);
+		const bars = column('length')
+			.map(Number)
+			.filter((mm) => mm > 0);
+		expect(bars.length).to.equal(16);
+		const joint = Number(
+			model.zones[0]!.model!.groups[0]!.group.ready.part.inputs.find(({ name }) => name === 'joint')!.default
+		);
+		const wanted = [2000 - 2 * joint, 1000 - 2 * joint];
+		for (const mm of bars)
+			expect(
+				wanted.some((one) => Math.abs(one - mm) < 1e-6),
+				String(mm)
+			).to.equal(true);
+		expect(new Set(column('mark')).size).to.equal(list.rows);
+		const kg = column('mass').reduce<number>((sum, one) => sum + Number(one), 0);
+		expect(kg).to.be.closeTo(summarise(model).mass_kg, 1e-6);
+	});
+
 	it('structure hung on cells is structure: no panel, with a list of its own', async () => {
 		const rules = [{ id: 'all', put: { variant: 'v', values: {} } }];
 		const model = await modelOf('truss-cell', { rules, layer: { depth: '-600 mm' } });

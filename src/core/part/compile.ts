@@ -408,12 +408,14 @@ class Compiler {
 				this.ordered.set(value, element.name);
 			}
 			const index = this.elements.own.get(element)!;
-			const before = this.shared.made.get(index) ?? 0;
-			this.shared.made.set(index, before + 1);
-			const firstTurn = scope.repeats ? before * MOST_TURNS : before;
+			const nextTurn = () => {
+				const before = this.shared.made.get(index) ?? 0;
+				this.shared.made.set(index, before + 1);
+				return scope.repeats ? before * MOST_TURNS : before;
+			};
 			const [first] = values;
 			if (first?.is === 'fitted block' && values.length === 1)
-				return b.block(index, firstTurn, first.fitted, this.named(element.of[0]!));
+				return b.block(index, nextTurn(), first.fitted, this.named(element.of[0]!));
 			const solids = values.flatMap((value): readonly Solid[] => {
 				if (value.is === 'solid') return value.solids;
 				if (value.is === 'fitted block')
@@ -422,15 +424,17 @@ class Compiler {
 					);
 				return [sheetMesh(new Vectors(b), value.sheet, thickness)];
 			});
-			b.element({
-				element: index,
-				firstTurn,
-				solids,
-				volume: b.sum(solids.map((solid) => solid.volume)),
-				area: b.sum(solids.map((solid) => solid.area)),
-				length: b.sum(solids.map((solid) => solid.length)),
-				stock: commonStock(values, element.thickness ? thickness : null)
-			});
+			const stock = commonStock(values, element.thickness ? thickness : null);
+			for (const one of element.each ? solids.map((solid) => [solid]) : [solids])
+				b.element({
+					element: index,
+					firstTurn: nextTurn(),
+					solids: one,
+					volume: b.sum(one.map((solid) => solid.volume)),
+					area: b.sum(one.map((solid) => solid.area)),
+					length: b.sum(one.map((solid) => solid.length)),
+					stock
+				});
 		});
 	}
 

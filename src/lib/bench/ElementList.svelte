@@ -34,6 +34,11 @@
 		bench.change(`${part.label}: ${what}`, withAt(part, path, next));
 	const setElement = (k: number, next: Partial<ElementDefinition>) =>
 		elements(replaced(list, k, { ...list[k]!, ...next }), `element ${list[k]!.label}`);
+	function setOrdered(k: number, byEach: boolean) {
+		const { each, ...whole } = list[k]!;
+		if (byEach !== Boolean(each))
+			elements(replaced(list, k, byEach ? { ...whole, each: true } : whole), `how ${whole.label} is ordered`);
+	}
 	const count = (element: ElementDefinition) =>
 		(bench.piece?.elements ?? [])
 			.filter(({ definition }) => definition.name === element.name)
@@ -106,7 +111,16 @@
 				onchoose={(next) =>
 					setElement(k, { of: next === null ? without(element.of, n) : replaced(element.of, n, next) })}
 			/>
-		{/each}.
+		{/each}, ordered
+		<ChoiceChip
+			value={element.each ? 'each' : 'whole'}
+			options={[
+				{ value: 'whole', label: 'as one' },
+				{ value: 'each', label: 'each by itself' }
+			]}
+			label="How {element.name} is ordered"
+			onchoose={(next) => setOrdered(k, next === 'each')}
+		/>.
 	</Clause>
 {:else}
 	{#if !within && !part.steps.some((step) => 'elements' in step || 'cases' in step || step.do === 'part')}

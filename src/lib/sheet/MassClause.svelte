@@ -88,7 +88,7 @@
 			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
 			disabled:
 				users.length > 0 &&
-				`${users.map(({ name }) => name).join(', ')} lies on it; take its faces out there first`
+				`${users.map(({ name }) => name).join(', ')} ${users.length > 1 ? 'lie' : 'lies'} on it; take its faces out there first`
 		}
 	]}
 >

@@ -68,9 +68,10 @@ export const curvedTrussCell = definePart({
 			label: 'Chords',
 			category: 'bar',
 			of: ['up_tube', 'across_tube', 'rising_tube', 'falling_tube'],
-			material: 'material'
+			material: 'material',
+			each: true
 		},
-		{ name: 'rim', label: 'Rim', category: 'bar', of: ['rim_tubes'], material: 'material' }
+		{ name: 'rim', label: 'Rim', category: 'bar', of: ['rim_tubes'], material: 'material', each: true }
 	],
 	measures: [
 		{

@@ -45,13 +45,21 @@ export const deepWindow = definePart({
 					label: 'Reveals',
 					category: 'plate',
 					of: ['lining'],
-					material: 'frame_material'
+					material: 'frame_material',
+					each: true
 				}
 			]
 		}
 	],
 	elements: [
-		{ name: 'frame_bars', label: 'Frame', category: 'bar', of: ['frame_band'], material: 'frame_material' },
+		{
+			name: 'frame_bars',
+			label: 'Frame',
+			category: 'bar',
+			of: ['frame_band'],
+			material: 'frame_material',
+			each: true
+		},
 		{ name: 'glass_pane', label: 'Pane', category: 'plate', of: ['glazing'], material: 'glass' }
 	],
 	measures: [

@@ -47,8 +47,22 @@ export const foldedHood = definePart({
 		{ name: 'ridge', do: 'line', from: 'ridge_left', to: 'ridge_right' }
 	],
 	elements: [
-		{ name: 'skins', label: 'Skins', category: 'plate', of: ['upper_skin', 'lower_skin'], material: 'sheet' },
-		{ name: 'cheeks', label: 'Ends', category: 'plate', of: ['left_cheek', 'right_cheek'], material: 'sheet' }
+		{
+			name: 'skins',
+			label: 'Skins',
+			category: 'plate',
+			of: ['upper_skin', 'lower_skin'],
+			material: 'sheet',
+			each: true
+		},
+		{
+			name: 'cheeks',
+			label: 'Ends',
+			category: 'plate',
+			of: ['left_cheek', 'right_cheek'],
+			material: 'sheet',
+			each: true
+		}
 	],
 	measures: [{ name: 'ridge_length', label: 'Ridge', kind: 'length', value: 'length(ridge)' }]
 });

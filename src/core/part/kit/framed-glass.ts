@@ -36,7 +36,14 @@ export const framedGlass = definePart({
 		{ name: 'glazing', do: 'plate', ring: 'glass_line', thickness: 'pane', side: 'in' }
 	],
 	elements: [
-		{ name: 'frame_bars', label: 'Frame', category: 'bar', of: ['frame'], material: 'frame_material' },
+		{
+			name: 'frame_bars',
+			label: 'Frame',
+			category: 'bar',
+			of: ['frame'],
+			material: 'frame_material',
+			each: true
+		},
 		{ name: 'glass_pane', label: 'Pane', category: 'plate', of: ['glazing'], material: 'glass' }
 	],
 	measures: [

@@ -89,7 +89,14 @@ export const pinwheel = definePart({
 							of: ['middle_plate'],
 							material: 'sheet'
 						},
-						{ name: 'edge_rods', label: 'Edge bars', category: 'bar', of: ['rods'], material: 'rod' }
+						{
+							name: 'edge_rods',
+							label: 'Edge bars',
+							category: 'bar',
+							of: ['rods'],
+							material: 'rod',
+							each: true
+						}
 					]
 				}
 			]

@@ -38,7 +38,8 @@ export const sunHood = definePart({
 			label: 'Brackets',
 			category: 'plate',
 			of: ['left_bracket', 'right_bracket'],
-			material: 'brackets'
+			material: 'brackets',
+			each: true
 		}
 	],
 	measures: [{ name: 'width', label: 'Width', kind: 'length', value: 'length(span)' }]

@@ -136,14 +136,16 @@ export const trussCell = definePart({
 			label: 'Chords',
 			category: 'bar',
 			of: ['edge1_tube', 'edge2_tube', 'edge3_tube', 'edge4_tube', 'ridge_tube'],
-			material: 'material'
+			material: 'material',
+			each: true
 		},
 		{
 			name: 'webs',
 			label: 'Webs',
 			category: 'bar',
 			of: ['web1_tube', 'web2_tube', 'web3_tube', 'web4_tube', 'lace1_tube', 'lace2_tube'],
-			material: 'material'
+			material: 'material',
+			each: true
 		}
 	],
 	measures: [

@@ -19,7 +19,9 @@ export const elementSchema = z.strictObject({
 	/** A material, or the input that names one. */
 	material: text.min(1),
 	/** Of its sheets, which have none of their own. */
-	thickness: formula.optional()
+	thickness: formula.optional(),
+	/** Each of its solids is ordered by itself, as a shop cuts it; otherwise all of them are one thing. */
+	each: z.literal(true).optional()
 });
 export type ElementDefinition = z.infer<typeof elementSchema>;
 
