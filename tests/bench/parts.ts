@@ -87,7 +87,7 @@ export function ballPart(): PartDefinition {
 		for (let j = 0; j + 1 < rings; j++)
 			triangles.push(at(j, i), at(j, i + 1), at(j + 1, i + 1), at(j, i), at(j + 1, i + 1), at(j + 1, i));
 	}
-	return partOfMesh('ball', 'Ball', 'a ball of 1,000 triangles', { vertices, triangles });
+	return partOfMesh('ball', 'Ball', 'a ball of 1,000 triangles', { vertices, triangles, open: null });
 }
 
 /** The same pieces of Framed glass for the kernel written by hand. */

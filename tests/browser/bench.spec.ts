@@ -360,8 +360,12 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	const faces = ['1 4 3 2', '1 2 6 5', '1 5 4', '2 3 6', '3 4 5 6'];
 	const obj = (list: string[]) =>
 		Buffer.from([...corners.map((p) => `v ${p}`), ...list.map((f) => `f ${f}`), ''].join('\n'));
-	await input.setInputFiles({ name: 'open.obj', mimeType: 'model/obj', buffer: obj(faces.slice(1)) });
-	await expect(page.getByText(/open.obj cannot be taken: it has holes: 4 edges/)).toBeVisible();
+	await input.setInputFiles({
+		name: 'folded.obj',
+		mimeType: 'model/obj',
+		buffer: obj([...faces, '1 2 3 4'])
+	});
+	await expect(page.getByText(/folded.obj cannot be taken: more than two of its faces meet/)).toBeVisible();
 	const huge = Buffer.alloc(84 + 50 * 1_900_000);
 	huge.writeUInt32LE(1_900_000, 80);
 	const path = join(mkdtempSync(join(tmpdir(), 'zygaster-')), 'huge.stl');
@@ -373,6 +377,13 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	await input.setInputFiles({ name: 'wedge.obj', mimeType: 'model/obj', buffer: obj(faces) });
 	await stageReady(page);
 	await expect(page.locator('[data-step="shape"]')).toContainText('of wedge.obj, 8 triangles');
+	const newer = page.getByLabel('Newer file of shape');
+	await newer.setInputFiles({ name: 'open.obj', mimeType: 'model/obj', buffer: obj(faces.slice(1)) });
+	const sheet = page.locator('[data-step="shape"]');
+	await expect(sheet).toContainText('the sheet of open.obj, 6 triangles');
+	await expect(sheet.getByRole('alert')).toHaveCount(0);
+	await newer.setInputFiles({ name: 'wedge2.obj', mimeType: 'model/obj', buffer: obj(faces) });
+	await expect(sheet).toContainText('the mesh of wedge2.obj, 8 triangles');
 	const body = page.locator('[data-step="body"]');
 	await expect(body.getByRole('img', { name: 'The block lies as it was made' })).toBeVisible();
 	await page.getByRole('slider', { name: 'Try Quarter turns' }).focus();

@@ -239,6 +239,40 @@ describe('blocks', () => {
 		).to.be.closeTo(1 / 6, 1e-7);
 	});
 
+	it('an open mesh is a sheet of even thickness in the box it was drawn in (closed forms); one that folds on itself is told', () => {
+		const sheetPart = (
+			vertices: number[],
+			triangles: number[],
+			sizes: [number, number, number],
+			thickness: string
+		) => blockPart([{ name: 'shape', do: 'block sheet', vertices, triangles, sizes, thickness }]);
+		// A square that leans by 45°: it grows out of its box on both sides.
+		const leaning = [0, 0, 0, 1, 0, 0, 1, 1, 1, 0, 1, 1];
+		const two = [0, 1, 2, 0, 2, 3];
+		const grown = 1 + 0.1 / Math.SQRT2;
+		expect(volumeOf(sheetPart(leaning, two, [1, 1, 1], '0.1'))).to.be.closeTo(
+			(Math.SQRT2 * 0.1) / grown ** 2,
+			1e-6
+		);
+		// Half a drum of radius 1 and height 3, its axis up: π·r·t, in a box of 2 r + t by r + t / 2.
+		const steps = 64;
+		const vertices = Array.from({ length: 2 * (steps + 1) }, (_, k) => {
+			const angle = Math.PI - (Math.PI * (k >> 1)) / steps;
+			return [(1 + Math.cos(angle)) / 2, k % 2, Math.sin(angle)];
+		}).flat();
+		const triangles = Array.from({ length: steps }, (_, k) => {
+			const [a, b, c, d] = [2 * k, 2 * k + 2, 2 * k + 3, 2 * k + 1];
+			return [a, b, c, a, c, d];
+		}).flat() as number[];
+		const thick = 0.06 * 3;
+		const wanted = (Math.PI * thick) / ((2 + thick) * (1 + thick / 2));
+		expect(volumeOf(sheetPart(vertices, triangles, [2, 3, 1], '0.06')) / wanted).to.be.closeTo(1, 5e-3);
+		const faults = (list: number[]) =>
+			checkPart(sheetPart(leaning, list, [1, 1, 1], '0.1'), 4, []).faults.map(({ text }) => text);
+		expect(faults(two)).to.deep.equal([]);
+		expect(faults([...two, 0, 1, 3])[0]).to.match(/more than two of its faces meet at an edge/);
+	});
+
 	it('solids are made once for each set of values, however many pieces have it; too many sets are refused', () => {
 		const radius = {
 			name: 'radius',

@@ -1,7 +1,9 @@
 import { expect } from 'chai';
 import fc from '../property';
+import { Chain } from '../../src/core/chain/chain';
 import type { Vector } from '../../src/core/geometry/vector';
 import type { PartInputForm } from '../../src/core/project/part-definition';
+import { count, projectOf, revolved } from '../faces';
 import { cornersOf, runOnce, triedPart, volumeWithin, type TrialRun } from '../trial-run';
 
 type Steps = PartInputForm['steps'];
@@ -167,5 +169,63 @@ describe('plates', () => {
 			expect(run.flagTexts).to.deep.equal(['sheet: an opening reaches out of it, or meets another']);
 			expect(run.elements.every(({ count }) => count === 0)).to.equal(true);
 		}
+	});
+
+	it('along corner normals meet at folds without a gap: a ring of thick panels with openings is one (closed forms)', async () => {
+		const [radius, height, bays, thick] = [4000, 3000, 24, 250];
+		const panel = triedPart(
+			[
+				{ name: 'hole', do: 'inset', ring: 'cell', by: '300 mm' },
+				{
+					name: 'sheet',
+					do: 'plate',
+					ring: 'cell',
+					opening: 'hole',
+					thickness: `${thick} mm`,
+					side: 'in',
+					along: 'corner_normals'
+				}
+			],
+			{
+				elements: [{ name: 'thing', label: 'Thing', category: 'plate', of: ['sheet'], material: 'concrete' }]
+			}
+		);
+		const wall = revolved([
+			[radius, 0],
+			[radius, height]
+		]);
+		const rules = [{ id: 'all', put: { variant: 'v', values: {} } }];
+		const variants = [{ id: 'v', name: 'One', part: 'tried', values: {} }];
+		const model = await new Chain().run(
+			projectOf(wall, count(bays, 1), { rules }, { parts: [panel], variants })
+		);
+		expect(model.problems).to.deep.equal([]);
+		const table = model.zones[0]!.model!.groups[0]!.group.run.elements[0]!;
+		expect(table.count).to.equal(bays);
+		const half = Math.PI / bays;
+		const widths = [0, thick].map((behind) => 2 * (radius - behind) * Math.sin(half));
+		const deep = thick * Math.cos(half);
+		const whole = (height * deep * (widths[0]! + widths[1]!)) / 2;
+		const clear = { front: widths[0]! - 600, up: height - 600 };
+		const places = Array.from({ length: bays }, (_, k) => cornersOf(table, k));
+		const key = (list: ArrayLike<number>, vertex: number) =>
+			[0, 1, 2].map((a) => Math.round(list[3 * vertex + a]!)).join(' ');
+		places.forEach((corners, k) => {
+			expect(volumeWithin(corners, table.triangles) / table.volume[k]!).to.be.closeTo(1, 1e-5);
+			const taken = whole - table.volume[k]!;
+			// The opening narrows inward as the panel does, by less than the panel itself.
+			expect(taken).to.be.below(clear.front * clear.up * deep);
+			expect(taken).to.be.above(clear.front * clear.up * deep * (widths[1]! / widths[0]!));
+			expect(table.area[k]! / (widths[0]! * height - clear.front * clear.up)).to.be.closeTo(1, 1e-6);
+		});
+		// Eight corners of the ring in front and behind, each shared with the neighbour.
+		const times = new Map<string, number>();
+		for (const corners of places)
+			for (const vertex of [0, 1, 2, 3, 8, 9, 10, 11]) {
+				const name = key(corners, vertex);
+				times.set(name, (times.get(name) ?? 0) + 1);
+			}
+		expect(times.size).to.equal(4 * bays);
+		expect([...times.values()].every((n) => n === 2)).to.equal(true);
 	});
 });

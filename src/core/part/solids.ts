@@ -1,5 +1,6 @@
 import type { PointRegisters, Register } from './builder';
 import { turnedOver } from '../geometry/triangulate';
+import { openEdges } from './block/shell';
 import type { LookedCap, Sheet, Solid, Vectors } from './values';
 
 type Points = readonly PointRegisters[];
@@ -97,20 +98,76 @@ export const convex = (ring: Points): Outline => ({ ring, openings: [], reEntran
  */
 export function plate(
 	v: Vectors,
-	{ ring, openings, reEntrant, crossed }: Outline,
+	outline: Outline,
 	normal: PointRegisters,
 	behind: Register,
 	before: Register
 ): Solid {
+	const points = [outline.ring, ...outline.openings].flat();
+	const ways = points.map(() => normal);
+	const swept = swelled(v, outline, ways, behind, before);
+	const face = faceOf(v, outline);
+	return { ...swept, volume: v.b.multiply(v.dot(face, normal), v.b.subtract(before, behind)) };
+}
+
+/** Parts of a distance (mm²) that keep a corner of an opening from lying on one of the ring. */
+const APART = 1e-6;
+
+/**
+ * A plate whose corners move each along a direction of its own, from `behind` to `before` (mm along it); corners of
+ * openings move by the mean of the ring's, the nearer the more. Plates that share corners and directions
+ * meet without a gap. Its volume is exact where its faces are flat.
+ * @param ways unit directions, one for each corner of the ring
+ */
+export function mitredPlate(
+	v: Vectors,
+	outline: Outline,
+	ways: Points,
+	behind: Register,
+	before: Register
+): Solid {
 	const { b } = v;
+	const { ring, openings } = outline;
+	const wayAt = (p: PointRegisters): PointRegisters => {
+		const near = ring.map((corner) => {
+			const off = v.subtract(p, corner);
+			return b.divide(b.constant(1), b.add(v.dot(off, off), b.constant(APART)));
+		});
+		// The mean of the ring's, so that it ends where their face does.
+		const sum = ways.map((way, k) => v.scale(way, near[k]!)).reduce((one, other) => v.add(one, other));
+		return v.scale(sum, b.divide(b.constant(1), b.sum(near)));
+	};
+	const all = [...ways, ...openings.flat().map(wayAt)];
+	const swept = swelled(v, outline, all, behind, before);
+	let from = 0;
+	const volumes = [ring, ...openings].map((loop) => {
+		const own = all.slice(from, (from += loop.length));
+		const moved = (by: Register) => loop.map((p, k) => v.along(p, own[k]!, by));
+		const none = b.constant(0);
+		const body = prism(moved(behind), moved(before), { volume: none, area: none, length: none });
+		return meshVolume(v, body.vertices, body.triangles);
+	});
+	return { ...swept, volume: volumes.reduce((whole, opening) => b.subtract(whole, opening)) };
+}
+
+/** The vector area of a ring without its openings. */
+const faceOf = (v: Vectors, { ring, openings }: Outline) =>
+	openings.reduce((whole, opening) => v.subtract(whole, v.vectorArea(opening)), v.vectorArea(ring));
+
+/** A plate without its volume. @param ways the direction of every corner, those of openings after the ring's */
+function swelled(
+	v: Vectors,
+	outline: Outline,
+	ways: Points,
+	behind: Register,
+	before: Register
+): Omit<Solid, 'volume'> {
+	const { b } = v;
+	const { ring, openings, reEntrant, crossed } = outline;
 	const loops = [ring, ...openings];
 	const points = loops.flat();
 	const n = points.length;
 	const starts = loops.map((_, k) => loops.slice(0, k).reduce((sum, loop) => sum + loop.length, 0));
-	const face = openings.reduce(
-		(whole, opening) => v.subtract(whole, v.vectorArea(opening)),
-		v.vectorArea(ring)
-	);
 	// Of the head; openings run clockwise in it.
 	const numbers = loops.map((loop, k) => loop.map((_, i) => n + starts[k]! + i));
 	const corners = numbers.flatMap((loop, k) => (k ? loop.toReversed() : loop));
@@ -121,8 +178,8 @@ export function plate(
 	const looked = openings.length > 0 || reEntrant !== null;
 	return {
 		vertices: [
-			...points.map((p) => v.along(p, normal, behind)),
-			...points.map((p) => v.along(p, normal, before))
+			...points.map((p, k) => v.along(p, ways[k]!, behind)),
+			...points.map((p, k) => v.along(p, ways[k]!, before))
 		],
 		triangles: [...near, ...far, ...walls],
 		caps: looked
@@ -134,8 +191,7 @@ export function plate(
 					}
 				]
 			: [],
-		volume: b.multiply(v.dot(face, normal), b.subtract(before, behind)),
-		area: v.length(face),
+		area: v.length(faceOf(v, outline)),
 		length: b.constant(0)
 	};
 }
@@ -202,17 +258,6 @@ export function sheetMesh(v: Vectors, sheet: Sheet, thickness: Register): Solid 
 	};
 }
 
-/** Sides of triangles that no other one has the other way round. */
-function rimOf(triangles: readonly number[]): [number, number][] {
-	const found = new Map<string, [number, number]>();
-	for (let t = 0; t < triangles.length; t += 3)
-		for (let k = 0; k < 3; k++) {
-			const [a, b] = [triangles[t + k]!, triangles[t + ((k + 1) % 3)]!];
-			if (!found.delete(`${b} ${a}`)) found.set(`${a} ${b}`, [a, b]);
-		}
-	return [...found.values()];
-}
-
 /** A sheet with thickness: its vertices moved by one vector for the inside, by another for the outside. */
 export function thickened(v: Vectors, sheet: Sheet, inside: PointRegisters, outside: PointRegisters): Solid {
 	const n = sheet.vertices.length;
@@ -221,7 +266,7 @@ export function thickened(v: Vectors, sheet: Sheet, inside: PointRegisters, outs
 		...sheet.vertices.map((p) => v.add(p, inside)),
 		...sheet.vertices.map((p) => v.add(p, outside))
 	];
-	const walls = rimOf(faces).flatMap(([a, b]) => [a, b, b + n, a, b + n, a + n]);
+	const walls = openEdges(faces).flatMap(([a, b]) => [a, b, b + n, a, b + n, a + n]);
 	const triangles = [...turnedOver(faces), ...faces.map((k) => k + n), ...walls];
 	return meshSolid(v, vertices, triangles, sheetArea(v, sheet));
 }

@@ -29,7 +29,7 @@ const LEAST_LETTERS = 16_000;
 /** The large values of a thing of the document. */
 function kindsIn(thing: Readonly<Record<string, unknown>>): readonly FileKind[] {
 	if (thing['kind'] === 'imported') return ['faces'];
-	if (thing['do'] === 'block mesh') return ['vertices', 'triangles'];
+	if (thing['do'] === 'block mesh' || thing['do'] === 'block sheet') return ['vertices', 'triangles'];
 	return [];
 }
 

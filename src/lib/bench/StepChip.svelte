@@ -12,7 +12,6 @@
 </script>
 
 <script lang="ts">
-	import { isInFile } from '$core/project/stored';
 	import type { AnyStep, Each } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
@@ -20,6 +19,7 @@
 	import { identifier } from '$core/project/identifier';
 	import type { Bench } from './bench.svelte';
 	import { replaced, without } from './editing';
+	import MeshChip from './MeshChip.svelte';
 	import { profiles, type Field } from './step-words';
 	import UseChip from './UseChip.svelte';
 
@@ -32,10 +32,12 @@
 		sees: ReadonlyMap<string, string>;
 		/** Null takes the value out. */
 		set: (key: string, value: unknown) => void;
+		/** Takes another step in the place of this one. */
+		replace: (step: AnyStep) => void;
 		/** What would be wrong with a value, or null. */
 		check: (key: string, value: unknown) => string | null;
 	}
-	let { bench, step, field, sees, set, check }: Props = $props();
+	let { bench, step, field, sees, set, replace, check }: Props = $props();
 	const values = $derived(step as unknown as Record<string, unknown>);
 	const value = $derived(values[field.key]);
 	const label = $derived(`${field.key} of ${step.name}`);
@@ -163,11 +165,7 @@
 		oncommit={(text) => set(field.key, outlineOf(text))}
 	/>
 {:else if field.is === 'mesh'}
-	<span class="text-ink-2"
-		>{values['source'] ? `of ${values['source']}, ` : ''}{isInFile(values['triangles'])
-			? '…'
-			: (values['triangles'] as number[]).length / 3} triangles</span
-	>
+	{#if step.do === 'block mesh' || step.do === 'block sheet'}<MeshChip {step} {replace} />{/if}
 {:else if field.is === 'whole'}
 	<NumberChip
 		value={Number(value)}

@@ -44,6 +44,8 @@
 	const withStep = (next: AnyStep): PartDefinition => withAt(part, [...path, k], next);
 	const set = (key: string, value: unknown) =>
 		bench.change(`${part.label}: ${step.name}`, withStep(withValue(step, key, value)));
+	const replace = (next: AnyStep) =>
+		bench.change(`${part.label}: ${step.name} from a newer file`, withStep(next));
 	const check = (key: string, value: unknown) => faultAt(bench, withStep(withValue(step, key, value)), place);
 	const setList = (next: AnyStep[], label: string) =>
 		bench.change(`${part.label}: ${label}`, withAt(part, path, next));
@@ -108,6 +110,7 @@
 						field={piece}
 						{sees}
 						{set}
+						{replace}
 						{check}
 					/>{/if}</span
 			>{/each}<span>; call it </span>

@@ -169,7 +169,9 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 		',',
 		formula('thickness'),
 		'thick,',
-		side
+		side,
+		'along',
+		{ key: 'along', is: 'use', of: ['directions'], optional: true }
 	],
 	band: ['Bars between', use('outer', 'ring'), 'and', use('inner', 'ring'), ',', formula('depth'), 'deep'],
 	bar: [
@@ -226,6 +228,13 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 		formula('high')
 	],
 	'block mesh': ['In a block, the mesh', { key: 'vertices', is: 'mesh' }],
+	'block sheet': [
+		'In a block, the sheet',
+		{ key: 'vertices', is: 'mesh' },
+		',',
+		formula('thickness'),
+		'of its size thick'
+	],
 	'block union': ['In a block,', uses('of', 'block'), 'together'],
 	'block intersection': ['In a block, what is common to', uses('of', 'block')],
 	'block difference': ['In a block,', use('whole', 'block'), 'less', uses('less', 'block')],

@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
 import { readBlockMesh } from '$core/exchange/mesh/read-block';
+import type { BroughtMesh } from '$core/part/block/recipe';
 import { readObjGrids, type FittedFaces } from '$core/exchange/obj/read-grids';
 import { readStepFaces, type ReadFaces } from '$core/exchange/step/read-surfaces';
-import type { RawMesh } from '$core/part/block/recipe';
 
 type Told = (share: number) => void;
 
@@ -12,7 +12,7 @@ const service = {
 		readStepFaces(bytes, (share) => progress(share)),
 	obj: (bytes: Uint8Array, progress: Told): Promise<FittedFaces> =>
 		readObjGrids(new TextDecoder().decode(bytes), (share) => progress(share)),
-	mesh: (name: string, bytes: Uint8Array): Promise<RawMesh> => readBlockMesh(name, bytes)
+	mesh: (name: string, bytes: Uint8Array): Promise<BroughtMesh> => readBlockMesh(name, bytes)
 };
 
 export type ImportService = typeof service;

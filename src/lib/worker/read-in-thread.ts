@@ -1,4 +1,5 @@
-import { wrap, type Remote } from 'comlink';
+import type { BroughtMesh } from '$core/part/block/recipe';
+import { transfer, wrap, type Remote } from 'comlink';
 import type { ImportService } from './import.worker';
 
 /** Larger files are not read in a browser. */
@@ -31,3 +32,11 @@ export function readInThread<T>(
 	const result = Promise.race([reading(), cancelled]).finally(() => worker.terminate());
 	return { result, cancel: giveUp };
 }
+
+/** What is said of a mesh that is no solid. */
+export const openWords = (name: string) =>
+	`${name} has edges with a face on one side only: it is taken as a sheet with a thickness`;
+
+/** Read the mesh of an OBJ, STL or GLB file. */
+export const readMesh = (file: File): Reading<BroughtMesh> =>
+	readInThread(file, (service, bytes) => service.mesh(file.name, transfer(bytes, [bytes.buffer])));

@@ -1,6 +1,6 @@
 import { flawOf } from '../../part/block/closed';
 import { turnedOver } from '../../geometry/triangulate';
-import type { RawMesh } from '../../part/block/recipe';
+import type { BroughtMesh } from '../../part/block/recipe';
 import { MOST_TRIANGLES } from '../../project/part/block-steps';
 import { readGlbMesh } from './read-glb';
 import { readObjMesh } from './read-obj';
@@ -12,7 +12,12 @@ const ONE = 1e-5;
 const DIGITS = 1e6;
 
 /** Corners joined, brought to the unit box by stretching it in every direction. */
-function joined({ corners }: Triangles): { vertices: number[]; triangles: number[]; places: number[] } {
+function joined({ corners }: Triangles): {
+	vertices: number[];
+	triangles: number[];
+	places: number[];
+	sizes: [number, number, number];
+} {
 	const low = [Infinity, Infinity, Infinity];
 	const high = [-Infinity, -Infinity, -Infinity];
 	corners.forEach((value, k) => {
@@ -22,7 +27,7 @@ function joined({ corners }: Triangles): { vertices: number[]; triangles: number
 	const sizes = high.map((value, a) => value - low[a]!);
 	const size = Math.max(...sizes);
 	if (!sizes.every((one) => one > size * 1e-6))
-		throw new MeshFault('it is flat; a block needs a solid, with some size in every direction');
+		throw new MeshFault('it is flat; a block needs some size in every direction');
 	const vertices: number[] = [];
 	const places: number[] = [];
 	const triangles: number[] = [];
@@ -46,12 +51,12 @@ function joined({ corners }: Triangles): { vertices: number[]; triangles: number
 		const [a, b, c] = triangles.slice(t, t + 3) as [number, number, number];
 		if (a !== b && b !== c && c !== a) whole.push(a, b, c);
 	}
-	return { vertices, triangles: whole, places };
+	return { vertices, triangles: whole, places, sizes: sizes as [number, number, number] };
 }
 
-/** Refuse what does not enclose a solid, with the place in the file's own unit. */
-function checkClosed(triangles: readonly number[], places: readonly number[]): void {
-	const flaw = flawOf(triangles);
+/** Refuse what is neither a solid nor a sheet, with the place in the file's own unit. */
+function checkSound(triangles: readonly number[], places: readonly number[]): void {
+	const flaw = flawOf(triangles, true);
 	if (!flaw) return;
 	const near = places
 		.slice(3 * flaw.vertex, 3 * flaw.vertex + 3)
@@ -74,17 +79,18 @@ const signedVolume = (vertices: readonly number[], triangles: readonly number[])
 	return six / 6;
 };
 
-/** A closed mesh in the unit box, of what a file has. @throws MeshFault */
-export function blockMesh(read: Triangles): RawMesh {
-	const { vertices, triangles, places } = joined(read);
-	checkClosed(triangles, places);
+/** Of what a file has. @throws MeshFault */
+export function blockMesh(read: Triangles): BroughtMesh {
+	const { vertices, triangles, places, sizes } = joined(read);
+	checkSound(triangles, places);
+	if (flawOf(triangles)) return { vertices, triangles, open: sizes };
 	const volume = signedVolume(vertices, triangles);
 	if (Math.abs(volume) < 1e-6) throw new MeshFault('it encloses nothing');
-	return { vertices, triangles: volume > 0 ? triangles : turnedOver(triangles) };
+	return { vertices, triangles: volume > 0 ? triangles : turnedOver(triangles), open: null };
 }
 
 /** The mesh of an OBJ, STL or GLB file as a block, by the ending of its name. @throws MeshFault */
-export async function readBlockMesh(name: string, bytes: Uint8Array): Promise<RawMesh> {
+export async function readBlockMesh(name: string, bytes: Uint8Array): Promise<BroughtMesh> {
 	const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase();
 	switch (ending) {
 		case 'stl':

@@ -5,10 +5,10 @@ export interface Flaw {
 }
 
 /**
- * Whether every edge of a mesh has one face on each side of it, running opposite ways.
+ * Whether every edge of a mesh has one face on each side of it, running opposite ways; an open one may end.
  * @param triangles by vertex
  */
-export function flawOf(triangles: readonly number[]): Flaw | null {
+export function flawOf(triangles: readonly number[], mayEnd = false): Flaw | null {
 	const edges = new Map<string, number>();
 	for (let t = 0; t < triangles.length; t += 3)
 		for (let k = 0; k < 3; k++) {
@@ -21,12 +21,12 @@ export function flawOf(triangles: readonly number[]): Flaw | null {
 		const [a, b] = edge.split(' ');
 		if (times > 1)
 			return {
-				text: 'more than two of its faces meet at an edge, or run against each other; a block needs a closed mesh whose faces all look outward',
+				text: 'more than two of its faces meet at an edge, or run against each other; a block needs a mesh whose faces all look outward',
 				vertex: firstOf(edge)
 			};
 		if (!edges.has(`${b} ${a}`)) open.push(edge);
 	}
-	if (!open.length) return null;
+	if (!open.length || mayEnd) return null;
 	const many = open.length === 1 ? 'edge has' : 'edges have';
 	return {
 		text: `it has holes: ${open.length} ${many} a face on one side only; close it first`,

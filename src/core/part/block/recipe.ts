@@ -17,6 +17,13 @@ export type Recipe =
 			readonly to: number;
 	  }
 	| { readonly is: 'mesh'; readonly mesh: RawMesh }
+	/** An open mesh with a thickness, a share of the largest of its sizes; see `shellOf`. */
+	| {
+			readonly is: 'sheet';
+			readonly mesh: RawMesh;
+			readonly sizes: readonly number[];
+			readonly thickness: number;
+	  }
 	| { readonly is: 'union' | 'intersection'; readonly of: readonly Recipe[] }
 	| { readonly is: 'difference'; readonly from: Recipe; readonly by: readonly Cutter[] };
 
@@ -31,10 +38,15 @@ export interface Cutter {
 	readonly recipe: Recipe;
 }
 
-/** A closed mesh: x y z of every vertex, and its triangles, outward. */
+/** A mesh: x y z of every vertex, and its triangles, outward. */
 export interface RawMesh {
 	readonly vertices: readonly number[];
 	readonly triangles: readonly number[];
+}
+
+/** The mesh of a file, in the unit box; of an open one, a sheet, with the sizes of the box it was drawn in. */
+export interface BroughtMesh extends RawMesh {
+	readonly open: null | readonly [number, number, number];
 }
 
 /** How many different blocks one run may make: each is a boolean of solids. */
@@ -76,6 +88,8 @@ export function mapNumbers(recipe: Recipe, map: (value: number) => number): Reci
 		}
 		case 'mesh':
 			return recipe;
+		case 'sheet':
+			return { ...recipe, thickness: map(recipe.thickness) };
 		case 'union':
 		case 'intersection':
 			return { ...recipe, of: recipe.of.map(inner) };

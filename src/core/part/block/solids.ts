@@ -11,6 +11,7 @@ import {
 	type RawMesh,
 	type Recipe
 } from './recipe';
+import { shellOf } from './shell';
 import { laid, unitMesh, type UnitMesh } from './unit-mesh';
 
 /** Solids of the unit box and what is made of them, by a library of robust booleans. */
@@ -97,6 +98,8 @@ class Maker {
 				return this.sweep(recipe);
 			case 'mesh':
 				return this.keep(this.ofMesh(recipe.mesh));
+			case 'sheet':
+				return this.keep(this.ofMesh(shellOf(recipe.mesh, recipe.sizes, this.value(recipe.thickness))));
 			case 'union':
 			case 'intersection':
 				return this.keep(Solid[recipe.is](recipe.of.map((one) => this.make(one))));

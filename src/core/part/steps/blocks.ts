@@ -1,6 +1,7 @@
 import { isInFile } from '../../project/stored';
 import { flawOf } from '../block/closed';
-import type { Axis, Recipe } from '../block/recipe';
+import type { AnyStep } from '../../project/part-definition';
+import type { Axis, RawMesh, Recipe } from '../block/recipe';
 import type { PointRegisters, Register } from '../builder';
 import { StepFault } from '../fault';
 import type { Value, Vectors } from '../values';
@@ -68,12 +69,28 @@ function tellFolded(v: Vectors, corners: readonly PointRegisters[], name: string
 	b.flag(b.apply('lessOrEqual', least, b.constant(0)), 'flagged', `${name}: the space it fills folds over`);
 }
 
+/** The mesh of a step, when it is there and sound. */
+function meshOf(
+	{ source, vertices, triangles }: Extract<AnyStep, { do: 'block mesh' | 'block sheet' }>,
+	mayEnd: boolean
+): RawMesh {
+	if (isInFile(vertices) || isInFile(triangles))
+		throw new StepFault(`the mesh${source && ` of ${source}`} has not come from the server yet`);
+	const count = vertices.length / 3;
+	if (triangles.some((vertex) => vertex >= count))
+		throw new StepFault(`a triangle has a vertex beyond the ${count} that the mesh has`);
+	const flaw = flawOf(triangles, mayEnd);
+	if (flaw) throw new StepFault(flaw.text);
+	return { vertices, triangles };
+}
+
 export const blockSteps: Makers<
 	| 'block box'
 	| 'block sphere'
 	| 'block cylinder'
 	| 'block outline'
 	| 'block mesh'
+	| 'block sheet'
 	| 'block union'
 	| 'block intersection'
 	| 'block difference'
@@ -105,15 +122,16 @@ export const blockSteps: Makers<
 		const points = area > 0 ? step.outline : step.outline.toReversed();
 		return sweep(context, step, { shape: 'drawn', points });
 	},
-	'block mesh'({ source, vertices, triangles }) {
-		if (isInFile(vertices) || isInFile(triangles))
-			throw new StepFault(`the mesh${source && ` of ${source}`} has not come from the server yet`);
-		const count = vertices.length / 3;
-		if (triangles.some((vertex) => vertex >= count))
-			throw new StepFault(`a triangle has a vertex beyond the ${count} that the mesh has`);
-		const flaw = flawOf(triangles);
-		if (flaw) throw new StepFault(flaw.text);
-		return block({ is: 'mesh', mesh: { vertices, triangles } });
+	'block mesh'(step) {
+		return block({ is: 'mesh', mesh: meshOf(step, false) });
+	},
+	'block sheet'(step, context) {
+		const mesh = meshOf(step, true);
+		if (!step.sizes.every((size) => size > 0))
+			throw new StepFault('the box of the mesh is flat; sizes above 0 are accepted');
+		const thickness = shares(context)(step.thickness);
+		refuseThin(context, thickness, step.name);
+		return block({ is: 'sheet', mesh, sizes: step.sizes, thickness });
 	},
 	'block union'(step, context) {
 		return block({ is: 'union', of: several(context, step.of) });

@@ -1,6 +1,6 @@
 import type { PointRegisters, Register } from '../builder';
 import { StepFault } from '../fault';
-import { convex, fanOf, isReEntrant, meshSolid, plate, prism, thickened } from '../solids';
+import { convex, fanOf, isReEntrant, meshSolid, mitredPlate, plate, prism, thickened } from '../solids';
 import type { StockShape } from '../stock';
 import type { Solid, Value, Vectors } from '../values';
 import { bars } from './bars';
@@ -60,7 +60,11 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 			? b.flagList.indexOf('failed', `${step.name}: an opening reaches out of it, or meets another`)
 			: null;
 		const outline = { ring: points, openings, reEntrant, crossed };
-		return solid([plate(v, outline, normal, ...faces(v, thickness, step.side))], 'plate', thickness);
+		const sides = faces(v, thickness, step.side);
+		if (step.along === undefined) return solid([plate(v, outline, normal, ...sides)], 'plate', thickness);
+		const along = lookup(step.along, 'directions').points;
+		sameCorners(points, along, [step.ring, step.along]);
+		return solid([mitredPlate(v, outline, along, ...sides)], 'plate', thickness);
 	},
 	band(step, { v, lookup, number }) {
 		const { b } = v;

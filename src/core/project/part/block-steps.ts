@@ -50,14 +50,23 @@ export const trianglesSchema = z
 			.max(3 * MOST_TRIANGLES)
 	)
 	.max(3 * MOST_TRIANGLES, `a block has at most ${MOST_TRIANGLES} triangles`);
-/** A closed mesh that was brought in, brought to the unit box. */
-const mesh = z.strictObject({
-	...namedStep,
-	do: z.literal('block mesh'),
+const broughtIn = {
 	/** What it was read from. */
 	source: z.string().max(120).default(''),
 	vertices: stored(verticesSchema),
 	triangles: stored(trianglesSchema)
+};
+/** A closed mesh that was brought in, brought to the unit box. */
+const mesh = z.strictObject({ ...namedStep, do: z.literal('block mesh'), ...broughtIn });
+/** An open one with a thickness, even in the box it was drawn in. */
+const sheet = z.strictObject({
+	...namedStep,
+	do: z.literal('block sheet'),
+	...broughtIn,
+	/** Sizes of that box, in any unit. */
+	sizes: z.tuple([plain, plain, plain]).default([1, 1, 1]),
+	/** As a share of the largest of them. */
+	thickness: formula
 });
 const union = z.strictObject({
 	...namedStep,
@@ -96,6 +105,7 @@ export const blockSteps = [
 	cylinder,
 	outline,
 	mesh,
+	sheet,
 	union,
 	intersection,
 	difference,

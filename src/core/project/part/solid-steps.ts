@@ -10,7 +10,9 @@ const plate = z.strictObject({
 	/** A ring that is left open, or several; also rings gathered of all turns of a group. */
 	opening: z.union([use, z.array(use).min(1)]).optional(),
 	thickness: formula,
-	side
+	side,
+	/** Directions of its corners, so that it meets the plates beside it along them; its own normal when left out. */
+	along: use.optional()
 });
 const band = z.strictObject({
 	...namedStep,

@@ -15,9 +15,8 @@
 	import { saveFile } from '$lib/components/download';
 	import { freshId } from '$lib/sheet/words';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
-	import { readInThread } from '$lib/worker/read-in-thread';
+	import { openWords, readMesh } from '$lib/worker/read-in-thread';
 	import { DropdownMenu } from 'bits-ui';
-	import { transfer } from 'comlink';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 
@@ -140,12 +139,13 @@
 	/** A mesh becomes a part that fits it between a cell and its second layer. */
 	async function importedBlock(chosen: File) {
 		try {
-			const { result } = readInThread(chosen, (service, bytes) =>
-				service.mesh(chosen.name, transfer(bytes, [bytes.buffer]))
-			);
-			const mesh = await result;
+			const mesh = await readMesh(chosen).result;
+			if (mesh.open) toast(openWords(chosen.name), { duration: 8000 });
 			const label = chosen.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Block';
-			add(partOfMesh(freshId('block', parts), label, chosen.name, mesh), `${label} imported as a block`);
+			add(
+				partOfMesh(freshId('block', parts), label, chosen.name, mesh),
+				`${label} imported as a ${mesh.open ? 'sheet' : 'block'}`
+			);
 		} catch (error) {
 			toast.error(`${chosen.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
 		}

@@ -1,0 +1,52 @@
+<script lang="ts">
+	import { meshStep } from '$core/part/kit/of-mesh';
+	import type { AnyStep } from '$core/project/part-definition';
+	import { isInFile } from '$core/project/stored';
+	import { openWords, readMesh } from '$lib/worker/read-in-thread';
+	import { toast } from 'svelte-sonner';
+
+	/** The mesh that a step has from a file, which a newer file may take the place of. */
+	interface Props {
+		step: Extract<AnyStep, { do: 'block mesh' | 'block sheet' }>;
+		replace: (step: AnyStep) => void;
+	}
+	let { step, replace }: Props = $props();
+	let input: HTMLInputElement;
+	let reading = $state(false);
+
+	async function read() {
+		const [file] = input.files ?? [];
+		input.value = '';
+		if (!file) return;
+		reading = true;
+		try {
+			const mesh = await readMesh(file).result;
+			if (mesh.open) toast(openWords(file.name), { duration: 8000 });
+			const thickness = step.do === 'block sheet' ? step.thickness : '0.02';
+			replace({ ...meshStep(step.name, file.name, mesh, thickness), ...(step.note && { note: step.note }) });
+		} catch (error) {
+			toast.error(`${file.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
+		} finally {
+			reading = false;
+		}
+	}
+</script>
+
+<span class="text-ink-2"
+	>{step.source ? `of ${step.source}, ` : ''}{isInFile(step.triangles) ? '…' : step.triangles.length / 3} triangles</span
+>
+<input
+	bind:this={input}
+	type="file"
+	accept=".obj,.stl,.glb,.OBJ,.STL,.GLB"
+	class="hidden"
+	aria-label="Newer file of {step.name}"
+	onchange={read}
+/>
+<button
+	type="button"
+	class="text-patina-deep text-[12px] underline"
+	disabled={reading}
+	aria-label="A newer file for {step.name}"
+	onclick={() => input.click()}>{reading ? 'reading …' : 'a newer file'}</button
+>
