@@ -56,7 +56,7 @@ test('elements are listed by what they are cut from, and what parts measure colo
 	await settled(page);
 	await expect(page.getByRole('columnheader', { name: /^Clear opening/ })).toHaveCount(1);
 	await page.getByRole('tab', { name: /^Elements/ }).click();
-	await expect(page.getByTestId('row-count')).toHaveText('3 316 of 3 316');
+	await expect(page.getByTestId('row-count')).toHaveText('5 216 of 5 216');
 	await page.getByRole('combobox', { name: /^Group by/ }).click();
 	await page.getByRole('option', { name: 'stock' }).click();
 	// 220 blades of 28 × 190, in metres and kilograms.
