@@ -51,7 +51,7 @@ export function triedPart(
 	return partSchema.parse({
 		id: 'tried',
 		label: 'Tried',
-		family: 'panel',
+		role: 'panel',
 		use: '',
 		anchor: { kind: 'ring', corners: 4 },
 		inputs: [],

@@ -58,8 +58,15 @@ test('an exception by hand on several cells, and the chosen pieces shown alone',
 
 	await page.keyboard.press('i');
 	await expect(page.getByTestId('status')).toContainText('3 shown alone');
+	// Escape leaves one thing at a time: what is shown alone, then what is chosen.
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('status')).not.toContainText('shown alone');
+	await expect(page.getByTestId('card')).toBeVisible();
+	await page.keyboard.press('i');
 	await page.getByRole('button', { name: 'Show all' }).click();
 	await expect(page.getByTestId('status')).not.toContainText('shown alone');
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('card')).toHaveCount(0);
 });
 
 test('a schedule of 20,000 rows opens, sorts and scrolls to its end with few rows on the page', async ({

@@ -92,6 +92,16 @@ test('an impossible value is refused in words; an odd ring offers the two counts
 	await settled(page);
 	await expect(drum.getByRole('alert')).toHaveCount(0);
 	expect(await cellCount(page)).toBe(before + 28);
+
+	// Two zones of one code would share their marks.
+	await drum.getByRole('button', { name: /^Code of the marks/ }).click();
+	await page.keyboard.press('Control+A');
+	await page.keyboard.type('GR');
+	await page.keyboard.press('Enter');
+	await expect(drum.getByRole('alert')).toContainText('GR is the code of Gull roof already');
+	await drum.getByRole('button', { name: 'Take GR2' }).click();
+	await settled(page);
+	await expect(drum.getByRole('alert')).toHaveCount(0);
 });
 
 test('the make-up of every start line shows before one is taken', async ({ page }) => {

@@ -25,7 +25,7 @@ describe('budgets', () => {
 		({
 			id,
 			label: id,
-			family: 'panel',
+			role: 'panel',
 			use: '',
 			anchor: ring,
 			inputs: [],

@@ -6,7 +6,9 @@ import type { Edit } from '../../src/core/project/edits';
 import { CommandError, DocumentError } from '../../src/core/project/faults';
 import { hashOf } from '../../src/core/project/hash';
 import { pathSegment, pathsMeet, valueAt } from '../../src/core/project/paths';
+import { partSchema } from '../../src/core/project/part-definition';
 import { readProject, readProjectText } from '../../src/core/project/read';
+import { shippedParts } from '../../src/core/part/kit';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
 
@@ -33,6 +35,28 @@ describe('project document', () => {
 			faults({ ...demo, masses: [{ ...demo.masses[2], form: { kind: 'revolved', turn: 'all' } }] })
 		).to.match(/masses\/0\/form/);
 		expect(() => readProjectText('{')).to.throw(DocumentError, 'not JSON');
+	});
+
+	it('a part with the word that version 5 had for its role is read, in documents, in commands and in files of parts', () => {
+		const { role, ...rest } = shippedParts[0]!;
+		const earlier = { ...rest, id: 'old', family: role };
+		const { parts, ...whole } = demo;
+		expect(readProject({ ...whole, version: 5, parts: [...parts, earlier] }).parts.at(-1)!.role).to.equal(
+			role
+		);
+		expect(partSchema.parse(earlier)).to.deep.equal({ ...rest, id: 'old', role });
+		const inserted: Edit = { do: 'insert', path: 'parts', index: 0, value: earlier };
+		const { project, inverse } = applyEdits(demo, [inserted]);
+		expect(project.parts[0]).to.deep.equal({ ...rest, id: 'old', role });
+		// What lies below it is still validated by itself.
+		const renamed = applyEdits(project, [{ do: 'set', path: 'parts/old/label', value: 'New' }]).project;
+		expect(renamed.parts[0]!.label).to.equal('New');
+		expect(renamed.parts[0]!.steps).to.equal(project.parts[0]!.steps);
+		expect(() => applyEdits(project, [{ do: 'set', path: 'parts/old/role', value: 'roof' }])).to.throw(
+			DocumentError,
+			/role/
+		);
+		expect(applyEdits(project, inverse).project).to.deep.equal(demo);
 	});
 });
 

@@ -445,7 +445,7 @@ describe('documents of version 3', () => {
 				{
 					id: 'own',
 					label: 'Own',
-					family: 'mullion',
+					role: 'mullion',
 					use: '',
 					anchor: { kind: 'pair' },
 					inputs: [],
@@ -504,7 +504,7 @@ describe('documents of version 1', () => {
 				}
 			]
 		});
-		expect(project.version).to.equal(5);
+		expect(project.version).to.equal(6);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
 		expect(project.zones[0]!.exceptions[0]!.id).to.equal('drum.shell/C01/B02/1');
 	});

@@ -2,7 +2,7 @@ import { partSchema, type PartDefinition } from '../project/part-definition';
 
 /** Keys whose values are words of the language or texts for people, not names of the part. */
 const WORDS = new Set(
-	'label note says use id do kind family category scope part shape placed side joints runs over as axis source spaced'.split(
+	'label note says use id do kind role category scope part shape placed side joints runs over as axis source spaced'.split(
 		' '
 	)
 );

@@ -74,6 +74,9 @@ function fromVersion4(document: OldDocument): OldDocument {
 	return { ...rest, version: 5, id };
 }
 
+/** Parts say their role by another name since version 6; the schema takes the earlier one too. */
+const fromVersion5 = (document: OldDocument): OldDocument => ({ ...document, version: 6 });
+
 /** A UUID of version 8 (RFC 9562, 5.8) from the SHA-256 of a name. */
 function idFromName(name: string): string {
 	const bytes = sha256(utf8ToBytes(`project ${name}`)).slice(0, 16);
@@ -86,7 +89,8 @@ const steps: readonly ((document: OldDocument) => OldDocument)[] = [
 	fromVersion1,
 	fromVersion2,
 	fromVersion3,
-	fromVersion4
+	fromVersion4,
+	fromVersion5
 ];
 
 /** The document in the newest version. */

@@ -4,6 +4,7 @@ import { identifier, text } from './identifier';
 import { plain } from './numbers';
 import { anyStepSchema, elementSchema, MOST_STEPS } from './part/group-steps';
 import { formula, named } from './part/text';
+import { isContainer } from './paths';
 
 export type {
 	Along,
@@ -75,13 +76,13 @@ export const anchorSchema = z.discriminatedUnion('kind', [
 ]);
 export type Anchor = z.infer<typeof anchorSchema>;
 
-export const families = ['panel', 'louver', 'mullion', 'structure'] as const;
-export type Family = (typeof families)[number];
+export const roles = ['panel', 'louver', 'mullion', 'structure'] as const;
+export type Role = (typeof roles)[number];
 
-export const partSchema = z.strictObject({
+const wholePart = z.strictObject({
 	id: z.string().regex(/^[a-z][a-z0-9-]*$/),
 	label: z.string().min(1).max(200),
-	family: z.enum(families),
+	role: z.enum(roles),
 	use: text,
 	anchor: anchorSchema,
 	inputs: z.array(inputSchema).max(MOST_MEMBERS),
@@ -90,6 +91,13 @@ export const partSchema = z.strictObject({
 	elements: z.array(elementSchema).max(MOST_STEPS),
 	measures: z.array(measureSchema).max(MOST_MEMBERS)
 });
-export type PartDefinition = z.infer<typeof partSchema>;
+/** Up to version 5 of the document a part's role had another name, which commands of the log still use. */
+function withRole(value: unknown): unknown {
+	if (!isContainer(value) || Array.isArray(value) || !('family' in value)) return value;
+	const { family, ...rest } = value;
+	return { role: family, ...rest };
+}
+export const partSchema = z.preprocess(withRole, wholePart);
+export type PartDefinition = z.infer<typeof wholePart>;
 /** As it may be written: what has a default may be left out. */
-export type PartInputForm = z.input<typeof partSchema>;
+export type PartInputForm = z.input<typeof wholePart>;

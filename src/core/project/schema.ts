@@ -19,7 +19,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 5;
+export const DOCUMENT_VERSION = 6;
 
 /** Of every list of named things. */
 const MOST_THINGS = 5000;

@@ -18,16 +18,18 @@ interface Definition {
 	readonly valueType?: Schema;
 	readonly innerType?: Schema;
 	readonly getter?: () => Schema;
+	readonly out?: Schema;
 	readonly options?: readonly Schema[];
 	readonly discriminator?: string;
 }
 const definitionOf = (schema: Schema) => schema._zod.def as unknown as Definition;
 
-/** The schema behind defaults, nulls and what is laid later. */
+/** The schema behind defaults, nulls, earlier words and what is laid later. */
 function bare(schema: Schema): Schema {
 	for (;;) {
-		const { type, innerType, getter } = definitionOf(schema);
+		const { type, innerType, getter, out } = definitionOf(schema);
 		if (type === 'lazy' && getter) schema = getter();
+		else if (type === 'pipe' && out) schema = out;
 		else if (['default', 'optional', 'nullable'].includes(type) && innerType) schema = innerType;
 		else return schema;
 	}

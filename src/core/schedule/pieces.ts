@@ -2,7 +2,7 @@ import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
 import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
-import type { Family } from '../project/part-definition';
+import type { Role } from '../project/part-definition';
 import { cellMark, edgeMark } from './marks';
 
 /** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
@@ -91,8 +91,8 @@ export function failedRows({ run, program }: PieceGroup): number[] {
 
 /** Groups of a zone that belong to one schedule. */
 export const isBarGroup = ({ clause }: ClauseGroup) => clause.kind === 'run';
-const hangsOnCells = (group: ClauseGroup, family: Family) =>
-	!isBarGroup(group) && group.group.ready.part.family === family;
+const hangsOnCells = (group: ClauseGroup, role: Role) =>
+	!isBarGroup(group) && group.group.ready.part.role === role;
 export const isPanelGroup = (group: ClauseGroup) => hangsOnCells(group, 'panel');
 export const isStructureGroup = (group: ClauseGroup) => hangsOnCells(group, 'structure');
 

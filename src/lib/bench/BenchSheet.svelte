@@ -76,7 +76,7 @@
 			/>
 			<span class="font-normal">hangs on {anchorWords}</span>
 		</h1>
-		<span class="figures text-ink-2 ml-auto text-[11.5px]">{part.family}</span>
+		<span class="figures text-ink-2 ml-auto text-[11.5px]">{part.role}</span>
 	</header>
 	<p class="sentence text-ink-2 px-4.5 pb-1 [&_button]:text-left">
 		<TextChip

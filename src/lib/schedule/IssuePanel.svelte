@@ -1,11 +1,11 @@
 <script lang="ts">
-	import type { Family } from '$core/project/part-definition';
+	import type { Role } from '$core/project/part-definition';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import { useWorkbench } from '$lib/state/workbench.svelte';
 
 	const workbench = useWorkbench();
 	const rows = $derived.by(() => {
-		const labels: readonly (readonly [Family, string])[] = [
+		const labels: readonly (readonly [Role, string])[] = [
 			['panel', 'Panels'],
 			['mullion', 'Bars'],
 			['louver', 'Louver pieces'],
@@ -13,8 +13,8 @@
 		];
 		const groups = workbench.model.view.zones.flatMap((zone) => zone.groups);
 		return labels
-			.map(([family, label]) => {
-				const own = groups.filter((group) => group.family === family);
+			.map(([role, label]) => {
+				const own = groups.filter((group) => group.role === role);
 				const kg = own.reduce((sum, { mass }) => sum + mass.reduce((a, b) => a + b, 0), 0);
 				return { label, n: own.reduce((sum, { anchors }) => sum + anchors.length, 0), kg };
 			})

@@ -10,7 +10,7 @@ import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
 import type { ElementTable } from '$core/part/element-table';
-import type { Family } from '$core/project/part-definition';
+import type { Role } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
 import { measureKey } from '$core/schedule/table';
@@ -69,7 +69,7 @@ export interface GroupView {
 	readonly clause: { readonly kind: 'rule' | 'run' | 'exception'; readonly id: string };
 	readonly face: number;
 	readonly part: string;
-	readonly family: Family;
+	readonly role: Role;
 	readonly variant: string;
 	readonly variantId: string;
 	readonly anchors: Uint32Array;
@@ -252,7 +252,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		clause: clauseOf(clause.clause),
 		face: clause.face,
 		part: group.ready.part.label,
-		family: group.ready.part.family,
+		role: group.ready.part.role,
 		variant: group.ready.variant.name,
 		variantId: group.ready.variant.id,
 		anchors: group.anchors,

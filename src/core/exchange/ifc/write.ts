@@ -18,7 +18,7 @@ import {
 	type StepValue
 } from '../step/text';
 
-/** What a family of parts becomes. */
+/** What a role of parts becomes. */
 const entities = {
 	panel: { entity: 'IFCPLATE', predefined: 'CURTAIN_PANEL', objectType: null },
 	mullion: { entity: 'IFCMEMBER', predefined: 'MULLION', objectType: null },
@@ -261,7 +261,7 @@ class IfcBuilder {
 		const { group } = clause;
 		const { part, variant } = group.ready;
 		const face = zone.faces[clause.face]!;
-		const { entity, predefined, objectType } = entities[part.family];
+		const { entity, predefined, objectType } = entities[part.role];
 		const quantities = pieceQuantities(group);
 		const type = this.typeOf(clause);
 		const material = this.materialOf(clause);
@@ -318,7 +318,7 @@ class IfcBuilder {
 					['CellArea', typed('IFCAREAMEASURE', real(face.measures.area[anchor]! / 1e6))],
 					['Warp', typed('IFCLENGTHMEASURE', real(face.measures.warp[anchor]!))]
 				);
-				if (part.family === 'panel') {
+				if (part.role === 'panel') {
 					this.properties(piece, address, 'Pset_PlateCommon', common);
 					this.quantities(piece, address, 'Qto_PlateBaseQuantities', [
 						['LENGTH', 'Perimeter', face.measures.perimeter[anchor]!],
@@ -326,7 +326,7 @@ class IfcBuilder {
 						['VOLUME', 'NetVolume', this.volume(clause, row)],
 						['WEIGHT', 'NetWeight', quantities.mass[row]!]
 					]);
-				} else if (part.family === 'louver')
+				} else if (part.role === 'louver')
 					this.properties(piece, address, 'Pset_ShadingDeviceCommon', common);
 				else this.properties(piece, address, 'Pset_MemberCommon', common);
 			}
@@ -385,7 +385,7 @@ class IfcBuilder {
 		const name = `${part.label} ${variant.name}`;
 		let known = this.types.get(variant.id);
 		if (!known) {
-			const { entity, predefined, objectType } = entities[part.family];
+			const { entity, predefined, objectType } = entities[part.role];
 			const type = this.step.add(
 				`${entity}TYPE`,
 				...this.root(`type ${variant.id}`, name),

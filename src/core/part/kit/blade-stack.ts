@@ -3,7 +3,7 @@ import { definePart, angle, length, material } from './define';
 export const bladeStack = definePart({
 	id: 'blade-stack',
 	label: 'Blade stack',
-	family: 'louver',
+	role: 'louver',
 	use: 'Blades between the left and the right edge of a four-cornered cell: sun and view control.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

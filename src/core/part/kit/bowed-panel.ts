@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const bowedPanel = definePart({
 	id: 'bowed-panel',
 	label: 'Bowed panel',
-	family: 'panel',
+	role: 'panel',
 	use: 'A four-cornered sheet raised in its middle: a quilted wall, or a way to take warp.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const boxMullion = definePart({
 	id: 'box-mullion',
 	label: 'Box mullion',
-	family: 'mullion',
+	role: 'mullion',
 	use: 'A hollow box along a line of the grid, standing behind the cladding.',
 	anchor: { kind: 'pair' },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const capStrip = definePart({
 	id: 'cap-strip',
 	label: 'Cap strip',
-	family: 'mullion',
+	role: 'mullion',
 	use: 'A strip over the joint, before the cladding: it covers, clamps and draws the line.',
 	anchor: { kind: 'pair' },
 	inputs: [

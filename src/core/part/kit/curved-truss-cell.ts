@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const curvedTrussCell = definePart({
 	id: 'curved-truss-cell',
 	label: 'Curved truss cell',
-	family: 'structure',
+	role: 'structure',
 	use: 'Eight points round a cell and one in its middle, lifted by one depth, on smooth chords.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

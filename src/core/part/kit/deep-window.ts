@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const deepWindow = definePart({
 	id: 'deep-window',
 	label: 'Deep window',
-	family: 'panel',
+	role: 'panel',
 	use: 'A pane set back behind its frame, or before it, with reveals all round: shade and depth.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

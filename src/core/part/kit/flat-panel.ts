@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const flatPanel = definePart({
 	id: 'flat-panel',
 	label: 'Flat panel',
-	family: 'panel',
+	role: 'panel',
 	use: 'A plate on any cell: sheet metal, stone, board. It tells where a cell is too warped for it.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const foldedHood = definePart({
 	id: 'folded-hood',
 	label: 'Folded hood',
-	family: 'panel',
+	role: 'panel',
 	use: 'Two skins and two end triangles over a ridge, open at the foot: shade above, view below.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

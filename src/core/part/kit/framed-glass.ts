@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const framedGlass = definePart({
 	id: 'framed-glass',
 	label: 'Framed glass',
-	family: 'panel',
+	role: 'panel',
 	use: 'A pane in a mitred frame, for any cell: the ordinary glazed unit.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

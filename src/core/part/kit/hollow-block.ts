@@ -9,7 +9,7 @@ const balls = corners.map((_, k) => `ball_${k + 1}`);
 export const hollowBlock = definePart({
 	id: 'hollow-block',
 	label: 'Hollow block',
-	family: 'structure',
+	role: 'structure',
 	use: 'The space between two grids as a cast block, open at its corners and hollow in its middle; blocks beside each other make round openings.',
 	anchor: { kind: 'double ring', corners: 4 },
 	inputs: [

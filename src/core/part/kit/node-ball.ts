@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const nodeBall = definePart({
 	id: 'node-ball',
 	label: 'Node ball',
-	family: 'structure',
+	role: 'structure',
 	use: 'A ball where bars meet.',
 	anchor: { kind: 'node', corners: 'any' },
 	inputs: [

@@ -25,7 +25,7 @@ export const partOfMesh = (id: string, label: string, source: string, mesh: Brou
 	definePart({
 		id,
 		label,
-		family: 'structure',
+		role: 'structure',
 		use: `The ${mesh.open ? 'sheet' : 'mesh'} of ${source}, fitted between a cell and its second layer.`,
 		anchor: { kind: 'double ring', corners: 4 },
 		inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const perforatedSheet = definePart({
 	id: 'perforated-sheet',
 	label: 'Perforated sheet',
-	family: 'panel',
+	role: 'panel',
 	use: 'A sheet with three by three round holes that follow the cell: screens, ventilated cladding.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

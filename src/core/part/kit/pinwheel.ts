@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const pinwheel = definePart({
 	id: 'pinwheel',
 	label: 'Pinwheel',
-	family: 'panel',
+	role: 'panel',
 	use: 'Points at a ratio along every edge: below one half it closes its corners, from one half on its middle.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const pyramid = definePart({
 	id: 'pyramid',
 	label: 'Pyramid',
-	family: 'panel',
+	role: 'panel',
 	use: 'Any cell folded to a point before it or behind it: relief from flat triangles.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

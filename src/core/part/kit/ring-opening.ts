@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const ringOpening = definePart({
 	id: 'ring-opening',
 	label: 'Ring opening',
-	family: 'panel',
+	role: 'panel',
 	use: 'A plate with a turned opening: its corners sit at one ratio along the edges, so it opens and closes.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const solidSpandrel = definePart({
 	id: 'solid-spandrel',
 	label: 'Solid spandrel',
-	family: 'panel',
+	role: 'panel',
 	use: 'Outer sheet, insulation and inner tray: the closed cell between windows.',
 	anchor: { kind: 'ring', corners: 'any' },
 	inputs: [

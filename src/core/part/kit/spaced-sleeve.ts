@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const spacedSleeve = definePart({
 	id: 'spaced-sleeve',
 	label: 'Spaced sleeve',
-	family: 'structure',
+	role: 'structure',
 	use: 'A sleeve of fixed length in the middle between two points: spacers, couplers.',
 	anchor: { kind: 'pair' },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, choice, length, material } from './define';
 export const splitPanel = definePart({
 	id: 'split-panel',
 	label: 'Split panel',
-	family: 'panel',
+	role: 'panel',
 	use: 'A four-cornered cell as two flat triangles: the plain way to clad a warped grid.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const sunHood = definePart({
 	id: 'sun-hood',
 	label: 'Sun hood',
-	family: 'louver',
+	role: 'louver',
 	use: 'A shelf before the head of a four-cornered cell on two brackets: shade from a high sun.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

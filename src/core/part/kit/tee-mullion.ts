@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const teeMullion = definePart({
 	id: 'tee-mullion',
 	label: 'Tee mullion',
-	family: 'mullion',
+	role: 'mullion',
 	use: 'A tee behind the cladding, its flange to the outside: slender steel glazing.',
 	anchor: { kind: 'pair' },
 	inputs: [

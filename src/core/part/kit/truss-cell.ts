@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const trussCell = definePart({
 	id: 'truss-cell',
 	label: 'Truss cell',
-	family: 'structure',
+	role: 'structure',
 	use: 'Four corners and two lifted points, joined to triangles: a space truss cell by cell.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const tubeEdge = definePart({
 	id: 'tube-edge',
 	label: 'Tube edge',
-	family: 'mullion',
+	role: 'mullion',
 	use: 'A round tube along a line of the grid: rims, handrails, light shells.',
 	anchor: { kind: 'pair' },
 	inputs: [

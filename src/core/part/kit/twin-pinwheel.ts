@@ -3,7 +3,7 @@ import { definePart, length, material, ratio } from './define';
 export const twinPinwheel = definePart({
 	id: 'twin-pinwheel',
 	label: 'Twin pinwheel',
-	family: 'panel',
+	role: 'panel',
 	use: 'Four Pinwheels in a cell of four corners, every other one the other way: a finer weave.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

@@ -3,7 +3,7 @@ import { definePart, angle, count, length, material } from './define';
 export const uprightFins = definePart({
 	id: 'upright-fins',
 	label: 'Upright fins',
-	family: 'louver',
+	role: 'louver',
 	use: 'Fins between the foot and the head of a four-cornered cell, so many to the cell.',
 	anchor: { kind: 'ring', corners: 4 },
 	inputs: [

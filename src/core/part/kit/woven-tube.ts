@@ -3,7 +3,7 @@ import { definePart, length, material } from './define';
 export const wovenTube = definePart({
 	id: 'woven-tube',
 	label: 'Woven tube',
-	family: 'structure',
+	role: 'structure',
 	use: 'One smooth tube through nodes that follow one another: basket work, rails, cable paths.',
 	anchor: { kind: 'chain', corners: 'any' },
 	inputs: [

@@ -28,7 +28,7 @@
 	let finding = $state(false);
 	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
 	let file: HTMLInputElement;
-	const families = [
+	const roles = [
 		['panel', 'Panels'],
 		['louver', 'Louvers'],
 		['mullion', 'Mullions'],
@@ -77,24 +77,24 @@
 	const anchors: readonly {
 		readonly label: string;
 		readonly anchor: Anchor;
-		readonly family: PartDefinition['family'];
+		readonly role: PartDefinition['role'];
 	}[] = [
-		{ label: 'on cells of four corners', anchor: { kind: 'ring', corners: 4 }, family: 'panel' },
-		{ label: 'on cells of any corners', anchor: { kind: 'ring', corners: 'any' }, family: 'panel' },
-		{ label: 'on lines of the grid', anchor: { kind: 'pair' }, family: 'mullion' },
-		{ label: 'on nodes', anchor: { kind: 'node', corners: 'any' }, family: 'structure' },
-		{ label: 'on chains of nodes', anchor: { kind: 'chain', corners: 'any' }, family: 'structure' },
+		{ label: 'on cells of four corners', anchor: { kind: 'ring', corners: 4 }, role: 'panel' },
+		{ label: 'on cells of any corners', anchor: { kind: 'ring', corners: 'any' }, role: 'panel' },
+		{ label: 'on lines of the grid', anchor: { kind: 'pair' }, role: 'mullion' },
+		{ label: 'on nodes', anchor: { kind: 'node', corners: 'any' }, role: 'structure' },
+		{ label: 'on chains of nodes', anchor: { kind: 'chain', corners: 'any' }, role: 'structure' },
 		{
 			label: 'between a cell and its second layer',
 			anchor: { kind: 'double ring', corners: 4 },
-			family: 'structure'
+			role: 'structure'
 		}
 	];
-	function fromNothing({ anchor, family }: (typeof anchors)[number]) {
+	function fromNothing({ anchor, role }: (typeof anchors)[number]) {
 		const id = freshId('part', parts);
 		const label = `New part ${document.parts.length + 1}`;
 		const none = { inputs: [], limits: [], steps: [], elements: [], measures: [] };
-		add({ id, label, family, use: 'What it is for', anchor, ...none }, `the part ${label}`);
+		add({ id, label, role, use: 'What it is for', anchor, ...none }, `the part ${label}`);
 	}
 	const copyOf = (part: PartDefinition) =>
 		add({ ...part, id: freshId(part.id, parts), label: `${part.label} copy` }, `${part.label} copied`);
@@ -190,8 +190,8 @@
 		{/snippet}
 	</TopBar>
 	<main class="overflow-y-auto px-6 py-5" data-testid="kit" data-pictures={pictures.size}>
-		{#each families as [family, title] (family)}
-			{@const of = parts.filter((part) => part.family === family)}
+		{#each roles as [role, title] (role)}
+			{@const of = parts.filter((part) => part.role === role)}
 			{#if of.length}
 				<h2 class="mb-2 text-[13.5px] font-semibold">{title}</h2>
 				<ul class="mb-6 grid grid-cols-[repeat(auto-fill,minmax(232px,1fr))] gap-3">
