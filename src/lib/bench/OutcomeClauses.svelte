@@ -123,8 +123,9 @@
 			value={limit.says}
 			look="name"
 			label="What limit {k + 1} says"
+			after="."
 			oncommit={(says) => setLimit(k, { says })}
-		/>.
+		/>
 	</Clause>
 {/each}
 <button

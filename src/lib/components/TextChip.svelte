@@ -7,9 +7,11 @@
 		look: 'formula' | 'name';
 		/** A sentence when the text cannot be taken. */
 		check?: (text: string) => string | null;
+		/** Stands right after the text: a full stop would have a line of its own after one that fills several. */
+		after?: string;
 		oncommit: (text: string) => void;
 	}
-	let { value, label, look, check, oncommit }: Props = $props();
+	let { value, label, look, check, after = '', oncommit }: Props = $props();
 	let editing = $state(false);
 	let typed = $state('');
 	let fault = $state<string | null>(null);
@@ -44,13 +46,13 @@
 		width={Math.min(34, Math.max(10, typed.length + 2))}
 		onaccept={accept}
 		onleave={leave}
-	/>
+	/>{after}
 {:else}
 	<button
 		bind:this={button}
 		type="button"
 		class={look === 'name' ? 'chip-name' : 'chip-choice figures'}
 		aria-label="{label}: {value}"
-		onclick={edit}>{value}</button
+		onclick={edit}>{value}{after}</button
 	>
 {/if}
