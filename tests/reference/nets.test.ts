@@ -261,6 +261,26 @@ describe('a layer at a depth', () => {
 	});
 });
 
+describe('middles of cells on the face', () => {
+	it('lie on a drum where the mean of the corners lies within it, over the seam too (closed form)', async () => {
+		const [radius, bays] = [4000, 24];
+		const drum = revolved([
+			[radius, 0],
+			[radius, 3000]
+		]);
+		const model = await new Chain().run(projectOf(drum, count(bays, 3)));
+		const face = model.zones[0]!.model!.faces[0]!;
+		const middles = face.centresOnFace();
+		for (let c = 0; c < face.cells.count; c++) {
+			const [on, mean] = [pointAt(middles, c), pointAt(face.measures.centre, c)];
+			expect(Math.hypot(on[0], on[1])).to.be.closeTo(radius, 1e-6);
+			expect(Math.hypot(mean[0], mean[1])).to.be.closeTo(radius * Math.cos(Math.PI / bays), 1e-3);
+			const apart = radius * (1 - Math.cos(Math.PI / bays));
+			expect(distance(on, mean), 'straight outward').to.be.closeTo(apart, 1e-3);
+		}
+	});
+});
+
 describe('faces of a zone that share a rim', () => {
 	const hall: Form = {
 		kind: 'prism',

@@ -377,7 +377,7 @@ export class Chain {
 					area: area.value,
 					bare: zone.settingOut.along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 					grid: nodes,
-					centresOnFace: once(() => centresOnFace(face.surface, nodes, cells)),
+					centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measured.measures.centre)),
 					joint: zone.settingOut.joint,
 					remarks: sliverRemarks(slivers, measured.measures.area),
 					slots: slotNames(zone.pattern, tiles, at),

@@ -1,14 +1,22 @@
 import { Lattice } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
+import { nearestFrom } from '../geometry/nearest';
 import type { Surface } from '../geometry/surface';
+import { pointAt } from '../geometry/vector';
 import type { Cells } from '../pattern/cells';
 import { placesOf } from '../pattern/trim-cells';
 
 /**
- * The point of the face in the middle of every cell (mm, x y z): where the mean of its corners lies on the grid,
- * rather than on the chords between them.
+ * The point of the face in the middle of every cell (mm, x y z): the one nearest to the mean of its corners, which
+ * itself lies on the chords between them.
+ * @param means of the corners (mm, x y z)
  */
-export function centresOnFace(surface: Surface, grid: NodeGrid, cells: Cells): Float64Array {
+export function centresOnFace(
+	surface: Surface,
+	grid: NodeGrid,
+	cells: Cells,
+	means: Float64Array
+): Float64Array {
 	const lattice = new Lattice(grid, surface);
 	const centres = new Float64Array(3 * cells.count);
 	for (let c = 0; c < cells.count; c++) {
@@ -18,7 +26,9 @@ export function centresOnFace(surface: Surface, grid: NodeGrid, cells: Cells): F
 			i += x / places.length;
 			j += y / places.length;
 		}
-		centres.set(lattice.evaluate(...lattice.parameters(i, j)).point, 3 * c);
+		const start = lattice.parameters(i, j);
+		const { u, v } = nearestFrom(surface, pointAt(means, c), start, grid.across.closed);
+		centres.set(lattice.evaluate(u, v).point, 3 * c);
 	}
 	return centres;
 }
