@@ -136,8 +136,8 @@ export function meetingRims(faces: readonly GridOnFace[], settingOut: SettingOut
 					const back = (shares: Float64Array) =>
 						turned ? shares.map((share) => 1 - share).reverse() : shares;
 					// As that face has it whose middle line is most like it: a flat one stays even.
-					const own = unlikeMiddle(faces[f]!, rim) <= unlikeMiddle(faces[g]!, other) + POLE;
-					const shares = own
+					const asEarlier = unlikeMiddle(faces[f]!, rim) <= unlikeMiddle(faces[g]!, other) + POLE;
+					const shares = asEarlier
 						? divided(faces[f]!, rim, settingOut)
 						: back(divided(faces[g]!, other, settingOut));
 					taken[f]![rim.name] ??= rim.parameters(shares);

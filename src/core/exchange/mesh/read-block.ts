@@ -79,7 +79,7 @@ const signedVolume = (vertices: readonly number[], triangles: readonly number[])
 	return six / 6;
 };
 
-/** Of what a file has. @throws MeshFault */
+/** The mesh of a file in the unit box, a solid or an open one. @throws MeshFault */
 export function blockMesh(read: Triangles): BroughtMesh {
 	const { vertices, triangles, places, sizes } = joined(read);
 	checkSound(triangles, places);
