@@ -149,7 +149,7 @@
 				options={guides}
 				label="Guide that cells follow"
 				onchoose={followGuide}
-			/>{#if pattern.near}
+			/>{#if pattern.near}{' '}
 				they shrink by {@render value('near/shrink', pattern.near.shrink, 'ratio', 'Shrink', 0.05)}, are laid
 				larger by {@render value('near/grow', pattern.near.grow, 'ratio', 'Grow', 0.1)} and round by
 				{@render value('near/round', pattern.near.round, 'ratio', 'Round', 0.05)} up to
