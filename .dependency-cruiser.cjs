@@ -7,6 +7,7 @@ const core = [
 	'grid',
 	'pattern',
 	'measure',
+	'field',
 	'part',
 	'cladding',
 	'schedule',
@@ -54,6 +55,13 @@ module.exports = {
 			from: { path: '^src/(lib/(?!server/)|routes/.*\\+(page|layout)\\.(svelte|ts)$)' },
 			to: { path: '^src/lib/server/' }
 		},
+		// A rule that resolves nothing cannot fail.
+		{
+			name: 'everything-resolves',
+			severity: 'error',
+			from: { path: '^src/' },
+			to: { couldNotResolve: true, pathNot: '^(\\$(app/|env|service-worker)|\\./\\$types$)' }
+		},
 		// What names itself, as a component within itself does, is no circle.
 		{
 			name: 'no-circles',
@@ -66,6 +74,7 @@ module.exports = {
 		doNotFollow: { path: 'node_modules' },
 		tsPreCompilationDeps: true,
 		tsConfig: { fileName: 'tsconfig.json' },
+		webpackConfig: { fileName: 'scripts/lib/aliases.cjs' },
 		enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'svelte', 'default'] }
 	}
 };

@@ -30,7 +30,7 @@ await settled();
 const map = await page.getByTestId('map').locator('canvas').boundingBox();
 await page.mouse.click(map.x + map.width / 2 - 100, map.y + map.height / 2 - 12);
 await settled();
-await shoot('workbench');
+await shoot('model');
 await page.keyboard.press('Escape');
 for (const [key, name] of [
 	['1', 'form'],

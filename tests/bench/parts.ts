@@ -3,7 +3,8 @@ import { inputKind, kernelValue } from '../../src/core/part/inputs';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { shippedParts } from '../../src/core/part/kit';
 import { partOfMesh } from '../../src/core/part/kit/of-mesh';
-import { runProgram, type ColumnReader, type PartRun } from '../../src/core/part/run';
+import type { ColumnReader } from '../../src/core/field/column';
+import { runProgram, type PartRun } from '../../src/core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf } from '../../src/core/part/trials';
 import type { Vector } from '../../src/core/geometry/vector';
 import type { PartDefinition } from '../../src/core/project/part-definition';
@@ -98,6 +99,6 @@ export function framedCase(): () => ReturnType<typeof framedByHand> {
 	const normals = Float64Array.from(
 		pieces.flatMap((one) => ['x', 'y', 'z'].map((a) => one.get(`normal.${a}`)!))
 	);
-	const shortest = Float64Array.from(pieces, (one) => one.get('cell_shortest_edge')!);
+	const shortest = Float64Array.from(pieces, (one) => one.get('shortest_edge')!);
 	return () => framedByHand(corners, normals, shortest, ORIGIN);
 }

@@ -324,7 +324,7 @@ test('a group is made on the bench: steps for every edge, their points gathered,
 	await add(page, /^Step/, 'cases');
 	const cases = page.locator('[data-step="cases"]');
 	await cases.getByRole('button', { name: /^of of cases/ }).click();
-	await type(page, 'cell_area / 1 m2');
+	await type(page, 'area / 1 m2');
 	await expect(cases).toContainText(/area|not known/);
 	await type(page, 'course');
 	await sheet(page)

@@ -79,7 +79,7 @@ const folded = {
 	inputs: [
 		{ name: 'rise', label: 'Rise', kind: 'length', default: 80, min: 0, max: 400, scope: 'per piece' }
 	],
-	limits: [{ of: 'rise', at_most: 'cell_area / cell_perimeter', then: 'hold', says: 'too high' }],
+	limits: [{ of: 'rise', at_most: 'area / perimeter', then: 'hold', says: 'too high' }],
 	steps: [
 		{ name: 'in', do: 'inset', ring: 'cell', by: '60 mm' },
 		{
@@ -366,7 +366,7 @@ const FORMULAS = [
 	'1 mm',
 	'90 deg',
 	'(',
-	'cell_area',
+	'area',
 	'1e400',
 	'10 mm ^ 3'
 ];

@@ -72,7 +72,7 @@ describe('angles of cells (closed forms)', () => {
 	it('parts and trials of parts have the same', () => {
 		const points = L.map(([x, y]): Vector => [x * 1000, 0, y * 1000]);
 		const columns = trialColumns({ kind: 'ring', corners: 'any' }, points);
-		expect(columns.get('cell_largest_angle')).to.be.closeTo(1.5 * Math.PI, 1e-12);
-		expect(columns.get('cell_smallest_angle')).to.be.closeTo(0.5 * Math.PI, 1e-12);
+		expect(columns.get('largest_angle')).to.be.closeTo(1.5 * Math.PI, 1e-12);
+		expect(columns.get('smallest_angle')).to.be.closeTo(0.5 * Math.PI, 1e-12);
 	});
 });

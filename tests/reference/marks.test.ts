@@ -25,7 +25,8 @@ const zoneOf = (id: string, code: string, mass: Mass, pattern: object) => ({
 		{ id: 'blades', cells: 'whole', put: { variant: 'blades' } },
 		{ id: 'rest', cells: 'all', put: { variant: 'glass' } }
 	],
-	runs: [{ id: 'posts', lines: ['bay', 'course', 'diagonal', 'rim'], variant: 'post' }]
+	runs: [{ id: 'posts', lines: ['bay', 'course', 'diagonal', 'rim'], variant: 'post' }],
+	nodes: [{ id: 'balls', variant: 'ball' }]
 });
 const massOf = (id: string, form: object): Mass =>
 	readProject({ ...empty, masses: [{ id, name: `Mass ${id}`, form }] }).masses[0]!;
@@ -34,7 +35,8 @@ const prism = (id: string, sides: number, at: number) =>
 const variants = [
 	{ id: 'glass', name: 'Glass', part: 'framed-glass', values: {} },
 	{ id: 'blades', name: 'Blades', part: 'blade-stack', values: {} },
-	{ id: 'post', name: 'Post', part: 'box-mullion', values: {} }
+	{ id: 'post', name: 'Post', part: 'box-mullion', values: {} },
+	{ id: 'ball', name: 'Ball', part: 'node-ball', values: {} }
 ];
 const projectWith = (masses: object[], zones: object[]) => readProject({ ...empty, masses, zones, variants });
 
@@ -45,8 +47,9 @@ function marksOf(model: Model): Map<string, string> {
 		const column = (key: string) => schedule.columns.find((one) => one.key === key)?.values as string[];
 		column('mark').forEach((mark, k) => {
 			expect(mark, 'printable').to.match(/^[A-Z][A-Z0-9]*(\.\d+)?-[A-Za-z0-9-]+$/);
-			// A blade is an element too, and has its mark there.
-			const what = `${column('address')[k]} ${name === 'blades' || name === 'elements' ? `element ${/\d+$/.exec(mark)![0]}` : name}`;
+			// A blade is an element too, and has its mark there; what stands on a node has that of the node.
+			const element = name === 'blades' || name === 'elements' ? `element ${/\d+$/.exec(mark)![0]}` : null;
+			const what = `${column('address')[k]} ${element ?? (name === 'connectors' ? 'nodes' : name)}`;
 			expect(named.get(mark) ?? what, `${mark} names one thing`).to.equal(what);
 			named.set(mark, what);
 		});

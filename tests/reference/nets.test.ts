@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
+import { depthsOf } from '../../src/core/field/depth';
 import { layerOf } from '../../src/core/grid/layer';
 import type { NodeGrid } from '../../src/core/grid/node-grid';
 import { setOut } from '../../src/core/grid/set-out';
@@ -236,27 +237,29 @@ describe('a layer at a depth', () => {
 	it('of a sphere is a sphere; deeper than its radius it turns inside out, and the radius is told', () => {
 		const face = onlyFace(dome);
 		const grid = setOut(face, settingOutOf({ ...count(24, 8), poleHole: 500 }), 'x');
+		const layerAt = (depth: string, guides = new Map<string, readonly Vector[]>(), shifted = false) =>
+			layerOf(face.surface, grid, depthsOf(depth, grid, guides, 'x'), shifted);
 		for (const depth of [-1500, 800]) {
-			const layer = layerOf(face.surface, grid, { depth: `${depth} mm`, shifted: false }, new Map(), 'x');
+			const layer = layerAt(`${depth} mm`);
 			for (let k = 0; k < layer.positions.length; k += 3)
 				expect(
 					Math.hypot(layer.positions[k]!, layer.positions[k + 1]!, layer.positions[k + 2]!)
 				).to.be.closeTo(6000 + depth, 1e-6);
 			expect(layer.crossed.length).to.equal(0);
 		}
-		const deep = layerOf(face.surface, grid, { depth: '-7 m', shifted: false }, new Map(), 'x');
+		const deep = layerAt('-7 m');
 		expect(deep.crossed.length).to.equal(24 * 8);
 		expect(deep.radius).to.be.closeTo(6000, 1e-3);
 		// Driven by the distance from a guide that is one point over the top.
 		const top = [0, 0, 6500] as const;
-		const depth = '-900 mm + 300 mm * min(1, from_the_top / 8 m)';
-		const driven = layerOf(face.surface, grid, { depth, shifted: false }, new Map([['the-top', [top]]]), 'x');
+		const depth = '-900 mm + 300 mm * min(1, distance.the_top / 8 m)';
+		const driven = layerAt(depth, new Map([['the-top', [top]]]));
 		driven.depth.forEach((value, node) => {
 			const far = distance(top, pointAt(grid.positions, node));
 			expect(value).to.be.closeTo(-900 + 300 * Math.min(1, far / 8000), 1e-9);
 		});
 		expect(new Set(driven.depth.map(Math.round)).size).to.be.above(5);
-		const shifted = layerOf(face.surface, grid, { depth: '-500 mm * up', shifted: true }, new Map(), 'x');
+		const shifted = layerAt('-500 mm * up', new Map(), true);
 		expect(shifted.positions.length).to.equal(3 * 24 * 8);
 	});
 });
@@ -306,7 +309,7 @@ describe('faces of a zone that share a rim', () => {
 			[4, 0],
 			[4, 0]
 		]);
-		const bars = model.groups.reduce((sum, { group }) => sum + group.anchors.length, 0);
+		const bars = model.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
 		// 6 + 4 + 6 + 4 bays round a ring, 4 courses: 20 · 4 uprights and 20 · 5 rails, every line once.
 		expect(bars).to.equal(20 * 4 + 20 * 5);
 		// A corner turns by a right angle.
@@ -338,7 +341,7 @@ describe('faces of a zone that share a rim', () => {
 			const said = JSON.stringify(settingOut.up);
 			for (const { shared, apart, steps } of model.meetings)
 				expect([shared, apart, ...steps], said).to.deep.equal([courses, 0, courses, courses]);
-			const bars = model.groups.reduce((sum, { group }) => sum + group.anchors.length, 0);
+			const bars = model.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
 			expect(bars, said).to.equal(20 * courses + 20 * (courses + 1));
 			// Flat sides stay as even as they are alone.
 			const { grid } = model.faces[1]!;

@@ -9,7 +9,8 @@ import { twoLanes } from '../../src/core/part/evaluate/two-lanes';
 import { unsigned } from '../../src/core/part/evaluate/wasm-module';
 import { shippedParts } from '../../src/core/part/kit';
 import type { Program } from '../../src/core/part/program';
-import { runProgram, type ColumnReader } from '../../src/core/part/run';
+import type { ColumnReader } from '../../src/core/field/column';
+import { runProgram } from '../../src/core/part/run';
 import { arithmetic } from '../../src/core/units/formula';
 
 /** Repeatable noise for a column, another for every name; within -1 .. 1. */

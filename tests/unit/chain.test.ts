@@ -181,9 +181,8 @@ describe('any sensible project', () => {
 				let twice = 0;
 				for (let e = 0; e < edges.count; e++) twice += edges.right[e] === NO_CELL ? 1 : 2;
 				expect(twice).to.equal(sides.reduce((a, b) => a + b, 0));
-				expect(
-					model.zones[0]!.model!.groups.find((g) => g.clause.kind === 'run')!.group.anchors.length
-				).to.equal(edges.count);
+				const bars = model.zones[0]!.model!.groups.filter(({ group }) => group.over === 'line');
+				expect(bars.reduce((sum, { group }) => sum + group.sites.length, 0)).to.equal(edges.count);
 				if (mass.kind === 'ruled') {
 					const sum = measures.area.reduce((a, b) => a + b, 0);
 					expect(sum / model.zones[0]!.model!.faces[0]!.area()).to.be.closeTo(1, 1e-9);
@@ -365,7 +364,7 @@ describe('the chain between runs', () => {
 			model.zones.flatMap((zone) =>
 				zone
 					.model!.groups.filter(({ group }) => group.ready.variant.id === variant.id)
-					.map(({ group }) => [...group.anchors])
+					.map(({ group }) => [...group.sites])
 			);
 		expect(anchors(after)).to.deep.equal(anchors(before));
 	});
@@ -407,18 +406,18 @@ describe('the chain between runs', () => {
 		const model = await new Chain().run(project);
 		const zone = model.zones[0]!.model!;
 		const { group } = zone.groups[0]!;
-		const short = Array.from(group.anchors.keys()).filter(
-			(row) => zone.faces[0]!.measures.area[group.anchors[row]!]! < 1.4e6
+		const short = Array.from(group.sites.keys()).filter(
+			(row) => zone.faces[0]!.measures.area[group.sites[row]!]! < 1.4e6
 		);
-		expect(short.length).to.be.within(2, group.anchors.length - 2);
+		expect(short.length).to.be.within(2, group.sites.length - 2);
 		expect(failedRows(group)).to.deep.equal(short);
 		const made = new Set(group.run.elements.flatMap(({ row }) => [...row]));
-		expect([...group.anchors.keys()].filter((row) => !made.has(row))).to.deep.equal(short);
+		expect([...group.sites.keys()].filter((row) => !made.has(row))).to.deep.equal(short);
 		for (const row of short) expect(flagTexts(group, row).join()).to.match(/would cross itself/);
-		expect(makeSchedule(model, 'panels').rows).to.equal(group.anchors.length);
+		expect(makeSchedule(model, 'panels').rows).to.equal(group.sites.length);
 		// The interface draws these cells.
 		const [view] = modelMessage(model, new Set(), 0).zones[0]!.groups;
-		expect([...(view as GroupView).failed]).to.deep.equal(short.map((row) => group.anchors[row]!));
+		expect([...(view as GroupView).failed]).to.deep.equal(short.map((row) => group.sites[row]!));
 	});
 
 	it('a material of the project stands in the place of one that ships: mass and glass follow it', async () => {
@@ -503,7 +502,7 @@ describe('the chain between runs', () => {
 			],
 			[
 				'zones/street/rules/upper/put/values',
-				{ angle: 'cell_area + 1 deg' },
+				{ angle: 'area + 1 deg' },
 				'zones/street/rules/upper',
 				/mixes an area with an angle/
 			]
@@ -544,7 +543,7 @@ describe('the chain between runs', () => {
 		expect([...assignment!.passed]).to.deep.equal([cells.count - whole, 0]);
 		expect(assignment!.taken[0]! + hit + assignment!.taken[1]! + assignment!.untaken).to.equal(cells.count);
 		expect(assignment!.waiting).to.include('m.wall/C99/B01/1');
-		expect(groups.reduce((sum, group) => sum + group.group.anchors.length, 0)).to.equal(assignment!.taken[0]);
+		expect(groups.reduce((sum, group) => sum + group.group.sites.length, 0)).to.equal(assignment!.taken[0]);
 	});
 
 	it('an exception whose part cannot hang on its cell is a flag on that piece alone, or told where there is none', async () => {
@@ -570,14 +569,14 @@ describe('the chain between runs', () => {
 			])
 		);
 		const piecesOf = ({ zones }: typeof model) =>
-			zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.anchors.length, 0);
+			zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
 		expect(model.zones[0]!.behind).to.equal(false);
 		expect(model.problems).to.deep.equal([]);
 		expect(piecesOf(model)).to.equal(piecesOf(plain));
 		const said = model.zones[0]!.model!.groups.flatMap(({ group }) => [...group.remarks.values()]);
 		expect(said.sort()).to.deep.equal([
 			`the exception at ${triangle} puts Blade stack, which hangs on cells of 4 corners, and this one has 3`,
-			`the exception at ${diamond} puts Box mullion, which hangs on a pair, not on cells`
+			`the exception at ${diamond} puts Box mullion, which hangs on lines, not on cells`
 		]);
 		// Where the rules leave the cell open there is no piece that could be flagged.
 		const open = projectWith([{ id: left, put: put('m') }]);
@@ -586,7 +585,7 @@ describe('the chain between runs', () => {
 		expect(told.problems).to.deep.equal([
 			{
 				at: 'zones/z/exceptions',
-				text: `the exception at ${left} puts Box mullion, which hangs on a pair, not on cells; it stays open`,
+				text: `the exception at ${left} puts Box mullion, which hangs on lines, not on cells; it stays open`,
 				remark: true
 			}
 		]);

@@ -88,6 +88,7 @@ describe('command line', () => {
 		expect(readdirSync(folder).sort()).to.deep.equal([
 			'small-bars.csv',
 			'small-blades.csv',
+			'small-connectors.csv',
 			'small-elements.csv',
 			'small-nodes.csv',
 			'small-panels.csv',

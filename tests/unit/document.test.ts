@@ -9,6 +9,8 @@ import { pathSegment, pathsMeet, valueAt } from '../../src/core/project/paths';
 import { partSchema } from '../../src/core/project/part-definition';
 import { readProject, readProjectText } from '../../src/core/project/read';
 import { shippedParts } from '../../src/core/part/kit';
+import { trialColumns } from '../../src/core/part/trials';
+import { runOnce } from '../trial-run';
 
 const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
 
@@ -25,7 +27,7 @@ describe('project document', () => {
 		};
 		expect(faults([])).to.match(/JSON object/);
 		expect(faults({})).to.match(/format/);
-		expect(faults({ ...demo, version: 7 })).to.match(/version: 7 is not known/);
+		expect(faults({ ...demo, version: 8 })).to.match(/version: 8 is not known/);
 		expect(faults({ ...demo, colour: 1 })).to.match(/colour: this key is not known/);
 		expect(faults({ ...demo, zones: [{ ...demo.zones[0], code: 'gr' }] })).to.match(
 			/zones\/0\/code: a code is/
@@ -57,6 +59,88 @@ describe('project document', () => {
 			/role/
 		);
 		expect(applyEdits(project, inverse).project).to.deep.equal(demo);
+	});
+});
+
+describe('what version 6 said otherwise', () => {
+	const cell = (n: number) => `gull.shell/C01/B0${n}/1`;
+	const earlier = (n: number) => ({ id: cell(n), place: [0.1 * n, 0.05], put: 'open' });
+	const list = 'zones/gull/exceptions';
+
+	it('an exception for each cell is one for one cell, in documents and in commands of the log', () => {
+		const { exceptions, ...gull } = demo.zones.find(({ id }) => id === 'gull')!;
+		expect(exceptions).to.deep.equal([]);
+		const zones = demo.zones.map((zone) =>
+			zone.id === 'gull' ? { ...gull, exceptions: [earlier(1), { id: cell(2), put: 'open' }] } : zone
+		);
+		const read = readProject({ ...demo, version: 6, zones }).zones.find(({ id }) => id === 'gull')!;
+		expect(read.exceptions).to.deep.equal([
+			{ id: cell(1), put: 'open', sites: [{ id: cell(1), place: [0.1, 0.05] }] },
+			{ id: cell(2), put: 'open', sites: [{ id: cell(2), place: null }] }
+		]);
+		// As the log has them: inserted one by one, one taken out by its address, and both taken back.
+		const log: Edit[] = [
+			{ do: 'insert', path: list, index: 0, value: earlier(1) },
+			{ do: 'insert', path: list, index: 1, value: earlier(2) },
+			{ do: 'remove', path: `${list}/${pathSegment(cell(1))}` }
+		];
+		const { project, inverse } = applyEdits(demo, log);
+		expect(valueAt(project, list)).to.deep.equal([
+			{ id: cell(2), put: 'open', sites: [{ id: cell(2), place: [0.2, 0.05] }] }
+		]);
+		expect(applyEdits(project, inverse).project).to.deep.equal(demo);
+	});
+
+	it('fields had other names: formulas of rules, parts and depths are read as they are written today', () => {
+		const values = { angle: '10 deg + 5 deg * cell_warp / 10 mm' };
+		const put = { variant: demo.variants[0]!.id, values };
+		const rule = demo.zones[0]!.rules[0]!.id;
+		const { project } = applyEdits(demo, [
+			{ do: 'set', path: `zones/${demo.zones[0]!.id}/rules/${rule}/put`, value: put },
+			{ do: 'set', path: `zones/${demo.zones[0]!.id}/layer`, value: { depth: '-1 m - from_tide_line / 4' } }
+		]);
+		const zone = project.zones[0]!;
+		expect(zone.rules[0]!.put).to.deep.equal({
+			...put,
+			values: { angle: '10 deg + 5 deg * cell.warp / 10 mm' }
+		});
+		expect(zone.layer).to.deep.equal({ depth: '-1 m - distance.tide_line / 4', shifted: false });
+		// A part that has the name of a field itself: its own name is not what the field was called.
+		const part = partSchema.parse({
+			id: 'old',
+			label: 'Old',
+			role: 'panel',
+			use: '',
+			anchor: { kind: 'ring', corners: 4 },
+			inputs: [],
+			limits: [],
+			steps: [
+				{ name: 'warp', do: 'number', value: '2 * cell_warp' },
+				{ name: 'area', do: 'number', value: 'cell_area / 2' }
+			],
+			elements: [],
+			measures: [{ name: 'all', label: 'All', kind: 'length', value: 'warp + 0.001 * area / 1 mm' }]
+		});
+		const run = runOnce(part, [
+			[0, 0, 0],
+			[1000, 0, 0],
+			[1000, 80, 1000],
+			[0, 0, 1000]
+		]);
+		expect(run.results.get('all')![0]).to.be.closeTo(2 * gapOf() + 0.0005 * areaOf(), 1e-9);
+
+		/** By hand: the diagonals of the four points above, and four triangles about their middle. */
+		function gapOf(): number {
+			return 80_000_000 / Math.hypot(80 * 1000, 2_000_000, 80 * 1000);
+		}
+		function areaOf(): number {
+			return trialColumns(part.anchor, [
+				[0, 0, 0],
+				[1000, 0, 0],
+				[1000, 80, 1000],
+				[0, 0, 1000]
+			]).get('area')!;
+		}
 	});
 });
 

@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { evaluate } from 'mathjs';
-import { FormulaError, checkFormula, evaluateConstant, numberOf } from '../../src/core/units/formula';
+import { FormulaError, checkFormula, numberOf } from '../../src/core/units/formula';
+import { evaluateConstant } from '../../src/core/units/formula-columns';
 import { LENGTH, dimensionOf } from '../../src/core/units/dimension';
 import { formatLength, parseQuantity } from '../../src/core/units/quantity';
 

@@ -117,7 +117,7 @@ describe('points and lines of a part', () => {
 
 	it('one of two by a condition, point by point', () => {
 		const steps: Steps = [
-			{ name: 'which', do: 'choose', when: 'cell_area > 1 m * 1 m', then: 'corner3', otherwise: 'corner1' }
+			{ name: 'which', do: 'choose', when: 'area > 1 m * 1 m', then: 'corner3', otherwise: 'corner1' }
 		];
 		expect(measured(steps, 'distance(which, corner3)')).to.equal(0);
 		const small = CELL.map(([x, y, z]): Vector => [x / 4, y, z / 4]);

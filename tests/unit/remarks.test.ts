@@ -22,7 +22,7 @@ async function groupsOf(
 	expect(model.problems).to.deep.equal([]);
 	return model.zones[0]!.model!.groups.map(({ group }) => group);
 }
-const texts = (group: PieceGroup) => Array.from(group.anchors, (_, row) => flagTexts(group, row).join('; '));
+const texts = (group: PieceGroup) => Array.from(group.sites, (_, row) => flagTexts(group, row).join('; '));
 
 describe('what was done in silence', () => {
 	it('a formula that has no usable value for a piece says so on that piece, and nought stands', async () => {

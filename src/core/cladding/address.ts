@@ -1,12 +1,30 @@
 import { cellKinds, type Cells } from '../pattern/cells';
 import { edgeDirections, type Edges } from '../pattern/edges';
 
-/** Addresses within a zone: they name a cell or a line for good, and never change with unrelated values. */
-const two = (n: number) => String(n).padStart(2, '0');
+/** Addresses within a zone: they name a cell, a line or a node for good, and never change with unrelated values. */
+export const two = (n: number) => String(n).padStart(2, '0');
 
 /** `skin/C06/B20/1`: face, course, bay, slot. */
 export function cellAddress(face: string, cells: Cells, c: number): string {
 	return `${face}/C${two(cells.course[c]!)}/B${two(cells.bay[c]!)}/${cells.slot[c]}`;
+}
+
+/** The cells of each set by course, bay and slot. */
+const books = new WeakMap<Cells, Map<string, number>>();
+const placeName = (course: number, bay: number, slot: number) => `${course} ${bay} ${slot}`;
+
+/** The cell that an address names within its face, `C06/B20/1`; -1 when there is none. */
+export function cellOfAddress(cells: Cells, within: string): number {
+	let book = books.get(cells);
+	if (!book) {
+		book = new Map();
+		for (let c = 0; c < cells.count; c++)
+			book.set(placeName(cells.course[c]!, cells.bay[c]!, cells.slot[c]!), c);
+		books.set(cells, book);
+	}
+	const [, course, bay, slot] = within.match(/^C(\d+)\/B(\d+)\/(\d+)$/) ?? [];
+	const c = slot && book.get(placeName(Number(course), Number(bay), Number(slot)));
+	return c || c === 0 ? c : -1;
 }
 
 /** `skin/C06/B20/rising`: the line that starts in a step; a second one of the same way is `rising-2`. */
@@ -15,5 +33,18 @@ export function edgeAddress(face: string, edges: Edges, e: number): string {
 	const further = edges.ordinal[e] ? `-${edges.ordinal[e] + 1}` : '';
 	return `${face}/C${two(edges.course[e]!)}/B${two(edges.bay[e]!)}/${way}${further}`;
 }
+
+/** A node of the grid by its lines, `C03/B01`; one that a trim or a pattern made is counted, `X7`. */
+export function nodeName(
+	{ columns, rows }: { readonly columns: number; readonly rows: number },
+	n: number
+): string {
+	const own = columns * rows;
+	return n < own ? `C${two(Math.floor(n / columns) + 1)}/B${two((n % columns) + 1)}` : `X${n - own + 1}`;
+}
+
+/** `skin/N/C06/B20`: the node where two lines of the grid meet. */
+export const nodeAddress = (face: string, grid: Parameters<typeof nodeName>[0], n: number): string =>
+	`${face}/N/${nodeName(grid, n)}`;
 
 export const kindOf = (cells: Cells, c: number) => cellKinds[cells.kind[c]!]!;

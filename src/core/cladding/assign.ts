@@ -1,26 +1,29 @@
 import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
 import type { PartDefinition } from '../project/part-definition';
-import type { Rule, Zone } from '../project/schema';
-import { refuse } from '../units/problem';
-import { cellAddress, kindOf } from './address';
+import type { Exception, Rule, Zone } from '../project/schema';
+import { cellAddress, cellOfAddress, kindOf } from './address';
+import { checkRules, matches } from './rules';
+import { hangsOn } from './sites';
 
 export const NO_RULE = -1;
+/** No choice was made by hand. */
+export const NO_EXCEPTION = -1;
 
 /** Which rule takes each cell. */
 export interface Assignment {
 	/** Index of the rule, or NO_RULE. */
 	readonly rule: Int32Array;
-	/** Index of the exception that overrides it, or -1. */
+	/** Index of the exception that overrides it, or NO_EXCEPTION. */
 	readonly exception: Int32Array;
 	/** Cells taken by each rule, exceptions not counted. */
 	readonly taken: Uint32Array;
 	/** Cells a rule would have taken, had its part the right number of corners. */
 	readonly passed: Uint32Array;
 	readonly untaken: number;
-	/** Exceptions whose address is not there (any more). */
+	/** Addresses of exceptions that are not there (any more). */
 	readonly waiting: readonly string[];
-	/** Exceptions that were put at the same place again: the address they had, and where they are now. */
+	/** Those that were put at the same place again: the address they had, and where they are now. */
 	readonly moved: ReadonlyMap<string, string>;
 }
 
@@ -34,96 +37,26 @@ export interface AssignedFace {
 	readonly left: ReadonlySet<number>;
 }
 
-/** What a rule looks at of a cell. */
-interface CellLook {
-	readonly kind: string;
-	readonly corners: number;
-	readonly course: number;
-	readonly bay: number;
-	readonly slot: string;
-	/** Counts the slots of its step from 1. */
-	readonly ordinal: number;
-}
-
-/** Whether a cell is one of every so many, counted from the first: of a row of cells, courses shifted by one. */
-function isEvery(
-	{ step, from, by }: NonNullable<Rule['every']>,
-	{ course, bay, ordinal }: CellLook
-): boolean {
-	const n = by === 'bays' ? bay : by === 'courses' ? course : bay + course + ordinal - 2;
-	return (n - from) % step === 0;
-}
-
-function matches(rule: Rule, cell: CellLook): boolean {
-	const { kind, corners, course } = cell;
-	if (rule.muted) return false;
-	// What stands in an end strip is whole, only smaller: a rule that wants it apart comes first.
-	const isAsked = rule.cells === kind || (rule.cells === 'whole' && kind === 'strip');
-	if (rule.cells !== 'all' && !isAsked) return false;
-	if (rule.corners !== 'any' && rule.corners !== corners) return false;
-	if (rule.slot !== 'any' && rule.slot !== cell.slot) return false;
-	if (rule.every && !isEvery(rule.every, cell)) return false;
-	return !rule.courses || (course >= rule.courses[0] && course <= rule.courses[1]);
-}
-
-/** Whether a part can hang on a cell of so many corners; nothing, left open, always can. */
-export function takes(part: PartDefinition | null, corners: number): boolean {
-	if (!part) return true;
-	if (part.anchor.kind !== 'ring' && part.anchor.kind !== 'double ring') return false;
-	return part.anchor.corners === 'any' || part.anchor.corners === corners;
-}
-
-function checkRules(zone: Zone, slots: readonly string[]): void {
-	zone.rules.forEach((rule) => {
-		const at = `zones/${zone.id}/rules/${rule.id}`;
-		if (rule.corners !== 'any' && rule.corners < 3)
-			refuse(
-				`${at}/corners`,
-				`cells with ${rule.corners} corners do not exist; 3 or more, or "any", is accepted`
-			);
-		if (
-			rule.every &&
-			!(Number.isInteger(rule.every.step) && rule.every.step >= 1 && Number.isInteger(rule.every.from))
-		)
-			refuse(
-				`${at}/every`,
-				`every ${rule.every.step} from ${rule.every.from} cannot be; whole numbers from 1 on are accepted`
-			);
-		if (rule.slot !== 'any' && !slots.includes(rule.slot))
-			refuse(
-				`${at}/slot`,
-				`the pattern has no slot "${rule.slot}"; it has ${[...new Set(slots)].join(', ')}`,
-				[{ label: 'any slot', path: `${at}/slot`, value: 'any' }]
-			);
-		if (rule.courses && !(rule.courses[0] >= 1 && rule.courses[1] >= rule.courses[0]))
-			refuse(
-				`${at}/courses`,
-				`courses ${rule.courses[0]} to ${rule.courses[1]} cannot be; courses count from 1 at the foot, the first before the last`
-			);
-	});
-}
-
 /**
- * First match wins, in the order of the rules; a rule passes over cells its part has no use for.
+ * First match wins, in the order of the rules; a rule passes over cells its part has no use for. Choices by hand come
+ * after all rules.
  * @param partOf the part a rule puts, null when it leaves cells open
  * @throws ProblemError at a rule that can never match
  */
 export function assignRules(
 	zone: Zone,
-	{ address: face, cells, slots, grid, left }: AssignedFace,
+	face: AssignedFace,
 	partOf: (rule: Rule) => PartDefinition | null
 ): Assignment {
+	const { cells, slots, left } = face;
 	checkRules(zone, slots);
 	const parts = zone.rules.map(partOf);
 	const rule = new Int32Array(cells.count).fill(NO_RULE);
-	const exception = new Int32Array(cells.count).fill(-1);
-	const taken = new Uint32Array(zone.rules.length);
 	const passed = new Uint32Array(zone.rules.length);
-	const byAddress = new Map(zone.exceptions.map((one, k) => [one.id, k]));
-	let untaken = 0;
 	for (let c = 0; c < cells.count; c++) {
+		if (left.has(c)) continue;
 		const corners = cells.start[c + 1]! - cells.start[c]!;
-		const look: CellLook = {
+		const look = {
 			kind: kindOf(cells, c),
 			corners,
 			course: cells.course[c]!,
@@ -131,44 +64,59 @@ export function assignRules(
 			slot: slots[cells.polygon[c]!] ?? '',
 			ordinal: cells.slot[c]!
 		};
-		if (!left.has(c))
-			for (let k = 0; k < zone.rules.length; k++) {
-				if (!matches(zone.rules[k]!, look)) continue;
-				if (takes(parts[k]!, corners)) {
-					rule[c] = k;
-					break;
-				}
-				passed[k]!++;
+		for (let k = 0; k < zone.rules.length; k++) {
+			if (!matches(zone.rules[k]!, look)) continue;
+			// Nothing, left open, can be on any cell.
+			const part = parts[k];
+			if (!part || hangsOn(part, 'cell', corners)) {
+				rule[c] = k;
+				break;
 			}
-		if (byAddress.size > 0) {
-			const address = cellAddress(face, cells, c);
-			const found = byAddress.get(address);
-			if (found !== undefined) {
-				exception[c] = found;
-				byAddress.delete(address);
-				continue;
-			}
+			passed[k]!++;
 		}
+	}
+	const byHand = chosenByHand(zone.exceptions, face);
+	const taken = new Uint32Array(zone.rules.length);
+	let untaken = 0;
+	for (let c = 0; c < cells.count; c++) {
+		if (byHand.exception[c] !== NO_EXCEPTION) continue;
 		if (rule[c] === NO_RULE) untaken++;
 		else taken[rule[c]!]!++;
 	}
-	const lost = [...byAddress].filter(([address]) => address.startsWith(`${face}/`));
+	return { rule, taken, passed, untaken, ...byHand };
+}
+
+/** The exception of every cell: the one at its address, or one that lost its address and was made at its place. */
+function chosenByHand(
+	exceptions: readonly Exception[],
+	{ address: face, cells, grid }: AssignedFace
+): Pick<Assignment, 'exception' | 'waiting' | 'moved'> {
+	const exception = new Int32Array(cells.count).fill(NO_EXCEPTION);
+	const lost: { readonly address: string; readonly k: number; readonly place: readonly number[] | null }[] =
+		[];
+	const within = `${face}/`;
+	for (const [k, { sites }] of exceptions.entries())
+		for (const { id, place } of sites) {
+			if (!id.startsWith(within)) continue;
+			const c = cellOfAddress(cells, id.slice(within.length));
+			if (c >= 0) exception[c] = k;
+			else lost.push({ address: id, k, place });
+		}
 	const moved = new Map<string, string>();
-	for (const [address, k] of lost) {
-		const place = zone.exceptions[k]!.place;
-		const c = place ? cellAt(cells, grid, place, address) : -1;
-		if (c < 0 || exception[c] !== -1) continue;
-		exception[c] = k;
-		if (rule[c] === NO_RULE) untaken--;
-		else taken[rule[c]!]!--;
-		moved.set(address, cellAddress(face, cells, c));
+	const waiting: string[] = [];
+	for (const { address, k, place } of lost) {
+		const c = place ? cellAtPlace(cells, grid, place as [number, number], address) : -1;
+		if (c < 0 || exception[c] !== NO_EXCEPTION) waiting.push(address);
+		else {
+			exception[c] = k;
+			moved.set(address, cellAddress(face, cells, c));
+		}
 	}
-	const waiting = lost.map(([address]) => address).filter((address) => !moved.has(address));
-	return { rule, exception, taken, passed, untaken, waiting, moved };
+	return { exception, waiting, moved };
 }
 
 /** The cell at a place of a face: in the step it falls into the one of the same slot, or else the first. */
-function cellAt(
+function cellAtPlace(
 	cells: Cells,
 	{ across, up }: NodeGrid,
 	[s, t]: readonly [number, number],

@@ -1,5 +1,7 @@
+import { nodesOf } from '../pattern/nodes';
 import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
-import type { FaceModel } from './model';
+import { once } from './once';
+import type { FaceModel, SetOutFace } from './model';
 
 /** The faces of a zone as they stand beside each other. */
 export interface JoinedFaces {
@@ -12,10 +14,12 @@ export interface JoinedFaces {
  * Faces whose rims meet share their edges: each is counted on the first, with the normals of both.
  * @param nextSerial for faces that are made anew
  */
-export function joinRims(faces: readonly FaceModel[], nextSerial: () => number): JoinedFaces {
-	if (faces.length < 2) return { faces, meetings: [] };
-	const { shared, meetings } = sharedRims(faces);
-	if (shared.length === 0) return { faces, meetings };
+export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number): JoinedFaces {
+	const { shared, meetings } = faces.length < 2 ? { shared: [], meetings: [] } : sharedRims(faces);
+	const nodes = once(() => nodesOf(faces, shared));
+	const withNodes = (list: readonly SetOutFace[]): FaceModel[] =>
+		list.map((face, f) => ({ ...face, nodes: () => nodes()[f]! }));
+	if (shared.length === 0) return { faces: withNodes(faces), meetings };
 	const joined = faces.map((face) => ({
 		...face,
 		sharedEdges: new Uint8Array(face.edges.count),
@@ -40,5 +44,5 @@ export function joinRims(faces: readonly FaceModel[], nextSerial: () => number):
 		const cosine = a.reduce((total, value, k) => total + value * b[k]!, 0);
 		one.folds[edge] = Math.acos(Math.min(1, Math.max(-1, cosine)));
 	}
-	return { faces: joined, meetings };
+	return { faces: withNodes(joined), meetings };
 }

@@ -5,7 +5,6 @@ import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
 import { shippedMaterials } from '../part/materials';
 import type { Program } from '../part/program';
-import type { ColumnReader } from '../part/run';
 import type { Material } from '../project/material-schema';
 import type { ElementDefinition, PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
@@ -199,13 +198,3 @@ export function perPieceProgram(
 		throw error;
 	}
 }
-
-export const constantColumn =
-	(value: number): ColumnReader =>
-	(out, from, to) =>
-		out.fill(value, 0, to - from);
-
-export const arrayColumn =
-	(values: Float64Array): ColumnReader =>
-	(out, from, to) =>
-		out.set(values.subarray(from, to));

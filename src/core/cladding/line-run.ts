@@ -17,7 +17,7 @@ export function edgesOfRuns(
 	runs: readonly Run[],
 	edges: Edges,
 	shared: Uint8Array | null = null
-): Uint32Array[] {
+): number[][] {
 	const taken = Uint8Array.from({ length: edges.count }, (_, e) => (shared?.[e] === 2 ? 1 : 0));
 	return runs.map((run) => {
 		const found: number[] = [];
@@ -27,6 +27,6 @@ export function edgesOfRuns(
 					taken[e] = 1;
 					found.push(e);
 				}
-		return Uint32Array.from(found);
+		return found;
 	});
 }

@@ -1,12 +1,12 @@
 import type { Assignment } from './assign';
-import type { CladFace, PieceGroup } from './pieces';
+import type { CladFace } from './given-columns';
+import type { PieceGroup } from './pieces';
 import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
-import type { Edges } from '../pattern/edges';
 import type { LayerGrid } from '../grid/layer';
 import type { RimMeeting } from '../pattern/shared-rims';
 import type { Slivers } from '../pattern/slivers';
-import type { Project, Rule, Run, Zone } from '../project/schema';
+import type { NodePlacing, Project, Rule, Run, Zone } from '../project/schema';
 import type { Problem } from '../units/problem';
 
 /** A face of a zone, set out and joined to cells. Area mm². */
@@ -18,7 +18,6 @@ export interface FaceModel extends CladFace {
 	readonly area: () => number;
 	/** What its net leaves without cells along the rims (mm²). */
 	readonly bare: number;
-	readonly edges: Edges;
 	/** Names of the pattern's slots. */
 	readonly slots: readonly string[];
 	readonly slivers: Slivers;
@@ -26,18 +25,20 @@ export interface FaceModel extends CladFace {
 	/** Edges that are one with an edge of another face: 1 where it is counted here, 2 where it is there. */
 	readonly sharedEdges: Uint8Array | null;
 	readonly usedNodes: number;
-	readonly edgeNormals: Float64Array;
-	readonly folds: Float64Array;
 	/** Changes whenever nodes or cells are made anew. */
 	readonly serial: number;
 }
+
+/** A face before it is joined to others: whose its nodes are is not known yet. */
+export type SetOutFace = Omit<FaceModel, 'nodes'>;
 
 /** Pieces made by one clause on one face. */
 export interface ClauseGroup {
 	readonly clause:
 		| { readonly kind: 'rule'; readonly rule: Rule }
 		| { readonly kind: 'run'; readonly run: Run }
-		| { readonly kind: 'exception'; readonly address: string };
+		| { readonly kind: 'nodes'; readonly placing: NodePlacing }
+		| { readonly kind: 'exception'; readonly id: string };
 	readonly face: number;
 	readonly group: PieceGroup;
 	readonly serial: number;

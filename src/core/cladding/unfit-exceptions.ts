@@ -1,14 +1,15 @@
 import type { PartDefinition } from '../project/part-definition';
 import type { Zone } from '../project/schema';
 import { cellAddress } from './address';
-import { takes, type Assignment } from './assign';
+import type { Assignment } from './assign';
 import type { FaceModel } from './model';
+import { hangsOn, sitesInWords } from './sites';
 
 /** Cells whose exception puts a part there that cannot hang on them; each with the sentence that says so. */
 export function unfitExceptions(
 	zone: Zone,
 	{ cells, address }: FaceModel,
-	{ exception }: Assignment,
+	exception: Assignment['exception'],
 	partOf: (variant: string) => PartDefinition
 ): Map<number, string> {
 	const unfit = new Map<number, string>();
@@ -18,12 +19,12 @@ export function unfitExceptions(
 		if (put === 'open') continue;
 		const part = partOf(put.variant);
 		const corners = cells.start[c + 1]! - cells.start[c]!;
-		if (takes(part, corners)) continue;
+		if (hangsOn(part, 'cell', corners)) continue;
 		const { anchor } = part;
 		const wanted =
-			anchor.kind === 'ring' || anchor.kind === 'double ring'
+			hangsOn(part, 'cell') && anchor.kind !== 'pair'
 				? `cells of ${anchor.corners} corners, and this one has ${corners}`
-				: `a ${anchor.kind}, not on cells`;
+				: `${sitesInWords(part)}, not on cells`;
 		unfit.set(
 			c,
 			`the exception at ${cellAddress(address, cells, c)} puts ${part.label}, which hangs on ${wanted}`

@@ -1,10 +1,5 @@
 import { evaluateCurvature, principal } from '../geometry/curvature';
-import { distanceToLine } from '../geometry/follow';
 import type { Surface } from '../geometry/surface';
-import { pointAt, type Vector } from '../geometry/vector';
-import { LENGTH, PLAIN } from '../units/dimension';
-import { checkFormula, evaluateFormula, FormulaError, numberOf } from '../units/formula';
-import { refuse } from '../units/problem';
 import type { NodeGrid } from './node-grid';
 
 /** A second grid at a depth from the first. */
@@ -18,58 +13,6 @@ export interface LayerGrid {
 	readonly lines: Uint32Array;
 	/** The smallest radius on the side it lies on (mm); Infinity where the face is flat. */
 	readonly radius: number;
-}
-
-type Guides = ReadonlyMap<string, readonly Vector[]>;
-
-/** The name of the distance from a guide, in the formula of a depth. */
-const fromGuide = (id: string) => `from_${id.replaceAll('-', '_')}`;
-
-/** What the formula of a depth may name. @param guides ids of the guides there are */
-export const layerNames = (guides: readonly string[]) => ({
-	height: numberOf(LENGTH),
-	bay: numberOf(PLAIN),
-	course: numberOf(PLAIN),
-	across: numberOf(PLAIN),
-	up: numberOf(PLAIN),
-	...Object.fromEntries(guides.map((id) => [fromGuide(id), numberOf(LENGTH)]))
-});
-
-/** The guides that a depth follows, of those there are. */
-export const guidesOfDepth = (depth: string, guides: readonly string[]): string[] =>
-	guides.filter((id) => new RegExp(`\\b${fromGuide(id)}\\b`).test(depth));
-
-/** The depth at every node, by a formula of its height, bay, course, shares across and up, and distances from guides. */
-function depthsOf(formula: string, grid: NodeGrid, guides: Guides, count: number, at: string): Float64Array {
-	const expression = (() => {
-		try {
-			return checkFormula(formula, {
-				names: layerNames([...guides.keys()]),
-				functions: {},
-				expected: numberOf(LENGTH)
-			});
-		} catch (error) {
-			if (error instanceof FormulaError) return refuse(`${at}/depth`, error.message);
-			throw error;
-		}
-	})();
-	const { columns, rows, positions } = grid;
-	return Float64Array.from({ length: count }, (_, node) => {
-		const [i, j] = [node % columns, Math.floor(node / columns)];
-		const depth = evaluateFormula(expression, {
-			height: positions[3 * node + 2]!,
-			bay: i + 1,
-			course: j + 1,
-			across: i / Math.max(1, columns - 1),
-			up: j / Math.max(1, rows - 1),
-			...Object.fromEntries(
-				[...guides].map(([id, line]) => [fromGuide(id), distanceToLine(line, pointAt(positions, node))])
-			)
-		});
-		if (!Number.isFinite(depth) || Math.abs(depth) > 1e6)
-			refuse(`${at}/depth`, `"${formula}" has no usable value at bay ${i + 1}, course ${j + 1}`);
-		return depth;
-	});
 }
 
 /** The smallest radius of curvature towards the side of a depth: inward curvature counts for inward depths. */
@@ -95,19 +38,11 @@ function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inwa
 /**
  * A grid at a signed depth along the normals, positive outward; shifted by half a step when wanted. Where it
  * is deeper than the face is round it turns inside out, and the steps that do are told.
- * @param guides those there are, as lines (mm) @param at the path of the layer
- * @throws ProblemError for a depth that cannot be
+ * @param depth at every node of the grid (mm)
  */
-export function layerOf(
-	surface: Surface,
-	grid: NodeGrid,
-	{ depth: formula, shifted }: { readonly depth: string; readonly shifted: boolean },
-	guides: Guides,
-	at: string
-): LayerGrid {
+export function layerOf(surface: Surface, grid: NodeGrid, depth: Float64Array, shifted: boolean): LayerGrid {
 	const { columns, rows, across, up, positions, normals } = grid;
 	const own = columns * rows;
-	const depth = depthsOf(formula, grid, guides, own, at);
 	const moved = new Float64Array(3 * own);
 	for (let node = 0; node < own; node++)
 		for (let a = 0; a < 3; a++)

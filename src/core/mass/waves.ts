@@ -3,7 +3,8 @@ import { splineControl } from '../geometry/spline';
 import { evaluateGrid, type Surface } from '../geometry/surface';
 import type { Form } from '../project/form-schema';
 import { LENGTH } from '../units/dimension';
-import { FormulaError, checkFormula, evaluateFormula, numberOf, type FormulaType } from '../units/formula';
+import { FormulaError, checkFormula, numberOf, type Expression, type FormulaType } from '../units/formula';
+import { evaluateColumns } from '../units/formula-columns';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { makeFace, type Face } from './face';
@@ -14,11 +15,14 @@ type Waves = Extract<Form, { kind: 'waves' }>;
 /** Largest deviation from the formula that is let stand (mm), and how fine the spline may get. */
 const TOLERANCE = 0.1;
 const FINEST = 96;
+/** A height further from the foot than this is a mistake (mm). */
+const HIGHEST = 1e7;
 
-type Height = (x: number, y: number) => number;
+/** Heights over places in plan (mm). */
+type Heights = (x: Float64Array, y: Float64Array) => Float64Array;
 
 /** The named values in their order, each of those above it, then the height. @throws ProblemError */
-function heightFormula(form: Waves, at: string): Height {
+function heightFormula(form: Waves, at: string): Heights {
 	const names: Record<string, FormulaType> = { x: numberOf(LENGTH), y: numberOf(LENGTH) };
 	const constants: Record<string, number> = {};
 	const checked = (text: string, where: string, expected?: FormulaType) => {
@@ -33,45 +37,50 @@ function heightFormula(form: Waves, at: string): Height {
 		const where = `${at}/values/${id}`;
 		if (id in names) refuse(where, `the name "${id}" is used already; names are used once`);
 		const expression = checked(value, where);
-		let result: number;
-		try {
-			result = evaluateFormula(expression, constants);
-		} catch {
-			return refuse(where, `the value "${id}" cannot hang on x or y; write those into the height`);
-		}
+		if (usesPlace(expression))
+			refuse(where, `the value "${id}" cannot hang on x or y; write those into the height`);
+		const result = evaluateColumns(expression, (name) => Float64Array.of(constants[name]!), 1)[0]!;
 		if (!Number.isFinite(result)) refuse(where, `"${value}" has no finite value`);
 		names[id] = expression.type;
 		constants[id] = result;
 	}
 	const expression = checked(form.height, `${at}/height`, numberOf(LENGTH));
-	const values: Record<string, number> = { ...constants, x: 0, y: 0 };
 	return (x, y) => {
-		values['x'] = x;
-		values['y'] = y;
-		const height = evaluateFormula(expression, values);
-		if (!Number.isFinite(height) || Math.abs(height) > 1e7)
+		const column = (name: string) =>
+			name === 'x' ? x : name === 'y' ? y : new Float64Array(x.length).fill(constants[name]!);
+		const heights = evaluateColumns(expression, column, x.length);
+		const unusable = heights.findIndex((height) => !(Math.abs(height) <= HIGHEST));
+		if (unusable >= 0) {
+			const [px, py] = [x, y].map((column) => formatNumber(Math.round(column[unusable]!)));
 			refuse(
 				`${at}/height`,
-				`"${form.height}" has no usable value at x ${formatNumber(Math.round(x))}, y ${formatNumber(Math.round(y))} mm (a pole, or a root of a negative)`
+				`"${form.height}" has no usable value at x ${px}, y ${py} mm (a pole, or a root of a negative)`
 			);
-		return height;
+		}
+		return heights;
 	};
 }
 
+/** Whether a formula names where in the plan it is. */
+function usesPlace(expression: Expression): boolean {
+	if (expression.kind === 'name') return expression.name === 'x' || expression.name === 'y';
+	return expression.kind === 'arithmetic' && expression.args.some(usesPlace);
+}
+
 /** A bicubic spline through heights on n by n equal steps. */
-function splineThrough(form: Waves, height: Height, n: number): Surface {
+function splineThrough(form: Waves, heights: Heights, n: number): Surface {
 	const foot = fixedHeight(form.foot);
 	const shares = Array.from({ length: n + 1 }, (_, k) => k / n);
-	const rows = shares.map((t) =>
-		splineControl(
-			shares.map((s) => {
-				const [x, y] = [s * form.size[0], t * form.size[1]];
-				return [form.from[0] + x, form.from[1] + y, foot + height(x, y), 1];
-			}),
+	const x = Float64Array.from(shares, (s) => s * form.size[0]);
+	const rows = shares.map((t) => {
+		const y = new Float64Array(x.length).fill(t * form.size[1]);
+		const z = heights(x, y);
+		return splineControl(
+			shares.map((_, k) => [form.from[0] + x[k]!, form.from[1] + y[k]!, foot + z[k]!, 1]),
 			shares,
 			false
-		)
-	);
+		);
+	});
 	const columns = rows[0]!.map((_, i) =>
 		splineControl(
 			rows.map((row) => row[i]!),
@@ -91,16 +100,15 @@ function splineThrough(form: Waves, height: Height, n: number): Surface {
 }
 
 /** How far the spline is from the formula at most, looked at between its points (mm). */
-function deviationOf(surface: Surface, form: Waves, height: Height, n: number): number {
+function deviationOf(surface: Surface, form: Waves, heights: Heights, n: number): number {
 	const between = Array.from({ length: 2 * n }, (_, k) => (k + 0.5) / (2 * n));
 	const { points } = evaluateGrid(surface, between, between);
 	const foot = fixedHeight(form.foot);
-	let most = 0;
-	for (let k = 0; k < points.length; k += 3) {
-		const exact = foot + height(points[k]! - form.from[0], points[k + 1]! - form.from[1]);
-		most = Math.max(most, Math.abs(points[k + 2]! - exact));
-	}
-	return most;
+	const column = (a: number, from: number) =>
+		Float64Array.from({ length: points.length / 3 }, (_, k) => points[3 * k + a]! - from);
+	const exact = heights(column(0, form.from[0]), column(1, form.from[1]));
+	const found = column(2, foot);
+	return found.reduce((most, z, k) => Math.max(most, Math.abs(z - exact[k]!)), 0);
 }
 
 /** Heights over a plan rectangle by a formula: a spline that follows it to a tenth of a millimetre. */

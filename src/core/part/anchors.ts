@@ -1,38 +1,43 @@
 import type { Anchor } from '../project/part-definition';
-import type { NumberKind } from '../units/dimension';
+import { fieldOf, type Field } from '../field/fields';
+import type { SiteKind } from '../field/site-kind';
 import type { DomainBuilder, PointRegisters, Register } from './builder';
 import { numberValue, type Value, type Vectors } from './values';
 
-type Kinds = Readonly<Record<string, NumberKind>>;
+/** What parts with an anchor of a kind hang on. */
+const siteOfAnchor: Record<Anchor['kind'], SiteKind> = {
+	ring: 'cell',
+	'double ring': 'cell',
+	pair: 'line',
+	node: 'node',
+	chain: 'chain'
+};
+export const siteOf = ({ anchor }: { readonly anchor: Anchor }): SiteKind => siteOfAnchor[anchor.kind];
 
-/** Measures of the anchor that formulas may name. */
-export const ringMeasures: Kinds = {
-	cell_area: 'area',
-	cell_perimeter: 'length',
-	cell_longest_edge: 'length',
-	cell_shortest_edge: 'length',
-	cell_smallest_angle: 'angle',
-	cell_largest_angle: 'angle',
-	cell_warp: 'length',
-	cell_height: 'length',
-	course: 'count',
-	bay: 'count'
+/**
+ * The fields that parts may name: those that a part can reckon from its own points too, for what hangs on them, and
+ * what these share with the piece around them.
+ */
+const inParts: Readonly<Partial<Record<SiteKind, readonly string[]>>> = {
+	cell: [
+		'area',
+		'perimeter',
+		'longest_edge',
+		'shortest_edge',
+		'smallest_angle',
+		'largest_angle',
+		'warp',
+		'height',
+		'course',
+		'bay'
+	],
+	line: ['length', 'height', 'fold', 'course', 'bay'],
+	node: ['height', 'course', 'bay'],
+	chain: ['length']
 };
-export const pairMeasures: Kinds = {
-	line_length: 'length',
-	line_height: 'length',
-	fold: 'angle',
-	course: 'count',
-	bay: 'count'
-};
-const nodeMeasures: Kinds = { node_height: 'length', course: 'count', bay: 'count' };
-const chainMeasures: Kinds = { chain_length: 'length' };
-export const measuresOf: Readonly<Record<Anchor['kind'], Kinds>> = {
-	ring: ringMeasures,
-	'double ring': ringMeasures,
-	pair: pairMeasures,
-	node: nodeMeasures,
-	chain: chainMeasures
+export const partFields = (anchor: Anchor): readonly Field[] => {
+	const over = siteOfAnchor[anchor.kind];
+	return (inParts[over] ?? []).map((name) => fieldOf(over, name));
 };
 
 /** Where what an anchor gives comes from: columns, or the points of the part around a sub-part. */
@@ -74,8 +79,12 @@ export function givenNames(
 	const each = (name: string, points: readonly PointRegisters[], is: 'point' | 'direction') =>
 		points.forEach((at, k) => put(`${name}${k + 1}`, { is, at }));
 	put('up', { is: 'direction', at: { x: b.constant(0), y: b.constant(0), z: b.constant(1) } });
-	for (const [name, kind] of Object.entries(measuresOf[anchor.kind]))
-		put(name, numberValue(measure(name), kind));
+	for (const { name, over, kind } of partFields(anchor)) {
+		const value = numberValue(measure(name), kind);
+		put(name, value);
+		// For parts that have the name themselves.
+		put(`${over}.${name}`, value);
+	}
 
 	switch (anchor.kind) {
 		case 'pair': {

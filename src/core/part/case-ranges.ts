@@ -1,5 +1,6 @@
 import type { Case, PartInput } from '../project/part-definition';
-import { checkFormula, evaluateConstant, FormulaError, type FormulaType } from '../units/formula';
+import { checkFormula, FormulaError, type FormulaType } from '../units/formula';
+import { evaluateConstant } from '../units/formula-columns';
 import { StepFault } from './fault';
 
 /** A case's range in kernel units; the upper end does not belong to it. */

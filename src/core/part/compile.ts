@@ -10,14 +10,15 @@ import type {
 	Repeat,
 	Step
 } from '../project/part-definition';
+import { fieldsOver } from '../field/fields';
 import type { NumberKind } from '../units/dimension';
-import { FormulaError, type FormulaType } from '../units/formula';
-import { columnSource, givenNames } from './anchors';
+import { FormulaError, shortNames, type FormulaType } from '../units/formula';
+import { columnSource, givenNames, partFields, siteOf } from './anchors';
 import { DomainBuilder, FlagList, MOST_TURNS, type PointRegisters, type Register } from './builder';
 import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
 import { Follows, PartError, PartTooLarge, StepFault } from './fault';
-import { references, wayAlong, type References } from './references';
+import { declaredNames, references, wayAlong, type References } from './references';
 import { inputKind, kernelValue, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
@@ -29,6 +30,9 @@ import { refuseNothing } from './steps/context';
 import type { Stock } from './stock';
 import { pieceNames, turnsOf } from './turns';
 import { Vectors, numberValue, type Solid, type Value, type ValueOf } from './values';
+
+/** A name in a formula, without those told by the kind of their site (`cell.area`). */
+const WORD = /(?<![.\w])[a-z][a-z0-9_]*(?!\.)/g;
 
 /** A length that is off a whole number of pieces by less than this share of one has that number. */
 const ALMOST = 1e-6;
@@ -84,6 +88,9 @@ class Compiler {
 		given: (input: PartInput, kind: NumberKind) => Register
 	): Map<string, ValueOf<'number'>> {
 		const { definition } = this;
+		const declared = declaredNames(definition);
+		// A field whose name the part has itself is told by the kind of its site.
+		for (const { name } of partFields(definition.anchor)) if (declared.has(name)) scope.hide(name);
 		const inputs = definition.inputs.flatMap((input) => {
 			const kind = inputKind(input);
 			return kind ? [{ input, kind }] : [];
@@ -112,13 +119,13 @@ class Compiler {
 				const measure: ValueOf<'number'> = { is: 'number', register, type };
 				measures.set(name, measure);
 				// What a piece reports is what it is: a limit can only tell.
-				if (scope.peek(name)) return;
+				if (declared.has(name)) return;
 				this.limited(scope, name, measure, label);
 				if (definition.limits.some(({ of, then }) => of === name && then === 'hold'))
 					throw new StepFault('what is measured cannot be held; let its limit flag it');
 			});
 		for (const limit of definition.limits)
-			if (!scope.peek(limit.of) && !measures.has(limit.of))
+			if (!declared.has(limit.of) && !measures.has(limit.of))
 				this.fault(
 					`limit of ${limit.of}`,
 					`"${limit.of}" is not an input, a number or a measure of this part`
@@ -161,7 +168,7 @@ class Compiler {
 					: `"${name}" comes later; move it above this step`
 			);
 		}
-		throw new StepFault(`"${name}" is not known; known here: ${scope.names().join(', ')}`);
+		throw new StepFault(`"${name}" is not known; known here: ${shortNames(scope.names()).join(', ')}`);
 	}
 
 	private lookup<Is extends Value['is']>(scope: Scope, name: string, ...wanted: Is[]): ValueOf<Is> {
@@ -174,7 +181,7 @@ class Compiler {
 
 	/** A formula, of whatever type it comes to when none is expected. */
 	private anyFormula(scope: Scope, text: string, expected?: FormulaType): ValueOf<'number'> {
-		for (const [word] of text.matchAll(/[a-z][a-z0-9_]*/g))
+		for (const [word] of text.matchAll(WORD))
 			if (!scope.peek(word) && (this.later.has(word) || this.failed.has(word)))
 				this.missing(scope, word, this.currentStep);
 		const expression = readFormula(scope, text, expected);
@@ -371,7 +378,7 @@ class Compiler {
 			.flatMap((value) => (value.is === 'point' ? [value.at] : value.points));
 		const normal = () => this.lookup(scope, scope.peek('normal') ? 'normal' : 'normal1', 'direction').at;
 		const { corners, source } = subAnchor(v, sub, points, normal, (name) => {
-			const value = scope.get(name);
+			const value = scope.get(`${siteOf(this.definition)}.${name}`);
 			return value?.is === 'number' ? value.register : undefined;
 		});
 		const inner = new Scope(scope.builder, null);
@@ -519,6 +526,8 @@ export function compileFormulas(
 	const scope = new Scope(builder, null);
 	const names = givenNames(new Vectors(builder), anchor, corners, columnSource(builder));
 	for (const [name, value] of names) scope.set(name, value);
+	for (const { name, kind } of fieldsOver(siteOf({ anchor })))
+		if (!names.has(name)) scope.set(name, numberValue(builder.column(name), kind));
 	for (const { name, text, kind } of formulas)
 		builder.result(name, lower(readFormula(scope, text, typeOfKind(kind)), scope));
 	return builder.finish();

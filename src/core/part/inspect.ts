@@ -1,6 +1,6 @@
 import type { AnyStep, PartDefinition } from '../project/part-definition';
 import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
-import type { FormulaType } from '../units/formula';
+import { shortNames, type FormulaType } from '../units/formula';
 import { checkPart, type Watcher } from './compile';
 import { type PartError } from './fault';
 import type { PointRegisters, Register } from './builder';
@@ -91,7 +91,7 @@ export function inspectPart(
 	const watcher: Watcher = {
 		before({ name }, scope) {
 			root ??= scope.builder;
-			const sees = new Map(scope.names().map((known) => [known, scope.peek(known)!.is]));
+			const sees = new Map(shortNames(scope.names()).map((known) => [known, scope.peek(known)!.is]));
 			if (!steps.has(name))
 				steps.set(name, { makes: '', is: null, points: [], number: null, lie: [], kind: null, sees });
 		},

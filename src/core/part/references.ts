@@ -7,13 +7,26 @@ export type References = ReadonlyMap<string, ReadonlySet<string>>;
 export function references(definition: PartDefinition): References {
 	const words = (value: unknown): string[] =>
 		typeof value === 'string'
-			? (value.match(/[a-z][a-z0-9_]*/g) ?? [])
+			? (value.match(/(?<![.\w])[a-z][a-z0-9_]*/g) ?? [])
 			: typeof value === 'object' && value !== null
 				? Object.entries(value).flatMap(([key, inner]) =>
 						['name', 'do', 'note', 'label', 'says'].includes(key) ? [] : words(inner)
 					)
 				: [];
 	return new Map(definition.steps.map((step) => [step.name, new Set(words(step))]));
+}
+
+/** The names that a part gives itself: of its inputs, and of its steps however deep. */
+export function declaredNames({ inputs, steps }: PartDefinition): Set<string> {
+	const found = new Set(inputs.map(({ name }) => name));
+	const walk = (value: unknown): void => {
+		if (typeof value !== 'object' || value === null) return;
+		const { name } = value as { name?: unknown };
+		if (typeof name === 'string') found.add(name);
+		for (const [key, inner] of Object.entries(value)) if (key !== 'elements') walk(inner);
+	};
+	walk(steps);
+	return found;
 }
 
 /** A way along references from one step to another, or null. */

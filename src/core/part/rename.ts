@@ -34,7 +34,7 @@ export function renamed(part: PartDefinition, from: string, to: string): PartDef
 	};
 	const materials = part.inputs.some(({ name, kind }) => name === from && kind === 'material');
 	const walk = (value: unknown): unknown => {
-		if (typeof value === 'string') return value.replace(/\w+/g, called);
+		if (typeof value === 'string') return value.replace(/(?<![.\w])\w+/g, called);
 		if (Array.isArray(value)) return value.map(walk);
 		if (typeof value !== 'object' || value === null) return value;
 		const owner = value as Record<string, unknown>;

@@ -1,3 +1,4 @@
+import type { ColumnReader } from '../field/column';
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
 import { MOST_TURNS_IN_ALL } from './fault';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
@@ -6,9 +7,6 @@ import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
 import type { ElementTable } from './element-table';
 import type { Domain, Program } from './program';
-
-/** Fills out[0 .. to - from) with a column's values for rows from .. to. */
-export type ColumnReader = (out: Float64Array, from: number, to: number) => void;
 
 export interface PartRun {
 	readonly elements: readonly ElementTable[];

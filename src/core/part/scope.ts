@@ -70,6 +70,11 @@ export class Scope {
 		this.own.set(name, value);
 	}
 
+	/** Take a name out, so that another can have it. */
+	hide(name: string): void {
+		this.own.delete(name);
+	}
+
 	names(): string[] {
 		return [...new Set([...this.own.keys(), ...(this.outer?.names() ?? [])])];
 	}

@@ -31,14 +31,14 @@ function ringSource(
 		});
 	const heights = () => ring.map((p) => v.dot(v.subtract(p, centre), normal));
 	const measures: Record<string, () => Register> = {
-		cell_area: () => v.length(v.vectorArea(ring)),
-		cell_perimeter: () => b.sum(lengths),
-		cell_longest_edge: () => fold('max', lengths),
-		cell_shortest_edge: () => fold('min', lengths),
-		cell_smallest_angle: () => fold('min', angles()),
-		cell_largest_angle: () => fold('max', angles()),
-		cell_warp: () => (n === 4 ? v.gap(ring) : b.subtract(fold('max', heights()), fold('min', heights()))),
-		cell_height: () => centre.z
+		area: () => v.length(v.vectorArea(ring)),
+		perimeter: () => b.sum(lengths),
+		longest_edge: () => fold('max', lengths),
+		shortest_edge: () => fold('min', lengths),
+		smallest_angle: () => fold('min', angles()),
+		largest_angle: () => fold('max', angles()),
+		warp: () => (n === 4 ? v.gap(ring) : b.subtract(fold('max', heights()), fold('min', heights()))),
+		height: () => centre.z
 	};
 	return {
 		point(name) {
@@ -59,8 +59,8 @@ function pairSource(
 ): AnchorSource {
 	const { b } = v;
 	const measures: Record<string, () => Register> = {
-		line_length: () => v.distance(start, end),
-		line_height: () => v.centre([start, end]).z
+		length: () => v.distance(start, end),
+		height: () => v.centre([start, end]).z
 	};
 	return {
 		point: (name) => (name === 'start' ? start : name === 'end' ? end : normal),
@@ -80,7 +80,7 @@ function nodeSource(
 			if (name === 'node') return node!;
 			return name.startsWith('way') ? v.unit(v.subtract(ends[Number(name.slice(3)) - 1]!, node!)) : normal;
 		},
-		measure: (name) => (name === 'node_height' ? node!.z : (around(name) ?? v.b.constant(0)))
+		measure: (name) => (name === 'height' ? node!.z : (around(name) ?? v.b.constant(0)))
 	};
 }
 
@@ -88,7 +88,7 @@ function nodeSource(
 function chainSource(v: Vectors, points: Points, normal: PointRegisters, around: Around): AnchorSource {
 	return {
 		point: (name) => (name.startsWith('point') ? points[Number(name.slice(5)) - 1]! : normal),
-		measure: (name) => (name === 'chain_length' ? v.pathLength(points) : (around(name) ?? v.b.constant(0)))
+		measure: (name) => (name === 'length' ? v.pathLength(points) : (around(name) ?? v.b.constant(0)))
 	};
 }
 

@@ -1,6 +1,9 @@
-import { add, centreOf, cross, dot, length, scale, subtract, type Vector } from '../geometry/vector';
+import { columnValues, everySite } from '../field/column';
+import type { FieldSource } from '../field/fields';
+import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
-import { cornersOf } from './anchors';
+import { cornersOf, partFields } from './anchors';
 
 /** Anchors to try a part on, mm: standing cells seen from outside, from the south. */
 export interface Trial {
@@ -234,27 +237,60 @@ export function cornersOfTrial(anchor: Anchor, points: number): number {
 	return cornersOf(anchor, anchor.kind === 'node' ? points - 1 : points);
 }
 
+/** One site on given points, as fields are read from it: double rings have the ring's corners first. */
+function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSource> {
+	const positions = Float64Array.from(points.flat());
+	const none = new Float64Array(0);
+	const grid = { columns: points.length, rows: 1, positions, extraI: none, extraJ: none, off: none };
+	const one = Uint32Array.of(1);
+	switch (anchor.kind) {
+		case 'pair': {
+			const [from, to] = [Uint32Array.of(0), Uint32Array.of(1)];
+			const flags = new Uint8Array(1);
+			const edges = { count: 1, from, to, left: from, right: from, direction: flags, ordinal: flags };
+			return { grid, folds: Float64Array.of(0), edges: { ...edges, course: one, bay: one } };
+		}
+		case 'node':
+			return { grid };
+		case 'chain':
+			return { chains: { start: Uint32Array.of(0, points.length), positions } };
+		case 'double ring':
+		case 'ring': {
+			const n = anchor.kind === 'ring' ? points.length : points.length / 2;
+			const cells = {
+				count: 1,
+				start: Uint32Array.of(0, n),
+				corners: everySite(n),
+				kind: new Uint8Array(1),
+				course: one,
+				bay: one,
+				slot: Uint16Array.of(1),
+				polygon: new Uint8Array(1),
+				share: Float64Array.of(1),
+				outline: null
+			};
+			return { grid, cells, measures: measureCells(cells, positions) };
+		}
+	}
+}
+
 /**
  * What an anchor on given points gives to the columns of a program, by name; mm, rad.
  * Double rings have the ring's corners first, nodes the node and then the ends of its edges.
  */
 export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<string, number> {
-	const columns = new Map<string, number>([
-		['course', 1],
-		['bay', 1]
-	]);
+	const source = sourceOf(anchor, points);
+	const first = everySite(1);
+	const columns = new Map(
+		partFields(anchor).map((field) => [field.name, columnValues(field.column(source, first), 1)[0]!])
+	);
 	const put = (name: string, p: Vector) => p.forEach((value, k) => columns.set(`${name}.${'xyz'[k]}`, value));
 	switch (anchor.kind) {
 		case 'pair': {
 			const [start, end] = points as [Vector, Vector];
-			const way = subtract(end, start);
 			put('start', start);
 			put('end', end);
-			for (const name of ['normal', 'normal_left', 'normal_right']) put(name, beside(way));
-			columns
-				.set('line_length', length(way))
-				.set('line_height', (start[2] + end[2]) / 2)
-				.set('fold', 0);
+			for (const name of ['normal', 'normal_left', 'normal_right']) put(name, beside(subtract(end, start)));
 			break;
 		}
 		case 'node': {
@@ -262,67 +298,40 @@ export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<str
 			put('node', node);
 			put('normal', [0, -1, 0]);
 			ends.forEach((end, k) => put(`way${k + 1}`, unit(subtract(end, node))));
-			columns.set('node_height', node[2]);
 			break;
 		}
-		case 'chain': {
-			let sum = 0;
+		case 'chain':
 			points.forEach((p, k) => {
 				put(`point${k + 1}`, p);
 				const [a, b] = [points[Math.max(0, k - 1)]!, points[Math.min(points.length - 1, k + 1)]!];
 				put(`normal${k + 1}`, beside(subtract(b, a)));
-				if (k) sum += length(subtract(p, points[k - 1]!));
 			});
-			columns.set('chain_length', sum);
 			break;
-		}
 		case 'double ring':
 		case 'ring': {
 			const n = anchor.kind === 'ring' ? points.length : points.length / 2;
-			const ring = points.slice(0, n);
 			points.slice(n).forEach((p, k) => put(`far${k + 1}`, p));
-			ringColumns(ring, columns, put);
+			putRing(points.slice(0, n), source.measures!, put);
 		}
 	}
 	return columns;
 }
 
-function ringColumns(
+function putRing(
 	ring: readonly Vector[],
-	columns: Map<string, number>,
+	measures: CellMeasures,
 	put: (name: string, p: Vector) => void
 ): void {
 	const n = ring.length;
-	const area = vectorArea(ring);
-	const normal = length(area) > 0 ? unit(area) : ([0, -1, 0] as Vector);
-	const centre = centreOf(ring);
+	const across = pointAt(measures.normal, 0);
+	const normal = length(across) > 0 ? across : ([0, -1, 0] as Vector);
 	const edges = ring.map((p, k) => subtract(ring[(k + 1) % n]!, p));
-	const lengths = edges.map((edge) => length(edge));
-	const angles = edges.map((edge, k) => {
-		const back = scale(edges[(k + n - 1) % n]!, -1);
-		const turn = cross(edge, back);
-		const angle = Math.atan2(length(turn), dot(edge, back));
-		return dot(turn, normal) < 0 ? 2 * Math.PI - angle : angle;
-	});
 	ring.forEach((p, k) => {
 		put(`corner${k + 1}`, p);
 		const own = cross(edges[(k + n - 1) % n]!, edges[k]!);
 		put(`normal${k + 1}`, length(own) > 1e-6 && dot(own, normal) > 0 ? unit(own) : normal);
 	});
 	put('normal', normal);
-	put('centre', centre);
-	put('face_centre', centre);
-	const heights = ring.map((p) => dot(subtract(p, centre), normal));
-	columns
-		.set('cell_area', length(area) / 2)
-		.set(
-			'cell_perimeter',
-			lengths.reduce((a, b) => a + b, 0)
-		)
-		.set('cell_longest_edge', Math.max(...lengths))
-		.set('cell_shortest_edge', Math.min(...lengths))
-		.set('cell_smallest_angle', Math.min(...angles))
-		.set('cell_largest_angle', Math.max(...angles))
-		.set('cell_warp', n === 4 ? 2 * Math.abs(heights[0]!) : Math.max(...heights) - Math.min(...heights))
-		.set('cell_height', centre[2]);
+	put('centre', pointAt(measures.centre, 0));
+	put('face_centre', pointAt(measures.centre, 0));
 }

@@ -77,6 +77,9 @@ function fromVersion4(document: OldDocument): OldDocument {
 /** Parts say their role by another name since version 6; the schema takes the earlier one too. */
 const fromVersion5 = (document: OldDocument): OldDocument => ({ ...document, version: 6 });
 
+/** Exceptions for many cells, and fields by their names of today, since version 7; the schema takes the earlier ones too. */
+const fromVersion6 = (document: OldDocument): OldDocument => ({ ...document, version: 7 });
+
 /** A UUID of version 8 (RFC 9562, 5.8) from the SHA-256 of a name. */
 function idFromName(name: string): string {
 	const bytes = sha256(utf8ToBytes(`project ${name}`)).slice(0, 16);
@@ -90,7 +93,8 @@ const steps: readonly ((document: OldDocument) => OldDocument)[] = [
 	fromVersion2,
 	fromVersion3,
 	fromVersion4,
-	fromVersion5
+	fromVersion5,
+	fromVersion6
 ];
 
 /** The document in the newest version. */

@@ -2,10 +2,12 @@ import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
+import { withFields, withGuides } from './field-names';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
 import { plain, squareMm } from './numbers';
 import { partSchema } from './part-definition';
+import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
 
@@ -19,7 +21,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 6;
+export const DOCUMENT_VERSION = 7;
 
 /** Of every list of named things. */
 const MOST_THINGS = 5000;
@@ -28,11 +30,10 @@ const MOST_EXCEPTIONS = 200_000;
 
 const name = z.string().trim().min(1).max(120);
 
-/** Open, or a variant with formulas for its per-piece inputs (names of cell measures may be used). */
-const put = z.union([
-	z.literal('open'),
-	z.strictObject({ variant: id, values: z.record(identifier, text).default({}) })
-]);
+/** Formulas for the per-piece inputs of a part; they may name fields of the sites it is put on. */
+const values = z.record(identifier, withFields(text)).default({});
+/** Open, or a variant. */
+const put = z.union([z.literal('open'), z.strictObject({ variant: id, values })]);
 
 export const ruleSchema = z.strictObject({
 	id,
@@ -63,6 +64,44 @@ export const runSchema = z.strictObject({
 });
 export type Run = z.infer<typeof runSchema>;
 
+/** Parts where lines meet: at all nodes, on rims only, or not there; the first that takes a node has it. */
+export const nodePlacingSchema = z.strictObject({
+	id,
+	muted: z.boolean().default(false),
+	nodes: z.enum(['all', 'rim', 'inner']).default('all'),
+	/** How many lines meet there. */
+	lines: z.union([z.literal('any'), z.number().int().min(-1000).max(1000)]).default('any'),
+	variant: id,
+	values
+});
+export type NodePlacing = z.infer<typeof nodePlacingSchema>;
+
+const address = z.string().max(400);
+const wholeException = z.strictObject({
+	/** Up to version 6, when each was one cell, it was the cell's address. */
+	id: address,
+	put,
+	sites: z
+		.array(
+			z.strictObject({
+				/** The cell's address within the zone, as in drum.shell/C06/B20/1. */
+				id: address,
+				/** Where on the face it was when it was chosen: shares of the way across and up. */
+				place: z.tuple([plain, plain]).nullable().default(null)
+			})
+		)
+		.max(MOST_EXCEPTIONS)
+});
+/** Up to version 6 of the document every cell had an exception of its own, which commands of the log still use. */
+function withSites(value: unknown): unknown {
+	if (!isContainer(value) || Array.isArray(value) || 'sites' in value || !('id' in value)) return value;
+	const { id, place, ...rest } = value;
+	return { ...rest, id, sites: [{ id, ...(place !== undefined && { place }) }] };
+}
+/** One choice made by hand, for as many cells as it was painted on; of two for one cell the later one stands. */
+export const exceptionSchema = z.preprocess(withSites, wholeException);
+export type Exception = z.infer<typeof wholeException>;
+
 export const zoneSchema = z.strictObject({
 	id,
 	/** Short name that starts every mark, for example GR. */
@@ -78,23 +117,13 @@ export const zoneSchema = z.strictObject({
 		.default(null),
 	/** A second grid at a depth along the normals, positive outward. */
 	layer: z
-		.strictObject({ depth: text, shifted: z.boolean().default(false) })
+		.strictObject({ depth: withGuides(text), shifted: z.boolean().default(false) })
 		.nullable()
 		.default(null),
 	rules: z.array(ruleSchema).max(MOST_THINGS).default([]),
 	runs: z.array(runSchema).max(MOST_THINGS).default([]),
-	/** Choices made by hand; the id is the cell's address within the zone, as in drum.shell/C06/B20/1. */
-	exceptions: z
-		.array(
-			z.strictObject({
-				id: z.string().max(400),
-				/** Where on the face it was made: shares of the way across and up. */
-				place: z.tuple([plain, plain]).nullable().default(null),
-				put
-			})
-		)
-		.max(MOST_EXCEPTIONS)
-		.default([])
+	nodes: z.array(nodePlacingSchema).max(MOST_THINGS).default([]),
+	exceptions: z.array(exceptionSchema).max(MOST_EXCEPTIONS).default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
 /** As it may be written: what has a default may be left out. */

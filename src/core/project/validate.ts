@@ -133,7 +133,9 @@ const namedLists = [
 	['parts'],
 	['zones', '*', 'rules'],
 	['zones', '*', 'runs'],
-	['zones', '*', 'exceptions']
+	['zones', '*', 'nodes'],
+	['zones', '*', 'exceptions'],
+	['zones', '*', 'exceptions', '*', 'sites']
 ] as const;
 
 function* listsAlong(

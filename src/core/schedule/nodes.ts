@@ -1,7 +1,8 @@
-import { latticeOf } from '../grid/lattice';
+import { nodeAddress } from '../cladding/address';
+import { markPrefix, nodeMark } from '../cladding/marks';
 import type { FaceModel, ZoneModel } from '../cladding/model';
-import { markPrefix } from './marks';
 import { outlineOf } from '../pattern/cells';
+import { numberHead, textHead, type Cell, type ColumnHead } from './columns';
 
 /** A setting-out point. mm; the normal has length 1 and points outside. */
 export interface NodeRow {
@@ -16,29 +17,56 @@ export interface NodeRow {
 	readonly normal: readonly [number, number, number];
 }
 
-const two = (n: number) => String(n).padStart(2, '0');
 const triple = (list: Float64Array, k: number) => [list[3 * k]!, list[3 * k + 1]!, list[3 * k + 2]!] as const;
 
 /** The points of a face that its cells hang on, course line by course line. */
 export function nodeRows(zone: ZoneModel, f: number): NodeRow[] {
-	const face: FaceModel = zone.faces[f]!;
-	const { grid, cells } = face;
+	const { grid, cells, address }: FaceModel = zone.faces[f]!;
 	const own = grid.columns * grid.rows;
-	const used = new Set<number>(outlineOf(cells).nodes);
-	return [...used]
+	const prefix = markPrefix(zone.zone.code, zone.faces.length, f);
+	return Array.from(new Set<number>(outlineOf(cells).nodes))
 		.sort((a, b) => a - b)
 		.map((node): NodeRow => {
-			const [i, j] = latticeOf(grid, node);
 			const between = node >= own;
-			const name = between ? `X${node - own + 1}` : `C${two(j + 1)}/B${two(i + 1)}`;
 			return {
 				node,
-				mark: `${markPrefix(zone.zone.code, zone.faces.length, f)}-N-${name.replace('/', '-')}`,
-				address: `${zone.zone.id}/${face.address}/N/${name}`,
-				course: between ? null : j + 1,
-				bay: between ? null : i + 1,
+				mark: nodeMark(prefix, grid, node),
+				address: `${zone.zone.id}/${nodeAddress(address, grid, node)}`,
+				course: between ? null : Math.floor(node / grid.columns) + 1,
+				bay: between ? null : (node % grid.columns) + 1,
 				point: triple(grid.positions, node),
 				normal: triple(grid.normals, node)
 			};
 		});
+}
+
+type NodeColumn = ColumnHead & { readonly read: (row: NodeRow, zone: ZoneModel) => Cell };
+const columns: readonly NodeColumn[] = [
+	{ ...textHead('mark', 'Mark'), read: ({ mark }) => mark },
+	{ ...textHead('address', 'Address'), read: ({ address }) => address },
+	{ ...textHead('zone', 'Zone'), read: (_, { zone }) => zone.name },
+	{ ...numberHead('course', 'Course line', 'count'), read: ({ course }) => course },
+	{ ...numberHead('bay', 'Bay line', 'count'), read: ({ bay }) => bay },
+	...['x', 'y', 'z'].map((axis, k): NodeColumn => ({
+		...numberHead(axis, axis, 'length'),
+		read: ({ point }) => point[k]!
+	})),
+	...['x', 'y', 'z'].map((axis, k): NodeColumn => ({
+		...numberHead(`normal_${axis}`, `Normal ${axis}`, 'ratio'),
+		read: ({ normal }) => normal[k]!
+	}))
+];
+
+/** The setting-out points of all zones, zone by zone and face by face. */
+export function nodeTable(zones: readonly (ZoneModel | null)[]) {
+	const rows = zones.flatMap((zone) =>
+		zone ? zone.faces.flatMap((_, f) => nodeRows(zone, f).map((row) => ({ row, zone }))) : []
+	);
+	return {
+		rows: rows.length,
+		columns: columns.map(({ read, ...head }) => ({
+			...head,
+			values: rows.map(({ row, zone }) => read(row, zone))
+		}))
+	};
 }

@@ -1,28 +1,22 @@
-import { cellAddress, edgeAddress } from '../cladding/address';
 import type { PieceGroup } from '../cladding/pieces';
 import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import type { Role } from '../project/part-definition';
-import { cellMark, edgeMark } from './marks';
+import { markPrefix } from '../cladding/marks';
+import { siteSetOf, type GridSite } from '../cladding/sites';
 
-/** Full address of a cell or a line: zone, face, course, bay, slot or direction. */
-export function pieceAddress(zone: ZoneModel, group: ClauseGroup, row: number): string {
-	const face = zone.faces[group.face]!;
-	const anchor = group.group.anchors[row]!;
-	const within =
-		group.clause.kind === 'run'
-			? edgeAddress(face.address, face.edges, anchor)
-			: cellAddress(face.address, face.cells, anchor);
-	return `${zone.zone.id}/${within}`;
-}
+const siteOf = (zone: ZoneModel, { face, group }: ClauseGroup) => siteSetOf(zone.faces[face]!, group.over);
 
-/** The mark of a piece, as it is written on it: that of its cell or line. */
-export function pieceMark(zone: ZoneModel, group: ClauseGroup, row: number): string {
-	const face = zone.faces[group.face]!;
-	const anchor = group.group.anchors[row]!;
-	const make = group.clause.kind === 'run' ? edgeMark : cellMark;
-	return make(zone.zone.code, zone.faces.length, group.face, face, anchor);
-}
+/** Full address of what a piece hangs on: zone, face, course, bay, slot or direction. */
+export const pieceAddress = (zone: ZoneModel, group: ClauseGroup, row: number): string =>
+	`${zone.zone.id}/${siteOf(zone, group).address(group.group.sites[row]!)}`;
+
+/** The mark of a piece, as it is written on it: that of what it hangs on. */
+export const pieceMark = (zone: ZoneModel, group: ClauseGroup, row: number): string =>
+	siteOf(zone, group).mark(
+		group.group.sites[row]!,
+		markPrefix(zone.zone.code, zone.faces.length, group.face)
+	);
 
 /** What the pieces of a group come to, one value per piece. kg, mm², mm. */
 export interface PieceQuantities {
@@ -44,7 +38,7 @@ export function elementMass(group: PieceGroup, table: ElementTable, instance: nu
 
 /** Sums over the elements of each piece, by row. */
 export function pieceQuantities(group: PieceGroup): PieceQuantities {
-	const n = group.anchors.length;
+	const n = group.sites.length;
 	const mass = new Float64Array(n);
 	const glassArea = new Float64Array(n);
 	const barLength = new Float64Array(n);
@@ -90,17 +84,19 @@ export function failedRows({ run, program }: PieceGroup): number[] {
 }
 
 /** Groups of a zone that belong to one schedule. */
-export const isBarGroup = ({ clause }: ClauseGroup) => clause.kind === 'run';
-const hangsOnCells = (group: ClauseGroup, role: Role) =>
-	!isBarGroup(group) && group.group.ready.part.role === role;
-export const isPanelGroup = (group: ClauseGroup) => hangsOnCells(group, 'panel');
-export const isStructureGroup = (group: ClauseGroup) => hangsOnCells(group, 'structure');
+const isOn =
+	(over: GridSite, role?: Role) =>
+	({ group }: ClauseGroup) =>
+		group.over === over && (role === undefined || group.ready.part.role === role);
+export const isBarGroup = isOn('line');
+export const isConnectorGroup = isOn('node');
+export const isPanelGroup = isOn('cell', 'panel');
+export const isStructureGroup = isOn('cell', 'structure');
 
 /** How many pieces a model has. */
 export function countPieces(model: Model): number {
 	return model.zones.reduce(
-		(sum, { model: zone }) =>
-			sum + (zone?.groups ?? []).reduce((n, { group }) => n + group.anchors.length, 0),
+		(sum, { model: zone }) => sum + (zone?.groups ?? []).reduce((n, { group }) => n + group.sites.length, 0),
 		0
 	);
 }

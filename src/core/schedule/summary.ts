@@ -1,6 +1,13 @@
 import type { Model, StageName, ZoneModel } from '../cladding/model';
 import { cellKinds, type CellKind } from '../pattern/cells';
-import { flaggedRows, isBarGroup, isPanelGroup, isStructureGroup, pieceQuantities } from './pieces';
+import {
+	flaggedRows,
+	isBarGroup,
+	isConnectorGroup,
+	isPanelGroup,
+	isStructureGroup,
+	pieceQuantities
+} from './pieces';
 
 export interface ZoneSummary {
 	name: string;
@@ -28,6 +35,8 @@ export interface ProjectSummary {
 	zones: ZoneSummary[];
 	panels: number;
 	bars: { count: number; length_m: number };
+	/** Parts on nodes. */
+	connectors: number;
 	blades: { count: number; length_m: number };
 	/** Structure hung on cells. */
 	structure: { count: number; length_m: number };
@@ -65,7 +74,7 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 	let flags = 0;
 	for (const { group } of groups) {
 		const { label } = group.ready.part;
-		pieces[label] = (pieces[label] ?? 0) + group.anchors.length;
+		pieces[label] = (pieces[label] ?? 0) + group.sites.length;
 		flags += flaggedRows(group).length;
 	}
 	return {
@@ -94,6 +103,7 @@ export function summarise(model: Model): ProjectSummary {
 		zones: zones.map(summariseZone),
 		panels: 0,
 		bars: { count: 0, length_m: 0 },
+		connectors: 0,
 		blades: { count: 0, length_m: 0 },
 		structure: { count: 0, length_m: 0 },
 		frame_length_m: 0,
@@ -110,15 +120,16 @@ export function summarise(model: Model): ProjectSummary {
 		summary.mass_kg += sum(quantities.mass);
 		summary.glass_m2 += sum(quantities.glassArea) / 1e6;
 		if (isPanelGroup(clause)) {
-			summary.panels += group.anchors.length;
+			summary.panels += group.sites.length;
 			summary.frame_length_m += barLength;
 		}
 		if (isStructureGroup(clause)) {
-			summary.structure.count += group.anchors.length;
+			summary.structure.count += group.sites.length;
 			summary.structure.length_m += sum(quantities.cutLength) / 1000;
 		}
+		if (isConnectorGroup(clause)) summary.connectors += group.sites.length;
 		if (isBarGroup(clause)) {
-			summary.bars.count += group.anchors.length;
+			summary.bars.count += group.sites.length;
 			summary.bars.length_m += sum(quantities.cutLength) / 1000;
 		}
 		const elements = group.ready.elements;

@@ -166,6 +166,8 @@ interface LooseNode {
 	condition?: LooseNode;
 	trueExpr?: LooseNode;
 	falseExpr?: LooseNode;
+	object?: LooseNode;
+	index?: { dotNotation?: boolean; dimensions?: LooseNode[] };
 }
 
 /**
@@ -209,6 +211,16 @@ function scaled(expression: Expression, factor: number, type: FormulaType): Expr
 	return { kind: 'arithmetic', op: 'multiply', args: [expression, constant], type };
 }
 
+/** `cell.area`: a name with what it is of before it. */
+function dotted({ object, index }: LooseNode): string {
+	const [of] = index?.dimensions ?? [];
+	return object?.type === 'SymbolNode' && index?.dotNotation ? `${object.name}.${String(of?.value)}` : '';
+}
+
+/** Names without those that only tell of what kind of site they are (`cell.area` beside `area`). */
+export const shortNames = (names: readonly string[]): string[] =>
+	names.filter((name) => !/^[a-z]+\.[a-z0-9_]+$/.test(name) || name.startsWith('distance.'));
+
 class Checker {
 	constructor(
 		private readonly scope: FormulaScope,
@@ -221,6 +233,10 @@ class Checker {
 				return this.constant(node);
 			case 'SymbolNode':
 				return this.symbol(node.name ?? '');
+			case 'AccessorNode':
+				return this.symbol(
+					dotted(node) || this.refuse(`"${this.text}" uses something a formula may not contain`)
+				);
 			case 'ParenthesisNode':
 				return this.check(node.content as LooseNode);
 			case 'OperatorNode':
@@ -255,7 +271,7 @@ class Checker {
 			const unit = units[name]!;
 			return { kind: 'constant', value: unit.factor, type: numberOf(unit.dimension) };
 		}
-		const known = Object.keys(this.scope.names);
+		const known = shortNames(Object.keys(this.scope.names));
 		const accepted = known.length ? `known here: ${known.join(', ')}` : 'no names are known here';
 		return this.refuse(`"${name}" in "${this.text}" is not known; ${accepted}`);
 	}
@@ -451,42 +467,4 @@ export function applyArithmetic(op: Arithmetic, a: number, b: number, c: number)
 		case 'atan2':
 			return Math.atan2(a, b);
 	}
-}
-
-/**
- * The value of a checked formula without geometry, for given values of its names (kernel units).
- * It may not be finite.
- * @throws FormulaError when a name has no value
- */
-export function evaluateFormula(expression: Expression, values: Readonly<Record<string, number>>): number {
-	switch (expression.kind) {
-		case 'constant':
-			return expression.value;
-		case 'name': {
-			const value = values[expression.name];
-			if (value === undefined) throw new FormulaError(`"${expression.name}" has no value here`);
-			return value;
-		}
-		case 'arithmetic': {
-			const [a, b, c] = expression.args;
-			return applyArithmetic(
-				expression.op,
-				evaluateFormula(a!, values),
-				b ? evaluateFormula(b, values) : 0,
-				c ? evaluateFormula(c, values) : 0
-			);
-		}
-		case 'geometry':
-			throw new FormulaError('a formula on geometry has no value of its own');
-	}
-}
-
-/**
- * The value of a formula that names nothing: what a person typed into a value of the sheet.
- * @throws FormulaError when it is not finite (a division by zero, a root of a negative).
- */
-export function evaluateConstant(expression: Expression, text: string): number {
-	const value = evaluateFormula(expression, {});
-	if (!Number.isFinite(value)) throw new FormulaError(`"${text}" has no finite value`);
-	return value;
 }

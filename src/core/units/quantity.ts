@@ -1,5 +1,6 @@
 import { LENGTH, dimensionOf, type NumberKind } from './dimension';
-import { FormulaError, checkFormula, evaluateConstant, numberOf } from './formula';
+import { FormulaError, checkFormula, numberOf } from './formula';
+import { evaluateConstant } from './formula-columns';
 
 /** How lengths are shown; they are always kept in millimetres. */
 export const lengthDisplays = ['mm', 'm', 'ft-in'] as const;

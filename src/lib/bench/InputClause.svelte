@@ -5,13 +5,13 @@
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import Clause from '$lib/sheet/Clause.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Bench } from './bench.svelte';
 	import { moved, nameFault, rename, replaced, withList, without } from './editing';
 
 	let { bench, part, k, number }: { bench: Bench; part: PartDefinition; k: number; number: string } =
 		$props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const input = $derived(part.inputs[k]!);
 	const kind = $derived(inputKind(input));
 	const value = $derived(bench.inputs[input.name] ?? input.default);
@@ -103,7 +103,7 @@
 				<NumberChip
 					value={Number(value)}
 					{kind}
-					display={workbench.display}
+					display={desk.display}
 					label="Tried {input.label}"
 					min={low}
 					max={high}
@@ -142,7 +142,7 @@
 			<NumberChip
 				value={low}
 				{kind}
-				display={workbench.display}
+				display={desk.display}
 				label="Least {input.label}"
 				oncommit={(min) => change({ min }, `from ${min}`)}
 			/>
@@ -150,7 +150,7 @@
 			<NumberChip
 				value={high}
 				{kind}
-				display={workbench.display}
+				display={desk.display}
 				label="Most {input.label}"
 				oncommit={(max) => change({ max }, `up to ${max}`)}
 			/>{/if}</span

@@ -4,12 +4,12 @@
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { freshId } from '$lib/sheet/words';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 
 	/** What elements are made of: density and appearance, changed in place. */
-	const workbench = useWorkbench();
-	const document = $derived(workbench.project.document);
+	const desk = useDesk();
+	const document = $derived(desk.project.document);
 	const materials = $derived(materialsOf(document));
 	const own = $derived(new Set(document.materials.map(({ id }) => id)));
 	const ships = $derived(new Set(materialsOf({ ...document, materials: [] }).map(({ id }) => id)));
@@ -21,9 +21,9 @@
 			return;
 		}
 		if (own.has(material.id))
-			workbench.do(what, { do: 'set', path: `materials/${material.id}`, value: read.data });
+			desk.do(what, { do: 'set', path: `materials/${material.id}`, value: read.data });
 		else
-			workbench.do(what, {
+			desk.do(what, {
 				do: 'insert',
 				path: 'materials',
 				index: document.materials.length,
@@ -44,7 +44,7 @@
 			toast.error(`${material.label} is used by a variant or a part; choose another material there first`);
 			return;
 		}
-		workbench.do(`${material.label} ${ships.has(material.id) ? 'as it ships' : 'removed'}`, {
+		desk.do(`${material.label} ${ships.has(material.id) ? 'as it ships' : 'removed'}`, {
 			do: 'remove',
 			path: `materials/${material.id}`
 		});

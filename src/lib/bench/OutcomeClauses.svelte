@@ -6,14 +6,14 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import Clause from '$lib/sheet/Clause.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Bench } from './bench.svelte';
 	import { faultAt, inserted, replaced, withList, without } from './editing';
 	import ElementList from './ElementList.svelte';
 
 	/** Limits, measures, and what goes into the schedule. */
 	let { bench, part, first }: { bench: Bench; part: PartDefinition; first: number } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`parts/${part.id}`);
 	const bindable = $derived([
 		...part.inputs.map(({ name, label }) => ({ value: name, label })),
@@ -149,7 +149,7 @@
 		number="{first + 1}.{k + 1}"
 		path="{path}/measures/{measure.name}"
 		problems={bench.problemsAt(`measure ${measure.name}`)}
-		effect={value === undefined ? '' : formatQuantity(value, measure.kind, workbench.display)}
+		effect={value === undefined ? '' : formatQuantity(value, measure.kind, desk.display)}
 		actions={[
 			{ label: 'Remove', act: () => measures(without(part.measures, k), `measure ${measure.label} removed`) }
 		]}

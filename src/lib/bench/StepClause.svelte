@@ -2,7 +2,7 @@
 	import type { AnyStep, PartDefinition } from '$core/project/part-definition';
 	import { freshName } from '$core/part/rename';
 	import { formatQuantity } from '$core/units/quantity';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/sheet/Clause.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import type { Bench } from './bench.svelte';
@@ -34,7 +34,7 @@
 	let { bench, part, path, k, number }: Props = $props();
 	/** Whole numbers of steps in groups of groups would not fit. */
 	const shown = $derived(number.split('.').length > 3 ? `…${number.split('.').slice(-2).join('.')}` : number);
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const list = $derived(at(part, path) as AnyStep[]);
 	const step = $derived(list[k]!);
 	const view = $derived(bench.inspection?.steps.get(step.name));
@@ -55,7 +55,7 @@
 		const kind = view?.kind ?? null;
 		if (view?.makes === 'yes or no') return value ? 'yes' : 'no';
 		return kind && kind !== 'ratio'
-			? formatQuantity(value, kind, workbench.display)
+			? formatQuantity(value, kind, desk.display)
 			: String(Number(value.toPrecision(5)));
 	});
 	const actions = $derived([

@@ -1,16 +1,16 @@
 <script lang="ts">
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity } from '$core/units/quantity';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import type { Vector } from '$core/geometry/vector';
 	import type { Bench } from './bench.svelte';
 
 	/** What the part measures on the trial, and where its anchors are. */
 	let { bench }: { bench: Bench } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let typing = $state(false);
-	const shown = (value: number, kind: NumberKind) => formatQuantity(value, kind, workbench.display);
+	const shown = (value: number, kind: NumberKind) => formatQuantity(value, kind, desk.display);
 	const elements = $derived(bench.piece?.elements ?? []);
 	const sum = (of: (k: number) => number) => elements.reduce((total, _, k) => total + of(k), 0);
 	const mass = $derived(

@@ -2,16 +2,16 @@
 	import type { PartDefinition } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
 	import { freshId } from '$lib/sheet/words';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import { materialsOf } from '$core/cladding/kit';
 	import { cellText, readCell, type CellValue } from './variant-cells';
 
 	/** All variants of a part as a table: rows are variants, columns their shared values. */
 	let { part }: { part: PartDefinition } = $props();
-	const workbench = useWorkbench();
-	const variants = $derived(workbench.project.document.variants.filter((one) => one.part === part.id));
-	const materials = $derived(materialsOf(workbench.project.document));
+	const desk = useDesk();
+	const variants = $derived(desk.project.document.variants.filter((one) => one.part === part.id));
+	const materials = $derived(materialsOf(desk.project.document));
 	const units: Record<string, string> = { length: 'mm', angle: '°', area: 'm²', volume: 'm³', mass: 'kg' };
 
 	/** Set several cells in one command; what cannot be read is told, and nothing is changed. */
@@ -21,7 +21,7 @@
 			path: `variants/${variant.id}/values`,
 			value: { ...variant.values, ...values }
 		}));
-		if (edits.length) workbench.do(label, ...edits);
+		if (edits.length) desk.do(label, ...edits);
 	}
 	function commit(variant: Variant, column: number, field: HTMLInputElement) {
 		const input = part.inputs[column]!;
@@ -79,8 +79,8 @@
 		toast(`${variants.length} variants copied, to be pasted into a spreadsheet`);
 	}
 	function add() {
-		const all = workbench.project.document.variants;
-		workbench.do(`${part.label}: a variant`, {
+		const all = desk.project.document.variants;
+		desk.do(`${part.label}: a variant`, {
 			do: 'insert',
 			path: 'variants',
 			index: all.length,

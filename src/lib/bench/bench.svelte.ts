@@ -10,7 +10,7 @@ import { runProgram } from '$core/part/run';
 import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
-import type { Workbench } from '$lib/state/workbench.svelte';
+import type { Desk } from '$lib/state/desk.svelte';
 
 export type InputValues = Readonly<Record<string, PartInput['default']>>;
 
@@ -101,15 +101,15 @@ export class Bench {
 	private lastGood: { readonly part: PartDefinition; readonly inspection: Inspection } | null = null;
 
 	constructor(
-		private readonly workbench: Workbench,
+		private readonly desk: Desk,
 		readonly id: string
 	) {}
 
-	readonly library = $derived.by(() => partsOf(this.workbench.project.document));
-	readonly materials = $derived.by(() => materialsOf(this.workbench.project.document));
+	readonly library = $derived.by(() => partsOf(this.desk.project.document));
+	readonly materials = $derived.by(() => materialsOf(this.desk.project.document));
 	readonly part = $derived.by(() => this.library.find((one) => one.id === this.id));
 	/** Whether it has been made the project's own. */
-	readonly own = $derived.by(() => this.workbench.project.document.parts.some(({ id }) => id === this.id));
+	readonly own = $derived.by(() => this.desk.project.document.parts.some(({ id }) => id === this.id));
 	readonly trials = $derived.by((): readonly NamedTrial[] =>
 		this.part
 			? [...trialsOf(this.part.anchor).map((trial) => ({ ...trial, real: false })), ...this.realCells()]
@@ -203,12 +203,12 @@ export class Bench {
 		const { part } = this;
 		if (part?.anchor.kind !== 'ring') return [];
 		const label = part.label;
-		const cells = this.workbench.model.view.zones.flatMap((zone) =>
+		const cells = this.desk.model.view.zones.flatMap((zone) =>
 			zone.groups
-				.filter((group) => group.part === label && group.clause.kind !== 'run')
+				.filter((group) => group.part === label && group.over === 'cell')
 				.flatMap((group) => {
 					const face = zone.faces[group.face];
-					return face ? Array.from(group.anchors, (cell) => ({ face, cell })) : [];
+					return face ? Array.from(group.sites, (cell) => ({ face, cell })) : [];
 				})
 		);
 		return cells
@@ -217,7 +217,7 @@ export class Bench {
 			.map(({ face, cell }, k) => {
 				const { start, corners } = face.cells;
 				const points = Array.from(corners.subarray(start[cell]!, start[cell + 1]!), (node) =>
-					pointAt(face.positions, node)
+					pointAt(face.grid.positions, node)
 				);
 				const from = points[0]!;
 				return {
@@ -247,9 +247,9 @@ export class Bench {
 
 	/** Change the definition; a part that ships becomes the project's own by that. */
 	change(label: string, next: PartDefinition): boolean {
-		const { document } = this.workbench.project;
-		if (this.own) return this.workbench.do(label, { do: 'set', path: `parts/${this.id}`, value: next });
-		return this.workbench.do(`${label} (the project's own now)`, {
+		const { document } = this.desk.project;
+		if (this.own) return this.desk.do(label, { do: 'set', path: `parts/${this.id}`, value: next });
+		return this.desk.do(`${label} (the project's own now)`, {
 			do: 'insert',
 			path: 'parts',
 			index: document.parts.length,

@@ -18,6 +18,6 @@ export function usesOf(
 	const groups = view.zones.flatMap((zone) => zone.groups);
 	const pieces = groups
 		.filter((group) => variants.has(group.variantId))
-		.reduce((sum, { anchors }) => sum + anchors.length, 0);
+		.reduce((sum, { sites }) => sum + sites.length, 0);
 	return { clauses, pieces };
 }

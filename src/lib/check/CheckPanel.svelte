@@ -3,7 +3,7 @@
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Histogram from './Histogram.svelte';
 	import {
 		checkMeasures,
@@ -16,20 +16,20 @@
 		type Bin
 	} from './measures';
 
-	const workbench = useWorkbench();
-	const view = $derived(workbench.model.view);
+	const desk = useDesk();
+	const view = $derived(desk.model.view);
 	const measures = $derived(checkMeasures(view));
-	const measure = $derived(measures.find((one) => one.key === workbench.measure) ?? firstMeasure);
+	const measure = $derived(measures.find((one) => one.key === desk.measure) ?? firstMeasure);
 	const range = $derived(rangeOf(view, measure.key));
 	const bins = $derived(histogram(view, measure.key, range));
 	const colours = $derived(bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!));
-	const text = (value: number) => formatQuantity(value, measure.kind, workbench.display);
+	const text = (value: number) => formatQuantity(value, measure.kind, desk.display);
 	const bare = (value: number) =>
 		text(value)
 			.replace(/ (mm|m²|m³|m|kg)$/, '')
 			.replace('°', '');
 	const units: Partial<Record<NumberKind, string>> = { area: 'm²', volume: 'm³', angle: '°', mass: 'kg' };
-	const unit = $derived(measure.kind === 'length' ? workbench.display : units[measure.kind]);
+	const unit = $derived(measure.kind === 'length' ? desk.display : units[measure.kind]);
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
 	function choose(bin: Bin) {
@@ -43,7 +43,7 @@
 				})
 			)
 		);
-		workbench.selection.choose(chosen);
+		desk.selection.choose(chosen);
 	}
 </script>
 
@@ -58,7 +58,7 @@
 			value={measure.key}
 			options={measures.map((one) => ({ value: one.key, label: one.label }))}
 			label="Measure"
-			onchoose={(key) => (workbench.measure = key)}
+			onchoose={(key) => (desk.measure = key)}
 		/>.
 	</p>
 	<div

@@ -1,5 +1,6 @@
+import { columnValues, everySite } from '$core/field/column';
+import { fieldsOver, type Field } from '$core/field/fields';
 import type { NumberKind } from '$core/units/dimension';
-import type { FaceView } from '$lib/worker/views';
 import type { ModelView, ZoneView } from '$lib/state/model.svelte';
 import { interpolateCividis } from 'd3-scale-chromatic';
 
@@ -10,37 +11,32 @@ export interface CheckMeasure {
 	readonly kind: NumberKind;
 }
 
-const cellMeasures = [
-	{ key: 'warp', label: 'warp', kind: 'length' },
-	{ key: 'area', label: 'area', kind: 'area' },
-	{ key: 'longestEdge', label: 'longest edge', kind: 'length' },
-	{ key: 'smallestAngle', label: 'smallest angle', kind: 'angle' },
-	{ key: 'offEven', label: 'distance from even true length', kind: 'length' },
-	{ key: 'share', label: 'share of the whole cell', kind: 'ratio' }
-] as const satisfies readonly (CheckMeasure & { key: keyof FaceView['checks'] })[];
+const cellFields: readonly Field[] = fieldsOver('cell');
+const ofCells = cellFields.map(({ id, label, kind }): CheckMeasure => ({ key: id, label, kind }));
 /** What is looked at first. */
-export const firstMeasure: CheckMeasure = cellMeasures[0];
+export const firstMeasure: CheckMeasure = ofCells[0]!;
 
 /** Groups of pieces on the cells of one face, or of any. */
 const onCells = ({ groups }: ZoneView, f?: number) =>
-	groups.filter(({ clause, face }) => clause.kind !== 'run' && (f === undefined || face === f));
+	groups.filter(({ over, face }) => over === 'cell' && (f === undefined || face === f));
 
-/** Measures of cells, then those that the parts on them report, each name and kind once. */
+/** Fields of cells, then what the parts on them measure, each name and kind once. */
 export function checkMeasures(view: ModelView): CheckMeasure[] {
 	const found = new Map<string, CheckMeasure>();
 	for (const { measures } of view.zones.flatMap((zone) => onCells(zone)))
 		for (const { key, label, kind } of measures) found.set(key, { key, label: label.toLowerCase(), kind });
-	return [...cellMeasures, ...found.values()];
+	return [...ofCells, ...found.values()];
 }
 
 /** A measure's value for every cell of a face; NaN where a cell has none. */
 export function valuesOf(zone: ZoneView, f: number, key: string): Float64Array {
 	const face = zone.faces[f]!;
-	const own = cellMeasures.find((one) => one.key === key);
-	if (own) return face.checks[own.key];
-	const values = new Float64Array(face.cells.count).fill(NaN);
-	for (const { anchors, measures } of onCells(zone, f))
-		measures.find((one) => one.key === key)?.values.forEach((value, row) => (values[anchors[row]!] = value));
+	const { count } = face.cells;
+	const field = cellFields.find(({ id }) => id === key);
+	if (field) return columnValues(field.column(face, everySite(count)), count);
+	const values = new Float64Array(count).fill(NaN);
+	for (const { sites, measures } of onCells(zone, f))
+		measures.find((one) => one.key === key)?.values.forEach((value, row) => (values[sites[row]!] = value));
 	return values;
 }
 

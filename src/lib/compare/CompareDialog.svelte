@@ -4,7 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { patternValue, patternWords } from '$lib/sheet/pattern-words';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import type { LayoutTrial } from '$lib/worker/chain.worker';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
@@ -13,22 +13,22 @@
 
 	/** Several settings of one zone side by side; one of them is taken. */
 	let { zone, onleave }: { zone: Zone; onleave: () => void } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	// svelte-ignore state_referenced_locally
 	let trials = $state.raw<readonly Trial[]>(firstTrials(zone));
 	let results = $state.raw<ReadonlyMap<string, LayoutTrial>>(new Map());
 	const keyOf = (trial: Trial) => JSON.stringify([trial.settingOut, trial.pattern]);
 	const options = $derived([
 		...patternWords.map(({ value, label }) => ({ value, label })),
-		...workbench.project.document.tiles.map((one) => ({ value: `tile ${one.id}`, label: `tile ${one.name}` }))
+		...desk.project.document.tiles.map((one) => ({ value: `tile ${one.id}`, label: `tile ${one.name}` }))
 	]);
 
 	$effect(() => {
-		const { kept } = workbench.project;
+		const { kept } = desk.project;
 		for (const trial of trials) {
 			const key = keyOf(trial);
 			if (results.has(key)) continue;
-			void workbench.model.service
+			void desk.model.service
 				.layout(kept, withTrial(zone, trial))
 				.then((result) => (results = new Map([...results, [key, result]])))
 				.catch((error: Error) => (results = new Map([...results, [key, { problem: error.message }]])));
@@ -43,11 +43,11 @@
 		change(id, { pattern: choice });
 	}
 	function setSteps(trial: Trial, key: 'across' | 'up', text: string) {
-		const steps = readSteps(text, workbench.display);
+		const steps = readSteps(text, desk.display);
 		if (typeof steps !== 'string') change(trial.id, { settingOut: { ...trial.settingOut, [key]: steps } });
 	}
 	const checkSteps = (text: string) => {
-		const steps = readSteps(text, workbench.display);
+		const steps = readSteps(text, desk.display);
 		return typeof steps === 'string' ? steps : null;
 	};
 	function add() {
@@ -55,7 +55,7 @@
 		trials = [...trials, { ...last, id: Math.max(...trials.map(({ id }) => id)) + 1 }];
 	}
 	function take(trial: Trial) {
-		const done = workbench.do(
+		const done = desk.do(
 			`${zone.name}: settings compared, one taken`,
 			{ do: 'set', path: `zones/${zone.id}/settingOut`, value: trial.settingOut },
 			{ do: 'set', path: `zones/${zone.id}/pattern`, value: trial.pattern }
@@ -135,7 +135,7 @@
 								<dt>Line</dt>
 								<dd>{formatNumber(figures.lineLength / 1000, 0)} m</dd>
 								<dt>Worst warp</dt>
-								<dd>{formatLength(figures.worstWarp, workbench.display, 1)}</dd>
+								<dd>{formatLength(figures.worstWarp, desk.display, 1)}</dd>
 								<dt>Smallest piece</dt>
 								<dd>{formatQuantity(figures.smallestArea, 'area')}</dd>
 								<dt>Different cells, by their edges</dt>

@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { DropdownMenu } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { exportProject, type ExportFormat } from './download';
 
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const formats: readonly { id: ExportFormat; label: string; note: string }[] = [
 		{ id: 'panels', label: 'Panels', note: 'CSV' },
 		{ id: 'bars', label: 'Bars', note: 'CSV' },
@@ -19,7 +19,7 @@
 	];
 	async function write(format: ExportFormat) {
 		try {
-			await exportProject(workbench, format);
+			await exportProject(desk, format);
 		} catch (error) {
 			toast.error(`This could not be written: ${(error as Error).message}`);
 		}

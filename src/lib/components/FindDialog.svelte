@@ -2,12 +2,12 @@
 	import { goto } from '$app/navigation';
 	import { Command, Dialog } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
-	import { cellMark } from '$core/schedule/marks';
+	import { cellMark, markPrefix } from '$core/cladding/marks';
 	import { addressOf } from '$lib/state/selection.svelte';
-	import { lenses, useWorkbench } from '$lib/state/workbench.svelte';
+	import { lenses, useDesk } from '$lib/state/desk.svelte';
 
 	let { open = $bindable(), onkeys }: { open: boolean; onkeys: () => void } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let text = $state('');
 	let input = $state<HTMLElement | null>(null);
 	/** At once: what is typed right after the key that opens it is not lost. */
@@ -19,12 +19,12 @@
 		readonly kind: string;
 		readonly act: () => void;
 	}
-	const { project } = workbench;
+	const { project } = desk;
 	const entries = $derived.by((): Entry[] => [
 		...lenses.map((lens) => ({
 			label: lens.label,
 			kind: 'lens',
-			act: () => void (workbench.lens = lens.id)
+			act: () => void (desk.lens = lens.id)
 		})),
 		{ label: 'Schedule', kind: 'page', act: () => void goto(`/project/${project.id}/schedule`) },
 		{ label: 'History', kind: 'page', act: () => void goto(`/project/${project.id}/history`) },
@@ -41,20 +41,20 @@
 		...project.document.masses.map((mass) => ({
 			label: mass.name,
 			kind: 'mass',
-			act: () => void (workbench.selection.clause = `masses/${mass.id}`)
+			act: () => void (desk.selection.clause = `masses/${mass.id}`)
 		})),
 		...project.document.zones.map((zone) => ({
 			label: zone.name,
 			kind: 'zone',
 			act: () => {
-				workbench.activeZone = zone.id;
-				workbench.selection.clause = `zones/${zone.id}/faces`;
+				desk.activeZone = zone.id;
+				desk.selection.clause = `zones/${zone.id}/faces`;
 			}
 		})),
 		...project.document.variants.map((variant) => ({
 			label: variant.name,
 			kind: 'variant',
-			act: () => void (workbench.selection.clause = `variants/${variant.id}`)
+			act: () => void (desk.selection.clause = `variants/${variant.id}`)
 		}))
 	]);
 	/** Pieces by their mark, looked for only when something like a mark is typed. */
@@ -62,20 +62,20 @@
 		const wanted = text.trim().toUpperCase();
 		if (!/^[A-Z][A-Z0-9]*(\.\d+)?-/.test(wanted)) return [];
 		const list: Entry[] = [];
-		workbench.model.view.zones.forEach((zone, z) => {
+		desk.model.view.zones.forEach((zone, z) => {
 			const code = project.document.zones.find((one) => one.id === zone.id)?.code ?? '';
 			if (!wanted.startsWith(code)) return;
 			zone.faces.forEach((face, f) => {
 				for (let c = 0; c < face.cells.count && list.length < MOST; c++) {
-					const mark = cellMark(code, zone.faces.length, f, face, c);
+					const mark = cellMark(markPrefix(code, zone.faces.length, f), face.cells, c);
 					if (mark.startsWith(wanted))
 						list.push({
 							label: mark,
 							kind: zone.id,
 							act: () => {
-								workbench.activeZone = zone.id;
-								workbench.selection.choose([
-									addressOf(workbench.model.view, { zone: z, face: f, kind: 'cell', index: c })
+								desk.activeZone = zone.id;
+								desk.selection.choose([
+									addressOf(desk.model.view, { zone: z, face: f, kind: 'cell', index: c })
 								]);
 							}
 						});

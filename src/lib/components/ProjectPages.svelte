@@ -4,12 +4,12 @@
 	import { toast } from 'svelte-sonner';
 	import { OWN_HEADER } from '$lib/saving/line';
 	import type { OpenProject } from '$lib/state/project.svelte';
-	import { Workbench, provideWorkbench } from '$lib/state/workbench.svelte';
+	import { Desk, provideDesk } from '$lib/state/desk.svelte';
 
 	let { opened, children }: { opened: OpenProject; children: Snippet } = $props();
-	// One workbench for as long as the project is open; its pages share it.
+	// One desk for as long as the project is open; its pages share it.
 	// svelte-ignore state_referenced_locally
-	const workbench = provideWorkbench(new Workbench(opened));
+	const desk = provideDesk(new Desk(opened));
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
@@ -21,35 +21,35 @@
 	};
 	onMount(() =>
 		tinykeys(window, {
-			'$mod+z': onPages(() => workbench.project.undo()),
-			'$mod+Shift+z': onPages(() => workbench.project.redo())
+			'$mod+z': onPages(() => desk.project.undo()),
+			'$mod+Shift+z': onPages(() => desk.project.redo())
 		})
 	);
 	onMount(() => () => {
 		clearTimeout(pictureTimer);
 		// What is said of this project would lie over the next one.
 		toast.dismiss();
-		workbench.model.close();
-		workbench.project.close();
+		desk.model.close();
+		desk.project.close();
 	});
 	$effect(() => {
 		// A file that has come makes the document whole, and is computed.
-		void workbench.project.document;
-		workbench.model.request(workbench.project.kept, workbench.project.previewing);
+		void desk.project.document;
+		desk.model.request(desk.project.kept, desk.project.previewing);
 	});
 	$effect(() => {
-		for (const notice of workbench.project.notices) toast(notice, { duration: 8000 });
-		if (workbench.project.notices.length) workbench.project.notices = [];
+		for (const notice of desk.project.notices) toast(notice, { duration: 8000 });
+		if (desk.project.notices.length) desk.project.notices = [];
 	});
 	/** Keep the project list's picture and count up, once things have come to rest. */
 	$effect(() => {
 		clearTimeout(pictureTimer);
-		if (workbench.model.behind || workbench.project.saveState.is !== 'saved') return;
-		void workbench.model.runs;
+		if (desk.model.behind || desk.project.saveState.is !== 'saved') return;
+		void desk.model.runs;
 		pictureTimer = setTimeout(async () => {
-			const picture = await workbench.model.service.picture().catch(() => null);
+			const picture = await desk.model.service.picture().catch(() => null);
 			if (!picture) return;
-			await fetch(`/api/projects/${workbench.project.id}/picture`, {
+			await fetch(`/api/projects/${desk.project.id}/picture`, {
 				method: 'PUT',
 				headers: { 'content-type': 'application/json', ...OWN_HEADER },
 				body: JSON.stringify(picture)

@@ -2,10 +2,10 @@
 	import { Dialog } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
 	import type { SetAside } from '$lib/saving/session';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { fileStem, saveFile } from './download';
 
-	const { project } = useWorkbench();
+	const { project } = useDesk();
 	let open = $state(false);
 	const words = $derived.by(() => {
 		const { is } = project.saveState;

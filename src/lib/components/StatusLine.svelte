@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 
-	const workbench = useWorkbench();
-	const { model } = workbench;
+	const desk = useDesk();
+	const { model } = desk;
 	const counts = $derived.by(() => {
 		let cells = 0;
 		let pieces = 0;
@@ -12,8 +12,8 @@
 		for (const zone of model.view.zones) {
 			cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
 			for (const group of zone.groups) {
-				if (group.clause.kind === 'run') bars += group.anchors.length;
-				else pieces += group.anchors.length;
+				if (group.over === 'line') bars += group.sites.length;
+				else pieces += group.sites.length;
 				flags += group.flags.size;
 			}
 		}
@@ -23,7 +23,7 @@
 	const remarks = $derived(model.view.problems.length - problems);
 	const report = $derived(model.report);
 	const reported = $derived(
-		workbench.project.document.zones.find((zone) => zone.id === report?.zone)?.name ?? 'A zone'
+		desk.project.document.zones.find((zone) => zone.id === report?.zone)?.name ?? 'A zone'
 	);
 </script>
 
@@ -37,10 +37,10 @@
 	<span>{formatNumber(counts.pieces)} pieces</span>
 	<span>{formatNumber(counts.bars)} bars</span>
 	<span class:text-oxide={counts.flags > 0}>{formatNumber(counts.flags)} flags</span>
-	{#if workbench.isolated}
+	{#if desk.isolated}
 		<span class="text-ink"
-			>{formatNumber(workbench.isolated.length)} shown alone
-			<button type="button" class="ml-1 underline" onclick={() => workbench.isolate()}>Show all</button></span
+			>{formatNumber(desk.isolated.length)} shown alone
+			<button type="button" class="ml-1 underline" onclick={() => desk.isolate()}>Show all</button></span
 		>
 	{/if}
 	{#if report}

@@ -2,15 +2,15 @@
 	import Redo2 from '@lucide/svelte/icons/redo-2';
 	import Undo2 from '@lucide/svelte/icons/undo-2';
 	import type { Snippet } from 'svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ChoiceChip from './ChoiceChip.svelte';
 	import ExportMenu from './ExportMenu.svelte';
 	import SaveStatus from './SaveStatus.svelte';
 	import TextChip from './TextChip.svelte';
 
 	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
-	const workbench = useWorkbench();
-	const { project } = workbench;
+	const desk = useDesk();
+	const { project } = desk;
 	const MOST_NAME = 120;
 	const displays = [
 		{ value: 'mm', label: 'mm' },
@@ -30,7 +30,7 @@
 				label="Name of the project"
 				look="name"
 				check={(text) => (text.length > MOST_NAME ? `A name has at most ${MOST_NAME} letters` : null)}
-				oncommit={(text) => workbench.set('name', text, `project name ${text}`)}
+				oncommit={(text) => desk.set('name', text, `project name ${text}`)}
 			/>{/if}
 	</span>
 	<div class="mx-auto h-full">{@render middle()}</div>
@@ -60,10 +60,10 @@
 	</span>
 	<SaveStatus />
 	<ChoiceChip
-		value={workbench.display}
+		value={desk.display}
 		options={displays}
 		label="Lengths shown in"
-		onchoose={(value) => workbench.set('display', value, `lengths in ${value}`)}
+		onchoose={(value) => desk.set('display', value, `lengths in ${value}`)}
 	/>
 	<ExportMenu />
 </header>

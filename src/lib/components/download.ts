@@ -1,6 +1,6 @@
 import { projectJson } from '$core/exchange/json/write';
 import type { ScheduleName } from '$core/schedule/table';
-import type { Workbench } from '$lib/state/workbench.svelte';
+import type { Desk } from '$lib/state/desk.svelte';
 
 export type ExportFormat = 'glb' | 'ifc' | 'step' | 'json' | ScheduleName;
 
@@ -24,9 +24,9 @@ export function fileStem(name: string): string {
 }
 
 /** Write the open project in a format, in the worker, and download it. */
-export async function exportProject(workbench: Workbench, format: ExportFormat): Promise<void> {
-	const { service } = workbench.model;
-	const { document } = workbench.project;
+export async function exportProject(desk: Desk, format: ExportFormat): Promise<void> {
+	const { service } = desk.model;
+	const { document } = desk.project;
 	const stem = fileStem(document.name);
 	switch (format) {
 		case 'glb':

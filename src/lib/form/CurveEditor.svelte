@@ -6,7 +6,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import { toast } from 'svelte-sonner';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import {
 		drawnPoints,
 		evenOut,
@@ -22,8 +22,8 @@
 	} from './curve';
 
 	let { curve }: { curve: EditedCurve } = $props();
-	const workbench = useWorkbench();
-	const display = $derived(workbench.display);
+	const desk = useDesk();
+	const display = $derived(desk.display);
 	const WIDTH = 520;
 	const HEIGHT = 300;
 	const MARGIN = 34;
@@ -114,13 +114,13 @@
 	}
 	function drag(event: PointerEvent) {
 		if (dragged === null) return;
-		workbench.project.preview(movePoint(curve, dragged, movedTo(dragged, toPlane(event))));
+		desk.project.preview(movePoint(curve, dragged, movedTo(dragged, toPlane(event))));
 	}
 	function drop(event: PointerEvent) {
 		if (dragged === null) return;
 		const edit = movePoint(curve, dragged, movedTo(dragged, toPlane(event)));
-		workbench.project.dropPreview();
-		workbench.do(`${curve.label} point ${dragged + 1} moved`, edit);
+		desk.project.dropPreview();
+		desk.do(`${curve.label} point ${dragged + 1} moved`, edit);
 		dragged = null;
 		frozen = null;
 	}
@@ -139,7 +139,7 @@
 			const step = snap || 1;
 			const p = curve.points[k]!;
 			const to = movedTo(k, [(p[across] ?? 0) + way[0] * step, (p[up] ?? 0) + way[1] * step]);
-			workbench.do(`${curve.label} point ${k + 1} moved`, movePoint(curve, k, to));
+			desk.do(`${curve.label} point ${k + 1} moved`, movePoint(curve, k, to));
 		} else if (event.key === 'Delete' || event.key === 'Backspace') {
 			event.preventDefault();
 			remove(k);
@@ -148,7 +148,7 @@
 	const least = $derived(curve.closed === 'always' && !curve.mirrored ? 3 : 2);
 	function remove(k: number) {
 		if (curve.points.length <= least) return;
-		workbench.do(`${curve.label}: point ${k + 1} removed`, ...removePoint(curve, k));
+		desk.do(`${curve.label}: point ${k + 1} removed`, ...removePoint(curve, k));
 		chosen = Math.max(0, k - 1);
 	}
 	let wanted = $state(9);
@@ -160,13 +160,13 @@
 			toast.error('A broken curve cannot be evened out; mend it first.');
 			return;
 		}
-		if (workbench.do(`${curve.label} evened out to ${wanted} points`, ...made.edits))
+		if (desk.do(`${curve.label} evened out to ${wanted} points`, ...made.edits))
 			toast(
 				`Evened out to ${wanted} points, within ${formatLength(made.deviation, display, 1)} of what it was.`
 			);
 	}
 	function split(k: number) {
-		workbench.do(`${curve.label}: a point after ${k + 1}`, ...splitPair(curve, k));
+		desk.do(`${curve.label}: a point after ${k + 1}`, ...splitPair(curve, k));
 		chosen = k + 1;
 	}
 	const joinWords = $derived([
@@ -178,7 +178,7 @@
 		typeof segment === 'object' ? 'arc' : (segment ?? 'line');
 	function chooseJoin(word: string) {
 		const segment: Segment = word === 'arc' ? { arc: Math.round(pairLength / 8) } : (word as 'line');
-		workbench.do(`${curve.label}: ${word} after point ${pair + 1}`, joinAs(curve, pair, segment));
+		desk.do(`${curve.label}: ${word} after point ${pair + 1}`, joinAs(curve, pair, segment));
 	}
 	function setCoordinate(k: number, axis: number, value: number) {
 		return movePoint(
@@ -233,7 +233,7 @@
 				]}
 				label="Symmetry"
 				onchoose={(value) =>
-					workbench.do(
+					desk.do(
 						`${curve.label} ${value === 'yes' ? 'mirrored' : 'as drawn'}`,
 						...setSwitch(curve, 'mirrored', value === 'yes')
 					)}
@@ -248,7 +248,7 @@
 				]}
 				label="Open or closed"
 				onchoose={(value) =>
-					workbench.do(`${curve.label} ${value}`, ...setSwitch(curve, 'closed', value === 'closed'))}
+					desk.do(`${curve.label} ${value}`, ...setSwitch(curve, 'closed', value === 'closed'))}
 			/>
 		{/if}
 	</div>
@@ -341,13 +341,10 @@
 					{display}
 					step={snap || 10}
 					label="{curve.label} point {at + 1} {axis}"
-					onpreview={(value) => workbench.project.preview(setCoordinate(at, n, value))}
-					onpreviewend={() => workbench.project.dropPreview()}
+					onpreview={(value) => desk.project.preview(setCoordinate(at, n, value))}
+					onpreviewend={() => desk.project.dropPreview()}
 					oncommit={(value, was) =>
-						workbench.do(
-							`${curve.label} point ${at + 1} ${axis} ${was} → ${value}`,
-							setCoordinate(at, n, value)
-						)}
+						desk.do(`${curve.label} point ${at + 1} ${axis} ${was} → ${value}`, setCoordinate(at, n, value))}
 				/></span
 			>
 		{/each}
@@ -390,10 +387,10 @@
 					{display}
 					label="Rise of the arc"
 					step={snap || 10}
-					onpreview={(value) => workbench.project.preview(joinAs(curve, pair, { arc: value }))}
-					onpreviewend={() => workbench.project.dropPreview()}
+					onpreview={(value) => desk.project.preview(joinAs(curve, pair, { arc: value }))}
+					onpreviewend={() => desk.project.dropPreview()}
 					oncommit={(value, was) =>
-						workbench.do(`${curve.label} rise ${was} → ${value}`, joinAs(curve, pair, { arc: value }))}
+						desk.do(`${curve.label} rise ${was} → ${value}`, joinAs(curve, pair, { arc: value }))}
 				/> to the left{:else if joins[pair] === 'line'}
 				for
 				<NumberChip
@@ -404,7 +401,7 @@
 					min={1}
 					step={snap || 10}
 					oncommit={(value) =>
-						workbench.do(`${curve.label} length after ${pair + 1}`, setLength(curve, pair, value))}
+						desk.do(`${curve.label} length after ${pair + 1}`, setLength(curve, pair, value))}
 				/>{/if}.
 		</p>
 	{/if}

@@ -3,18 +3,18 @@
 	import { formatLength, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { newZone } from '$lib/sheet/new-things';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { changeFaces, choiceOf, coverToo, splitFace } from './face-choices';
 	import { curvatureWords } from './surface-view';
 
-	const workbench = useWorkbench();
-	const document = $derived(workbench.project.document);
-	const chosen = $derived(workbench.selection.faces);
+	const desk = useDesk();
+	const document = $derived(desk.project.document);
+	const chosen = $derived(desk.selection.faces);
 	const last = $derived(chosen.at(-1));
 	const named = $derived(last ? splitFace(last) : null);
 	const mass = $derived(document.masses.find((one) => one.id === named?.mass));
 	const shape = $derived(
-		workbench.model.view.masses
+		desk.model.view.masses
 			.find((one) => one.id === named?.mass)
 			?.faces.find((face) => face.name === named?.face)
 	);
@@ -30,7 +30,7 @@
 	const whose = $derived(chosen.length > 1 ? `${chosen.length} faces` : `${mass?.name} · ${named?.face}`);
 	/** Area of all chosen faces (mm²). */
 	const together = $derived(
-		workbench.model.view.masses
+		desk.model.view.masses
 			.flatMap((one) => one.faces.filter((face) => chosen.includes(`${one.id}/${face.name}`)))
 			.reduce((sum, face) => sum + face.area, 0)
 	);
@@ -45,7 +45,7 @@
 	}));
 
 	const turnOutside = () =>
-		workbench.do(
+		desk.do(
 			`${whose}: outside turned`,
 			...changeFaces(document, chosen, (one) => ({
 				...one,
@@ -53,21 +53,21 @@
 			}))
 		);
 	const setCorner = (corner: number) =>
-		workbench.do(
+		desk.do(
 			`${whose}: corner ${corner + 1} comes first`,
 			...changeFaces(document, chosen, (one) => ({ ...one, corner }))
 		);
 	function makeZone() {
 		const zone = newZone(mass?.name ?? 'Zone', chosen.map(splitFace), document.zones);
 		if (
-			workbench.do(`zone on ${whose}`, {
+			desk.do(`zone on ${whose}`, {
 				do: 'insert',
 				path: 'zones',
 				index: document.zones.length,
 				value: zone
 			})
 		)
-			workbench.activeZone = zone.id;
+			desk.activeZone = zone.id;
 	}
 	/** The same clauses on these faces: a zone of their own with everything the other one says. */
 	function copyZone(id: string) {
@@ -80,9 +80,10 @@
 			code: fresh.code,
 			name: fresh.name,
 			faces: fresh.faces,
+			nodes: [],
 			exceptions: []
 		};
-		workbench.do(`${source.name} copied to ${whose}`, {
+		desk.do(`${source.name} copied to ${whose}`, {
 			do: 'insert',
 			path: 'zones',
 			index: document.zones.length,
@@ -103,7 +104,7 @@
 				type="button"
 				class="text-ink-2 hover:bg-wash rounded"
 				aria-label="Clear the selection"
-				onclick={() => workbench.selection.clear()}><X size={14} /></button
+				onclick={() => desk.selection.clear()}><X size={14} /></button
 			>
 		</h3>
 		{#if chosen.length > 1}<p class="text-ink-2 text-[12.5px]">and {chosen.length - 1} more</p>{/if}
@@ -118,7 +119,7 @@
 			<dd>{formatQuantity(shape.area, 'area')}</dd>
 			<dt>Across × up</dt>
 			<dd>
-				{formatLength(shape.across, workbench.display, 0)} × {formatLength(shape.up, workbench.display, 0)}
+				{formatLength(shape.across, desk.display, 0)} × {formatLength(shape.up, desk.display, 0)}
 			</dd>
 			<dt>Goes round</dt>
 			<dd>{closed}</dd>
@@ -133,7 +134,7 @@
 			<dd>{curvatureWords(shape.mean.low, 'mean')} to {curvatureWords(shape.mean.high, 'mean')}</dd>
 			{#if shape.deviation !== null}
 				<dt>Fitted within</dt>
-				<dd>{formatLength(shape.deviation, workbench.display, 3)}</dd>
+				<dd>{formatLength(shape.deviation, desk.display, 3)}</dd>
 			{/if}
 		</dl>
 		<p class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-relaxed!">
@@ -159,7 +160,7 @@
 					]}
 					label="Add to a zone"
 					onchoose={(id) =>
-						id !== '-' && workbench.do(`${whose} added to a zone`, ...coverToo(document, id, chosen))}
+						id !== '-' && desk.do(`${whose} added to a zone`, ...coverToo(document, id, chosen))}
 				/>
 				<ChoiceChip
 					value="-"

@@ -2,7 +2,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import { formatLength } from '$core/units/quantity';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import {
 		cssOf,
 		curvatureWords,
@@ -12,13 +12,13 @@
 		type SurfaceView
 	} from './surface-view';
 
-	const workbench = useWorkbench();
-	const surface = $derived(workbench.surface);
-	const masses = $derived(workbench.model.view.masses);
+	const desk = useDesk();
+	const surface = $derived(desk.surface);
+	const masses = $derived(desk.model.view.masses);
 	const colour = $derived(surface.colour);
-	const reach = $derived(isMeasured(colour) ? reachOf(masses, colour, workbench.selection.faces) : 0);
+	const reach = $derived(isMeasured(colour) ? reachOf(masses, colour, desk.selection.faces) : 0);
 	const STOPS = 9;
-	const change = (part: Partial<SurfaceView>) => (workbench.surface = { ...surface, ...part });
+	const change = (part: Partial<SurfaceView>) => (desk.surface = { ...surface, ...part });
 
 	const axes = [
 		{ value: '-', label: 'nowhere' },
@@ -75,7 +75,7 @@
 			<NumberChip
 				value={cut.at}
 				kind="length"
-				display={workbench.display}
+				display={desk.display}
 				label="Place of the cut"
 				step={100}
 				onpreview={(at) => change({ cut: { ...cut, at } })}
@@ -93,7 +93,7 @@
 		></div>
 		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]" data-testid="curvature-legend">
 			{#if colour === 'deviation'}
-				<span>0</span><span>{formatLength(reach, workbench.display, 2)}</span>
+				<span>0</span><span>{formatLength(reach, desk.display, 2)}</span>
 			{:else}
 				<span>{colour === 'mean' ? 'out, ' : ''}{curvatureWords(-reach, colour)}</span>
 				<span>{colour === 'mean' ? 'flat' : '0'}</span>

@@ -2,13 +2,13 @@
 	import type { Project } from '$core/project/schema';
 	import { formatNumber } from '$core/units/quantity';
 	import { LiveModel } from '$lib/state/model.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { onMount } from 'svelte';
 
 	/** A document of the past, computed in a worker of its own; null while it is fetched. */
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let { document }: { document: Project | null } = $props();
-	const model = new LiveModel(workbench.project.files);
+	const model = new LiveModel(desk.project.files);
 	let picture = $state<string | null>(null);
 	let pieces = $state(0);
 

@@ -2,7 +2,7 @@
 	import { rangeOf } from '$lib/check/measures';
 	import { cellColours } from '$lib/model/paint';
 	import { addressOf, find } from '$lib/state/selection.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { formatNumber } from '$core/units/quantity';
 	import { onMount } from 'svelte';
 	import { cellsOfShape, shapeName } from './alike';
@@ -18,12 +18,12 @@
 		drawSelection
 	} from './draw-map';
 	import { DRAWN_AT_ONCE, MapPicture, type MapContent } from './map-picture';
-	import { partsOf } from '$core/cladding/kit';
 	import { exceptionEdits } from '$lib/sheet/exceptions';
+	import { variantsOn } from '$lib/sheet/variants-on';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { MARGIN, cellAt, cellsInBox, extentOf, headAt, headsOf, mapSheets, type Box } from './map-sheets';
 
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let canvas: HTMLCanvasElement;
 	let frame: HTMLElement;
 	let size = $state({ width: 0, height: 0 });
@@ -31,14 +31,13 @@
 	let zoom = $state(1);
 	let pan = $state({ x: 0, y: 0 });
 
-	const view = $derived(workbench.model.view);
-	const zoneIndex = $derived(view.zones.findIndex((zone) => zone.id === workbench.activeZone));
+	const view = $derived(desk.model.view);
+	const zoneIndex = $derived(view.zones.findIndex((zone) => zone.id === desk.activeZone));
 	const zone = $derived(view.zones[zoneIndex]);
-	const name = $derived(workbench.project.document.zones.find((one) => one.id === zone?.id)?.name ?? '');
+	const name = $derived(desk.project.document.zones.find((one) => one.id === zone?.id)?.name ?? '');
 	/** Its name while it is not made yet. */
 	const chosen = $derived(
-		workbench.model.behind &&
-			workbench.project.document.zones.find((one) => one.id === workbench.activeZone)?.name
+		desk.model.behind && desk.project.document.zones.find((one) => one.id === desk.activeZone)?.name
 	);
 	const sheets = $derived(mapSheets(zone?.faces ?? []));
 	const whole = $derived(extentOf(sheets));
@@ -57,7 +56,7 @@
 	/** Heads of every sheet; each selects its course or bay. */
 	const heads = $derived(sheets.map((sheet) => headsOf(sheet, place, size)));
 	const selected = $derived(
-		workbench.selection.addresses
+		desk.selection.addresses
 			.flatMap((address) => find(view, address) ?? [])
 			.filter((one) => one.zone === zoneIndex)
 	);
@@ -74,7 +73,7 @@
 	const picture = new MapPicture(() => pictures++);
 	onMount(() => () => picture.stop());
 	const colours = $derived.by(() => {
-		const { lens, measure } = workbench;
+		const { lens, measure } = desk;
 		if (!zone) return [];
 		const paint = { lens, measure, range: rangeOf(view, measure) };
 		return zone.faces.map((_, f) => cellColours(zone, f, paint));
@@ -113,9 +112,9 @@
 			const cells = indices('cell');
 			drawHeads(pen, heads[f]!);
 			if (sheets.length > 1) drawFaceName(pen, place, sheet, faceName(f));
-			drawSelection(pen, place, sheet, [...cells, ...(paintedCells.get(f) ?? [])], indices('edge'));
+			drawSelection(pen, place, sheet, [...cells, ...(paintedCells.get(f) ?? [])], indices('line'));
 			for (const guide of guideLines) if (guide.f === f) drawGuide(pen, place, sheet, guide.line, guide.name);
-			if (!workbench.labels) return;
+			if (!desk.labels) return;
 			if (cellCount <= DRAWN_AT_ONCE) drawAddresses(pen, place, sheet, size);
 			if (cells.length) drawCornerNumbers(pen, place, sheet, cells.at(-1)!);
 		});
@@ -124,8 +123,8 @@
 	const address = (f: number, c: number) =>
 		addressOf(view, { zone: zoneIndex, face: f, kind: 'cell', index: c });
 	function take(addresses: string[], extend: boolean) {
-		if (extend) workbench.selection.extend(addresses);
-		else workbench.selection.choose(addresses);
+		if (extend) desk.selection.extend(addresses);
+		else desk.selection.choose(addresses);
 	}
 
 	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean; box: boolean } | null = null;
@@ -140,15 +139,10 @@
 	const brushes = $derived([
 		{ value: 'rules', label: 'what the rules say' },
 		{ value: 'open', label: 'nothing: open' },
-		...workbench.project.document.variants
-			.filter(
-				(variant) =>
-					partsOf(workbench.project.document).find((part) => part.id === variant.part)?.anchor.kind === 'ring'
-			)
-			.map((variant) => ({
-				value: `variant ${variant.id}`,
-				label: `${partsOf(workbench.project.document).find((part) => part.id === variant.part)?.label} · ${variant.name}`
-			}))
+		...variantsOn(desk.project.document, 'cell').map(({ value, label }) => ({
+			value: `variant ${value}`,
+			label
+		}))
 	]);
 	function paintAt(x: number, y: number) {
 		const hit = cellAt(sheets, place, x, y);
@@ -158,33 +152,31 @@
 	function endPaint() {
 		const put =
 			brush === 'rules' ? null : brush === 'open' ? 'open' : { variant: brush.slice(8), values: {} };
-		const edits = exceptionEdits(workbench.project.document, painted, put, view);
+		const edits = exceptionEdits(desk.project.document, painted, put, view);
 		const count = painted.length;
 		paintedCells = new Map();
-		if (edits.length) workbench.do(`${name}: ${count} ${count === 1 ? 'cell' : 'cells'} painted`, ...edits);
+		if (edits.length) desk.do(`${name}: ${count} ${count === 1 ? 'cell' : 'cells'} painted`, ...edits);
 	}
-	const faceOf = (f: number) => workbench.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
+	const faceOf = (f: number) => desk.project.document.zones.find((one) => one.id === zone?.id)?.faces[f];
 	function faceName(f: number): string {
 		const wanted = faceOf(f);
-		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
+		const mass = desk.project.document.masses.find((one) => one.id === wanted?.mass);
 		return wanted ? `${mass?.name ?? wanted.mass} · ${wanted.face}` : '';
 	}
 	function addGuide(f: number, places: (readonly [number, number])[]) {
 		tool = 'choose';
 		const wanted = faceOf(f);
-		if (wanted)
-			workbench.do('a guide drawn on the map', guideEdit(workbench.project.document.guides, wanted, places));
+		if (wanted) desk.do('a guide drawn on the map', guideEdit(desk.project.document.guides, wanted, places));
 	}
 	function addTrim(f: number, places: (readonly [number, number])[]) {
 		tool = 'choose';
 		const wanted = faceOf(f);
-		const mass = workbench.project.document.masses.find((one) => one.id === wanted?.mass);
-		if (wanted && mass)
-			workbench.do(`${mass.name}: a trim drawn on the map`, trimEdit(mass, wanted.face, places));
+		const mass = desk.project.document.masses.find((one) => one.id === wanted?.mass);
+		if (wanted && mass) desk.do(`${mass.name}: a trim drawn on the map`, trimEdit(mass, wanted.face, places));
 	}
 	/** Guides on the faces of the zone: which face, and the line to draw. */
 	const guideLines = $derived(
-		workbench.project.document.guides.flatMap((guide) => {
+		desk.project.document.guides.flatMap((guide) => {
 			if (guide.on !== 'map') return [];
 			const f = sheets.findIndex((_, k) => {
 				const face = faceOf(k);
@@ -258,9 +250,9 @@
 		}
 		const hit = cellAt(sheets, place, at.x, at.y);
 		if (!hit) {
-			if (!event.shiftKey) workbench.selection.clear();
-		} else if (event.shiftKey) workbench.selection.toggle(address(hit.f, hit.c));
-		else workbench.selection.choose([address(hit.f, hit.c)]);
+			if (!event.shiftKey) desk.selection.clear();
+		} else if (event.shiftKey) desk.selection.toggle(address(hit.f, hit.c));
+		else desk.selection.choose([address(hit.f, hit.c)]);
 	}
 	function wheel(event: WheelEvent) {
 		event.preventDefault();
@@ -284,7 +276,7 @@
 		const [one] = selected;
 		if (!one) return;
 		const wanted = shapeName(sheets[one.face]!.face, one.index);
-		workbench.selection.choose(
+		desk.selection.choose(
 			sheets.flatMap(({ face }, f) => cellsOfShape(face, wanted).map((c) => address(f, c)))
 		);
 	}

@@ -1,7 +1,7 @@
 import type { FaceView } from '$lib/worker/views';
 
 /** Edge lengths of a cell in turn to the whole millimetre, as a name for what is alike. */
-export function shapeName({ cells, positions }: FaceView, c: number): string {
+export function shapeName({ cells, grid: { positions } }: FaceView, c: number): string {
 	const nodes = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
 	const lengths = nodes.map((a, k) => {
 		const b = nodes[(k + 1) % nodes.length]!;

@@ -54,7 +54,8 @@ export function drawCells(
 	from = 0,
 	to = sheet.face.cells.count
 ): void {
-	const { cells, across, up } = sheet.face;
+	const { cells, grid } = sheet.face;
+	const { across, up } = grid;
 	const { points } = sheet.layout;
 	const reach = Math.max(40, (4 * view.scale * across.lengths.belt) / across.steps);
 	const byTone: number[][] = palette.map(() => []);

@@ -10,7 +10,7 @@ export interface FlatLayout {
 }
 
 /** The true length of the course line that a node lies on or beside (mm). */
-function lengthAt({ columns, rows, extraJ, courseLengths }: FaceView, node: number): number {
+function lengthAt({ grid: { columns, rows, extraJ, courseLengths } }: FaceView, node: number): number {
 	const own = columns * rows;
 	const j = node < own ? Math.floor(node / columns) : extraJ[node - own]!;
 	const from = Math.floor(j);
@@ -19,7 +19,7 @@ function lengthAt({ columns, rows, extraJ, courseLengths }: FaceView, node: numb
 }
 
 /** Bay and course of a node, from 0; those of trims lie between lines. */
-function placeOf({ columns, rows, extraI, extraJ }: FaceView, node: number): [number, number] {
+function placeOf({ grid: { columns, rows, extraI, extraJ } }: FaceView, node: number): [number, number] {
 	const own = columns * rows;
 	if (node >= own) return [extraI[node - own]!, extraJ[node - own]!];
 	return [node % columns, Math.floor(node / columns)];
@@ -30,7 +30,8 @@ function placeOf({ columns, rows, extraI, extraJ }: FaceView, node: number): [nu
  * belt line. Cells over the seam of a ring are kept whole.
  */
 export function flatLayout(face: FaceView): FlatLayout {
-	const { cells, columns, rows, across, up, flat } = face;
+	const { cells, grid } = face;
+	const { columns, rows, across, up, flat } = grid;
 	const points = new Float64Array(2 * cells.corners.length);
 	let left = 0;
 	let right = 0;

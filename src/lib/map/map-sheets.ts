@@ -140,7 +140,7 @@ export const MARGIN = { left: 52, right: 26, top: 18, bottom: 44 };
 
 /** Heads that fit without touching. */
 export function headsOf(sheet: MapSheet, view: MapView, size: { width: number; height: number }): Head[] {
-	const { up, across, courseLengths } = sheet.face;
+	const { up, across, courseLengths } = sheet.face.grid;
 	const heads: Head[] = [];
 	const left = Math.max(MARGIN.left - 8, toX(view, sheet, sheet.layout.left) - 8);
 	let lastY = Infinity;

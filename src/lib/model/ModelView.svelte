@@ -3,7 +3,7 @@
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find } from '$lib/state/selection.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/sheet/drawn-edits';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
@@ -12,7 +12,7 @@
 	import { modelLabels } from './labels';
 	import { ModelScene } from './scene';
 
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let canvas: HTMLCanvasElement;
 	let frame: HTMLElement;
 	let scene = $state.raw<ModelScene | null>(null);
@@ -23,8 +23,8 @@
 	/** Bumped on every camera move, for what is laid over the picture. */
 	let cameraMoves = $state(0);
 
-	const view = $derived(workbench.model.view);
-	const selected = $derived(workbench.selection.addresses.flatMap((address) => find(view, address) ?? []));
+	const view = $derived(desk.model.view);
+	const selected = $derived(desk.selection.addresses.flatMap((address) => find(view, address) ?? []));
 
 	onMount(() => {
 		const plain = isPlain();
@@ -54,9 +54,9 @@
 
 	$effect(() => {
 		if (!scene) return;
-		const { lens, measure } = workbench;
+		const { lens, measure } = desk;
 		settled = false;
-		scene.update(view, { lens, measure, range: rangeOf(view, measure) }, workbench.isolated);
+		scene.update(view, { lens, measure, range: rangeOf(view, measure) }, desk.isolated);
 	});
 	$effect(() => {
 		if (!scene) return;
@@ -65,20 +65,18 @@
 	});
 	const covered = $derived(
 		new Set(
-			workbench.project.document.zones.flatMap((zone) =>
-				zone.faces.map((face) => `${face.mass}/${face.face}`)
-			)
+			desk.project.document.zones.flatMap((zone) => zone.faces.map((face) => `${face.mass}/${face.face}`))
 		)
 	);
 	$effect(() => {
 		if (!scene) return;
 		settled = false;
-		const chosen = new Set(workbench.selection.faces);
-		scene.shape(view, workbench.surface, workbench.lens === 'form', covered, chosen);
+		const chosen = new Set(desk.selection.faces);
+		scene.shape(view, desk.surface, desk.lens === 'form', covered, chosen);
 	});
 	const handles = $derived(
-		workbench.lens === 'form' && workbench.surface.handles && workbench.activeMass
-			? handlesOf(workbench.activeMass, workbench.project.document.levels)
+		desk.lens === 'form' && desk.surface.handles && desk.activeMass
+			? handlesOf(desk.activeMass, desk.project.document.levels)
 			: { points: [], lines: [] }
 	);
 	$effect(() => scene?.showHandles(handles));
@@ -101,13 +99,13 @@
 		return (point: Vector) => scene?.project(point) ?? null;
 	});
 	function leaveDrawing() {
-		workbench.drawsGuide = false;
+		desk.drawsGuide = false;
 		drawn = [];
 		next = null;
 	}
 	function endDrawing() {
 		if (!drawn.length) return;
-		workbench.do('a guide drawn in the model', guideInSpace(workbench.project.document.guides, drawn));
+		desk.do('a guide drawn in the model', guideInSpace(desk.project.document.guides, drawn));
 		leaveDrawing();
 	}
 
@@ -120,26 +118,26 @@
 	};
 	function down(event: PointerEvent) {
 		pressed = { x: event.clientX, y: event.clientY };
-		held = event.button === 0 && !workbench.drawsGuide ? (scene?.takeHandle(...local(event)) ?? null) : null;
+		held = event.button === 0 && !desk.drawsGuide ? (scene?.takeHandle(...local(event)) ?? null) : null;
 		if (held) canvas.setPointerCapture(event.pointerId);
 	}
 	function move(event: PointerEvent) {
-		if (workbench.drawsGuide && event.buttons === 0) next = placeAt(event);
+		if (desk.drawsGuide && event.buttons === 0) next = placeAt(event);
 		if (held && scene)
-			workbench.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
+			desk.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
 	}
 	function letGo(event: PointerEvent, handle: Handle, moved: boolean) {
 		const to = scene!.dragHandle(handle, ...local(event), event.shiftKey);
 		scene!.letGo();
-		workbench.project.dropPreview();
-		const name = workbench.activeMass?.name ?? '';
-		if (moved) workbench.do(`${name} ${handle.label} moved`, ...handle.moved(to));
+		desk.project.dropPreview();
+		const name = desk.activeMass?.name ?? '';
+		if (moved) desk.do(`${name} ${handle.label} moved`, ...handle.moved(to));
 	}
 	function cancelled() {
 		if (!held) return;
 		held = null;
 		scene?.letGo();
-		workbench.project.dropPreview();
+		desk.project.dropPreview();
 	}
 	function up(event: PointerEvent) {
 		if (!pressed || !scene) return;
@@ -156,40 +154,40 @@
 			return;
 		}
 		if (event.button !== 0) return;
-		if (workbench.drawsGuide) {
+		if (desk.drawsGuide) {
 			const place = placeAt(event);
 			if (place) drawn = [...drawn, place];
 			return;
 		}
-		if (workbench.lens === 'form') {
+		if (desk.lens === 'form') {
 			const face = scene.pickFace(...local(event));
-			if (face) workbench.selection.chooseFace(face, event.shiftKey);
-			else if (!event.shiftKey) workbench.selection.clear();
+			if (face) desk.selection.chooseFace(face, event.shiftKey);
+			else if (!event.shiftKey) desk.selection.clear();
 			return;
 		}
 		const found = scene.pick(...local(event));
 		if (!found) {
-			if (!event.shiftKey) workbench.selection.clear();
+			if (!event.shiftKey) desk.selection.clear();
 			return;
 		}
 		const address = addressOf(view, found);
-		if (event.shiftKey) workbench.selection.toggle(address);
-		else workbench.selection.choose([address]);
-		workbench.activeZone = view.zones[found.zone]?.id ?? null;
+		if (event.shiftKey) desk.selection.toggle(address);
+		else desk.selection.choose([address]);
+		desk.activeZone = view.zones[found.zone]?.id ?? null;
 	}
 
 	/** What is written over the picture when labels are on: marks of what is selected or near, and more of the last cell. */
 	const labels = $derived.by(() => {
 		void cameraMoves;
-		if (!workbench.labels || !scene) return [];
-		return modelLabels(view, workbench.project.document.zones, selected, (point) => scene!.project(point), {
+		if (!desk.labels || !scene) return [];
+		return modelLabels(view, desk.project.document.zones, selected, (point) => scene!.project(point), {
 			width: frame.clientWidth,
 			height: frame.clientHeight
 		});
 	});
 	$effect(() => {
 		if (!scene) return;
-		scene.showArrows(view, workbench.labels ? selected : []);
+		scene.showArrows(view, desk.labels ? selected : []);
 	});
 </script>
 
@@ -197,11 +195,11 @@
 	class="relative h-full overflow-hidden bg-[radial-gradient(120%_90%_at_50%_20%,#FBF9F3_0,#EFEADD_100%)]"
 	bind:this={frame}
 	data-testid="model"
-	data-settled={settled && !workbench.model.behind}
+	data-settled={settled && !desk.model.behind}
 >
 	<canvas
 		bind:this={canvas}
-		class="absolute inset-0 block size-full touch-none {workbench.drawsGuide ? 'cursor-crosshair' : ''}"
+		class="absolute inset-0 block size-full touch-none {desk.drawsGuide ? 'cursor-crosshair' : ''}"
 		aria-label="Model in 3D"
 		onpointerdown={down}
 		onpointermove={move}
@@ -211,7 +209,7 @@
 	{#if failure}
 		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
 	{/if}
-	{#if view.zones.length === 0 && !workbench.model.behind}
+	{#if view.zones.length === 0 && !desk.model.behind}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
 			Add a mass in the build sheet, and it stands here.
 		</p>
@@ -230,7 +228,7 @@
 			>
 		{/if}
 	{/each}
-	{#if workbench.drawsGuide}
+	{#if desk.drawsGuide}
 		<ModelDrawing
 			points={drawn}
 			here={next}
@@ -256,11 +254,11 @@
 		{/each}
 		<button
 			type="button"
-			class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {workbench.labels
+			class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {desk.labels
 				? 'border-patina text-patina font-semibold'
 				: 'border-hair text-ink-2'}"
-			aria-pressed={workbench.labels}
-			onclick={() => (workbench.labels = !workbench.labels)}>Labels <kbd class="key-cap">L</kbd></button
+			aria-pressed={desk.labels}
+			onclick={() => (desk.labels = !desk.labels)}>Labels <kbd class="key-cap">L</kbd></button
 		>
 	</div>
 	<svg

@@ -1,4 +1,4 @@
-import type { Lens } from '$lib/state/workbench.svelte';
+import type { Lens } from '$lib/state/desk.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';

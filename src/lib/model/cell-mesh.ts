@@ -15,7 +15,8 @@ const TRIANGLE = [0, 1, 2];
 
 /** Triangles of every cell; colours are filled in by `colourCells`. */
 export function cellTriangles(face: FaceView): CellTriangles {
-	const { cells, positions } = face;
+	const { cells, grid } = face;
+	const { positions } = grid;
 	const { start, nodes: rims } = outlineOf(cells);
 	const triangles = rims.length - 2 * cells.count;
 	const origin = [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number];
@@ -64,7 +65,8 @@ export function lineSegments(
 	origin: readonly number[],
 	wanted?: readonly number[]
 ): Float32Array {
-	const { edges, positions } = face;
+	const { edges, grid } = face;
+	const { positions } = grid;
 	const count = wanted?.length ?? edges.count;
 	const points = new Float32Array(6 * count);
 	for (let k = 0, o = 0; k < count; k++) {

@@ -1,4 +1,4 @@
-import { cellMark } from '$core/schedule/marks';
+import { cellMark, markPrefix } from '$core/cladding/marks';
 import type { Zone } from '$core/project/schema';
 import type { ModelView } from '$lib/state/model.svelte';
 import type { Found } from '$lib/state/selection.svelte';
@@ -40,7 +40,7 @@ export function modelLabels(
 	const markOf = (z: number, f: number, c: number) => {
 		const zone = view.zones[z]!;
 		const code = zones.find((one) => one.id === zone.id)?.code ?? '';
-		return cellMark(code, zone.faces.length, f, zone.faces[f]!, c);
+		return cellMark(markPrefix(code, zone.faces.length, f), zone.faces[f]!.cells, c);
 	};
 	const cells = selected.filter((one) => one.kind === 'cell');
 	const labels: Label[] = cells.slice(-MOST_SELECTED).map((one) => ({
@@ -51,13 +51,13 @@ export function modelLabels(
 	const last = cells.at(-1);
 	if (last) {
 		const face = view.zones[last.zone]!.faces[last.face]!;
-		const own = face.columns * face.rows;
+		const own = face.grid.columns * face.grid.rows;
 		cornersOf(face, last.index).forEach((node, n) => {
-			const at = project(pointOf(face.positions, node));
+			const at = project(pointOf(face.grid.positions, node));
 			labels.push({ text: String(n + 1), at, kind: 'corner' });
 			const name =
 				node < own
-					? `${two(Math.floor(node / face.columns) + 1)}/${two((node % face.columns) + 1)}`
+					? `${two(Math.floor(node / face.grid.columns) + 1)}/${two((node % face.grid.columns) + 1)}`
 					: `X${node - own + 1}`;
 			labels.push({ text: name, at: at && { x: at.x, y: at.y + 15 }, kind: 'node' });
 		});
@@ -81,8 +81,8 @@ function nearMarks(
 				if (!at || at.x < 0 || at.y < 0 || at.x > size.width || at.y > size.height) continue;
 				const nodes = cornersOf(face, c);
 				const [a, b] = [
-					project(pointOf(face.positions, nodes[0]!)),
-					project(pointOf(face.positions, nodes[1]!))
+					project(pointOf(face.grid.positions, nodes[0]!)),
+					project(pointOf(face.grid.positions, nodes[1]!))
 				];
 				if (!a || !b || Math.hypot(a.x - b.x, a.y - b.y) < ROOM) continue;
 				const off = Math.hypot(at.x - size.width / 2, at.y - size.height / 2);

@@ -29,7 +29,8 @@ export class LayerLines {
 		if (serials === this.shown) return;
 		this.shown = serials;
 		empty(this.layers);
-		for (const { layer, positions } of faces) {
+		for (const { layer, grid } of faces) {
+			const { positions } = grid;
 			const origin = [0, 1, 2].map((k) => Math.round(positions[k] ?? 0));
 			const points = new Float32Array(3 * layer!.lines.length);
 			layer!.lines.forEach((node, k) => {

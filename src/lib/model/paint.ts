@@ -1,4 +1,4 @@
-import type { Lens } from '$lib/state/workbench.svelte';
+import type { Lens } from '$lib/state/desk.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
 import { sequence, sequenceStep, shareIn, valuesOf, type Range } from '$lib/check/measures';
 
@@ -46,6 +46,6 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 
 /** Cells of a face whose pieces could not be made: they stand in their place. */
 export function notMade({ groups }: ZoneView, f: number): Set<number> {
-	const cells = groups.filter(({ face, clause }) => face === f && clause.kind !== 'run');
+	const cells = groups.filter(({ face, over }) => face === f && over === 'cell');
 	return new Set(cells.flatMap(({ failed }) => [...failed]));
 }

@@ -27,14 +27,14 @@ export class PieceLayer {
 		return this.entries.values();
 	}
 
-	/** @param alone the only anchors whose pieces are drawn, or null for all */
+	/** @param alone the only sites whose pieces are drawn, or null for all */
 	show(group: GroupView, zone: number, visible: boolean, alone: ReadonlySet<number> | null): void {
 		group.elements.forEach((element, k) => {
 			const key = `${group.serial} ${k}`;
 			this.seen.add(key);
 			const { mesh } = this.entry(key, group, element, zone);
 			mesh.visible = visible;
-			mesh.drawOnly(alone && ((instance) => alone.has(group.anchors[element.row[instance]!]!)));
+			mesh.drawOnly(alone && ((instance) => alone.has(group.sites[element.row[instance]!]!)));
 		});
 	}
 

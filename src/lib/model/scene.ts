@@ -1,3 +1,4 @@
+import { siteSetOf } from '$core/cladding/sites';
 import { pointAt } from '$core/geometry/vector';
 import type { Handle, Handles, Vector } from '$lib/form/handles';
 import type { SurfaceView } from '$lib/form/surface-view';
@@ -14,7 +15,7 @@ import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
 import { closeRenderer, makeRenderer, pixelRatio } from './renderer';
-import { SelectionOverlay } from './selection-overlay';
+import { SelectionOverlay, type Chosen } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
@@ -67,12 +68,11 @@ export class ModelScene {
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
 				const colours = cellColours(zone, f, paint);
-				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cells, notMade(zone, f));
+				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cell, notMade(zone, f));
 			});
 			for (const group of zone.groups) {
-				const kind = group.clause.kind === 'run' ? 'edges' : 'cells';
 				const visible = lens === 'clad' || lens === 'issue';
-				this.pieces.show(group, z, visible, alone && alone(z, group.face)[kind]);
+				this.pieces.show(group, z, visible, alone && alone(z, group.face)[group.over]);
 			}
 		});
 		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad');
@@ -162,16 +162,15 @@ export class ModelScene {
 	/** Outline and tint what is selected. */
 	select(found: readonly Found[]): void {
 		this.overlay.clear();
-		const byFace = new Map<CellEntry, { cells: Set<number>; edges: number[] }>();
+		const byFace = new Map<CellEntry, Chosen>();
 		for (const one of found) {
 			const entry = this.cells.of(one);
 			if (!entry) continue;
-			const lists = byFace.get(entry) ?? { cells: new Set<number>(), edges: [] };
-			byFace.set(entry, lists);
-			if (one.kind === 'cell') lists.cells.add(one.index);
-			else lists.edges.push(one.index);
+			const chosen = byFace.get(entry) ?? { cell: new Set(), line: new Set(), node: new Set() };
+			byFace.set(entry, chosen);
+			chosen[one.kind].add(one.index);
 		}
-		for (const [entry, { cells, edges }] of byFace) this.overlay.add(entry, cells, edges);
+		for (const [entry, chosen] of byFace) this.overlay.add(entry, chosen);
 		this.request();
 	}
 
@@ -192,10 +191,9 @@ export class ModelScene {
 			const hit = mesh.visible ? this.hit(mesh) : undefined;
 			if (!hit) continue;
 			const row = element.row[mesh.instanceAt(hit)]!;
-			const kind = group.clause.kind === 'run' ? 'edge' : 'cell';
 			hits.push({
 				distance: hit.distance - 1e-4,
-				found: { zone, face: group.face, kind, index: group.anchors[row]! }
+				found: { zone, face: group.face, kind: group.over, index: group.sites[row]! }
 			});
 		}
 		hits.sort((a, b) => a.distance - b.distance);
@@ -220,7 +218,7 @@ export class ModelScene {
 			const { start, corners } = view.cells;
 			const cell = triangles.cell[Math.floor(hit!.face!.a / 3)]!;
 			for (const node of corners.subarray(start[cell]!, start[cell + 1]!)) {
-				const at = pointAt(view.positions, node);
+				const at = pointAt(view.grid.positions, node);
 				const seen = this.project(at);
 				if (seen && Math.hypot(seen.x - x, seen.y - y) < NODE_REACH) return at;
 			}
@@ -248,12 +246,8 @@ export class ModelScene {
 		for (const one of found) {
 			const view = this.cells.of(one)?.view;
 			if (!view) continue;
-			const nodes =
-				one.kind === 'cell'
-					? view.cells.corners.subarray(view.cells.start[one.index]!, view.cells.start[one.index + 1]!)
-					: [view.edges.from[one.index]!, view.edges.to[one.index]!];
-			for (const node of nodes)
-				box.expandByPoint(new THREE.Vector3().fromArray(view.positions, 3 * node).multiplyScalar(MM));
+			for (const node of Array.from(siteSetOf(view, one.kind).nodes(one.index)))
+				box.expandByPoint(new THREE.Vector3().fromArray(view.grid.positions, 3 * node).multiplyScalar(MM));
 		}
 		this.eye.frame(box.isEmpty() ? this.bounds : box.expandByScalar(1.5));
 		this.request();

@@ -1,3 +1,5 @@
+import type { GridSite } from '$core/cladding/sites';
+import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
@@ -6,6 +8,9 @@ import type { CellEntry } from './cell-layer';
 import { lineSegments } from './cell-mesh';
 
 const GOLD = 0xd98e1f;
+
+/** Sites of one face that are selected. */
+export type Chosen = Readonly<Record<GridSite, Set<number>>>;
 
 /** What is selected: outlined and tinted, over everything else. */
 export class SelectionOverlay {
@@ -27,6 +32,14 @@ export class SelectionOverlay {
 		depthWrite: false
 	});
 
+	private readonly dots = new THREE.PointsMaterial({
+		color: GOLD,
+		size: 13,
+		sizeAttenuation: false,
+		depthTest: false,
+		transparent: true
+	});
+
 	clear(): void {
 		for (const child of [...this.group.children]) {
 			this.group.remove(child);
@@ -34,8 +47,9 @@ export class SelectionOverlay {
 		}
 	}
 
-	add({ view, triangles }: CellEntry, cells: ReadonlySet<number>, edges: readonly number[]): void {
-		const outline = new Set(edges);
+	add({ view, triangles }: CellEntry, { cell: cells, line, node }: Chosen): void {
+		this.addNodes(view, triangles.origin, node);
+		const outline = new Set(line);
 		for (let e = 0; e < view.edges.count; e++)
 			if (cells.has(view.edges.left[e]!) !== cells.has(view.edges.right[e]!)) outline.add(e);
 		const segments = lineSegments(view, triangles.origin, [...outline]);
@@ -57,6 +71,21 @@ export class SelectionOverlay {
 		mesh.renderOrder = 9;
 		mesh.position.set(...triangles.origin);
 		this.group.add(mesh);
+	}
+
+	private addNodes(
+		view: FaceView,
+		origin: readonly [number, number, number],
+		nodes: ReadonlySet<number>
+	): void {
+		if (!nodes.size) return;
+		const places = [...nodes].flatMap((n) => origin.map((from, a) => view.grid.positions[3 * n + a]! - from));
+		const geometry = new THREE.BufferGeometry();
+		geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3));
+		const points = new THREE.Points(geometry, this.dots);
+		points.position.set(...origin);
+		points.renderOrder = 11;
+		this.group.add(points);
 	}
 
 	resize(width: number, height: number): void {

@@ -3,14 +3,14 @@
 	import { polygonArea, type Place } from '$core/geometry/polygon';
 	import type { TileDefinition } from '$core/project/pattern-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/sheet/ValueChip.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
 
 	/** Polygons drawn on a lattice of dots, seen repeated at once, with what overlaps and what is left over. */
 	let { tile, open = $bindable(false) }: { tile: TileDefinition; open?: boolean } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`tiles/${tile.id}`);
 	const faults = $derived(checkTile(tile));
 	const TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
@@ -87,7 +87,7 @@
 		const points = polygonArea(drawn) < 0 ? [...drawn].reverse() : [...drawn];
 		drawing = false;
 		drawn = [];
-		workbench.do(`${tile.name}: a polygon`, {
+		desk.do(`${tile.name}: a polygon`, {
 			do: 'insert',
 			path: `${path}/polygons`,
 			index: tile.polygons.length,
@@ -109,7 +109,7 @@
 		const { polygon, corner, at } = dragging;
 		dragging = null;
 		if (!same(at, tile.polygons[polygon]!.points[corner]!))
-			workbench.set(
+			desk.set(
 				`${path}/polygons/${polygon}/points/${corner}`,
 				[...at],
 				`${tile.name}: corner ${corner + 1} moved`
@@ -129,7 +129,7 @@
 	}
 	function remove(k: number) {
 		chosen = -1;
-		workbench.do(`${tile.name}: polygon ${k + 1} removed`, { do: 'remove', path: `${path}/polygons/${k}` });
+		desk.do(`${tile.name}: polygon ${k + 1} removed`, { do: 'remove', path: `${path}/polygons/${k}` });
 	}
 	const drawnLine = $derived(
 		[...drawn, ...(here && drawing ? [here] : [])].map(([x, y]) => `${toX(x)},${toY(y)}`).join(' ')
@@ -158,7 +158,7 @@
 						value={tile.name}
 						label="Name of the tile"
 						look="name"
-						oncommit={(text) => workbench.set(`${path}/name`, text, `tile ${text}`)}
+						oncommit={(text) => desk.set(`${path}/name`, text, `tile ${text}`)}
 					/>
 					repeats every <ValueChip
 						path="{path}/across"
@@ -321,7 +321,7 @@
 									label="Slot of polygon {k + 1}"
 									look="name"
 									oncommit={(text) =>
-										workbench.set(`${path}/polygons/${k}/slot`, text, `${tile.name}: slot ${text}`)}
+										desk.set(`${path}/polygons/${k}/slot`, text, `${tile.name}: slot ${text}`)}
 								/>
 								<span class="figures text-ink-2 ml-auto text-[11px]">{polygon.points.length} corners</span>
 								<button
@@ -344,7 +344,7 @@
 									check={(text) =>
 										corner(text) ? null : 'Two numbers are wanted, across and up, as in 0.5 1'}
 									oncommit={(text) =>
-										workbench.set(
+										desk.set(
 											`${path}/polygons/${chosen}/points/${n}`,
 											corner(text),
 											`${tile.name}: corner ${n + 1} at ${text}`

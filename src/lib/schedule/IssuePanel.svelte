@@ -1,9 +1,9 @@
 <script lang="ts">
 	import type { Role } from '$core/project/part-definition';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const rows = $derived.by(() => {
 		const labels: readonly (readonly [Role, string])[] = [
 			['panel', 'Panels'],
@@ -11,12 +11,12 @@
 			['louver', 'Louver pieces'],
 			['structure', 'Structure']
 		];
-		const groups = workbench.model.view.zones.flatMap((zone) => zone.groups);
+		const groups = desk.model.view.zones.flatMap((zone) => zone.groups);
 		return labels
 			.map(([role, label]) => {
 				const own = groups.filter((group) => group.role === role);
 				const kg = own.reduce((sum, { mass }) => sum + mass.reduce((a, b) => a + b, 0), 0);
-				return { label, n: own.reduce((sum, { anchors }) => sum + anchors.length, 0), kg };
+				return { label, n: own.reduce((sum, { sites }) => sum + sites.length, 0), kg };
 			})
 			.filter(({ label, n }) => n > 0 || label !== 'Structure');
 	});
@@ -37,7 +37,7 @@
 	</table>
 	<a
 		class="text-patina-deep mt-2 inline-block font-medium underline"
-		href="/project/{workbench.project.id}/schedule">Open the schedule</a
+		href="/project/{desk.project.id}/schedule">Open the schedule</a
 	>
 	<p class="text-ink-2 mt-1 text-[12px]">Files are written from Export, at the top right.</p>
 </section>

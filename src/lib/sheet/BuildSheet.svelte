@@ -5,17 +5,18 @@
 	import { movedForm } from '$core/mass/move';
 	import type { Mass } from '$core/project/form-schema';
 	import ImportItem from '$lib/form/ImportItem.svelte';
-	import { lineKinds, type Zone } from '$core/project/schema';
+	import type { Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { tick } from 'svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench, type Lens } from '$lib/state/workbench.svelte';
+	import { useDesk, type Lens } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import MassClause from './MassClause.svelte';
 	import MeasureClause from './MeasureClause.svelte';
 	import RuleClause from './RuleClause.svelte';
+	import NodesClause from './NodesClause.svelte';
 	import RunClause from './RunClause.svelte';
 	import SettingOutClause from './SettingOutClause.svelte';
 	import VariantClause from './VariantClause.svelte';
@@ -26,13 +27,14 @@
 	import SliverClause from './SliverClause.svelte';
 	import CompareDialog from '$lib/compare/CompareDialog.svelte';
 	import { clauseNumbers, zonePart } from './clause-numbers';
+	import { newNodePlacing, newRule, newRun } from './new-clauses';
 	import { massOf, newMass, newZone, type NewFormKind } from './new-things';
 	import { freshId, newFormWords } from './words';
 
-	const workbench = useWorkbench();
-	const document = $derived(workbench.project.document);
+	const desk = useDesk();
+	const document = $derived(desk.project.document);
 	const zones = $derived(document.zones);
-	const problems = $derived(workbench.model.view.problems);
+	const problems = $derived(desk.model.view.problems);
 	let list = $state<HTMLElement>();
 	let importing = $state<ReturnType<typeof ImportItem>>();
 	const BETWEEN_MASSES = 4000;
@@ -43,7 +45,7 @@
 	const massName = (id: string) => document.masses.find((mass) => mass.id === id)?.name ?? id;
 	/** The faces there are, and those a zone still names. */
 	function faceOptions(zone: Zone) {
-		const known = workbench.model.view.masses.flatMap((mass) =>
+		const known = desk.model.view.masses.flatMap((mass) =>
 			mass.faces.map((face) => ({
 				value: `${mass.id}/${face.name}`,
 				label: `${massName(mass.id)} · ${face.name}`
@@ -59,14 +61,14 @@
 	/** A lens scrolls the sheet to its part; nothing is hidden. */
 	const lensTarget: Record<Lens, () => string> = {
 		form: () => '[data-part="masses"]',
-		'set-out': () => `[data-part="zone ${workbench.activeZone}"]`,
-		clad: () => `[data-part="zone ${workbench.activeZone}"] [data-part="cladding"]`,
-		check: () => `[data-part="zone ${workbench.activeZone}"]`,
+		'set-out': () => `[data-part="zone ${desk.activeZone}"]`,
+		clad: () => `[data-part="zone ${desk.activeZone}"] [data-part="cladding"]`,
+		check: () => `[data-part="zone ${desk.activeZone}"]`,
 		issue: () => '[data-part="kit"]'
 	};
-	let lensSeen = workbench.lens;
+	let lensSeen = desk.lens;
 	$effect(() => {
-		const { lens } = workbench;
+		const { lens } = desk;
 		if (lens === lensSeen) return;
 		lensSeen = lens;
 		void tick().then(() =>
@@ -74,7 +76,7 @@
 		);
 	});
 	$effect(() => {
-		const path = workbench.selection.clause;
+		const path = desk.selection.clause;
 		if (path)
 			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' });
 	});
@@ -82,7 +84,7 @@
 	/** How far a new mass has to go to stand to the east of what is there (mm). */
 	function beside(mass: Mass): [number, number] {
 		let east = -Infinity;
-		for (const { positions, origin } of workbench.model.view.masses.flatMap((one) => one.faces))
+		for (const { positions, origin } of desk.model.view.masses.flatMap((one) => one.faces))
 			for (let k = 0; k < positions.length; k += 3) east = Math.max(east, positions[k]! + origin[0]);
 		if (east === -Infinity) return [0, 0];
 		let west = Infinity;
@@ -102,69 +104,34 @@
 			.map((face) => ({ mass: mass.id, face: face.name }));
 		const zone = newZone(mass.name, faces, document.zones);
 		if (
-			workbench.do(
+			desk.do(
 				`add ${mass.name}`,
 				{ do: 'insert', path: 'masses', index: document.masses.length, value: mass },
 				{ do: 'insert', path: 'zones', index: document.zones.length, value: zone }
 			)
 		)
-			workbench.activeZone = zone.id;
+			desk.activeZone = zone.id;
 	}
 	function addRule(zone: Zone) {
-		const variant = document.variants.find(
-			(one) => partsOf(document).find((part) => part.id === one.part)?.anchor.kind === 'ring'
-		);
-		const rule = {
-			id: freshId('rule', zone.rules),
-			muted: false,
-			cells: 'all',
-			corners: 'any',
-			slot: 'any',
-			every: null,
-			courses: null,
-			put: variant ? { variant: variant.id, values: {} } : 'open'
-		};
-		workbench.do(`${zone.name}: rule added`, {
-			do: 'insert',
-			path: `zones/${zone.id}/rules`,
-			index: zone.rules.length,
-			value: rule
-		});
+		desk.do(`${zone.name}: rule added`, ...newRule(document, zone));
 	}
 	function addRun(zone: Zone) {
-		const variant = document.variants.find(
-			(one) => partsOf(document).find((part) => part.id === one.part)?.anchor.kind === 'pair'
-		);
-		const id = variant?.id ?? freshId('mullion', document.variants);
-		// Along all lines that no other run takes yet.
-		const free = lineKinds.filter((kind) => !zone.runs.some(({ lines }) => lines.includes(kind)));
-		const lines = free.length ? free : [...lineKinds];
-		const run = { id: freshId('run', zone.runs), muted: false, lines, variant: id };
-		workbench.do(
-			`${zone.name}: line run added`,
-			...(variant
-				? []
-				: [
-						{
-							do: 'insert' as const,
-							path: 'variants',
-							index: document.variants.length,
-							value: { id, name: 'plain', part: 'box-mullion', values: {} }
-						}
-					]),
-			{ do: 'insert', path: `zones/${zone.id}/runs`, index: zone.runs.length, value: run }
-		);
+		desk.do(`${zone.name}: line run added`, ...newRun(document, zone));
+	}
+	function addNodes(zone: Zone) {
+		desk.do(`${zone.name}: parts on nodes added`, ...newNodePlacing(document, zone));
 	}
 	function addVariant(part: string) {
 		const label = partsOf(document).find((one) => one.id === part)?.label ?? part;
-		workbench.do(`a variant of ${label}`, {
+		desk.do(`a variant of ${label}`, {
 			do: 'insert',
 			path: 'variants',
 			index: document.variants.length,
 			value: { id: freshId(part, document.variants), name: 'new', part, values: {} }
 		});
 	}
-	const stateOf = (zone: Zone) => workbench.model.view.zones.find((one) => one.id === zone.id);
+	const byHand = ({ exceptions }: Zone) => exceptions.reduce((sum, { sites }) => sum + sites.length, 0);
+	const stateOf = (zone: Zone) => desk.model.view.zones.find((one) => one.id === zone.id);
 	const cellCount = (zone: Zone) =>
 		stateOf(zone)?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0;
 	const shared = (zone: Zone) =>
@@ -250,12 +217,11 @@
 					<button
 						type="button"
 						class="hover:text-patina-deep"
-						aria-pressed={workbench.activeZone === zone.id}
-						onclick={() => (workbench.activeZone = zone.id)}>Zone · {zone.name}</button
+						aria-pressed={desk.activeZone === zone.id}
+						onclick={() => (desk.activeZone = zone.id)}>Zone · {zone.name}</button
 					>
 				</h2>
-				{#if workbench.activeZone === zone.id}<span class="text-patina text-[11px] font-medium"
-						>on the map</span
+				{#if desk.activeZone === zone.id}<span class="text-patina text-[11px] font-medium">on the map</span
 					>{/if}
 				<span class="figures text-ink-2 ml-auto text-[11.5px]"
 					>{state?.behind ? 'behind' : `${formatNumber(cellCount(zone))} cells`}</span
@@ -269,7 +235,7 @@
 				actions={[
 					{
 						label: 'Remove the zone',
-						act: () => workbench.do(`remove zone ${zone.name}`, { do: 'remove', path })
+						act: () => desk.do(`remove zone ${zone.name}`, { do: 'remove', path })
 					}
 				]}
 			>
@@ -277,7 +243,7 @@
 					value={zone.name}
 					label="Name of the zone"
 					look="name"
-					oncommit={(text) => workbench.set(`${path}/name`, text, `zone name ${text}`)}
+					oncommit={(text) => desk.set(`${path}/name`, text, `zone name ${text}`)}
 				/>, marked <TextChip
 					value={zone.code}
 					label="Code of the marks"
@@ -286,7 +252,7 @@
 						/^[A-Z][A-Z0-9]{0,5}$/.test(text)
 							? null
 							: 'A code is 1 to 6 capital letters and digits, starting with a letter'}
-					oncommit={(text) => workbench.set(`${path}/code`, text, `zone code ${text}`)}
+					oncommit={(text) => desk.set(`${path}/code`, text, `zone code ${text}`)}
 				/>, covers
 				<SeveralChip
 					values={zone.faces.map((face) => `${face.mass}/${face.face}`)}
@@ -294,7 +260,7 @@
 					label="Faces"
 					empty="no face yet"
 					onchoose={(chosen) =>
-						workbench.set(
+						desk.set(
 							`${path}/faces`,
 							chosen.map((one) => ({ mass: one.split('/')[0], face: one.split('/')[1] })),
 							`${zone.name} faces`
@@ -321,26 +287,30 @@
 					<Clause
 						number="{n}.{numbers.exceptions}"
 						path="{path}/exceptions"
-						effect={String(zone.exceptions.length)}
+						effect={formatNumber(byHand(zone))}
 						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
 						actions={[
 							{
 								label: 'Remove all exceptions',
-								act: () => workbench.set(`${path}/exceptions`, [], `${zone.name}: exceptions removed`)
+								act: () => desk.set(`${path}/exceptions`, [], `${zone.name}: exceptions removed`)
 							}
 						]}
 					>
-						By hand, {zone.exceptions.length}
-						{zone.exceptions.length === 1 ? 'cell is' : 'cells are'} treated otherwise{#if waiting(zone).length};
+						By hand, {formatNumber(byHand(zone))}
+						{byHand(zone) === 1 ? 'cell is' : 'cells are'} treated otherwise{#if waiting(zone).length};
 							<span class="text-oxide">{formatNumber(waiting(zone).length)} wait for a place</span>{/if}.
 					</Clause>
 				{/if}
 				{#each zone.runs as run, k (run.id)}
 					<RunClause {zone} {run} number="{n}.{numbers.run(k)}" />
 				{/each}
+				{#each zone.nodes as placing, k (placing.id)}
+					<NodesClause {zone} {placing} number="{n}.{numbers.nodes(k)}" />
+				{/each}
 				<div class="ml-11 flex gap-4">
 					{@render add('Rule', () => addRule(zone))}
 					{@render add('Line run', () => addRun(zone))}
+					{@render add('Parts on nodes', () => addNodes(zone))}
 				</div>
 			</div>
 		</div>
@@ -350,7 +320,7 @@
 		<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
 			<span class="figures text-ink-3 w-[26px] text-[12px]">{zones.length + 2}</span>
 			<h2 class="text-[12.5px] font-semibold tracking-wide">Kit</h2>
-			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{workbench.project.id}/kit"
+			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{desk.project.id}/kit"
 				>all parts</a
 			>
 			<span class="figures text-ink-2 ml-auto text-[11.5px]"

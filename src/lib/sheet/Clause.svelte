@@ -3,7 +3,7 @@
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import { DropdownMenu } from 'bits-ui';
 	import type { Snippet } from 'svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 
 	interface Action {
 		readonly label: string;
@@ -35,8 +35,8 @@
 		share,
 		children
 	}: Props = $props();
-	const workbench = useWorkbench();
-	const active = $derived(workbench.selection.clause === path);
+	const desk = useDesk();
+	const active = $derived(desk.selection.clause === path);
 </script>
 
 <div
@@ -46,7 +46,7 @@
 	data-clause={path}
 	role="group"
 	aria-label="Clause {number}"
-	onfocusin={() => (workbench.selection.clause = path)}
+	onfocusin={() => (desk.selection.clause = path)}
 >
 	<span class="figures text-ink-3 pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap"
 		>{number}</span
@@ -109,7 +109,7 @@
 				<button
 					type="button"
 					class="text-patina-deep mr-2 font-semibold underline"
-					onclick={() => workbench.set(fix.path, fix.value, fix.label)}>Take {fix.label}</button
+					onclick={() => desk.set(fix.path, fix.value, fix.label)}>Take {fix.label}</button
 				>
 			{/each}
 		</div>

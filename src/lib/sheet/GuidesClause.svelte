@@ -3,33 +3,33 @@
 	import { guideInSpace } from '$lib/sheet/drawn-edits';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
 
 	/** Points and curves with names; start lines and scattered cells follow them. */
 	let { number }: { number: string } = $props();
-	const workbench = useWorkbench();
-	const guides = $derived(workbench.project.document.guides);
-	const followed = $derived(JSON.stringify(workbench.project.document.zones));
+	const desk = useDesk();
+	const guides = $derived(desk.project.document.guides);
+	const followed = $derived(JSON.stringify(desk.project.document.zones));
 	const isFollowed = (id: string) => followed.includes(`"guide":"${id}"`);
-	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith('guides/')));
+	const problems = $derived(desk.model.view.problems.filter(({ at }) => at.startsWith('guides/')));
 	/** A guide in space, along the foot of what is chosen or about the origin. */
 	function addInSpace() {
-		const last = workbench.selection.last ? find(workbench.model.view, workbench.selection.last) : null;
-		const face = last && workbench.model.view.zones[last.zone]?.faces[last.face];
+		const last = desk.selection.last ? find(desk.model.view, desk.selection.last) : null;
+		const face = last && desk.model.view.zones[last.zone]?.faces[last.face];
 		const at =
 			face && last?.kind === 'cell'
 				? Array.from(face.measures.centre.subarray(3 * last.index, 3 * last.index + 3), Math.round)
 				: [0, 0, 0];
 		const foot = at as [number, number, number];
 		const head: typeof foot = [foot[0], foot[1], foot[2] + 3000];
-		workbench.do('a guide in space', guideInSpace(guides, [foot, head]));
+		desk.do('a guide in space', guideInSpace(guides, [foot, head]));
 	}
 	const whereOf = (guide: Guide) =>
 		guide.on === 'map'
-			? `on ${workbench.project.document.masses.find((mass) => mass.id === guide.mass)?.name ?? guide.mass} · ${guide.face}`
+			? `on ${desk.project.document.masses.find((mass) => mass.id === guide.mass)?.name ?? guide.mass} · ${guide.face}`
 			: 'in space';
 </script>
 
@@ -40,7 +40,7 @@
 	effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
 	actions={guides.map((guide) => ({
 		label: `Remove ${guide.name}`,
-		act: () => workbench.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
+		act: () => desk.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
 		disabled: isFollowed(guide.id) && 'Start lines, cells or a layer follow it; let them follow another first'
 	}))}
 >
@@ -52,7 +52,7 @@
 				value={guide.name}
 				label="Name of the guide"
 				look="name"
-				oncommit={(text) => workbench.set(`${path}/name`, text, `guide name ${text}`)}
+				oncommit={(text) => desk.set(`${path}/name`, text, `guide name ${text}`)}
 			/>
 			{#if guide.points.length === 1}a point{:else}<ChoiceChip
 					value={guide.joins}
@@ -61,7 +61,7 @@
 						{ value: 'smooth', label: 'smooth' }
 					]}
 					label="How {guide.name} runs"
-					onchoose={(joins) => workbench.set(`${path}/joins`, joins, `${guide.name} ${joins}`)}
+					onchoose={(joins) => desk.set(`${path}/joins`, joins, `${guide.name} ${joins}`)}
 				/> through{/if}
 			<CurveChip
 				curve={{
@@ -80,8 +80,8 @@
 	<button
 		type="button"
 		class="text-patina-deep text-[12px] underline"
-		aria-pressed={workbench.drawsGuide}
-		onclick={() => (workbench.drawsGuide = !workbench.drawsGuide)}>in the model</button
+		aria-pressed={desk.drawsGuide}
+		onclick={() => (desk.drawsGuide = !desk.drawsGuide)}>in the model</button
 	>{#if !guides.length}, or put one{/if}
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
 		>by coordinates</button

@@ -2,7 +2,7 @@
 	import type { Height } from '$core/project/form-schema';
 	import { heightOf } from '$core/mass/levels';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from './ValueChip.svelte';
 
 	interface Props {
@@ -12,8 +12,8 @@
 		of: string;
 	}
 	let { path, value, label, of }: Props = $props();
-	const workbench = useWorkbench();
-	const levels = $derived(workbench.project.document.levels);
+	const desk = useDesk();
+	const levels = $derived(desk.project.document.levels);
 	const level = $derived(typeof value === 'number' ? '-' : value.level);
 	const options = $derived([
 		{ value: '-', label: 'the ground' },
@@ -32,7 +32,7 @@
 		}
 		const to = levels.find((one) => one.id === id);
 		const next: Height = to ? { level: id, plus: now - to.height } : now;
-		workbench.set(path, next, `${of} ${label.toLowerCase()} follows ${to?.name ?? 'the ground'}`);
+		desk.set(path, next, `${of} ${label.toLowerCase()} follows ${to?.name ?? 'the ground'}`);
 	}
 </script>
 

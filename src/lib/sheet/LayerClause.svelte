@@ -1,21 +1,19 @@
 <script lang="ts">
 	import type { Zone } from '$core/project/schema';
+	import { depthNames } from '$core/field/depth';
 	import { LENGTH } from '$core/units/dimension';
-	import { layerNames } from '$core/grid/layer';
 	import { checkFormula, numberOf } from '$core/units/formula';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`zones/${zone.id}/layer`);
 	const layers = $derived(
-		(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []).flatMap(
-			({ layer }) => layer ?? []
-		)
+		(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []).flatMap(({ layer }) => layer ?? [])
 	);
 	const crossed = $derived(layers.reduce((sum, layer) => sum + layer.crossed.length, 0));
 	const depths = $derived(
@@ -24,8 +22,8 @@
 			depth.reduce((a, b) => Math.max(a, b))
 		])
 	);
-	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith(path)));
-	const way = (mm: number) => `${formatLength(Math.abs(mm), workbench.display, 0)} ${mm < 0 ? 'in' : 'out'}`;
+	const problems = $derived(desk.model.view.problems.filter(({ at }) => at.startsWith(path)));
+	const way = (mm: number) => `${formatLength(Math.abs(mm), desk.display, 0)} ${mm < 0 ? 'in' : 'out'}`;
 	const effect = $derived(
 		depths.length
 			? Math.abs(Math.min(...depths) - Math.max(...depths)) < 0.5
@@ -35,7 +33,7 @@
 	);
 	function check(text: string): string | null {
 		try {
-			const names = layerNames(workbench.project.document.guides.map(({ id }) => id));
+			const names = depthNames(desk.project.document.guides.map(({ id }) => id));
 			checkFormula(text, { names, functions: {}, expected: numberOf(LENGTH) });
 			return null;
 		} catch (error) {
@@ -51,14 +49,14 @@
 		{problems}
 		{effect}
 		effectIsBad={crossed > 0}
-		actions={[{ label: 'Remove the layer', act: () => workbench.set(path, null, `${zone.name}: no layer`) }]}
+		actions={[{ label: 'Remove the layer', act: () => desk.set(path, null, `${zone.name}: no layer`) }]}
 	>
 		A second grid lies at <TextChip
 			value={zone.layer.depth}
 			look="formula"
 			label="Depth of the layer"
 			{check}
-			oncommit={(text) => workbench.set(`${path}/depth`, text, `${zone.name}: layer at ${text}`)}
+			oncommit={(text) => desk.set(`${path}/depth`, text, `${zone.name}: layer at ${text}`)}
 		/> along the normals, <ChoiceChip
 			value={zone.layer.shifted ? 'yes' : 'no'}
 			options={[
@@ -67,7 +65,7 @@
 			]}
 			label="Whether the layer is shifted"
 			onchoose={(next) =>
-				workbench.set(
+				desk.set(
 					`${path}/shifted`,
 					next === 'yes',
 					`${zone.name}: layer ${next === 'yes' ? 'shifted' : 'behind'}`

@@ -1,24 +1,22 @@
 <script lang="ts">
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import ValueChip from './ValueChip.svelte';
 	import { freshId } from './words';
 
 	let { number }: { number: string } = $props();
-	const workbench = useWorkbench();
-	const levels = $derived(workbench.project.document.levels);
+	const desk = useDesk();
+	const levels = $derived(desk.project.document.levels);
 	/** What follows a level would stand without it. */
-	const followed = $derived(
-		new Set(JSON.stringify(workbench.project.document).match(/"level":"[^"]+"/g) ?? [])
-	);
+	const followed = $derived(new Set(JSON.stringify(desk.project.document).match(/"level":"[^"]+"/g) ?? []));
 	const isFollowed = (id: string) => followed.has(`"level":"${id}"`);
 
 	function add() {
 		const last = levels.at(-1);
 		const id = freshId('level', levels);
 		const name = `Level ${levels.length + 1}`;
-		workbench.do(`level ${name}`, {
+		desk.do(`level ${name}`, {
 			do: 'insert',
 			path: 'levels',
 			index: levels.length,
@@ -35,7 +33,7 @@
 		{ label: 'Add a level', act: add },
 		...levels.map((level) => ({
 			label: `Remove ${level.name}`,
-			act: () => workbench.do(`remove level ${level.name}`, { do: 'remove', path: `levels/${level.id}` }),
+			act: () => desk.do(`remove level ${level.name}`, { do: 'remove', path: `levels/${level.id}` }),
 			disabled:
 				isFollowed(level.id) && 'Heights, trims or start lines follow it; let them follow another first'
 		}))
@@ -47,7 +45,7 @@
 					value={level.name}
 					label="Name of the level"
 					look="name"
-					oncommit={(text) => workbench.set(`levels/${level.id}/name`, text, `level name ${text}`)}
+					oncommit={(text) => desk.set(`levels/${level.id}/name`, text, `level name ${text}`)}
 				/> at <ValueChip
 					path="levels/{level.id}/height"
 					value={level.height}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Mass } from '$core/project/form-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import DomeWords from './forms/DomeWords.svelte';
 	import ImportedWords from './forms/ImportedWords.svelte';
@@ -20,32 +20,30 @@
 	import { formWords } from './words';
 
 	let { mass, number }: { mass: Mass; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`masses/${mass.id}`);
 	const form = $derived(mass.form);
 	const place = $derived({ path: `${path}/form`, of: mass.name });
 	const problems = $derived(
-		workbench.model.view.problems.filter(
-			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
-		)
+		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
 	);
 	const users = $derived(
-		workbench.project.document.zones.filter((zone) => zone.faces.some((face) => face.mass === mass.id))
+		desk.project.document.zones.filter((zone) => zone.faces.some((face) => face.mass === mass.id))
 	);
-	const faces = $derived(workbench.model.view.masses.find((one) => one.id === mass.id)?.faces ?? []);
+	const faces = $derived(desk.model.view.masses.find((one) => one.id === mass.id)?.faces ?? []);
 	const used = $derived(users.map((zone) => zone.code).join(' '));
 	const effect = $derived(faces.length > 1 ? `${faces.length} faces ${used}`.trim() : used || 'no zone');
 
 	function chooseFaces() {
-		workbench.lens = 'form';
-		workbench.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
+		desk.lens = 'form';
+		desk.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
 	}
 	/** A trim in the middle of the chosen face, or of the first one. */
 	function addTrim(kind: (typeof newTrimWords)[number]['kind']) {
-		const chosen = workbench.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
+		const chosen = desk.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
 		const face = faces.find((one) => `${mass.id}/${one.name}` === chosen) ?? faces[0];
 		if (!face) return;
-		workbench.do(`${mass.name}: a trim`, {
+		desk.do(`${mass.name}: a trim`, {
 			do: 'insert',
 			path: `${path}/trims`,
 			index: mass.trims.length,
@@ -53,9 +51,9 @@
 		});
 	}
 	function duplicate() {
-		const { masses } = workbench.project.document;
+		const { masses } = desk.project.document;
 		const copy = duplicateMass(mass, masses);
-		workbench.do(`copy of ${mass.name}`, {
+		desk.do(`copy of ${mass.name}`, {
 			do: 'insert',
 			path: 'masses',
 			index: masses.findIndex((one) => one.id === mass.id) + 1,
@@ -78,14 +76,14 @@
 		})),
 		{ label: 'Duplicate', act: duplicate },
 		mass.evened === null
-			? { label: 'Even its lines', act: () => workbench.set(`${path}/evened`, 5, `${mass.name} evened`) }
+			? { label: 'Even its lines', act: () => desk.set(`${path}/evened`, 5, `${mass.name} evened`) }
 			: {
 					label: 'Leave its lines as they are',
-					act: () => workbench.set(`${path}/evened`, null, `${mass.name} as made`)
+					act: () => desk.set(`${path}/evened`, null, `${mass.name} as made`)
 				},
 		{
 			label: 'Remove',
-			act: () => workbench.do(`remove ${mass.name}`, { do: 'remove', path }),
+			act: () => desk.do(`remove ${mass.name}`, { do: 'remove', path }),
 			disabled:
 				users.length > 0 &&
 				`${users.map(({ name }) => name).join(', ')} ${users.length > 1 ? 'lie' : 'lies'} on it; take its faces out there first`
@@ -96,7 +94,7 @@
 		value={mass.name}
 		label="Name of the mass"
 		look="name"
-		oncommit={(text) => workbench.set(`${path}/name`, text, `name ${text}`)}
+		oncommit={(text) => desk.set(`${path}/name`, text, `name ${text}`)}
 	/>
 	is {formWords[form.kind]}{' '}{#if form.kind === 'revolved'}<RevolvedWords {form} {...place} />
 	{:else if form.kind === 'ruled'}<RuledWords {form} {...place} />

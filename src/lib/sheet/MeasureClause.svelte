@@ -2,7 +2,7 @@
 	import type { Zone } from '$core/project/schema';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import DirectionChip from './DirectionChip.svelte';
 	import ValueChip from './ValueChip.svelte';
@@ -10,22 +10,20 @@
 
 	/** What steps are measured along, joints, and what is done at poles. */
 	let { zone, number }: { zone: Zone; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`zones/${zone.id}/settingOut`);
 	const { along, joint, poleHole } = $derived(zone.settingOut);
-	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
-	const hasPole = $derived(poleHole > 0 || faces.some((face) => face.poles.length > 0));
+	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const hasPole = $derived(poleHole > 0 || faces.some((face) => face.grid.poles.length > 0));
 	const problems = $derived(
-		workbench.model.view.problems.filter(
+		desk.model.view.problems.filter(
 			({ at }) =>
 				at === path || ['along', 'joint', 'poleHole', 'planes'].some((key) => at === `${path}/${key}`)
 		)
 	);
 	/** How far nodes are from even true length, at most. */
-	const off = $derived(faces.reduce((most, face) => face.off.reduce((a, b) => Math.max(a, b), most), 0));
-	const effect = $derived(
-		off > 0.1 ? `up to ${formatLength(off, workbench.display, 0)} off` : 'even to 0.1 mm'
-	);
+	const off = $derived(faces.reduce((most, face) => face.grid.off.reduce((a, b) => Math.max(a, b), most), 0));
+	const effect = $derived(off > 0.1 ? `up to ${formatLength(off, desk.display, 0)} off` : 'even to 0.1 mm');
 </script>
 
 <Clause {number} {path} {problems} {effect}>
@@ -34,11 +32,11 @@
 		value={along}
 		options={alongWords}
 		label="Steps follow"
-		onchoose={(next) => workbench.set(`${path}/along`, next, `${zone.name} by ${next}`)}
+		onchoose={(next) => desk.set(`${path}/along`, next, `${zone.name} by ${next}`)}
 	/>{#if along === 'level planes'}{' '}that look <DirectionChip
 			value={zone.settingOut.planes}
 			label="Direction of the planes"
-			onchoose={(planes) => workbench.set(`${path}/planes`, planes, `${zone.name}: direction of the planes`)}
+			onchoose={(planes) => desk.set(`${path}/planes`, planes, `${zone.name}: direction of the planes`)}
 		/>{/if}; joints of <ValueChip
 		path="{path}/joint"
 		value={joint}

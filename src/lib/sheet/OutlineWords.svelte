@@ -2,12 +2,12 @@
 	import type { OutlineDefinition } from '$core/project/form-schema';
 	import { cornersOfOutline } from '$core/mass/drawn-curve';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from './CurveChip.svelte';
 	import ValueChip from './ValueChip.svelte';
 
 	let { outline, path, of }: { outline: OutlineDefinition; path: string; of: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const shapes = [
 		{ value: 'circle', label: 'a circle' },
 		{ value: 'ellipse', label: 'an ellipse' },
@@ -38,7 +38,7 @@
 				rounding
 			})
 		};
-		workbench.set(path, fresh[shape](), `${of} outline ${shape}`);
+		desk.set(path, fresh[shape](), `${of} outline ${shape}`);
 	}
 </script>
 

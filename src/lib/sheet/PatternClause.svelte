@@ -2,7 +2,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import type { Zone } from '$core/project/schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
 	import { newTile } from '$lib/pattern/tile-edits';
@@ -11,16 +11,16 @@
 
 	/** How nodes are joined to cells, with the values of that pattern. */
 	let { zone, number, oncompare }: { zone: Zone; number: string; oncompare: () => void } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const zonePath = $derived(`zones/${zone.id}`);
 	const path = $derived(`${zonePath}/pattern`);
 	const pattern = $derived(zone.pattern);
-	const document = $derived(workbench.project.document);
+	const document = $derived(desk.project.document);
 	const tile = $derived(
 		pattern.kind === 'tile' ? document.tiles.find((one) => one.id === pattern.tile) : undefined
 	);
 	const problems = $derived(
-		workbench.model.view.problems.filter(
+		desk.model.view.problems.filter(
 			({ at }) =>
 				at === zonePath ||
 				at === path ||
@@ -28,7 +28,7 @@
 				(tile && at.startsWith(`tiles/${tile.id}`))
 		)
 	);
-	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
 	const cells = $derived(faces.reduce((sum, face) => sum + face.cells.count, 0));
 	const options = $derived([
 		...patternWords.map(({ value, label }) => ({ value, label })),
@@ -43,16 +43,12 @@
 		const choice = value.startsWith('tile ')
 			? { kind: 'tile', tile: value.slice(5) }
 			: patternWords.find((word) => word.value === value)?.choice;
-		workbench.set(
-			path,
-			choice,
-			`${zone.name} in ${options.find((one) => one.value === value)?.label ?? value}`
-		);
+		desk.set(path, choice, `${zone.name} in ${options.find((one) => one.value === value)?.label ?? value}`);
 	}
 	/** A tile of one's own, starting from the pattern there is where it is a tile. */
 	function drawTile() {
 		const fresh = newTile(pattern, document.tiles);
-		const done = workbench.do(
+		const done = desk.do(
 			`${zone.name} in a tile of its own`,
 			{ do: 'insert', path: 'tiles', index: document.tiles.length, value: fresh },
 			{ do: 'set', path, value: { kind: 'tile', tile: fresh.id } }
@@ -65,13 +61,12 @@
 		{
 			label: 'Treat slivers',
 			act: () =>
-				workbench.set(`${zonePath}/slivers`, { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
+				desk.set(`${zonePath}/slivers`, { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
 			disabled: zone.slivers !== null && 'They are treated by a clause of their own'
 		},
 		{
 			label: 'Add a layer behind',
-			act: () =>
-				workbench.set(`${zonePath}/layer`, { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
+			act: () => desk.set(`${zonePath}/layer`, { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
 			disabled: zone.layer !== null && 'There is one already'
 		}
 	]);
@@ -92,7 +87,7 @@
 						}),
 						guide: id
 					};
-		workbench.set(`${path}/near`, near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
+		desk.set(`${path}/near`, near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
 	}
 </script>
 
@@ -123,7 +118,7 @@
 				{ value: 'onward', label: 'on and on' }
 			]}
 			label="Which way courses move"
-			onchoose={(way) => workbench.set(`${path}/way`, way, `${zone.name}: courses ${way}`)}
+			onchoose={(way) => desk.set(`${path}/way`, way, `${zone.name}: courses ${way}`)}
 		/>{:else if pattern.kind === 'undulating'}, a wave every
 		{@render value('bays', pattern.bays, 'count', 'Bays of a wave', 1, 2)} bays, rising by
 		{@render value('rise', pattern.rise, 'ratio', 'Rise in courses', 0.1)} courses{:else if pattern.kind === 'random splits'},
@@ -135,7 +130,7 @@
 				{ value: 'up', label: 'up only' }
 			]}
 			label="Which way they are split"
-			onchoose={(along) => workbench.set(`${path}/along`, along, `${zone.name} split ${along}`)}
+			onchoose={(along) => desk.set(`${path}/along`, along, `${zone.name} split ${along}`)}
 		/>, with a chance of {@render value('often', pattern.often, 'ratio', 'How often', 0.05)}, none under
 		{@render value('smallest', pattern.smallest, 'length', 'Smallest size', 50, 1)}, seed
 		{@render value('seed', pattern.seed, 'count', 'Seed', 1)}{:else if pattern.kind === 'voronoi'},

@@ -1,53 +1,35 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
 	import { cornersOf } from '$core/part/anchors';
-	import { partsOf } from '$core/cladding/kit';
-	import { ringMeasures } from '$core/part/anchors';
-	import { defaultFormula } from '$core/part/inputs';
 	import type { Rule, Zone } from '$core/project/schema';
-	import { checkFormula, numberOf } from '$core/units/formula';
-	import { dimensionOf, type NumberKind } from '$core/units/dimension';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
-	import TextChip from '$lib/components/TextChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
 	import { listActions } from './list-actions';
+	import { setActions, withValue } from './piece-values';
+	import PieceValues from './PieceValues.svelte';
+	import { partOfVariant, variantLabel, variantsOn } from './variants-on';
 	import { cellWords, cornerWords } from './words';
 
 	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 
 	const path = $derived(`zones/${zone.id}/rules/${rule.id}`);
-	const document = $derived(workbench.project.document);
-	const parts = $derived(partsOf(document));
-	const partById = (id: string) => parts.find((part) => part.id === id);
-	const variantLabel = (id: string) => {
-		const variant = document.variants.find((one) => one.id === id);
-		return variant ? `${partById(variant.part)?.label ?? variant.part} · ${variant.name}` : id;
-	};
+	const document = $derived(desk.project.document);
 	const putOptions = $derived([
-		...document.variants
-			.filter((variant) => partById(variant.part)?.anchor.kind.endsWith('ring') ?? true)
-			.map((variant) => ({ value: variant.id, label: variantLabel(variant.id) })),
+		...variantsOn(document, 'cell'),
 		{ value: '-', label: 'nothing: leave open' }
 	]);
 	const put = $derived(rule.put);
-	const part = $derived(
-		put === 'open' ? undefined : partById(document.variants.find((one) => one.id === put.variant)?.part ?? '')
-	);
-	const perPiece = $derived(
-		part?.inputs.filter((input) => input.scope === 'per piece' && input.kind !== 'material') ?? []
-	);
+	const part = $derived(put === 'open' ? undefined : partOfVariant(document, put.variant));
 	const problems = $derived(
-		workbench.model.view.problems.filter(
-			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
-		)
+		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
 	);
 
-	const state = $derived(workbench.model.view.zones.find((one) => one.id === zone.id));
+	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
 	const slots = $derived([...new Set(state?.faces.flatMap((face) => face.slots) ?? [])]);
 	const slotOptions = $derived([
@@ -71,55 +53,38 @@
 		const label =
 			id === '-'
 				? `${zone.name} rule ${number} leaves open`
-				: `${zone.name} rule ${number}: ${variantLabel(id)}`;
+				: `${zone.name} rule ${number}: ${variantLabel(document, id)}`;
 		if (id === '-' || put === 'open') {
-			workbench.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
+			desk.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
 			return;
 		}
 		// Formulas stay where the other part takes such a value piece by piece too.
-		const next = partById(document.variants.find((one) => one.id === id)?.part ?? '');
+		const next = partOfVariant(document, id);
 		const takes = (name: string) => {
 			const kind = part?.inputs.find((one) => one.name === name)?.kind;
 			return next?.inputs.some((one) => one.name === name && one.kind === kind && one.scope === 'per piece');
 		};
 		const stays = Object.entries(put.values).filter(([name]) => takes(name));
 		const dropped = Object.keys(put.values).filter((name) => !takes(name));
-		workbench.set(`${path}/put`, { variant: id, values: Object.fromEntries(stays) }, label);
+		desk.set(`${path}/put`, { variant: id, values: Object.fromEntries(stays) }, label);
 		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
 	function selectCells() {
 		if (!state) return;
-		const z = workbench.model.view.zones.indexOf(state);
-		workbench.activeZone = zone.id;
-		workbench.selection.choose(
+		const z = desk.model.view.zones.indexOf(state);
+		desk.activeZone = zone.id;
+		desk.selection.choose(
 			state.assignments.flatMap((assignment, face) =>
 				Array.from(assignment.rule.keys())
 					.filter((c) => assignment.rule[c] === index && assignment.exception[c] === -1)
-					.map((c) => addressOf(workbench.model.view, { zone: z, face, kind: 'cell', index: c }))
+					.map((c) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index: c }))
 			)
 		);
 	}
-	function checkValue(kind: NumberKind) {
-		return (text: string) => {
-			const names = Object.fromEntries(
-				Object.entries(ringMeasures).map(([name, of]) => [name, numberOf(dimensionOf(of))])
-			);
-			try {
-				checkFormula(text, { names, functions: {}, expected: numberOf(dimensionOf(kind)) });
-				return null;
-			} catch (error) {
-				return (error as Error).message;
-			}
-		};
-	}
 	function setValue(name: string, text: string | null) {
 		if (put === 'open') return;
-		const rest = Object.fromEntries(Object.entries(put.values).filter(([key]) => key !== name));
-		workbench.set(
-			`${path}/put/values`,
-			text === null ? rest : { ...rest, [name]: text },
-			`${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`
-		);
+		const said = `${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`;
+		desk.set(`${path}/put/values`, withValue(put.values, name, text), said);
 	}
 	const actions = $derived([
 		{
@@ -127,26 +92,21 @@
 			act: selectCells,
 			disabled: taken === 0 && 'It takes none'
 		},
-		...perPiece
-			.filter((input) => put !== 'open' && !(input.name in put.values))
-			.map((input) => ({
-				label: `Set ${input.label.toLowerCase()} piece by piece`,
-				act: () => setValue(input.name, defaultFormula(input))
-			})),
+		...(put === 'open' ? [] : setActions(part, put.values, setValue)),
 		...(rule.courses
 			? [
 					{
 						label: 'All courses',
-						act: () => workbench.set(`${path}/courses`, null, `${zone.name} rule ${number}: all courses`)
+						act: () => desk.set(`${path}/courses`, null, `${zone.name} rule ${number}: all courses`)
 					}
 				]
 			: [
 					{
 						label: 'Only some courses',
 						act: () =>
-							workbench.set(
+							desk.set(
 								`${path}/courses`,
-								[1, state?.faces[0]?.up.steps ?? 1],
+								[1, state?.faces[0]?.grid.up.steps ?? 1],
 								`${zone.name} rule ${number}: some courses`
 							)
 					}
@@ -155,26 +115,25 @@
 			? [
 					{
 						label: 'Only cells of one slot',
-						act: () =>
-							workbench.set(`${path}/slot`, slots[0], `${zone.name} rule ${number}: slot ${slots[0]}`)
+						act: () => desk.set(`${path}/slot`, slots[0], `${zone.name} rule ${number}: slot ${slots[0]}`)
 					}
 				]
 			: []),
 		rule.every
 			? {
 					label: 'All of them, not every other',
-					act: () => workbench.set(`${path}/every`, null, `${zone.name} rule ${number}: all of them`)
+					act: () => desk.set(`${path}/every`, null, `${zone.name} rule ${number}: all of them`)
 				}
 			: {
 					label: 'Only every other one',
 					act: () =>
-						workbench.set(
+						desk.set(
 							`${path}/every`,
 							{ step: 2, from: 1, by: 'cells' },
 							`${zone.name} rule ${number}: every other one`
 						)
 				},
-		...listActions(workbench, zone, 'rules', rule)
+		...listActions(desk, zone, 'rules', rule)
 	]);
 </script>
 
@@ -199,7 +158,7 @@
 		value={rule.cells}
 		options={cellWords}
 		label="Which cells"
-		onchoose={(value) => workbench.set(`${path}/cells`, value, `${zone.name} rule ${number}: ${value} cells`)}
+		onchoose={(value) => desk.set(`${path}/cells`, value, `${zone.name} rule ${number}: ${value} cells`)}
 	/>
 	with
 	<ChoiceChip
@@ -207,7 +166,7 @@
 		options={cornerWords}
 		label="How many corners"
 		onchoose={(value) =>
-			workbench.set(
+			desk.set(
 				`${path}/corners`,
 				value === 'any' ? value : Number(value),
 				`${zone.name} rule ${number}: ${value} corners`
@@ -217,7 +176,7 @@
 			value={rule.slot}
 			options={slotOptions}
 			label="Which slot"
-			onchoose={(value) => workbench.set(`${path}/slot`, value, `${zone.name} rule ${number}: slot ${value}`)}
+			onchoose={(value) => desk.set(`${path}/slot`, value, `${zone.name} rule ${number}: slot ${value}`)}
 		/>{/if}{#if rule.every}{', '}every
 		<NumberChip
 			value={rule.every.step}
@@ -225,7 +184,7 @@
 			label="Every so many"
 			min={1}
 			oncommit={(value) =>
-				workbench.set(`${path}/every/step`, value, `${zone.name} rule ${number}: every ${value}`)}
+				desk.set(`${path}/every/step`, value, `${zone.name} rule ${number}: every ${value}`)}
 		/>
 		<ChoiceChip
 			value={rule.every.by}
@@ -235,8 +194,7 @@
 				{ value: 'courses', label: 'courses' }
 			]}
 			label="Counted by"
-			onchoose={(by) =>
-				workbench.set(`${path}/every/by`, by, `${zone.name} rule ${number}: every so many ${by}`)}
+			onchoose={(by) => desk.set(`${path}/every/by`, by, `${zone.name} rule ${number}: every so many ${by}`)}
 		/>
 		from
 		<NumberChip
@@ -245,7 +203,7 @@
 			label="Counted from"
 			min={1}
 			oncommit={(value) =>
-				workbench.set(`${path}/every/from`, value, `${zone.name} rule ${number}: from ${value}`)}
+				desk.set(`${path}/every/from`, value, `${zone.name} rule ${number}: from ${value}`)}
 		/>{/if}{#if rule.courses}{' '}
 		{@const [first, last] = rule.courses}
 		in courses
@@ -255,7 +213,7 @@
 			label="First course"
 			min={1}
 			oncommit={(value) =>
-				workbench.set(`${path}/courses/0`, value, `${zone.name} rule ${number}: from course ${value}`)}
+				desk.set(`${path}/courses/0`, value, `${zone.name} rule ${number}: from course ${value}`)}
 		/>
 		to
 		<NumberChip
@@ -264,23 +222,8 @@
 			label="Last course"
 			min={1}
 			oncommit={(value) =>
-				workbench.set(`${path}/courses/1`, value, `${zone.name} rule ${number}: to course ${value}`)}
-		/>{/if}{#if put !== 'open'}{#each Object.entries(put.values) as [name, text] (name)}
-			{@const input = perPiece.find((one) => one.name === name)};
-			<em>{(input?.label ?? name).toLowerCase()}</em> is
-			<TextChip
-				value={text}
-				look="formula"
-				label={input?.label ?? name}
-				check={checkValue((input?.kind ?? 'length') as NumberKind)}
-				oncommit={(next) => setValue(name, next)}
-			/>
-			<button
-				type="button"
-				class="text-ink-2 text-[12px] underline"
-				onclick={() => setValue(name, null)}
-				aria-label="Take {name} from the variant again">reset</button
-			>{/each}{/if}.
+				desk.set(`${path}/courses/1`, value, `${zone.name} rule ${number}: to course ${value}`)}
+		/>{/if}{#if put !== 'open'}<PieceValues values={put.values} {part} over="cell" onset={setValue} />{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
 			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}

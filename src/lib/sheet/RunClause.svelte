@@ -1,49 +1,39 @@
 <script lang="ts">
-	import { partsOf } from '$core/cladding/kit';
+	import { columnValues } from '$core/field/column';
+	import { fieldOf } from '$core/field/fields';
 	import type { Run, Zone } from '$core/project/schema';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import { listActions } from './list-actions';
+	import { variantsOn } from './variants-on';
 	import { lineWords } from './words';
 
+	const lineLength = fieldOf('line', 'length');
+
 	let { zone, run, number }: { zone: Zone; run: Run; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 
 	const path = $derived(`zones/${zone.id}/runs/${run.id}`);
-	const document = $derived(workbench.project.document);
-	const options = $derived(
-		document.variants.flatMap((variant) => {
-			const part = partsOf(document).find((one) => one.id === variant.part);
-			return part?.anchor.kind === 'pair'
-				? [{ value: variant.id, label: `${part.label} · ${variant.name}` }]
-				: [];
-		})
-	);
+	const document = $derived(desk.project.document);
+	const options = $derived(variantsOn(document, 'line'));
 	const problems = $derived(
-		workbench.model.view.problems.filter(
-			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
-		)
+		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
 	);
-	const state = $derived(workbench.model.view.zones.find((one) => one.id === zone.id));
+	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const groups = $derived(
 		state?.groups.filter((group) => group.clause.kind === 'run' && group.clause.id === run.id) ?? []
 	);
 	const metres = $derived(
-		groups.reduce((sum, group) => {
-			const face = state?.faces[group.face];
-			if (!face) return sum;
-			for (const e of group.anchors) {
-				const a = 3 * face.edges.from[e]!;
-				const b = 3 * face.edges.to[e]!;
-				sum += Math.hypot(...[0, 1, 2].map((k) => face.positions[b + k]! - face.positions[a + k]!));
-			}
-			return sum;
+		groups.reduce((sum, { face, sites }) => {
+			const view = state?.faces[face];
+			const lengths = view && columnValues(lineLength.column(view, sites), sites.length);
+			return sum + (lengths?.reduce((a, b) => a + b, 0) ?? 0);
 		}, 0)
 	);
-	const count = $derived(groups.reduce((sum, group) => sum + group.anchors.length, 0));
+	const count = $derived(groups.reduce((sum, group) => sum + group.sites.length, 0));
 </script>
 
 <Clause
@@ -51,8 +41,8 @@
 	{path}
 	{problems}
 	muted={run.muted}
-	effect="{count} · {formatLength(metres, workbench.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
-	actions={listActions(workbench, zone, 'runs', run)}
+	effect="{count} · {formatLength(metres, desk.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
+	actions={listActions(desk, zone, 'runs', run)}
 >
 	Run
 	<ChoiceChip
@@ -60,7 +50,7 @@
 		{options}
 		label="What runs"
 		onchoose={(value) =>
-			workbench.set(
+			desk.set(
 				`${path}/variant`,
 				value,
 				`${zone.name}: run ${options.find((one) => one.value === value)?.label}`
@@ -73,6 +63,6 @@
 		label="Which lines"
 		empty="no lines"
 		onchoose={(lines) =>
-			workbench.set(`${path}/lines`, lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
+			desk.set(`${path}/lines`, lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
 	/>.
 </Clause>

@@ -5,7 +5,7 @@
 	import { formatLength, parseQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import { readList } from './lists';
 	import StartChip from './StartChip.svelte';
@@ -18,19 +18,19 @@
 		direction: 'across' | 'up';
 	}
 	let { zone, number, direction }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 
 	const path = $derived(`zones/${zone.id}/settingOut/${direction}`);
 	const axis = $derived(direction === 'across' ? 0 : 1);
 	const spacing = $derived(zone.settingOut[direction]);
 	const shift = $derived(zone.settingOut.shift[axis]);
 	const what = $derived(direction === 'across' ? 'bays' : 'courses');
-	const display = $derived(workbench.display);
+	const display = $derived(desk.display);
 	const spread = $derived<Spread | undefined>(
-		workbench.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.[direction]
+		desk.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.grid[direction]
 	);
 	const problems = $derived(
-		workbench.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
+		desk.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
 	);
 	const of = $derived(`${zone.name} ${what}`);
 	const wrong = $derived(problems.length > 0);
@@ -54,7 +54,7 @@
 			parameters: () => ({ by, at: [0.25, 0.5, 0.75] }),
 			levels: () => ({ by, each: 1 })
 		};
-		workbench.set(path, fresh[by](), `${of} ${spacingWords.find((word) => word.value === by)?.label}`);
+		desk.set(path, fresh[by](), `${of} ${spacingWords.find((word) => word.value === by)?.label}`);
 	}
 	const words = $derived(
 		direction === 'up' ? spacingWords : spacingWords.filter((word) => word.value !== 'levels')
@@ -86,7 +86,7 @@
 	const actions = $derived([
 		{
 			label: 'Move the lines along',
-			act: () => workbench.set(`zones/${zone.id}/settingOut/shift/${axis}`, 100, `${of} moved by 100 mm`),
+			act: () => desk.set(`zones/${zone.id}/settingOut/shift/${axis}`, 100, `${of} moved by 100 mm`),
 			disabled:
 				(shift !== 0 && 'They are moved already; the amount stands in the sentence') ||
 				((spacing.by === 'parameters' || spacing.by === 'levels') &&
@@ -123,7 +123,7 @@
 			label="Sizes of {what}"
 			look="formula"
 			check={(text) => checkList(text, lengths)}
-			oncommit={(text) => workbench.set(`${path}/sizes`, lengths(text), `${of} ${text}`)}
+			oncommit={(text) => desk.set(`${path}/sizes`, lengths(text), `${of} ${text}`)}
 		/>
 		<ChoiceChip
 			value={spacing.run}
@@ -132,7 +132,7 @@
 				{ value: 'once', label: 'once, then the rest' }
 			]}
 			label="How the sizes run"
-			onchoose={(run) => workbench.set(`${path}/run`, run, `${of} ${run}`)}
+			onchoose={(run) => desk.set(`${path}/run`, run, `${of} ${run}`)}
 		/>, starting from
 		<StartChip
 			start={spacing.start}
@@ -147,7 +147,7 @@
 			label="Parameters of {what}"
 			look="formula"
 			check={(text) => checkList(text, shares)}
-			oncommit={(text) => workbench.set(`${path}/at`, shares(text), `${of} at ${text}`)}
+			oncommit={(text) => desk.set(`${path}/at`, shares(text), `${of} at ${text}`)}
 		/>{:else if spacing.by === 'levels'}
 		<ValueChip
 			path="{path}/each"
@@ -180,7 +180,7 @@
 					type="button"
 					class="text-patina-deep font-sans text-[12px] underline"
 					onclick={() =>
-						workbench.set(
+						desk.set(
 							`${path}/size`,
 							Math.round(even.size * 1000) / 1000,
 							`${of} balanced at ${formatLength(even.size, display)}`

@@ -1,19 +1,19 @@
 <script lang="ts">
 	import type { Zone } from '$core/project/schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import ValueChip from './ValueChip.svelte';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const path = $derived(`zones/${zone.id}/slivers`);
-	const faces = $derived(workbench.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
+	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
 	const joined = $derived(faces.reduce((sum, face) => sum + face.slivers.joined, 0));
 	const left = $derived(faces.reduce((sum, face) => sum + face.slivers.cells.length, 0));
 	const put = $derived(zone.slivers?.put ?? 'flag');
 	const effect = $derived(put === 'merge' ? `${joined} joined${left ? `, ${left} stay` : ''}` : String(left));
-	const problems = $derived(workbench.model.view.problems.filter(({ at }) => at.startsWith(path)));
+	const problems = $derived(desk.model.view.problems.filter(({ at }) => at.startsWith(path)));
 </script>
 
 {#if zone.slivers}
@@ -25,7 +25,7 @@
 		actions={[
 			{
 				label: 'Leave slivers as they are',
-				act: () => workbench.set(path, null, `${zone.name}: slivers as they are`)
+				act: () => desk.set(path, null, `${zone.name}: slivers as they are`)
 			}
 		]}
 	>
@@ -46,7 +46,7 @@
 				{ value: 'flag', label: 'are kept and flagged' }
 			]}
 			label="What slivers do"
-			onchoose={(next) => workbench.set(`${path}/put`, next, `${zone.name}: slivers ${next}`)}
+			onchoose={(next) => desk.set(`${path}/put`, next, `${zone.name}: slivers ${next}`)}
 		/>.
 	</Clause>
 {/if}

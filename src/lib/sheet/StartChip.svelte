@@ -4,7 +4,7 @@
 	import type { Start } from '$core/project/setting-out-schema';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from './ValueChip.svelte';
 
 	interface Props {
@@ -17,19 +17,19 @@
 		spread: Spread | undefined;
 	}
 	let { start, path, of, direction, size, spread }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const what = $derived(direction === 'across' ? 'bays' : 'courses');
 	const words = $derived(
 		direction === 'across' ? (['left', 'middle', 'right'] as const) : (['foot', 'middle', 'head'] as const)
 	);
-	const levels = $derived(direction === 'up' ? workbench.project.document.levels : []);
-	const guides = $derived(workbench.project.document.guides);
+	const levels = $derived(direction === 'up' ? desk.project.document.levels : []);
+	const guides = $derived(desk.project.document.guides);
 
 	/** What a start line leaves over, shown before it is chosen. */
 	function note(from: number): string {
 		if (size === null || !spread || !(size > 0)) return '';
 		const { first, last } = makeUpFor(size, spread.lengths.belt, from);
-		const show = (mm: number) => formatLength(mm, workbench.display, 0);
+		const show = (mm: number) => formatLength(mm, desk.display, 0);
 		if (!first && !last) return 'no make-up';
 		if (first && last)
 			return Math.abs(first - last) < 0.5
@@ -76,7 +76,7 @@
 					: kind === 'guide' && id
 						? { guide: id }
 						: (next as 'middle');
-		workbench.set(path, to, `${of} start line ${next === '@' ? 'at a place' : next}`);
+		desk.set(path, to, `${of} start line ${next === '@' ? 'at a place' : next}`);
 	}
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { TrimDefinition } from '$core/project/form-schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from './CurveChip.svelte';
 	import DirectionChip from './DirectionChip.svelte';
 	import HeightChip from './HeightChip.svelte';
@@ -15,10 +15,10 @@
 		faces: readonly string[];
 	}
 	let { trim, path, of, faces }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const names = $derived(faces.includes(trim.face) ? faces : [...faces, trim.face]);
 	const problems = $derived(
-		workbench.model.view.problems.some(({ at }) => at === path || at.startsWith(`${path}/`))
+		desk.model.view.problems.some(({ at }) => at === path || at.startsWith(`${path}/`))
 	);
 	const isPlane = $derived(trim.by === 'plane' || trim.by === 'level');
 	const isOpen = $derived(trim.by === 'curve' && !trim.curve.closed);
@@ -58,7 +58,7 @@
 		value={trim.keep}
 		options={choices.map((value) => ({ value, label: keeps[value]! }))}
 		label={isPlane || isOpen ? 'Side that is kept' : 'Opening or end'}
-		onchoose={(keep) => workbench.set(`${path}/keep`, keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
+		onchoose={(keep) => desk.set(`${path}/keep`, keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
 	/>
 	{#if trim.by === 'level'}<HeightChip path="{path}/height" value={trim.height} label="Trim height" {of} />
 		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else if isOpen}is kept of{:else}of{/if}
@@ -66,13 +66,13 @@
 			value={trim.face}
 			options={names.map((name) => ({ value: name, label: name }))}
 			label="Face that is trimmed"
-			onchoose={(face) => workbench.set(`${path}/face`, face, `${of}: trim of ${face}`)}
+			onchoose={(face) => desk.set(`${path}/face`, face, `${of}: trim of ${face}`)}
 		/>{:else}its {trim.face}{/if}{#if trim.by === 'outline'},
 		<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" />, from
 		{@render coordinates(trim.at, 'at', 'Trim')}<DirectionChip
 			value={trim.direction}
 			label="Direction of the trim"
-			onchoose={(direction) => workbench.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+			onchoose={(direction) => desk.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
 		/>, turned <ValueChip
 			path="{path}/turn"
 			value={trim.turn}
@@ -119,13 +119,13 @@
 			value={trim.direction}
 			label="Direction of the trim"
 			nearest
-			onchoose={(direction) => workbench.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+			onchoose={(direction) => desk.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
 		/>
 	{:else if trim.by === 'plane'}, through {@render coordinates(trim.at, 'at', 'Plane')} looking
 		<DirectionChip
 			value={trim.normal}
 			label="Direction the plane looks"
-			onchoose={(normal) => workbench.set(`${path}/normal`, normal, `${of}: direction of the plane`)}
+			onchoose={(normal) => desk.set(`${path}/normal`, normal, `${of}: direction of the plane`)}
 		/>{/if}; curves to within <ValueChip
 		path="{path}/within"
 		value={trim.within}
@@ -138,6 +138,6 @@
 	<button
 		type="button"
 		class="text-ink-2 text-[12px] underline"
-		onclick={() => workbench.do(`${of}: trim removed`, { do: 'remove', path })}>remove</button
+		onclick={() => desk.do(`${of}: trim removed`, { do: 'remove', path })}>remove</button
 	></span
 >

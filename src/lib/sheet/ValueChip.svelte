@@ -2,7 +2,7 @@
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity } from '$core/units/quantity';
 	import NumberChip from '$lib/components/NumberChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 
 	interface Props {
 		/** Where the number stands in the document. */
@@ -19,19 +19,19 @@
 		wrong?: boolean;
 	}
 	let { path, value, kind, label, of, ...rest }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const words = (number: number) =>
-		formatQuantity(kind === 'angle' ? (number * Math.PI) / 180 : number, kind, workbench.display);
+		formatQuantity(kind === 'angle' ? (number * Math.PI) / 180 : number, kind, desk.display);
 </script>
 
 <NumberChip
 	{value}
 	{kind}
 	{label}
-	display={workbench.display}
+	display={desk.display}
 	{...rest}
-	onpreview={(next) => workbench.project.preview({ do: 'set', path, value: next })}
-	onpreviewend={() => workbench.project.dropPreview()}
+	onpreview={(next) => desk.project.preview({ do: 'set', path, value: next })}
+	onpreviewend={() => desk.project.dropPreview()}
 	oncommit={(next, was) =>
-		workbench.set(path, next, `${of} ${label.toLowerCase()} ${words(was)} → ${words(next)}`)}
+		desk.set(path, next, `${of} ${label.toLowerCase()} ${words(was)} → ${words(next)}`)}
 />

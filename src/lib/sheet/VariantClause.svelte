@@ -3,42 +3,41 @@
 	import { goto } from '$app/navigation';
 	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { swapPart } from '$core/cladding/swap';
-	import type { PartInput } from '$core/project/part-definition';
+	import { siteOf } from '$core/part/anchors';
+	import type { PartDefinition, PartInput } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
 	import type { NumberKind } from '$core/units/dimension';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
 	import { freshId } from './words';
 
 	let { variant, number }: { variant: Variant; number: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 
 	const path = $derived(`variants/${variant.id}`);
-	const document = $derived(workbench.project.document);
+	const document = $derived(desk.project.document);
 	const part = $derived(partsOf(document).find((one) => one.id === variant.part));
 	const problems = $derived(
-		workbench.model.view.problems.filter(
-			(problem) => problem.at === path || problem.at.startsWith(`${path}/`)
-		)
+		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
 	);
 	const pieces = $derived(
-		workbench.model.view.zones.reduce(
+		desk.model.view.zones.reduce(
 			(sum, zone) =>
 				sum +
 				zone.groups
 					.filter((group) => group.variantId === variant.id)
-					.reduce((n, group) => n + group.anchors.length, 0),
+					.reduce((n, group) => n + group.sites.length, 0),
 			0
 		)
 	);
 	const used = $derived(
 		document.zones.some(
 			(zone) =>
-				zone.runs.some((run) => run.variant === variant.id) ||
+				[...zone.runs, ...zone.nodes].some((one) => one.variant === variant.id) ||
 				zone.rules.some((rule) => rule.put !== 'open' && rule.put.variant === variant.id) ||
 				zone.exceptions.some((one) => one.put !== 'open' && one.put.variant === variant.id)
 		)
@@ -51,34 +50,31 @@
 		value: { ...variant.values, [name]: value }
 	});
 	const commit = (input: PartInput, value: unknown, was: unknown = valueOf(input)) =>
-		workbench.do(
+		desk.do(
 			`${part?.label} ${variant.name}: ${input.label.toLowerCase()} ${String(was)} → ${String(value)}`,
 			edit(input.name, value)
 		);
 
+	const cornersIn = ({ anchor }: PartDefinition) => ('corners' in anchor ? anchor.corners : 2);
 	/** Parts that hang on the same. */
-	const others = $derived(
-		partsOf(document).filter(
-			(one) => !part || one.anchor.kind.replace('double ', '') === part.anchor.kind.replace('double ', '')
-		)
-	);
+	const others = $derived(partsOf(document).filter((one) => !part || siteOf(one) === siteOf(part)));
 	function swap(id: string) {
 		const to = others.find((one) => one.id === id);
 		if (!to) return;
 		const { edits, kept, dropped } = swapPart(document, variant, part ?? { ...to, inputs: [] }, to);
-		if (!workbench.do(`${variant.name}: ${part?.label ?? variant.part} → ${to.label}`, ...edits)) return;
+		if (!desk.do(`${variant.name}: ${part?.label ?? variant.part} → ${to.label}`, ...edits)) return;
 		const said = [
 			kept.length ? `kept ${kept.join(', ').toLowerCase()}` : 'no values in common',
 			...(dropped.length ? [`dropped ${dropped.join(', ').toLowerCase()}`] : []),
-			...(to.anchor.kind !== 'pair' && to.anchor.corners !== 'any' && to.anchor.kind.endsWith('ring')
-				? [`it takes cells of ${to.anchor.corners} corners only`]
+			...(siteOf(to) === 'cell' && cornersIn(to) !== 'any'
+				? [`it takes cells of ${cornersIn(to)} corners only`]
 				: [])
 		];
 		toast(`${to.label} in place of ${part?.label ?? variant.part}: ${said.join('; ')}`, { duration: 8000 });
 	}
 	function duplicate() {
 		const id = freshId(variant.id, document.variants);
-		workbench.do(`variant ${variant.name} copied`, {
+		desk.do(`variant ${variant.name} copied`, {
 			do: 'insert',
 			path: 'variants',
 			index: document.variants.length,
@@ -95,12 +91,12 @@
 	actions={[
 		{
 			label: 'To the bench',
-			act: () => void goto(`/project/${workbench.project.id}/part/${variant.part}`)
+			act: () => void goto(`/project/${desk.project.id}/part/${variant.part}`)
 		},
 		{ label: 'Duplicate', act: duplicate },
 		{
 			label: 'Remove',
-			act: () => workbench.do(`variant ${variant.name} removed`, { do: 'remove', path }),
+			act: () => desk.do(`variant ${variant.name} removed`, { do: 'remove', path }),
 			disabled: used && 'Rules, line runs or cells have it; give them another first'
 		}
 	]}
@@ -116,7 +112,7 @@
 		value={variant.name}
 		label="Name of the variant"
 		look="name"
-		oncommit={(text) => workbench.set(`${path}/name`, text, `variant name ${text}`)}
+		oncommit={(text) => desk.set(`${path}/name`, text, `variant name ${text}`)}
 	/>:
 	{#each part?.inputs ?? [] as input, k (input.name)}
 		{@const kind = input.kind as NumberKind}
@@ -157,13 +153,13 @@
 				<NumberChip
 					value={Number(valueOf(input))}
 					{kind}
-					display={workbench.display}
+					display={desk.display}
 					label={input.label}
 					min={input.min ?? -Infinity}
 					max={input.max ?? Infinity}
 					step={kind === 'length' ? 5 : 1}
-					onpreview={(value) => workbench.project.preview(edit(input.name, value))}
-					onpreviewend={() => workbench.project.dropPreview()}
+					onpreview={(value) => desk.project.preview(edit(input.name, value))}
+					onpreviewend={() => desk.project.dropPreview()}
 					oncommit={(value, was) => commit(input, value, was)}
 				/>
 			{/if}{k + 1 < (part?.inputs.length ?? 0) ? ',' : '.'}</span

@@ -10,6 +10,7 @@ export interface ClauseNumbers {
 	readonly exceptions: number;
 	readonly rule: (index: number) => number;
 	readonly run: (index: number) => number;
+	readonly nodes: (index: number) => number;
 }
 
 export function clauseNumbers(zone: Zone): ClauseNumbers {
@@ -18,7 +19,15 @@ export function clauseNumbers(zone: Zone): ClauseNumbers {
 	const rules = layer + (zone.layer ? 1 : 0);
 	const exceptions = rules + zone.rules.length;
 	const runs = exceptions + (zone.exceptions.length ? 1 : 0);
-	return { slivers, layer, exceptions, rule: (index) => rules + index, run: (index) => runs + index };
+	const nodes = runs + zone.runs.length;
+	return {
+		slivers,
+		layer,
+		exceptions,
+		rule: (index) => rules + index,
+		run: (index) => runs + index,
+		nodes: (index) => nodes + index
+	};
 }
 
 /** The part of the sheet that a zone has: masses are the first. */

@@ -1,9 +1,10 @@
 import { partsOf } from '$core/cladding/kit';
+import { hangsOn } from '$core/cladding/sites';
 import { swapPieces } from '$core/cladding/swap';
 import type { Edit } from '$core/project/edits';
 import { pathSegment } from '$core/project/paths';
 import type { PartDefinition } from '$core/project/part-definition';
-import type { Project, Rule } from '$core/project/schema';
+import type { Exception, Project, Rule } from '$core/project/schema';
 import { find, type Found } from '$lib/state/selection.svelte';
 import type { ModelView } from '$lib/state/model.svelte';
 
@@ -14,9 +15,25 @@ function placeOf(view: ModelView, address: string): [number, number] | null {
 	const face = view.zones[found.zone]!.faces[found.face]!;
 	const share = (step: number, steps: number) => Number(((step - 0.5) / steps).toFixed(6));
 	return [
-		share(face.cells.bay[found.index]!, face.across.steps),
-		share(face.cells.course[found.index]!, face.up.steps)
+		share(face.cells.bay[found.index]!, face.grid.across.steps),
+		share(face.cells.course[found.index]!, face.grid.up.steps)
 	];
+}
+
+/** Beyond this share of what a choice covers its cells are listed anew rather than taken out one by one. */
+const LISTED_ANEW = 0.25;
+
+/** The edits that take cells out of a choice by hand; one that is left without any goes. */
+function withoutCells(list: string, { id, sites }: Exception, gone: ReadonlySet<string>): Edit[] {
+	const path = `${list}/${pathSegment(id)}`;
+	const left = sites.filter((site) => !gone.has(site.id));
+	const out = sites.length - left.length;
+	if (out === 0) return [];
+	if (left.length === 0) return [{ do: 'remove', path }];
+	if (out > LISTED_ANEW * sites.length) return [{ do: 'set', path: `${path}/sites`, value: left }];
+	return sites
+		.filter((site) => gone.has(site.id))
+		.map((site): Edit => ({ do: 'remove', path: `${path}/sites/${pathSegment(site.id)}` }));
 }
 
 /**
@@ -39,22 +56,21 @@ export function exceptionEdits(
 		const ids = addresses
 			.filter((address) => address.startsWith(`${zone.id}/`))
 			.map((address) => address.slice(zone.id.length + 1));
+		if (!ids.length) return [];
 		const list = `zones/${zone.id}/exceptions`;
-		const known = ids
-			.map((id) => madeAs.get(id) ?? id)
-			.filter((id) => zone.exceptions.some((one) => one.id === id));
-		const gone = known.map((id): Edit => ({ do: 'remove', path: `${list}/${pathSegment(id)}` }));
-		if (put === null) return gone;
-		const from = zone.exceptions.length - gone.length;
-		const added = ids.map((id, k): Edit => ({
-			do: 'insert',
-			path: list,
-			index: from + k,
-			value: { id, place: placeOf(view, `${zone.id}/${id}`), put }
-		}));
-		return [...gone, ...added];
+		const gone = new Set(ids.map((id) => madeAs.get(id) ?? id));
+		const taken = zone.exceptions.flatMap((one) => withoutCells(list, one, gone));
+		if (put === null) return taken;
+		const from =
+			zone.exceptions.length - taken.filter((edit) => edit.do === 'remove' && isWhole(edit, list)).length;
+		const sites = ids.map((id) => ({ id, place: placeOf(view, `${zone.id}/${id}`) }));
+		const value: Exception = { id: `by-hand-${crypto.randomUUID().slice(0, 8)}`, put, sites };
+		return [...taken, { do: 'insert', path: list, index: from, value }];
 	});
 }
+
+/** Whether an edit takes out a whole choice, not cells of it. */
+const isWhole = ({ path }: Edit, list: string) => !path.slice(list.length + 1).includes('/');
 
 /** Another part on chosen cells only. */
 export interface SwappedCells {
@@ -85,13 +101,13 @@ export function swapCells(
 		const group =
 			found?.kind === 'cell'
 				? view.zones[found.zone]!.groups.find(
-						(one) => one.clause.kind !== 'run' && one.face === found.face && one.anchors.includes(found.index)
+						(one) => one.over === 'cell' && one.face === found.face && one.sites.includes(found.index)
 					)
 				: undefined;
 		const variant = document.variants.find(({ id }) => id === group?.variantId);
 		const from = parts.find(({ id }) => id === variant?.part);
 		const corners = found?.kind === 'cell' ? cornersAt(view, found) : 0;
-		const fits = to.anchor.kind !== 'pair' && (to.anchor.corners === 'any' || to.anchor.corners === corners);
+		const fits = hangsOn(to, 'cell', corners);
 		if (!found || !group || !variant || !from || !fits || from.id === to.id) {
 			passedOver++;
 			continue;

@@ -197,6 +197,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 		layer: null,
 		rules: [],
 		runs: [],
+		nodes: [],
 		exceptions: []
 	};
 }

@@ -1,5 +1,5 @@
 import type { Form, FormKind } from '$core/project/form-schema';
-import type { LineKind, Rule, SettingOut, Spacing } from '$core/project/schema';
+import type { LineKind, NodePlacing, Rule, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
 export const formWords: Record<FormKind, string> = {
@@ -70,6 +70,17 @@ export const lineWords: readonly { value: LineKind; label: string }[] = [
 	{ value: 'course', label: 'course lines' },
 	{ value: 'diagonal', label: 'diagonals' },
 	{ value: 'rim', label: 'rims' }
+];
+
+export const nodeWords: readonly { value: NodePlacing['nodes']; label: string }[] = [
+	{ value: 'all', label: 'all nodes' },
+	{ value: 'rim', label: 'nodes on rims' },
+	{ value: 'inner', label: 'inner nodes' }
+];
+
+export const lineCountWords: readonly { value: string; label: string }[] = [
+	{ value: 'any', label: 'any number of lines meet' },
+	...[2, 3, 4, 5, 6, 8].map((n) => ({ value: String(n), label: `${n} lines meet` }))
 ];
 
 /** An id that is not taken yet: `rule`, `rule-2`, `rule-3` … */

@@ -1,40 +1,36 @@
-import { cellAddress, edgeAddress } from '$core/cladding/address';
+import { siteSetOf, type GridSite } from '$core/cladding/sites';
 import type { FaceView } from '$lib/worker/views';
 import type { ModelView } from './model.svelte';
 
-/** A cell or a line of the model. */
+/** A cell, a line or a node of the model. */
 export interface Found {
 	readonly address: string;
 	readonly zone: number;
 	readonly face: number;
-	readonly kind: 'cell' | 'edge';
+	readonly kind: GridSite;
 	readonly index: number;
 }
 
-const books = new WeakMap<FaceView, Map<string, { kind: Found['kind']; index: number }>>();
+type Entry = Pick<Found, 'kind' | 'index'>;
+const books = new WeakMap<FaceView, Map<string, Entry>>();
 
 /** All addresses of a face, made when the first one is looked up. */
-function bookOf(face: FaceView): Map<string, { kind: Found['kind']; index: number }> {
+function bookOf(face: FaceView): Map<string, Entry> {
 	let book = books.get(face);
 	if (!book) {
-		book = new Map();
-		for (let c = 0; c < face.cells.count; c++)
-			book.set(cellAddress(face.address, face.cells, c), { kind: 'cell', index: c });
-		for (let e = 0; e < face.edges.count; e++)
-			book.set(edgeAddress(face.address, face.edges, e), { kind: 'edge', index: e });
-		books.set(face, book);
+		books.set(face, (book = new Map<string, Entry>()));
+		const counts = { cell: face.cells.count, line: face.edges.count, node: face.grid.positions.length / 3 };
+		for (const [kind, count] of Object.entries(counts) as [GridSite, number][]) {
+			const { address } = siteSetOf(face, kind);
+			for (let index = 0; index < count; index++) book.set(address(index), { kind, index });
+		}
 	}
 	return book;
 }
 
-export function addressOf(view: ModelView, found: Omit<Found, 'address'>): string {
-	const zone = view.zones[found.zone]!;
-	const face = zone.faces[found.face]!;
-	const within =
-		found.kind === 'cell'
-			? cellAddress(face.address, face.cells, found.index)
-			: edgeAddress(face.address, face.edges, found.index);
-	return `${zone.id}/${within}`;
+export function addressOf(view: ModelView, { zone, face, kind, index }: Omit<Found, 'address'>): string {
+	const { id, faces } = view.zones[zone]!;
+	return `${id}/${siteSetOf(faces[face]!, kind).address(index)}`;
 }
 
 export function find(view: ModelView, address: string): Found | null {

@@ -93,7 +93,7 @@ const service = {
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
 	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {
-		const alone = { ...project, zones: [{ ...zone, rules: [], runs: [], exceptions: [] }] };
+		const alone = { ...project, zones: [{ ...zone, rules: [], runs: [], nodes: [], exceptions: [] }] };
 		const { zones, problems } = await trials.run(alone);
 		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
 		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };

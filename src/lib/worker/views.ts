@@ -1,11 +1,9 @@
 import type { Material } from '$core/project/material-schema';
 import type { Assignment } from '$core/cladding/assign';
+import type { GridSite } from '$core/cladding/sites';
 import { failedRows, flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
-import type { Spread } from '$core/grid/node-grid';
-import type { CellMeasures } from '$core/measure/cell-measures';
-import type { Cells } from '$core/pattern/cells';
-import type { Edges } from '$core/pattern/edges';
+import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
@@ -17,41 +15,23 @@ import { measureKey } from '$core/schedule/table';
 import type { NumberKind } from '$core/units/dimension';
 import type { Problem } from '$core/units/problem';
 
-/** What cells can be coloured by: measures of theirs, how far they are from even spacing (mm), the share left. */
-export type CheckName = 'warp' | 'area' | 'longestEdge' | 'smallestAngle' | 'offEven' | 'share';
-
-/** What the interface needs of a face. Sent again only when its serial changes. */
-export interface FaceView {
-	readonly serial: number;
-	/** Its place in every address: the mass and the face. */
-	readonly address: string;
-	readonly across: Spread;
-	readonly up: Spread;
-	readonly columns: number;
-	readonly rows: number;
-	readonly positions: Float64Array;
-	/** Bay and course, from 0 and with fractions, of the nodes that trims made; they come after the others. */
-	readonly extraI: Float64Array;
-	readonly extraJ: Float64Array;
-	/** Every node on the face laid flat: mm to the right of the middle line, mm up. */
-	readonly flat: Float64Array;
-	/** How far every node of the grid is from even true length (mm). */
-	readonly off: Float64Array;
-	/** Rows that are points. */
-	readonly poles: readonly number[];
-	readonly courseLengths: Float64Array;
-	readonly cells: Cells;
-	readonly edges: Edges;
-	readonly folds: Float64Array;
-	readonly measures: CellMeasures;
-	/** Columns that cells are coloured by. */
-	readonly checks: Readonly<Record<CheckName, Float64Array>>;
-	readonly usedNodes: number;
-	/** Names of the pattern's slots. */
-	readonly slots: readonly string[];
-	readonly slivers: FaceModel['slivers'];
-	readonly layer: FaceModel['layer'];
-	readonly normals: Float64Array;
+/** What the interface needs of a face: its cells, lines and nodes, and what fields are read from. */
+export interface FaceView extends Pick<
+	FaceModel,
+	| 'serial'
+	| 'address'
+	| 'cells'
+	| 'edges'
+	| 'folds'
+	| 'measures'
+	| 'usedNodes'
+	| 'slots'
+	| 'slivers'
+	| 'layer'
+	| 'sharedEdges'
+> {
+	/** Nodes that trims and patterns made come after those of the grid. */
+	readonly grid: Omit<NodeGrid, 'u' | 'v' | 'absent' | 'rims'>;
 }
 
 /** One element of a group, ready to draw: mm from `origin`. */
@@ -66,19 +46,23 @@ export interface ElementView {
 
 export interface GroupView {
 	readonly serial: number;
-	readonly clause: { readonly kind: 'rule' | 'run' | 'exception'; readonly id: string };
+	readonly clause: { readonly kind: 'rule' | 'run' | 'nodes' | 'exception'; readonly id: string };
 	readonly face: number;
 	readonly part: string;
 	readonly role: Role;
 	readonly variant: string;
 	readonly variantId: string;
-	readonly anchors: Uint32Array;
+	/** What its pieces hang on, and the site of each. */
+	readonly over: GridSite;
+	readonly sites: Uint32Array;
+	/** Of their cells; lines that meet at their nodes. */
+	readonly corners: number;
 	readonly origin: readonly [number, number, number];
 	readonly elements: readonly ElementView[];
 	readonly mass: Float64Array;
 	/** Pieces with something to be said of them. */
 	readonly flags: ReadonlyMap<number, readonly string[]>;
-	/** Anchors whose pieces could not be made. */
+	/** Sites whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
 	/** What the part measures, for every piece; NaN where it could not be made. */
@@ -141,43 +125,37 @@ export interface ModelMessage {
 	readonly total: number;
 }
 
-/** How far the corners of every cell are from even true length, at most (mm). */
-function offEven({ cells, grid }: FaceModel): Float64Array {
-	const found = new Float64Array(cells.count);
-	if (!grid.off.some((mm) => mm > 0)) return found;
-	for (let c = 0; c < cells.count; c++)
-		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++)
-			found[c] = Math.max(found[c]!, grid.off[cells.corners[k]!] ?? 0);
-	return found;
-}
-
 export function faceView(face: FaceModel): FaceView {
-	const { grid, cells, edges, folds, measures, serial, usedNodes, slots, slivers, layer } = face;
-	const { across, up, columns, rows, positions, courseLengths, extraI, extraJ, flat, off, poles } = grid;
+	const { serial, address, cells, edges, folds, measures, usedNodes, slots, slivers, layer, sharedEdges } =
+		face;
+	const { across, up, columns, rows, positions, normals, courseLengths, extraI, extraJ, flat, off, poles } =
+		face.grid;
 	return {
 		serial,
-		address: face.address,
-		across,
-		up,
-		columns,
-		rows,
-		positions,
-		extraI,
-		extraJ,
-		flat,
-		off,
-		poles,
-		courseLengths,
+		address,
 		cells,
 		edges,
 		folds,
 		measures,
-		checks: { ...measures, offEven: offEven(face), share: cells.share },
 		usedNodes,
 		slots,
 		slivers,
 		layer,
-		normals: grid.normals
+		sharedEdges,
+		grid: {
+			across,
+			up,
+			columns,
+			rows,
+			positions,
+			normals,
+			courseLengths,
+			extraI,
+			extraJ,
+			flat,
+			off,
+			poles
+		}
 	};
 }
 
@@ -229,7 +207,8 @@ function shapeView(face: Face): ShapeView {
 function clauseOf(clause: ClauseGroup['clause']): GroupView['clause'] {
 	if (clause.kind === 'rule') return { kind: 'rule', id: clause.rule.id };
 	if (clause.kind === 'run') return { kind: 'run', id: clause.run.id };
-	return { kind: 'exception', id: clause.address };
+	if (clause.kind === 'nodes') return { kind: 'nodes', id: clause.placing.id };
+	return { kind: 'exception', id: clause.id };
 }
 
 /** What the parts of pieces report as numbers. */
@@ -255,7 +234,9 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		role: group.ready.part.role,
 		variant: group.ready.variant.name,
 		variantId: group.ready.variant.id,
-		anchors: group.anchors,
+		over: group.over,
+		sites: group.sites,
+		corners: group.corners,
 		origin: zone.faces[clause.face]!.origin,
 		elements: group.run.elements.map((table) => ({
 			material: group.ready.materials[table.element]!,
@@ -267,7 +248,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		})),
 		mass: pieceQuantities(group).mass,
 		flags,
-		failed: Uint32Array.from(failed, (row) => group.anchors[row]!),
+		failed: Uint32Array.from(failed, (row) => group.sites[row]!),
 		measures: measuresOf(group, failed),
 		perPiece: group.perPiece
 	};

@@ -1,4 +1,5 @@
 import type { ClauseGroup, FaceModel, ZoneModel } from '../../cladding/model';
+import { siteSetOf, type SiteSet } from '../../cladding/sites';
 import type { Project } from '../../project/schema';
 
 /** The storeys of a project, from the lowest up: its levels; one on the ground where it has none. Heights in mm. */
@@ -16,15 +17,12 @@ function storeyAt(height: number, storeys: readonly number[]): number {
 	return found;
 }
 
-function cellHeight({ cells, grid }: FaceModel, c: number): number {
+/** The middle of the nodes that a site lies on (mm). */
+function heightOf({ nodes }: SiteSet, { grid: { positions } }: FaceModel, site: number): number {
+	const found = nodes(site);
 	let sum = 0;
-	for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++)
-		sum += grid.positions[3 * cells.corners[k]! + 2]!;
-	return sum / (cells.start[c + 1]! - cells.start[c]!);
-}
-
-function edgeHeight({ edges, grid }: FaceModel, e: number): number {
-	return (grid.positions[3 * edges.from[e]! + 2]! + grid.positions[3 * edges.to[e]! + 2]!) / 2;
+	for (let k = 0; k < found.length; k++) sum += positions[3 * found[k]! + 2]!;
+	return sum / found.length;
 }
 
 export interface InStoreys {
@@ -40,14 +38,17 @@ export interface InStoreys {
  */
 export function inStoreys(zone: ZoneModel, storeys: readonly number[]): InStoreys {
 	const areas = storeys.map(() => 0);
-	for (const face of zone.faces)
+	for (const face of zone.faces) {
+		const cells = siteSetOf(face, 'cell');
 		for (let c = 0; c < face.cells.count; c++)
-			areas[storeyAt(cellHeight(face, c), storeys)]! += face.measures.area[c]!;
-	const rowsOf = ({ clause, face, group }: ClauseGroup) => {
-		const heightOf = clause.kind === 'run' ? edgeHeight : cellHeight;
+			areas[storeyAt(heightOf(cells, face, c), storeys)]! += face.measures.area[c]!;
+	}
+	const rowsOf = ({ face: f, group }: ClauseGroup) => {
+		const face = zone.faces[f]!;
+		const sites = siteSetOf(face, group.over);
 		const rows = storeys.map((): number[] => []);
-		for (let row = 0; row < group.anchors.length; row++)
-			rows[storeyAt(heightOf(zone.faces[face]!, group.anchors[row]!), storeys)]!.push(row);
+		for (let row = 0; row < group.sites.length; row++)
+			rows[storeyAt(heightOf(sites, face, group.sites[row]!), storeys)]!.push(row);
 		return rows;
 	};
 	return { areas, rows: zone.groups.map(rowsOf) };

@@ -1,9 +1,13 @@
-import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
+import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../../cladding/model';
+import type { PieceGroup } from '../../cladding/pieces';
+import { columnValues } from '../../field/column';
+import { fieldOf } from '../../field/fields';
 import type { Material } from '../../project/material-schema';
 import { instancesOf, type ElementTable } from '../../part/element-table';
 import { placesOf } from '../../part/places';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
+import { pieceKind } from './piece-kinds';
 import { inStoreys, storeysOf } from './storeys';
 import {
 	DERIVED,
@@ -17,14 +21,6 @@ import {
 	typed,
 	type StepValue
 } from '../step/text';
-
-/** What a role of parts becomes. */
-const entities = {
-	panel: { entity: 'IFCPLATE', predefined: 'CURTAIN_PANEL', objectType: null },
-	mullion: { entity: 'IFCMEMBER', predefined: 'MULLION', objectType: null },
-	louver: { entity: 'IFCSHADINGDEVICE', predefined: 'USERDEFINED', objectType: 'LOUVER' },
-	structure: { entity: 'IFCMEMBER', predefined: 'MEMBER', objectType: null }
-} as const;
 
 /** A zone that faces the sky more than the horizon is a roof. */
 const ROOF_SLOPE = 0.5;
@@ -44,6 +40,16 @@ interface Frame {
 	readonly storey: Storey;
 	readonly placement: StepValue;
 	readonly rows: readonly number[];
+}
+
+/** Fields of the sites that pieces hang on, by row; each column is read when it is first asked for. */
+function siteMeasures(face: FaceModel, { over, sites }: PieceGroup): (name: string, row: number) => number {
+	const columns = new Map<string, Float64Array>();
+	return (name, row) => {
+		const known = columns.get(name) ?? columnValues(fieldOf(over, name).column(face, sites), sites.length);
+		columns.set(name, known);
+		return known[row]!;
+	};
 }
 
 class IfcBuilder {
@@ -261,8 +267,9 @@ class IfcBuilder {
 		const { group } = clause;
 		const { part, variant } = group.ready;
 		const face = zone.faces[clause.face]!;
-		const { entity, predefined, objectType } = entities[part.role];
+		const { entity, predefined, objectType, ...kind } = pieceKind(group.over, part.role);
 		const quantities = pieceQuantities(group);
+		const measured = siteMeasures(face, group);
 		const type = this.typeOf(clause);
 		const material = this.materialOf(clause);
 		const [x, y, z] = face.origin;
@@ -296,40 +303,36 @@ class IfcBuilder {
 			made.push(piece);
 			type.pieces.push(piece);
 			material.pieces.push(piece);
-			const anchor = group.anchors[row]!;
 			const common: [string, StepValue][] = [
-				['Reference', typed('IFCIDENTIFIER', text(`${part.label} ${variant.name}`))],
-				['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]
+				['Reference', typed('IFCIDENTIFIER', text(`${part.label} ${variant.name}`))]
 			];
+			if (kind.saysExternal) common.push(['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]);
+			this.properties(piece, address, kind.properties, common);
+			const [mass, volume] = [quantities.mass[row]!, this.volume(clause, row)];
+			if (kind.quantities === 'Qto_MemberBaseQuantities')
+				this.quantities(piece, address, kind.quantities, [
+					['LENGTH', 'Length', quantities.cutLength[row]!],
+					['VOLUME', 'NetVolume', volume],
+					['WEIGHT', 'NetWeight', mass]
+				]);
+			if (kind.quantities === 'Qto_PlateBaseQuantities')
+				this.quantities(piece, address, kind.quantities, [
+					['LENGTH', 'Perimeter', measured('perimeter', row)],
+					['AREA', 'GrossArea', measured('area', row) / 1e6],
+					['VOLUME', 'NetVolume', volume],
+					['WEIGHT', 'NetWeight', mass]
+				]);
 			const own: [string, StepValue][] = [
 				['Address', typed('IFCIDENTIFIER', text(address))],
 				['Mark', typed('IFCIDENTIFIER', text(mark))],
-				['Mass', typed('IFCMASSMEASURE', real(quantities.mass[row]!))]
+				['Mass', typed('IFCMASSMEASURE', real(mass))]
 			];
-			if (clause.clause.kind === 'run') {
-				this.properties(piece, address, 'Pset_MemberCommon', common);
-				this.quantities(piece, address, 'Qto_MemberBaseQuantities', [
-					['LENGTH', 'Length', quantities.cutLength[row]!],
-					['VOLUME', 'NetVolume', this.volume(clause, row)],
-					['WEIGHT', 'NetWeight', quantities.mass[row]!]
-				]);
-			} else {
+			if (group.over === 'cell')
 				own.push(
-					['CellArea', typed('IFCAREAMEASURE', real(face.measures.area[anchor]! / 1e6))],
-					['Warp', typed('IFCLENGTHMEASURE', real(face.measures.warp[anchor]!))]
+					['CellArea', typed('IFCAREAMEASURE', real(measured('area', row) / 1e6))],
+					['Warp', typed('IFCLENGTHMEASURE', real(measured('warp', row)))]
 				);
-				if (part.role === 'panel') {
-					this.properties(piece, address, 'Pset_PlateCommon', common);
-					this.quantities(piece, address, 'Qto_PlateBaseQuantities', [
-						['LENGTH', 'Perimeter', face.measures.perimeter[anchor]!],
-						['AREA', 'GrossArea', face.measures.area[anchor]! / 1e6],
-						['VOLUME', 'NetVolume', this.volume(clause, row)],
-						['WEIGHT', 'NetWeight', quantities.mass[row]!]
-					]);
-				} else if (part.role === 'louver')
-					this.properties(piece, address, 'Pset_ShadingDeviceCommon', common);
-				else this.properties(piece, address, 'Pset_MemberCommon', common);
-			}
+			if (group.over === 'node') own.push(['Lines', typed('IFCCOUNTMEASURE', real(group.corners))]);
 			this.properties(piece, address, 'Zygaster_Piece', own);
 		}
 		return made;
@@ -385,7 +388,7 @@ class IfcBuilder {
 		const name = `${part.label} ${variant.name}`;
 		let known = this.types.get(variant.id);
 		if (!known) {
-			const { entity, predefined, objectType } = entities[part.role];
+			const { entity, predefined, objectType } = pieceKind(clause.group.over, part.role);
 			const type = this.step.add(
 				`${entity}TYPE`,
 				...this.root(`type ${variant.id}`, name),

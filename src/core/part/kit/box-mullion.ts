@@ -29,5 +29,5 @@ export const boxMullion = definePart({
 		}
 	],
 	elements: [{ name: 'mullion', label: 'Mullion', category: 'bar', of: ['section'], material: 'material' }],
-	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'line_length - 2 * setback' }]
+	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'length - 2 * setback' }]
 });

@@ -28,5 +28,5 @@ export const capStrip = definePart({
 		}
 	],
 	elements: [{ name: 'cap', label: 'Cap', category: 'bar', of: ['strip'], material: 'material' }],
-	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'line_length - 2 * setback' }]
+	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'length - 2 * setback' }]
 });

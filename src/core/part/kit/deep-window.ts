@@ -18,7 +18,7 @@ export const deepWindow = definePart({
 	limits: [
 		{
 			of: 'frame',
-			at_most: 'cell_shortest_edge / 4',
+			at_most: 'shortest_edge / 4',
 			then: 'hold',
 			says: 'held back to a quarter of the shortest edge'
 		},

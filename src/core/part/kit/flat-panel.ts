@@ -16,7 +16,7 @@ export const flatPanel = definePart({
 		{ of: 'warp', at_most: 'warp_allowed', then: 'flag', says: 'more than is allowed for a flat panel' }
 	],
 	steps: [
-		{ name: 'warp', do: 'number', value: 'cell_warp' },
+		{ name: 'warp', do: 'number', value: 'cell.warp' },
 		{ name: 'outline', do: 'inset', ring: 'cell', by: 'joint' },
 		{ name: 'panel', do: 'plate', ring: 'outline', thickness: 'thickness', side: 'in' }
 	],

@@ -17,7 +17,7 @@ export const framedGlass = definePart({
 	limits: [
 		{
 			of: 'frame_width',
-			at_most: 'cell_shortest_edge / 5',
+			at_most: 'shortest_edge / 5',
 			then: 'hold',
 			says: 'held back to a fifth of the shortest edge'
 		},

@@ -18,7 +18,7 @@ export const pinwheel = definePart({
 		{ of: 'ratio', at_least: '0.1', at_most: '0.9', then: 'hold', says: 'held between 0.1 and 0.9' },
 		{
 			of: 'bar',
-			at_most: 'cell_shortest_edge / 12',
+			at_most: 'shortest_edge / 12',
 			then: 'hold',
 			says: 'held back to a twelfth of the shortest edge'
 		}

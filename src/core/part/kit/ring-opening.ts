@@ -16,7 +16,7 @@ export const ringOpening = definePart({
 	limits: [
 		{
 			of: 'margin',
-			at_most: 'cell_shortest_edge / 5',
+			at_most: 'shortest_edge / 5',
 			then: 'hold',
 			says: 'held back so that the opening stays'
 		},
@@ -55,6 +55,6 @@ export const ringOpening = definePart({
 	elements: [{ name: 'panel_sheet', label: 'Panel', category: 'plate', of: ['panel'], material: 'sheet' }],
 	measures: [
 		{ name: 'open_area', label: 'Open area', kind: 'area', value: 'area(opening)' },
-		{ name: 'open_share', label: 'Share open', kind: 'ratio', value: 'area(opening) / cell_area' }
+		{ name: 'open_share', label: 'Share open', kind: 'ratio', value: 'area(opening) / area' }
 	]
 });

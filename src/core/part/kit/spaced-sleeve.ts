@@ -16,7 +16,7 @@ export const spacedSleeve = definePart({
 		{ of: 'setback', at_least: '0 mm', then: 'flag', says: 'the points are nearer than the sleeve is long' }
 	],
 	steps: [
-		{ name: 'setback', do: 'number', value: '(line_length - sleeve) / 2' },
+		{ name: 'setback', do: 'number', value: '(length - sleeve) / 2' },
 		{
 			name: 'tube',
 			do: 'bar',

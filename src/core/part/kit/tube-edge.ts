@@ -27,5 +27,5 @@ export const tubeEdge = definePart({
 		}
 	],
 	elements: [{ name: 'tube', label: 'Tube', category: 'bar', of: ['section'], material: 'material' }],
-	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'line_length - 2 * setback' }]
+	measures: [{ name: 'cut_length', label: 'Cut length', kind: 'length', value: 'length - 2 * setback' }]
 });

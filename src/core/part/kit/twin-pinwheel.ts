@@ -38,5 +38,5 @@ export const twinPinwheel = definePart({
 		}
 	],
 	elements: [],
-	measures: [{ name: 'quarter', label: 'Area of a quarter', kind: 'area', value: 'cell_area / 4' }]
+	measures: [{ name: 'quarter', label: 'Area of a quarter', kind: 'area', value: 'area / 4' }]
 });

@@ -3,11 +3,11 @@
 	import type { FormOf } from '../words';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '../ValueChip.svelte';
 
 	let { form, path, of }: { form: FormOf<'imported'>; path: string; of: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const SHOWN = 4;
 	/** Of meshes that faces were fitted to (mm). */
 	const faces = $derived(isInFile(form.faces) ? [] : form.faces);
@@ -18,7 +18,7 @@
 
 from <i>{form.source}</i>: {faces.length}
 {faces.length === 1 ? 'face' : 'faces'}{#if deviation > 0}{' '}fitted to within
-	<span class="figures">{formatLength(deviation, workbench.display, 1)}</span>{/if}, a unit of it being <ValueChip
+	<span class="figures">{formatLength(deviation, desk.display, 1)}</span>{/if}, a unit of it being <ValueChip
 	path="{path}/scale"
 	value={form.scale}
 	kind="length"
@@ -33,7 +33,7 @@ from <i>{form.source}</i>: {faces.length}
 		{ value: 'y', label: 'y' }
 	]}
 	label="Axis that points up"
-	onchoose={(up) => workbench.set(`${path}/up`, up, `${of}: ${up} up`)}
+	onchoose={(up) => desk.set(`${path}/up`, up, `${of}: ${up} up`)}
 /> up, moved by {#each ['x', 'y', 'z'] as axis, k (axis)}<span class="whitespace-nowrap"
 		>{axis}
 		<ValueChip

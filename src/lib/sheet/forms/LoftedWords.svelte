@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { SectionDefinition } from '$core/project/form-schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from '../CurveChip.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import OutlineWords from '../OutlineWords.svelte';
@@ -10,7 +10,7 @@
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'lofted'>; path: string; of: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 
 	/** A further section: the last one again, as far on as the last step was. */
 	function add() {
@@ -34,7 +34,7 @@
 				points: last.points.map((p) => p.map((value, k) => value + move[k]!) as [number, number, number])
 			};
 		}
-		workbench.do(`${of}: section added`, {
+		desk.do(`${of}: section added`, {
 			do: 'insert',
 			path: `${path}/sections`,
 			index: form.sections.length,
@@ -42,7 +42,7 @@
 		});
 	}
 	const remove = (k: number) =>
-		workbench.do(`${of}: section ${k + 1} removed`, { do: 'remove', path: `${path}/sections/${k}` });
+		desk.do(`${of}: section ${k + 1} removed`, { do: 'remove', path: `${path}/sections/${k}` });
 </script>
 
 <ChoiceChip
@@ -52,7 +52,7 @@
 		{ value: 'straight', label: 'straight' }
 	]}
 	label="Between sections of {of}"
-	onchoose={(value) => workbench.set(`${path}/between`, value, `${of} ${value} between sections`)}
+	onchoose={(value) => desk.set(`${path}/between`, value, `${of} ${value} between sections`)}
 /> through {form.sections.length} sections: {#each form.sections as section, k (k)}
 	{@const at = `${path}/sections/${k}`}
 	{#if 'outline' in section}

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import { Popover } from 'bits-ui';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '../ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'net'>; path: string; of: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const columns = $derived(form.rows[0]?.length ?? 0);
 	type Point = [number, number, number];
 	const between = (a: Point, b: Point) => a.map((value, k) => Math.round((value + b[k]!) / 2)) as Point;
@@ -14,7 +14,7 @@
 	function addRow() {
 		const [a, b] = [form.rows.at(-2)!, form.rows.at(-1)!];
 		const row = a.map((p, i) => between(p, b[i]!));
-		workbench.set(`${path}/rows`, [...form.rows.slice(0, -1), row, b], `${of}: a row more`);
+		desk.set(`${path}/rows`, [...form.rows.slice(0, -1), row, b], `${of}: a row more`);
 	}
 	function addColumn() {
 		const rows = form.rows.map((row) => [
@@ -22,12 +22,12 @@
 			between(row.at(-2)!, row.at(-1)!),
 			row.at(-1)!
 		]);
-		workbench.set(`${path}/rows`, rows, `${of}: a column more`);
+		desk.set(`${path}/rows`, rows, `${of}: a column more`);
 	}
 	const removeRow = () =>
-		workbench.set(`${path}/rows`, [...form.rows.slice(0, -2), form.rows.at(-1)], `${of}: a row less`);
+		desk.set(`${path}/rows`, [...form.rows.slice(0, -2), form.rows.at(-1)], `${of}: a row less`);
 	const removeColumn = () =>
-		workbench.set(
+		desk.set(
 			`${path}/rows`,
 			form.rows.map((row) => [...row.slice(0, -2), row.at(-1)!]),
 			`${of}: a column less`
@@ -43,7 +43,7 @@ drawn
 		{ value: 'through', label: 'through' }
 	]}
 	label="To or through the points of {of}"
-	onchoose={(value) => workbench.set(`${path}/points`, value, `${of} ${value} its points`)}
+	onchoose={(value) => desk.set(`${path}/points`, value, `${of} ${value} its points`)}
 />
 <Popover.Root>
 	<Popover.Trigger class="chip-choice figures" aria-label="{of}: {columns} by {form.rows.length} points"
@@ -103,11 +103,11 @@ drawn
 	value={String(form.degrees[0])}
 	options={degrees}
 	label="Degree across"
-	onchoose={(value) => workbench.set(`${path}/degrees/0`, Number(value), `${of} degree across ${value}`)}
+	onchoose={(value) => desk.set(`${path}/degrees/0`, Number(value), `${of} degree across ${value}`)}
 /> across and
 <ChoiceChip
 	value={String(form.degrees[1])}
 	options={degrees}
 	label="Degree up"
-	onchoose={(value) => workbench.set(`${path}/degrees/1`, Number(value), `${of} degree up ${value}`)}
+	onchoose={(value) => desk.set(`${path}/degrees/1`, Number(value), `${of} degree up ${value}`)}
 /> up

@@ -2,7 +2,7 @@
 	import type { OverHeight } from '$core/project/form-schema';
 	import type { NumberKind } from '$core/units/dimension';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '../ValueChip.svelte';
 
 	interface Props {
@@ -15,7 +15,7 @@
 		start: number;
 	}
 	let { path, value, kind, label, of, start }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const options = [
 		{ value: 'straight', label: 'evenly' },
 		{ value: 'curve', label: 'along a curve' }
@@ -30,12 +30,12 @@
 						[0.5, (start + head) / 2],
 						[1, head]
 					];
-		workbench.set(path, next, `${of} ${label.toLowerCase()} ${way}`);
+		desk.set(path, next, `${of} ${label.toLowerCase()} ${way}`);
 	}
 	function addPoint() {
 		if (typeof value === 'number') return;
 		const [a, b] = [value.at(-2)!, value.at(-1)!];
-		workbench.do(`${of} ${label.toLowerCase()}: a point`, {
+		desk.do(`${of} ${label.toLowerCase()}: a point`, {
 			do: 'insert',
 			path,
 			index: value.length - 1,

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import OutlineWords from '../OutlineWords.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
@@ -14,11 +14,11 @@
 		faces: readonly string[];
 	}
 	let { form, path, of, faces }: Props = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const flat = $derived(faces.filter((name) => !form.curved.some((one) => one.id === name)));
 	function swell(name: string) {
 		if (name === '-') return;
-		workbench.do(`${of} ${name} swells`, {
+		desk.do(`${of} ${name} swells`, {
 			do: 'insert',
 			path: `${path}/curved`,
 			index: form.curved.length,
@@ -44,7 +44,7 @@ on <OutlineWords outline={form.outline} path="{path}/outline" {of} /> over
 	<button
 		type="button"
 		class="text-ink-2 text-[12px] underline"
-		onclick={() => workbench.do(`${of} ${side.id} flat`, { do: 'remove', path: `${path}/curved/${side.id}` })}
+		onclick={() => desk.do(`${of} ${side.id} flat`, { do: 'remove', path: `${path}/curved/${side.id}` })}
 		>flat again</button
 	>{/each}{#if flat.length > 1}{' '}<ChoiceChip
 		value="-"

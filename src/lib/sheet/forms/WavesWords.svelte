@@ -1,18 +1,18 @@
 <script lang="ts">
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '../ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'waves'>; path: string; of: string } = $props();
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	const freshName = () => {
 		for (let n = 1; ; n++) if (!form.values.some((one) => one.id === `value_${n}`)) return `value_${n}`;
 	};
 	const add = () =>
-		workbench.do(`${of}: a named value`, {
+		desk.do(`${of}: a named value`, {
 			do: 'insert',
 			path: `${path}/values`,
 			index: form.values.length,
@@ -44,7 +44,7 @@ by <ValueChip
 	value={form.height}
 	label="Height formula of {of}"
 	look="formula"
-	oncommit={(text) => workbench.set(`${path}/height`, text, `${of} height ${text}`.slice(0, 120))}
+	oncommit={(text) => desk.set(`${path}/height`, text, `${of} height ${text}`.slice(0, 120))}
 />{#each form.values as value (value.id)}, where
 	<TextChip
 		value={value.id}
@@ -54,13 +54,12 @@ by <ValueChip
 			/^[a-z][a-z0-9_]*$/.test(text)
 				? null
 				: 'A name is lower-case letters, digits and _, starting with a letter'}
-		oncommit={(text) =>
-			workbench.set(`${path}/values/${value.id}/id`, text, `${of}: ${value.id} called ${text}`)}
+		oncommit={(text) => desk.set(`${path}/values/${value.id}/id`, text, `${of}: ${value.id} called ${text}`)}
 	/> is <TextChip
 		value={value.value}
 		label="Value of {value.id}"
 		look="formula"
-		oncommit={(text) => workbench.set(`${path}/values/${value.id}/value`, text, `${of} ${value.id} ${text}`)}
+		oncommit={(text) => desk.set(`${path}/values/${value.id}/value`, text, `${of} ${value.id} ${text}`)}
 	/>{/each}{' '}<button type="button" class="text-patina-deep text-[12px] underline" onclick={add}
 	>named value</button
 >

@@ -2,7 +2,7 @@
 	import CheckPanel from '$lib/check/CheckPanel.svelte';
 	import FindDialog from '$lib/components/FindDialog.svelte';
 	import KeysDialog from '$lib/components/KeysDialog.svelte';
-	import SelectionCard from '$lib/components/SelectionCard.svelte';
+	import SelectionCard from '$lib/card/SelectionCard.svelte';
 	import StatusLine from '$lib/components/StatusLine.svelte';
 	import TopBar from '$lib/components/TopBar.svelte';
 	import IssuePanel from '$lib/schedule/IssuePanel.svelte';
@@ -12,11 +12,11 @@
 	import { walk } from '$lib/map/walk';
 	import ModelView from '$lib/model/ModelView.svelte';
 	import BuildSheet from '$lib/sheet/BuildSheet.svelte';
-	import { lenses, useWorkbench } from '$lib/state/workbench.svelte';
+	import { lenses, useDesk } from '$lib/state/desk.svelte';
 	import { onMount } from 'svelte';
 	import { tinykeys } from 'tinykeys';
 
-	const workbench = useWorkbench();
+	const desk = useDesk();
 	let model = $state<ReturnType<typeof ModelView>>();
 	let card = $state<ReturnType<typeof SelectionCard>>();
 	let finding = $state(false);
@@ -30,28 +30,26 @@
 		act();
 	};
 	const step = (way: 'left' | 'right' | 'up' | 'down', extend: boolean) =>
-		onPage(() => walk(workbench, way, extend));
+		onPage(() => walk(desk, way, extend));
 
 	/** Escape leaves one thing at a time: drawing, what is shown alone, what is chosen, the clause. */
 	function leave() {
-		const { selection } = workbench;
-		if (workbench.drawsGuide) workbench.drawsGuide = false;
-		else if (workbench.isolated) workbench.isolated = null;
+		const { selection } = desk;
+		if (desk.drawsGuide) desk.drawsGuide = false;
+		else if (desk.isolated) desk.isolated = null;
 		else if (selection.addresses.length || selection.faces.length) selection.clear();
 		else selection.clause = null;
 	}
 
 	onMount(() =>
 		tinykeys(window, {
-			...Object.fromEntries(
-				lenses.map((lens, k) => [String(k + 1), onPage(() => (workbench.lens = lens.id))])
-			),
+			...Object.fromEntries(lenses.map((lens, k) => [String(k + 1), onPage(() => (desk.lens = lens.id))])),
 			f: onPage(() => model?.frameSelection()),
 			Home: onPage(() => model?.home()),
-			i: onPage(() => workbench.isolate()),
+			i: onPage(() => desk.isolate()),
 			x: onPage(() => card?.chooseException()),
-			l: onPage(() => (workbench.labels = !workbench.labels)),
-			m: onPage(() => (workbench.mapShown = !workbench.mapShown)),
+			l: onPage(() => (desk.labels = !desk.labels)),
+			m: onPage(() => (desk.mapShown = !desk.mapShown)),
 			ArrowLeft: step('left', false),
 			ArrowRight: step('right', false),
 			ArrowUp: step('up', false),
@@ -70,7 +68,7 @@
 	);
 </script>
 
-<svelte:head><title>{workbench.project.document.name} · Zygaster</title></svelte:head>
+<svelte:head><title>{desk.project.document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
 	<TopBar onfind={() => (finding = true)}>
@@ -80,11 +78,11 @@
 					<button
 						type="button"
 						role="tab"
-						aria-selected={workbench.lens === lens.id}
-						class="flex h-full items-center gap-[7px] border-b-2 px-3 {workbench.lens === lens.id
+						aria-selected={desk.lens === lens.id}
+						class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
 							? 'border-patina text-ink font-semibold'
 							: 'text-ink-2 border-transparent font-medium'}"
-						onclick={() => (workbench.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
+						onclick={() => (desk.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
 					>
 				{/each}
 			</div>
@@ -93,18 +91,16 @@
 	<main class="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-lg:grid-cols-[340px_minmax(0,1fr)]">
 		<div class="border-hair min-h-0 border-r"><BuildSheet /></div>
 		<div
-			class="grid min-h-0 {workbench.mapShown
-				? 'grid-rows-[minmax(0,1fr)_232px]'
-				: 'grid-rows-[minmax(0,1fr)]'}"
+			class="grid min-h-0 {desk.mapShown ? 'grid-rows-[minmax(0,1fr)_232px]' : 'grid-rows-[minmax(0,1fr)]'}"
 		>
 			<div class="relative min-h-0">
 				<ModelView bind:this={model} />
-				{#if workbench.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
-				{#if workbench.lens === 'check'}<CheckPanel />{/if}
-				{#if workbench.lens === 'issue'}<IssuePanel />{/if}
-				{#if workbench.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+				{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
+				{#if desk.lens === 'check'}<CheckPanel />{/if}
+				{#if desk.lens === 'issue'}<IssuePanel />{/if}
+				{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
 			</div>
-			{#if workbench.mapShown}<FlatMap />{/if}
+			{#if desk.mapShown}<FlatMap />{/if}
 		</div>
 	</main>
 	<StatusLine />

@@ -10,12 +10,12 @@
 	import PastState from '$lib/history/PastState.svelte';
 	import { fetchFiles } from '$lib/saving/fetch-files';
 	import { OWN_HEADER } from '$lib/saving/line';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 
-	const workbench = useWorkbench();
-	const { project } = workbench;
+	const desk = useDesk();
+	const { project } = desk;
 	let finding = $state(false);
 	let entries = $state.raw<readonly HistoryEntry[]>([]);
 	let more = $state(true);
@@ -80,7 +80,7 @@
 		if (!past || !chosen) return;
 		const edits = backTo(project.kept, past);
 		const label = `back to ${chosen.revision}: ${chosen.label}`;
-		if (workbench.do(label, ...edits)) toast('The project is as it was then. Undo takes this back.');
+		if (desk.do(label, ...edits)) toast('The project is as it was then. Undo takes this back.');
 	}
 
 	async function copy() {

@@ -14,14 +14,14 @@
 	import TopBar from '$lib/components/TopBar.svelte';
 	import { saveFile } from '$lib/components/download';
 	import { freshId } from '$lib/sheet/words';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { openWords, readMesh } from '$lib/worker/read-in-thread';
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 
-	const workbench = useWorkbench();
-	const document = $derived(workbench.project.document);
+	const desk = useDesk();
+	const document = $derived(desk.project.document);
 	const parts = $derived(partsOf(document));
 	const stock = $derived({ library: parts, materials: materialsOf(document) });
 	const own = $derived(new Set(document.parts.map(({ id }) => id)));
@@ -71,8 +71,8 @@
 	}
 
 	function add(part: PartDefinition, label: string) {
-		if (workbench.do(label, { do: 'insert', path: 'parts', index: document.parts.length, value: part }))
-			void goto(`/project/${workbench.project.id}/part/${part.id}`);
+		if (desk.do(label, { do: 'insert', path: 'parts', index: document.parts.length, value: part }))
+			void goto(`/project/${desk.project.id}/part/${part.id}`);
 	}
 	const anchors: readonly {
 		readonly label: string;
@@ -105,7 +105,7 @@
 			toast.error(`${part.label} has variants; remove or swap them first`);
 			return;
 		}
-		workbench.do(ships(part) ? `${part.label} as it ships` : `${part.label} removed`, {
+		desk.do(ships(part) ? `${part.label} as it ships` : `${part.label} removed`, {
 			do: 'remove',
 			path: `parts/${part.id}`
 		});
@@ -185,7 +185,7 @@
 					aria-label="File of a part"
 					onchange={imported}
 				/>
-				<a class="text-patina-deep underline" href="/project/{workbench.project.id}">Back to the model</a>
+				<a class="text-patina-deep underline" href="/project/{desk.project.id}">Back to the model</a>
 			</div>
 		{/snippet}
 	</TopBar>
@@ -196,11 +196,11 @@
 				<h2 class="mb-2 text-[13.5px] font-semibold">{title}</h2>
 				<ul class="mb-6 grid grid-cols-[repeat(auto-fill,minmax(232px,1fr))] gap-3">
 					{#each of as part (part.id)}
-						{@const uses = usesOf(document, workbench.model.view, part.id)}
+						{@const uses = usesOf(document, desk.model.view, part.id)}
 						<li class="border-hair bg-sheet group relative flex flex-col rounded border p-3">
 							<a
 								class="contents"
-								href="/project/{workbench.project.id}/part/{part.id}"
+								href="/project/{desk.project.id}/part/{part.id}"
 								aria-label="{part.label}: to the bench"
 							>
 								{#if pictures.get(part.id)}<img
@@ -246,4 +246,4 @@
 		<MaterialCards />
 	</main>
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />
+<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

@@ -14,13 +14,13 @@
 	import TopBar from '$lib/components/TopBar.svelte';
 	import { fileStem, saveFile } from '$lib/components/download';
 	import { cellText, headUnit } from '$lib/schedule/cells';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { get } from 'svelte/store';
 	import { untrack } from 'svelte';
 
-	const workbench = useWorkbench();
-	const display = $derived(workbench.display);
+	const desk = useDesk();
+	const display = $derived(desk.display);
 	/** Sums of lengths are read in metres. */
 	const ofTotals = $derived(display === 'mm' ? 'm' : display);
 	let name = $state<ScheduleName>('panels');
@@ -32,6 +32,7 @@
 	let hiddenOf = $state.raw<Record<ScheduleName, readonly string[]>>({
 		panels: ['address', 'shortest_edge'],
 		bars: ['address', 'fold'],
+		connectors: ['address'],
 		blades: ['address'],
 		structure: ['address'],
 		elements: ['address', 'zone', 'course', 'bay', 'number'],
@@ -44,10 +45,10 @@
 	let charted = $state('area');
 
 	$effect(() => {
-		void workbench.model.runs;
-		if (workbench.model.behind) return;
+		void desk.model.runs;
+		if (desk.model.behind) return;
 		const wanted = name;
-		void workbench.model.service.schedule(wanted).then((made) => {
+		void desk.model.service.schedule(wanted).then((made) => {
 			if (wanted !== untrack(() => name)) return;
 			schedule = made;
 			counts = { ...untrack(() => counts), [wanted]: made.rows };
@@ -110,7 +111,7 @@
 	});
 	let scrolledTo: string | null = null;
 	$effect(() => {
-		const { last } = workbench.selection;
+		const { last } = desk.selection;
 		if (!last || last === scrolledTo || !lines.length) return;
 		const at = lines.findIndex((line) => line.row >= 0 && addresses[line.row] === last);
 		scrolledTo = last;
@@ -120,8 +121,8 @@
 	function choose(row: number, extend: boolean) {
 		const address = String(addresses[row]);
 		scrolledTo = address;
-		if (extend) workbench.selection.toggle(address);
-		else workbench.selection.choose([address]);
+		if (extend) desk.selection.toggle(address);
+		else desk.selection.choose([address]);
 	}
 	function sortBy(key: string) {
 		const numeric = schedule?.columns.find((column) => column.key === key)?.kind !== 'text';
@@ -132,7 +133,7 @@
 	function download() {
 		if (!schedule) return;
 		saveFile(
-			`${fileStem(workbench.project.document.name)}-${name}.csv`,
+			`${fileStem(desk.project.document.name)}-${name}.csv`,
 			scheduleCsv(
 				schedule,
 				allRows,
@@ -144,6 +145,7 @@
 	const titles: Record<ScheduleName, string> = {
 		panels: 'Panels',
 		bars: 'Bars',
+		connectors: 'Connectors',
 		blades: 'Blades',
 		structure: 'Structure',
 		elements: 'Elements',
@@ -182,7 +184,7 @@
 			const value = chartColumn.values[row];
 			return typeof value === 'number' && value >= bin.from && (value < bin.to || last);
 		});
-		workbench.selection.choose(rows.map((row) => String(addresses[row])));
+		desk.selection.choose(rows.map((row) => String(addresses[row])));
 	}
 	const columnWidths: Record<string, string> = {
 		mark: '128px',
@@ -210,7 +212,7 @@
 	const template = $derived(columns.map(widthOf).join(' '));
 </script>
 
-<svelte:head><title>Schedule · {workbench.project.document.name} · Zygaster</title></svelte:head>
+<svelte:head><title>Schedule · {desk.project.document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
 	<TopBar page="Schedule" onfind={() => (finding = true)}>
@@ -393,7 +395,7 @@
 										{/each}
 									</div>
 								{:else}
-									{@const chosen = workbench.selection.set.has(String(addresses[line.row]))}
+									{@const chosen = desk.selection.set.has(String(addresses[line.row]))}
 									<!-- The mark in the row is a button -->
 									<!-- svelte-ignore a11y_click_events_have_key_events -->
 									<div
@@ -468,12 +470,12 @@
 				{/each}
 			</dl>
 			<p class="border-hair text-ink-2 mt-4 border-t pt-3">
-				{#if workbench.selection.addresses.length}
-					{formatNumber(workbench.selection.addresses.length)} chosen.
+				{#if desk.selection.addresses.length}
+					{formatNumber(desk.selection.addresses.length)} chosen.
 					<button
 						type="button"
 						class="text-patina-deep underline"
-						onclick={() => goto(`/project/${workbench.project.id}`)}>Show in the model</button
+						onclick={() => goto(`/project/${desk.project.id}`)}>Show in the model</button
 					>
 				{:else}Choose a row and it is chosen in the model too.{/if}
 			</p>
@@ -481,4 +483,4 @@
 	</main>
 	<StatusLine />
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />
+<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

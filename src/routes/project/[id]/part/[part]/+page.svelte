@@ -10,15 +10,15 @@
 	import VariantTable from '$lib/bench/VariantTable.svelte';
 	import { Bench } from '$lib/bench/bench.svelte';
 	import { usesOf } from '$lib/bench/uses';
-	import { useWorkbench } from '$lib/state/workbench.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
 	import { onMount } from 'svelte';
 	import { tinykeys } from 'tinykeys';
 
-	const workbench = useWorkbench();
-	const bench = $derived(new Bench(workbench, page.params['part']!));
+	const desk = useDesk();
+	const bench = $derived(new Bench(desk, page.params['part']!));
 	let tab = $state<'make' | 'variants'>('make');
 	let finding = $state(false);
-	const uses = $derived(usesOf(workbench.project.document, workbench.model.view, bench.id));
+	const uses = $derived(usesOf(desk.project.document, desk.model.view, bench.id));
 	const used = $derived(
 		uses.clauses
 			? `Used in ${uses.clauses} ${uses.clauses === 1 ? 'clause' : 'clauses'} · ${uses.pieces} pieces`
@@ -35,7 +35,7 @@
 </script>
 
 <svelte:head
-	><title>{bench.part?.label ?? bench.id} · {workbench.project.document.name} · Zygaster</title></svelte:head
+	><title>{bench.part?.label ?? bench.id} · {desk.project.document.name} · Zygaster</title></svelte:head
 >
 
 <div class="grid h-screen grid-rows-[46px_1fr]">
@@ -56,7 +56,7 @@
 					{/each}
 				</div>
 				<span class="text-ink-2 text-[12.5px]" data-testid="uses">{used}</span>
-				<a class="text-patina-deep text-[12.5px] underline" href="/project/{workbench.project.id}/kit">Kit</a>
+				<a class="text-patina-deep text-[12.5px] underline" href="/project/{desk.project.id}/kit">Kit</a>
 			</div>
 		{/snippet}
 	</TopBar>
@@ -64,7 +64,7 @@
 		<main class="grid place-items-center">
 			<p class="sentence text-ink-2">
 				The part "{bench.id}" is not in the kit.
-				<a class="underline" href="/project/{workbench.project.id}/kit">See what is</a>.
+				<a class="underline" href="/project/{desk.project.id}/kit">See what is</a>.
 			</p>
 		</main>
 	{:else if tab === 'variants'}
@@ -82,4 +82,4 @@
 		</main>
 	{/if}
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${workbench.project.id}`)} />
+<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

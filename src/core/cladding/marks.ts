@@ -1,7 +1,7 @@
 import type { Cells } from '../pattern/cells';
+import { nodeName, two } from './address';
 import { edgeDirections, type Edges } from '../pattern/edges';
 
-const two = (n: number) => String(n).padStart(2, '0');
 const directionLetter: Record<(typeof edgeDirections)[number], string> = {
 	bay: 'v',
 	course: 'h',
@@ -44,27 +44,17 @@ function placesInStepsOf(cells: Cells): Int32Array {
 }
 
 /** `GR-C06-B20`, with a letter where several cells share a step. */
-export function cellMark(
-	code: string,
-	faces: number,
-	f: number,
-	face: { readonly cells: Cells },
-	c: number
-): string {
-	const { course, bay } = face.cells;
-	const place = placesInStepsOf(face.cells)[c]!;
-	return `${markPrefix(code, faces, f)}-C${two(course[c]!)}-B${two(bay[c]!)}${place < 0 ? '' : letters(place)}`;
+export function cellMark(prefix: string, cells: Cells, c: number): string {
+	const place = placesInStepsOf(cells)[c]!;
+	return `${prefix}-C${two(cells.course[c]!)}-B${two(cells.bay[c]!)}${place < 0 ? '' : letters(place)}`;
 }
 
 /** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim; a second one of a step is `t2`. */
-export function edgeMark(
-	code: string,
-	faces: number,
-	f: number,
-	face: { readonly edges: Edges },
-	e: number
-): string {
-	const { course, bay, direction, ordinal } = face.edges;
+export function edgeMark(prefix: string, { course, bay, direction, ordinal }: Edges, e: number): string {
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
-	return `${markPrefix(code, faces, f)}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
+	return `${prefix}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
 }
+
+/** `GR-N-C06-B20`: the node of a course line and a bay line; further ones are counted, `GR-N-X3`. */
+export const nodeMark = (prefix: string, grid: Parameters<typeof nodeName>[0], n: number): string =>
+	`${prefix}-N-${nodeName(grid, n).replace('/', '-')}`;

@@ -17,7 +17,7 @@ export const lenses = [
 export type Lens = (typeof lenses)[number]['id'];
 
 /** Everything about one open project, shared by its pages. */
-export class Workbench {
+export class Desk {
 	readonly model: LiveModel;
 	readonly selection = new Selection();
 	lens = $state<Lens>('clad');
@@ -69,6 +69,6 @@ export class Workbench {
 	}
 }
 
-const key = Symbol('workbench');
-export const provideWorkbench = (workbench: Workbench) => setContext(key, workbench);
-export const useWorkbench = () => getContext<Workbench>(key);
+const key = Symbol('desk');
+export const provideDesk = (desk: Desk) => setContext(key, desk);
+export const useDesk = () => getContext<Desk>(key);

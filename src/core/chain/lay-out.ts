@@ -1,0 +1,216 @@
+import { joinRims, type JoinedFaces } from '../cladding/join-rims';
+import type { SetOutFace } from '../cladding/model';
+import { once } from '../cladding/once';
+import { depthsOf, guidesOfDepth } from '../field/depth';
+import { surfaceArea } from '../geometry/surface';
+import { layerOf } from '../grid/layer';
+import { meetingRims } from '../grid/meeting-rims';
+import type { NodeGrid } from '../grid/node-grid';
+import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
+import { stripShares } from '../grid/spacing';
+import { faceAddress, type Face } from '../mass/face';
+import { bareArea } from '../measure/bare-area';
+import { measureCells } from '../measure/cell-measures';
+import { edgeFrames } from '../measure/edge-frames';
+import { centresOnFace } from '../measure/face-centres';
+import { trimmedArea } from '../measure/trimmed';
+import { countUsedNodes, makeEdges } from '../pattern/edges';
+import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
+import { withoutSlivers } from '../pattern/slivers';
+import type { Project, Zone } from '../project/schema';
+import { refuse } from '../units/problem';
+import { formatQuantity } from '../units/quantity';
+import { facesOfMass, guidesNamed } from './masses';
+import type { Kept } from './memo';
+import type { Run } from './stage';
+
+/** A face of a zone, and what it is kept under. */
+interface FaceOfZone {
+	readonly face: Face;
+	readonly mass: string;
+	/** The faces of its mass: what is made of the face hangs on them. */
+	readonly faces: Kept<Face[]>;
+	readonly slot: string;
+}
+
+/** A code like another that no zone has. */
+function freeCode(code: string, { zones }: Project): string {
+	const base = code.replace(/\d+$/, '').slice(0, 4);
+	const taken = new Set(zones.map((zone) => zone.code));
+	for (let n = 2; ; n++) if (!taken.has(`${base}${n}`)) return `${base}${n}`;
+}
+
+/** All of a grid that its cells depend on, but for places. */
+function topologyOf({ across, up, poles, rims, absent }: NodeGrid): readonly unknown[] {
+	const strips = [stripShares(across.division), stripShares(up.division)];
+	return [across.steps, across.closed, up.steps, up.closed, poles, rims, strips, absent];
+}
+
+/** What is said of cells that are smaller than the zone wants. */
+function sliverRemarks(
+	{ cells, put }: SetOutFace['slivers'],
+	area: Float64Array
+): ReadonlyMap<number, string> {
+	if (put === 'open') return new Map();
+	return new Map(
+		Array.from(cells, (c) => [
+			c,
+			`a sliver of ${formatQuantity(area[c]!, 'area')}, smaller than the zone wants`
+		])
+	);
+}
+
+function checkCode(zone: Zone, project: Project): void {
+	const at = `zones/${zone.id}/code`;
+	const namesake = project.zones.find(({ code }) => code === zone.code)!;
+	if (namesake !== zone)
+		refuse(
+			at,
+			`${zone.code} is the code of ${namesake.name} already; every zone has its own, since marks begin with it`,
+			[freeCode(zone.code, project)].map((value) => ({ label: value, path: at, value }))
+		);
+}
+
+function facesOfZone(run: Run, zone: Zone): FaceOfZone[] {
+	const at = `zones/${zone.id}/faces`;
+	if (zone.faces.length === 0) refuse(at, `${zone.name} has no faces yet; choose at least one`);
+	const named = zone.faces.map(({ mass, face }) => `${mass} ${face}`);
+	const twice = zone.faces.find((_, k) => named.indexOf(named[k]!) < k);
+	if (twice) refuse(at, `the face "${twice.face}" of "${twice.mass}" is in the zone twice; take one out`);
+	return zone.faces.map((wanted): FaceOfZone => {
+		const faces = facesOfMass(run, wanted.mass, at);
+		const face = faces.value.find((one) => one.name === wanted.face);
+		if (!face)
+			return refuse(
+				at,
+				`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
+			);
+		return { face, faces, mass: wanted.mass, slot: `${zone.id} ${wanted.mass} ${face.name}` };
+	});
+}
+
+/** The faces of a zone set out, joined to cells and beside each other. @throws ProblemError */
+export async function layOut(run: Run, zone: Zone): Promise<Kept<JoinedFaces>> {
+	const { project, memo, timed } = run;
+	checkCode(zone, project);
+	const found = facesOfZone(run, zone);
+	const follow = {
+		levels: followsLevels(zone.settingOut) ? project.levels : [],
+		guides: guidesNamed(run, [...guidesOf(zone.settingOut), ...guidesOfPattern(zone.pattern)])
+	};
+	const grids = gridsOf(run, zone, found, follow);
+	const laid: Kept<SetOutFace>[] = [];
+	for (const [k, one] of found.entries()) {
+		await run.pause();
+		laid.push(layOutFace(run, zone, one, grids[k]!, follow));
+	}
+	return memo.use(`rims ${zone.id}`, laid, () =>
+		timed('cells', () =>
+			joinRims(
+				laid.map(({ value }) => value),
+				() => memo.nextSerial()
+			)
+		)
+	);
+}
+
+/** The faces of a zone set out, each by itself, then anew where they have to meet others. */
+function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Following): Kept<NodeGrid>[] {
+	const { memo, timed } = run;
+	const at = `zones/${zone.id}/settingOut`;
+	const { settingOut } = zone;
+	const alone = faces.map(({ face, faces: kept, slot }) =>
+		memo.use(`grid ${slot}`, [kept, settingOut, follow.levels, [...follow.guides]], () =>
+			timed('grid', () => setOut(face, settingOut, at, follow))
+		)
+	);
+	if (faces.length < 2) return alone;
+	const rims = memo.use(`meeting rims ${zone.id}`, alone, () =>
+		timed('grid', () =>
+			meetingRims(
+				faces.map(({ face }, k) => ({ face, grid: alone[k]!.value })),
+				settingOut
+			)
+		)
+	);
+	return alone.map((grid, k) => {
+		const [{ face, slot }, wanted] = [faces[k]!, rims.value[k]];
+		if (!wanted) return grid;
+		return memo.use(`meeting grid ${slot}`, [grid, rims], () =>
+			timed('grid', () => setOut(face, settingOut, at, follow, wanted))
+		);
+	});
+}
+
+function layOutFace(
+	run: Run,
+	zone: Zone,
+	{ face, faces, mass, slot }: FaceOfZone,
+	grid: Kept<NodeGrid>,
+	follow: Following
+): Kept<SetOutFace> {
+	const { project, memo, timed } = run;
+	const at = `zones/${zone.id}`;
+	const { pattern, slivers, layer } = zone;
+	const area = memo.use(`area ${slot}`, [faces], () =>
+		once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
+	);
+	const tiles = pattern.kind === 'tile' ? project.tiles : [];
+	const places = hangsOnPlaces(face, pattern, tiles, at) || slivers !== null;
+	// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
+	const counts = places ? grid : topologyOf(grid.value);
+	const topology = memo.use(`topology ${slot}`, [counts, pattern, slivers, tiles, [...follow.guides]], () =>
+		timed('cells', () => {
+			const laid = layCells(face, grid.value, pattern, { tiles, guides: follow.guides }, at);
+			if (laid.cells.count === 0)
+				refuse(
+					`${at}/pattern`,
+					'the pattern leaves no cell on this face; take smaller steps, or another pattern'
+				);
+			const kept = withoutSlivers(laid.cells, laid.grid, slivers);
+			return {
+				nodes: places ? laid.grid : null,
+				...kept,
+				edges: makeEdges(laid.grid, kept.cells),
+				usedNodes: countUsedNodes(laid.grid, kept.cells)
+			};
+		})
+	);
+	const guides = layer ? guidesNamed(run, guidesOfDepth(layer.depth, project.guides)) : new Map();
+	const { along, joint } = zone.settingOut;
+	return memo.use(`cells ${slot}`, [grid, topology, area, along, joint, layer, [...guides]], () => {
+		const { cells, edges, usedNodes, slivers } = topology.value;
+		const nodes = topology.value.nodes ?? grid.value;
+		const { positions } = nodes;
+		const { measures, frames } = timed('measures', () => {
+			const measures = measureCells(cells, positions);
+			return { measures, frames: edgeFrames(edges, measures.normal) };
+		});
+		const deep = () => {
+			const depth = depthsOf(layer!.depth, grid.value, guides, `${at}/layer`);
+			return layerOf(face.surface, grid.value, depth, layer!.shifted);
+		};
+		return {
+			face,
+			address: faceAddress(mass, face.name),
+			area: area.value,
+			bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
+			grid: nodes,
+			centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
+			joint,
+			remarks: sliverRemarks(slivers, measures.area),
+			slots: slotNames(pattern, tiles, at),
+			cells,
+			slivers,
+			layer: layer ? deep() : null,
+			edges,
+			sharedEdges: null,
+			usedNodes,
+			measures,
+			edgeNormals: frames.normal,
+			folds: frames.fold,
+			origin: [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number],
+			serial: memo.nextSerial()
+		};
+	});
+}

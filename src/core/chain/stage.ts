@@ -1,0 +1,19 @@
+import type { StageName } from '../cladding/model';
+import type { Files } from '../project/files';
+import type { Project } from '../project/schema';
+import type { Memo } from './memo';
+
+/** What every stage of a run is given. */
+export interface Run {
+	/** Masses name their files; parts are whole. */
+	readonly project: Project;
+	readonly files: Files;
+	readonly memo: Memo;
+	/** Do a piece of work whose time is told under a stage. */
+	timed<T>(stage: StageName, act: () => T): T;
+	/**
+	 * Between two pieces of work: lets the outside in, which may give the run up by throwing.
+	 * @param share of what goes on that is done
+	 */
+	pause(share?: number): Promise<void>;
+}

@@ -1,0 +1,100 @@
+import { gather, reckon, type ColumnReader } from '../field/column';
+import { fieldOf, type FieldSource } from '../field/fields';
+import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import type { LayerGrid } from '../grid/layer';
+import type { NodeGrid } from '../grid/node-grid';
+import { NO_CELL } from '../pattern/edges';
+import type { GridSite } from './sites';
+
+/** What pieces are hung on: one face, as what its sites give is read from it. */
+export interface CladFace extends Omit<FieldSource, 'chains' | 'guides'> {
+	readonly grid: NodeGrid;
+	/** Middles of the cells on the face itself (mm), reckoned when a part asks for them. */
+	readonly centresOnFace: () => Float64Array;
+	/** Mean normals of the cells beside every edge. */
+	readonly edgeNormals: Float64Array;
+	/** Left open between cells (mm). */
+	readonly joint: number;
+	/** What is to be said of cells, by cell. */
+	readonly remarks: ReadonlyMap<number, string>;
+	/** The zone's second grid, where it has one. */
+	readonly layer: LayerGrid | null;
+	/** Mesh positions are relative to this point (mm). */
+	readonly origin: readonly [number, number, number];
+}
+
+/** Corners sharper than this are moved in less than the joint wants, or the pane would end far from them. */
+export const SHARP = Math.acos(0.9);
+
+const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
+
+/** A corner of a cell, moved in so that half a joint stays open along both its sides. */
+function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, corner: number): Vector {
+	const first = cells.start[c]!;
+	const count = cells.start[c + 1]! - first;
+	const at = (k: number) => pointAt(grid.positions, cells.corners[first + ((k + count) % count)]!);
+	const [before, here, after] = [at(corner - 1), at(corner), at(corner + 1)];
+	const normal = pointAt(measures.normal, c);
+	const inward = (from: Vector, to: Vector) => {
+		const way = cross(normal, subtract(to, from));
+		return scale(way, 1 / (length(way) || 1));
+	};
+	const [m, n] = [inward(before, here), inward(here, after)];
+	return add(here, scale(add(m, n), joint / 2 / Math.max(1 - Math.cos(SHARP), 1 + dot(m, n))));
+}
+
+type Points = (face: CladFace, sites: Uint32Array, what: string, axis: number) => ColumnReader;
+
+/** `corner3` is corner number 2. */
+const numbered = (what: string): [string, number] => {
+	const [, of, number] = what.match(/^([a-z]+)(\d+)$/)!;
+	return [of!, Number(number) - 1];
+};
+
+const ofCells: Points = (face, sites, what, a) => {
+	const { cells, measures, grid } = face;
+	if (what === 'normal' || what === 'centre') return gather(sites, measures[what], 3, a);
+	if (what === 'face_centre') return gather(sites, face.centresOnFace(), 3, a);
+	const [of, corner] = numbered(what);
+	const { corners, start } = cells;
+	const atNodes =
+		(values: Float64Array): ColumnReader =>
+		(out, from, to) => {
+			for (let r = from; r < to; r++) out[r - from] = values[3 * corners[start[sites[r]!]! + corner]! + a]!;
+		};
+	if (of === 'normal') return atNodes(grid.normals);
+	if (of === 'far') return atNodes(face.layer!.positions);
+	if (face.joint > 0) return reckon(sites, (c) => jointedCorner(face, c, corner)[a]!);
+	return atNodes(grid.positions);
+};
+
+const ofLines: Points = (face, sites, what, a) => {
+	const { edges } = face;
+	if (what === 'normal') return gather(sites, face.edgeNormals, 3, a);
+	if (what === 'normal_left' || what === 'normal_right') {
+		const { left, right } = edges;
+		const beside = (e: number) => (what === 'normal_left' || right[e] === NO_CELL ? left[e]! : right[e]!);
+		return reckon(sites, (e) => face.measures.normal[3 * beside(e) + a]!);
+	}
+	const ends = what === 'start' ? edges.from : edges.to;
+	return reckon(sites, (e) => face.grid.positions[3 * ends[e]! + a]!);
+};
+
+const ofNodes: Points = ({ grid, nodes }, sites, what, a) => {
+	const { start, ways, normals } = nodes();
+	if (what === 'node') return gather(sites, grid.positions, 3, a);
+	if (what === 'normal') return gather(sites, normals, 3, a);
+	const [, way] = numbered(what);
+	return reckon(sites, (n) => ways[3 * (start[n]! + way) + a]!);
+};
+
+const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: ofNodes };
+
+/** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
+export const givenColumn =
+	(face: CladFace, kind: GridSite, sites: Uint32Array) =>
+	(name: string): ColumnReader => {
+		const [what = '', axis] = name.split('.');
+		if (axis && axis in axisOf) return points[kind](face, sites, what, axisOf[axis]!);
+		return fieldOf(kind, name).column(face, sites);
+	};

@@ -1,0 +1,36 @@
+/** Reads the values of rows `from` to `to` into the beginning of a block. */
+export type ColumnReader = (out: Float64Array, from: number, to: number) => void;
+
+/** Each row's value reckoned from its site. */
+export function reckon(sites: Uint32Array, value: (site: number) => number): ColumnReader {
+	return (out, from, to) => {
+		for (let r = from; r < to; r++) out[r - from] = value(sites[r]!);
+	};
+}
+
+/** Each row's value taken from its site's place in an array of so many values each. */
+export function gather(sites: Uint32Array, values: ArrayLike<number>, each = 1, offset = 0): ColumnReader {
+	return (out, from, to) => {
+		for (let r = from; r < to; r++) out[r - from] = values[each * sites[r]! + offset]!;
+	};
+}
+
+export const constantColumn =
+	(value: number): ColumnReader =>
+	(out, from, to) =>
+		out.fill(value, 0, to - from);
+
+export const arrayColumn =
+	(values: Float64Array): ColumnReader =>
+	(out, from, to) =>
+		out.set(values.subarray(from, to));
+
+/** All values of a column at once. */
+export function columnValues(column: ColumnReader, count: number): Float64Array {
+	const out = new Float64Array(count);
+	column(out, 0, count);
+	return out;
+}
+
+/** Every site, in its order. */
+export const everySite = (count: number): Uint32Array => Uint32Array.from({ length: count }, (_, k) => k);

@@ -1,0 +1,33 @@
+import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
+import { siteSetOf, type SiteSet } from '../cladding/sites';
+import { once } from '../cladding/once';
+import { failedRows, pieceQuantities, type PieceQuantities } from './pieces';
+
+/** A group of pieces, as the columns of a schedule are read from it. */
+export interface GroupSource {
+	readonly zone: ZoneModel;
+	/** Its zone's place in the project. */
+	readonly z: number;
+	readonly face: FaceModel;
+	readonly clause: ClauseGroup;
+	readonly group: ClauseGroup['group'];
+	readonly sites: SiteSet;
+	readonly quantities: () => PieceQuantities;
+	/** Rows of pieces that could not be made. */
+	readonly failed: () => ReadonlySet<number>;
+}
+
+export function groupSource(zone: ZoneModel, z: number, clause: ClauseGroup): GroupSource {
+	const { group } = clause;
+	const face = zone.faces[clause.face]!;
+	return {
+		zone,
+		z,
+		face,
+		clause,
+		group,
+		sites: siteSetOf(face, group.over),
+		quantities: once(() => pieceQuantities(group)),
+		failed: once(() => new Set(failedRows(group)))
+	};
+}

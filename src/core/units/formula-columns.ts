@@ -1,0 +1,45 @@
+import { applyArithmetic, FormulaError, type Expression } from './formula';
+
+/**
+ * The values of a checked formula without geometry, for many rows at once. They may not be finite.
+ *
+ * ```ts
+ * const depth = evaluateColumns(checkFormula('-900 mm + height / 10', scope), () => heights, heights.length);
+ * ```
+ * @param column the values of a name, in kernel units
+ * @throws FormulaError for a formula on geometry
+ */
+export function evaluateColumns(
+	expression: Expression,
+	column: (name: string) => Float64Array,
+	count: number
+): Float64Array {
+	switch (expression.kind) {
+		case 'constant':
+			return new Float64Array(count).fill(expression.value);
+		case 'name':
+			return column(expression.name);
+		case 'arithmetic': {
+			const [a, b, c] = expression.args.map((arg) => evaluateColumns(arg, column, count));
+			const out = new Float64Array(count);
+			for (let r = 0; r < count; r++)
+				out[r] = applyArithmetic(expression.op, a![r]!, b ? b[r]! : 0, c ? c[r]! : 0);
+			return out;
+		}
+		case 'geometry':
+			throw new FormulaError('a formula on geometry has no value of its own');
+	}
+}
+
+/**
+ * The value of a formula that names nothing: what a person typed into a value of the sheet.
+ * @throws FormulaError when it is not finite (a division by zero, a root of a negative) or names something
+ */
+export function evaluateConstant(expression: Expression, text: string): number {
+	const unknown = (name: string): never => {
+		throw new FormulaError(`"${name}" has no value here`);
+	};
+	const value = evaluateColumns(expression, unknown, 1)[0]!;
+	if (!Number.isFinite(value)) throw new FormulaError(`"${text}" has no finite value`);
+	return value;
+}

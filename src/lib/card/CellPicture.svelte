@@ -1,0 +1,52 @@
+<script lang="ts">
+	/** A cell with its corners numbered and the lengths of its edges, where there is room for them. */
+	import type { CellOutline } from '$core/measure/cell-outline';
+	import { fitted, hasRoom, numberedCorners } from './fitted';
+
+	let { outline, lengthText }: { outline: CellOutline; lengthText: (mm: number) => string } = $props();
+	const at = $derived(fitted(outline));
+	const numbered = $derived(numberedCorners(at));
+</script>
+
+<svg
+	viewBox="0 0 224 112"
+	class="my-1 w-full"
+	role="img"
+	aria-label="Cell with corners numbered and edge lengths"
+>
+	<path
+		d="M{at.map((p) => `${p.x} ${p.y}`).join('L')}Z"
+		fill="#FAEBCB"
+		stroke="#D98E1F"
+		stroke-width="1.6"
+		stroke-linejoin="round"
+	/>
+	{#each at as p, k (k)}
+		{@const next = at[(k + 1) % at.length]!}
+		{@const mx = (p.x + next.x) / 2}
+		{@const my = (p.y + next.y) / 2}
+		{@const out = Math.hypot(mx - 112, my - 56) || 1}
+		{#if hasRoom(p, next)}
+			<text
+				x={mx + ((mx - 112) / out) * 20}
+				y={my + ((my - 56) / out) * 9 + 3}
+				text-anchor="middle"
+				font-size="9.5"
+				font-family="var(--font-mono)"
+				fill="#565a54">{lengthText(outline.lengths[k]!)}</text
+			>
+		{/if}
+		{#if numbered.has(k)}
+			{@const far = Math.hypot(p.x - 112, p.y - 56) || 1}
+			<text
+				x={p.x + ((p.x - 112) / far) * 8}
+				y={p.y + ((p.y - 56) / far) * 8 + 3}
+				text-anchor="middle"
+				font-size="9.5"
+				font-weight="700"
+				font-family="var(--font-mono)"
+				fill="#1D2126">{k + 1}</text
+			>
+		{/if}
+	{/each}
+</svg>

@@ -1,0 +1,187 @@
+<script lang="ts">
+	import { kindOf } from '$core/cladding/address';
+	import { partsOf } from '$core/cladding/kit';
+	import { markPrefix } from '$core/cladding/marks';
+	import { hangsOn, siteSetOf } from '$core/cladding/sites';
+	import { inputKind } from '$core/part/inputs';
+	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import X from '@lucide/svelte/icons/x';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { clauseNumbers, zonePart } from '$lib/sheet/clause-numbers';
+	import { exceptionEdits, swapCells } from '$lib/sheet/exceptions';
+	import { variantsOn } from '$lib/sheet/variants-on';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import { find } from '$lib/state/selection.svelte';
+	import { toast } from 'svelte-sonner';
+	import { pieceAt } from './piece';
+	import SiteFigures from './SiteFigures.svelte';
+
+	const desk = useDesk();
+	const view = $derived(desk.model.view);
+	const display = $derived(desk.display);
+	const found = $derived(desk.selection.last ? find(view, desk.selection.last) : null);
+	const zone = $derived(found ? view.zones[found.zone] : undefined);
+	const face = $derived(found ? zone?.faces[found.face] : undefined);
+	/** The sites among which it is one. */
+	const sites = $derived(found && face ? siteSetOf(face, found.kind) : null);
+	const clauses = $derived(desk.project.document.zones.find((one) => one.id === zone?.id));
+	const piece = $derived(found && pieceAt(view, found));
+	const mark = $derived(
+		found && zone && sites && clauses
+			? sites.mark(found.index, markPrefix(clauses.code, zone.faces.length, found.face))
+			: ''
+	);
+	const emptyNames = { cell: 'Open cell', line: 'Line', node: 'Node' };
+	const cellKind = $derived(found?.kind === 'cell' && face ? kindOf(face.cells, found.index) : '');
+
+	/** The clause that put the piece here, numbered as in the sheet. */
+	const clause = $derived.by(() => {
+		if (!found || !clauses || !zone) return null;
+		const part = zonePart(desk.project.document.zones.findIndex((one) => one.id === clauses.id));
+		const numbers = clauseNumbers(clauses);
+		const path = `zones/${clauses.id}`;
+		if (found.kind !== 'cell') {
+			if (!piece) return null;
+			const { id, kind } = piece.group.clause;
+			const [list, numbered] =
+				kind === 'run' ? (['runs', numbers.run] as const) : (['nodes', numbers.nodes] as const);
+			const index = clauses[list].findIndex((one) => one.id === id);
+			return { number: `${part}.${numbered(index)}`, path: `${path}/${list}/${id}` };
+		}
+		const assignment = zone.assignments[found.face];
+		if ((assignment?.exception[found.index] ?? -1) >= 0)
+			return { number: `${part}.${numbers.exceptions}`, path: `${path}/exceptions` };
+		const index = assignment?.rule[found.index] ?? -1;
+		const rule = clauses.rules[index];
+		return rule ? { number: `${part}.${numbers.rule(index)}`, path: `${path}/rules/${rule.id}` } : null;
+	});
+	const exception = $derived(
+		found?.kind === 'cell'
+			? clauses?.exceptions[zone?.assignments[found.face]?.exception[found.index] ?? -1]
+			: undefined
+	);
+	const putOptions = $derived([
+		...variantsOn(desk.project.document, 'cell'),
+		{ value: '-', label: 'left open' },
+		{ value: '=', label: 'as the rules say' }
+	]);
+	/** Every chosen cell, the last one named first. */
+	const cellAddresses = $derived(
+		desk.selection.addresses.filter((address) => find(view, address)?.kind === 'cell')
+	);
+	function setException(value: string) {
+		const put = value === '=' ? null : value === '-' ? 'open' : { variant: value, values: {} };
+		const edits = exceptionEdits(desk.project.document, cellAddresses, put, view);
+		const others = cellAddresses.length - 1;
+		const what = others ? `${mark} and ${others} more` : mark;
+		if (edits.length) desk.do(`${what} ${put ? 'by hand' : 'as the rules say'}`, ...edits);
+	}
+	const own = $derived(
+		piece && desk.project.document.variants.find(({ id }) => id === piece.group.variantId)?.part
+	);
+	/** A value that the clause set for this piece, in its kind's words. */
+	function perPieceText(name: string, value: number): string {
+		const input = partsOf(desk.project.document)
+			.find(({ id }) => id === own)
+			?.inputs.find((one) => one.name === name);
+		const option = input?.options?.[Math.round(value) - 1];
+		if (option) return option.label;
+		return formatQuantity(value, (input && inputKind(input)) ?? 'count', display);
+	}
+	const partOptions = $derived(
+		partsOf(desk.project.document)
+			.filter((part) => hangsOn(part, 'cell'))
+			.map(({ id, label }) => ({ value: id, label }))
+	);
+	/** Another part on the chosen pieces only. */
+	function swapPart(id: string) {
+		const to = partsOf(desk.project.document).find((part) => part.id === id);
+		if (!to || id === own) return;
+		const { edits, kept, dropped, passedOver } = swapCells(desk.project.document, cellAddresses, to, view);
+		const count = cellAddresses.length - passedOver;
+		if (count && !desk.do(`${to.label} on ${count} ${count === 1 ? 'piece' : 'pieces'}`, ...edits)) return;
+		const said = [
+			kept.length ? `kept ${kept.join(', ').toLowerCase()}` : 'no values in common',
+			...(dropped.length ? [`dropped ${dropped.join(', ').toLowerCase()}`] : []),
+			...(passedOver ? [`${passedOver} stay: their corners do not agree, or nothing is on them`] : [])
+		];
+		toast(`${to.label} on ${count} ${count === 1 ? 'piece' : 'pieces'}: ${said.join('; ')}`, {
+			duration: 8000
+		});
+	}
+	let choosing = $state(false);
+	/** Open the list of what can be put on the chosen cells by hand. */
+	export function chooseException() {
+		if (found?.kind === 'cell') choosing = true;
+	}
+</script>
+
+{#if found && face && zone && sites}
+	<aside
+		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[256px] overflow-auto px-3.5 py-3"
+		aria-label="Selection"
+		data-testid="card"
+	>
+		<h3 class="flex items-start justify-between gap-2 text-[13.5px] font-semibold">
+			{piece ? piece.group.part : emptyNames[found.kind]}
+			<span class="flex items-center gap-1.5"
+				><span class="figures text-patina-deep text-[12px]" data-testid="card-mark">{mark}</span>
+				<button
+					type="button"
+					class="text-ink-2 hover:bg-wash rounded"
+					aria-label="Clear the selection"
+					onclick={() => desk.selection.clear()}><X size={14} /></button
+				></span
+			>
+		</h3>
+		<p class="text-ink-2 text-[13px] leading-snug" style:font-family="var(--font-serif)">
+			Course {sites.course(found.index)}, bay {sites.bay(found.index)}{desk.selection.addresses.length > 1
+				? `, and ${formatNumber(desk.selection.addresses.length - 1)} more`
+				: ''}
+			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
+		</p>
+		<SiteFigures {found} {face} {piece} />
+		<div class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-snug!" data-testid="card-why">
+			{#if clause}
+				Clause <button
+					type="button"
+					class="figures text-patina-deep text-[12px] underline"
+					onclick={() => (desk.selection.clause = clause.path)}>{clause.number}</button
+				>
+				{#if exception}sets it by hand{:else if found.kind === 'cell'}took it as {cellKind === 'edge'
+						? 'an'
+						: 'a'}
+					{cellKind} cell{:else if found.kind === 'line'}runs here{:else}stands here{/if}{#if piece}: {piece
+						.group.part} · {piece.group.variant}{:else}: left open{/if}.
+				{#if piece}
+					{#each [...piece.group.perPiece] as [name, values] (name)}
+						<em>{name.replaceAll('_', ' ')}</em> is
+						<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>, from the same
+						clause.
+					{/each}
+					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
+							>{flag}.</span
+						>{/each}
+				{/if}
+			{:else if found.kind === 'cell'}No rule took it.{:else if found.kind === 'line'}No line run goes along
+				it.{:else}Nothing stands on it.{/if}
+		</div>
+		{#if found.kind === 'cell'}
+			<p class="mt-2 text-[12px]">
+				By hand{cellAddresses.length > 1 ? ` on ${formatNumber(cellAddresses.length)} cells` : ''}: <ChoiceChip
+					value={exception ? (exception.put === 'open' ? '-' : exception.put.variant) : '='}
+					options={putOptions}
+					label="Exception for {mark}"
+					bind:open={choosing}
+					onchoose={setException}
+				/>
+			</p>
+			{#if own}
+				<p class="mt-1 text-[12px]">
+					{cellAddresses.length > 1 ? 'Their' : 'Its'} part:
+					<ChoiceChip value={own} options={partOptions} label="Part of {mark}" onchoose={swapPart} />
+				</p>
+			{/if}
+		{/if}
+	</aside>
+{/if}

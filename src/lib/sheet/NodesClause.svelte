@@ -1,0 +1,90 @@
+<script lang="ts">
+	/** Parts where lines meet. */
+	import type { NodePlacing, Zone } from '$core/project/schema';
+	import { formatNumber } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import Clause from './Clause.svelte';
+	import { listActions } from './list-actions';
+	import { setActions, withValue } from './piece-values';
+	import PieceValues from './PieceValues.svelte';
+	import { partOfVariant, variantLabel, variantsOn } from './variants-on';
+	import { lineCountWords, nodeWords } from './words';
+
+	let { zone, placing, number }: { zone: Zone; placing: NodePlacing; number: string } = $props();
+	const desk = useDesk();
+	const path = $derived(`zones/${zone.id}/nodes/${placing.id}`);
+	const document = $derived(desk.project.document);
+	const part = $derived(partOfVariant(document, placing.variant));
+	const said = $derived(`${zone.name} nodes ${number}`);
+	const problems = $derived(
+		desk.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
+	);
+	const z = $derived(desk.model.view.zones.findIndex((one) => one.id === zone.id));
+	const groups = $derived(
+		desk.model.view.zones[z]?.groups.filter(
+			({ clause }) => clause.kind === 'nodes' && clause.id === placing.id
+		) ?? []
+	);
+	const count = $derived(groups.reduce((sum, { sites }) => sum + sites.length, 0));
+	function selectPieces() {
+		desk.selection.choose(
+			groups.flatMap(({ face, over, sites }) =>
+				Array.from(sites, (index) => addressOf(desk.model.view, { zone: z, face, kind: over, index }))
+			)
+		);
+	}
+	const setValue = (name: string, text: string | null) =>
+		desk.set(
+			`${path}/values`,
+			withValue(placing.values, name, text),
+			`${said}: ${name} ${text ?? 'from the variant'}`
+		);
+	const lines = $derived(String(placing.lines));
+	const lineOptions = $derived(
+		lineCountWords.some(({ value }) => value === lines)
+			? lineCountWords
+			: [...lineCountWords, { value: lines, label: `${lines} lines meet` }]
+	);
+</script>
+
+<Clause
+	{number}
+	{path}
+	{problems}
+	muted={placing.muted}
+	effect={formatNumber(count)}
+	actions={[
+		{
+			label: `Select its ${formatNumber(count)} pieces`,
+			act: selectPieces,
+			disabled: count === 0 && 'It takes no node'
+		},
+		...setActions(part, placing.values, setValue),
+		...listActions(desk, zone, 'nodes', placing)
+	]}
+>
+	Put
+	<ChoiceChip
+		value={placing.variant}
+		options={variantsOn(document, 'node')}
+		label="What nodes {number} carry"
+		onchoose={(id) => desk.set(`${path}/variant`, id, `${said}: ${variantLabel(document, id)}`)}
+	/>
+	on
+	<ChoiceChip
+		value={placing.nodes}
+		options={nodeWords}
+		label="Which nodes"
+		onchoose={(value) => desk.set(`${path}/nodes`, value, `${said}: ${value} nodes`)}
+	/>
+	where
+	<ChoiceChip
+		value={lines}
+		options={lineOptions}
+		label="How many lines meet"
+		onchoose={(value) =>
+			desk.set(`${path}/lines`, value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
+	/><PieceValues values={placing.values} {part} over="node" onset={setValue} />.
+</Clause>
