@@ -68,13 +68,20 @@ module.exports = {
 			severity: 'error',
 			from: { path: '(.+)' },
 			to: { circular: true, pathNot: '^$1$' }
+		},
+		{
+			name: 'no-circles-of-folders',
+			severity: 'error',
+			scope: 'folder',
+			from: { path: '^src/lib/' },
+			to: { circular: true, path: '^src/lib/' }
 		}
 	],
 	options: {
 		doNotFollow: { path: 'node_modules' },
 		tsPreCompilationDeps: true,
 		tsConfig: { fileName: 'tsconfig.json' },
-		webpackConfig: { fileName: 'scripts/lib/aliases.cjs' },
+		webpackConfig: { fileName: 'scripts/lib/aliases.mjs' },
 		enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'svelte', 'default'] }
 	}
 };

@@ -384,14 +384,11 @@ async function edit(): Promise<void> {
 	if (!wanted('core:edit')) return;
 	const project = projectOf(mass, counts(100, 50));
 	const [zone] = project.zones as [Zone];
-	const exceptions = Array.from({ length: 5000 }, (_, k) => ({
-		id: `m.shell/C${k}/B${k}/1`,
-		place: null,
-		put: 'open' as const
-	}));
+	const sites = Array.from({ length: 5000 }, (_, k) => ({ id: `m.shell/C${k}/B${k}/1`, place: null }));
+	const exceptions = [{ id: 'by-hand', put: 'open' as const, sites }];
 	const large = readProject({ ...project, zones: [{ ...zone, exceptions }] });
 	hashOf(large);
-	const path = 'zones/z/exceptions/m.shell~C2500~B2500~1/place';
+	const path = 'zones/z/exceptions/by-hand/sites/m.shell~C2500~B2500~1/place';
 	const value = (run: number) => [Math.abs(run % 7) / 10, 0.5];
 	const one = await time(
 		(run) => hashOf(applyEdits(large, [{ do: 'set', path, value: value(run) }]).project),

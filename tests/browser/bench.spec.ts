@@ -454,10 +454,12 @@ test('a material is changed and made anew; the part of chosen pieces is swapped 
 	await settled(page);
 	await saved(page);
 	const after = (await documentOf(page, id)) as unknown as Document & {
-		zones: { id: string; exceptions: { put: { variant: string } }[] }[];
+		zones: { id: string; exceptions: { put: { variant: string }; sites: unknown[] }[] }[];
 	};
 	const { exceptions } = after.zones.find((zone) => zone.id === 'street')!;
-	expect(exceptions).toHaveLength(2);
+	// One choice, for both cells.
+	expect(exceptions).toHaveLength(1);
+	expect(exceptions[0]!.sites).toHaveLength(2);
 	const put = after.variants.find((one) => one.id === exceptions[0]!.put.variant)!;
 	expect(put.part).toBe('deep-window');
 	await page.keyboard.press('Control+z');

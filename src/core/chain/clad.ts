@@ -37,22 +37,22 @@ function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] 
 	return remarks;
 }
 
-/** The variants that a zone's clauses name, each made ready once. */
+/** The variants that a zone's clauses name, made ready once for as long as they stay as they are. */
 class Variants {
-	private readonly ready = new Map<string, ReadyVariant>();
-
 	constructor(private readonly run: Run) {}
 
 	/** @param at the clause that names it @throws ProblemError */
-	of(id: string, at: string): ReadyVariant {
-		const known = this.ready.get(id) ?? readyVariant(this.run.project, id, at);
-		this.ready.set(id, known);
-		return known;
+	of(id: string, at: string): Kept<ReadyVariant> {
+		const { project, memo } = this.run;
+		const variant = project.variants.find((one) => one.id === id);
+		return memo.use(`variant ${id}`, [variant, project.parts, project.materials], () =>
+			readyVariant(project, id, at)
+		);
 	}
 
 	/** The part of one that hangs on sites of a kind. @throws ProblemError */
 	partOn(kind: GridSite, id: string, at: string): PartDefinition {
-		const { part } = this.of(id, at);
+		const { part } = this.of(id, at).value;
 		refuseUnfit(part, kind, at);
 		return part;
 	}
@@ -76,32 +76,24 @@ const NOTHING_SAID: ReadonlyMap<number, string> = new Map();
 
 /** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
 export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>): Promise<ZoneModel> {
-	const { memo, timed } = run;
+	const { timed } = run;
 	const at = `zones/${zone.id}`;
 	const { faces, meetings } = joined.value;
 	const variants = new Variants(run);
 	const parts = zone.rules.map((rule) =>
 		rule.put === 'open' ? null : variants.partOn('cell', rule.put.variant, `${at}/rules/${rule.id}`)
 	);
-	const { rules, exceptions } = zone;
-	const assignments = faces.map(
-		(face, f) =>
-			memo.use(
-				`assignment ${zone.id} ${f}`,
-				[face.serial, rules, exceptions, parts.map((part) => part && part.anchor)],
-				() =>
-					timed('parts', () => {
-						const left = new Set(face.slivers.put === 'open' ? face.slivers.cells : []);
-						const partOf = (rule: Rule) => parts[rules.indexOf(rule)]!;
-						return assignRules(zone, { ...face, left }, partOf);
-					})
-			).value
-	);
+	const partByHand = (id: string) => variants.of(id, `${at}/exceptions`).value.part;
+	const assigned = faces.map((face, f) => assign(run, zone, face, f, parts, partByHand));
+	const assignments = assigned.map(({ assignment }) => assignment);
 	const remarks = faces.flatMap((face) => remarksOnFace(face, at));
+	for (const { open } of assigned)
+		for (const text of open)
+			remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
 	const groups: ClauseGroup[] = [];
 	for (const [f, face] of faces.entries()) {
 		const placed = timed('parts', () => [
-			...onCells(zone, face, assignments[f]!, variants, remarks),
+			...onCells(zone, assigned[f]!),
 			...onLines(zone, face, variants),
 			...onNodes(zone, face, variants)
 		]);
@@ -113,50 +105,84 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	return { zone, faces, assignments, groups, meetings, remarks };
 }
 
-function onCells(
+/** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
+interface AssignedCells {
+	readonly assignment: Assignment;
+	/** The cells of each rule and of each choice by hand. */
+	readonly byRule: readonly (readonly Chunk[])[];
+	readonly byHand: readonly (readonly Chunk[])[];
+	/** Cells whose choice by hand cannot stand there, with the sentence that says so. */
+	readonly unfit: ReadonlyMap<number, string>;
+	/** Sentences about those of them that no rule puts anything on. */
+	readonly open: readonly string[];
+}
+
+function assign(
+	{ memo, timed }: Run,
 	zone: Zone,
 	face: FaceModel,
-	{ rule: taken, exception }: Assignment,
-	variants: Variants,
-	remarks: Problem[]
-): Placed[] {
-	const at = `zones/${zone.id}`;
+	f: number,
+	parts: readonly (PartDefinition | null)[],
+	partByHand: (variant: string) => PartDefinition
+): AssignedCells {
+	const { rules, exceptions } = zone;
+	const { cells, slots, address, slivers, grid } = face;
+	const byHand = exceptions.map(({ put }) => (put === 'open' ? null : partByHand(put.variant)));
+	const hung = [...parts, ...byHand].map((part) => part && [part.label, part.anchor]);
+	const steps = [grid.across.steps, grid.up.steps];
+	const made = () => {
+		const left = new Set(slivers.put === 'open' ? slivers.cells : []);
+		const assignment = assignRules(zone, { ...face, left }, (rule) => parts[rules.indexOf(rule)]!);
+		return sorted(zone, face, assignment, partByHand);
+	};
+	return memo.use(
+		`assignment ${zone.id} ${f}`,
+		[cells, slots, address, slivers, steps, rules, exceptions, hung],
+		() => timed('parts', made)
+	).value;
+}
+
+/** The cells of every clause, in chunks. */
+function sorted(
+	zone: Zone,
+	face: FaceModel,
+	assignment: Assignment,
+	partByHand: (variant: string) => PartDefinition
+): AssignedCells {
+	const { rule: taken, exception } = assignment;
 	const { rules, exceptions } = zone;
 	const { start } = face.cells;
-	const unfit = unfitExceptions(zone, face, exception, (id) => variants.of(id, `${at}/exceptions`).part);
+	const unfit = unfitExceptions(zone, face, exception, partByHand);
 	const byRule = rules.map((): number[] => []);
 	const byHand = exceptions.map((): number[] => []);
 	for (let c = 0; c < taken.length; c++) {
 		if (exception[c] !== NO_EXCEPTION && !unfit.has(c)) byHand[exception[c]!]!.push(c);
 		else if (taken[c] !== NO_RULE) byRule[taken[c]!]!.push(c);
 	}
-	for (const [c, text] of unfit)
-		if (taken[c] === NO_RULE || rules[taken[c]!]!.put === 'open')
-			remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
+	const chunks = (lists: readonly (readonly number[])[]) =>
+		lists.map((cells) => inChunks(cells, (c) => start[c + 1]! - start[c]!));
+	const isOpen = (c: number) => taken[c] === NO_RULE || rules[taken[c]!]!.put === 'open';
+	const open = [...unfit].filter(([c]) => isOpen(c)).map(([, text]) => text);
+	return { assignment, byRule: chunks(byRule), byHand: chunks(byHand), unfit, open };
+}
+
+function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[] {
+	const at = `zones/${zone.id}`;
 	const placed = (
 		clause: ClauseGroup['clause'],
 		put: Rule['put'],
-		cells: readonly number[],
+		chunks: readonly Chunk[],
 		where: string
-	) =>
-		put === 'open' || !cells.length
-			? []
-			: [
-					{
-						clause,
-						over: 'cell' as const,
-						variant: put.variant,
-						values: put.values,
-						chunks: inChunks(cells, (c) => start[c + 1]! - start[c]!),
-						at: where,
-						said: unfit
-					}
-				];
+	): Placed[] => {
+		if (put === 'open' || !chunks.length) return [];
+		const { variant, values } = put;
+		return [{ clause, over: 'cell', variant, values, chunks, at: where, said: unfit }];
+	};
 	return [
-		...rules.flatMap((rule, k) =>
+		...zone.rules.flatMap((rule, k) =>
 			placed({ kind: 'rule', rule }, rule.put, byRule[k]!, `${at}/rules/${rule.id}`)
 		),
-		...exceptions.flatMap((one, k) =>
+		...zone.exceptions.flatMap((one, k) =>
 			placed({ kind: 'exception', id: one.id }, one.put, byHand[k]!, `${at}/exceptions`)
 		)
 	];
@@ -222,8 +248,8 @@ async function hang(
 		const told = own.size ? { ...face, remarks: new Map([...face.remarks, ...own]) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			`${zone.id} ${f} ${name} ${corners} ${number}`,
-			[serials, sites, ready.variant, ready.definitions, ready.materials, values, [...own]],
-			() => run.timed('parts', () => clad(ready, told, { over, sites, corners }, values, at))
+			[serials, sites, ready, values, [...own]],
+			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, at))
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 		await run.pause(share(groups.length / chunks.length));

@@ -1,4 +1,4 @@
-import { same } from './same';
+import { same } from '../units/same';
 
 /** A result of a stage, with a serial number that changes whenever it is made anew. */
 export class Kept<T> {

@@ -2,8 +2,8 @@ import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
 import type { PartDefinition } from '../project/part-definition';
 import type { Exception, Rule, Zone } from '../project/schema';
-import { cellAddress, cellOfAddress, kindOf } from './address';
-import { checkRules, matches } from './rules';
+import { cellAddress, cellOfAddress } from './address';
+import { asksFor, checkRules } from './rules';
 import { hangsOn } from './sites';
 
 export const NO_RULE = -1;
@@ -32,7 +32,7 @@ export interface AssignedFace {
 	readonly address: string;
 	readonly cells: Cells;
 	readonly slots: readonly string[];
-	readonly grid: NodeGrid;
+	readonly grid: Pick<NodeGrid, 'across' | 'up'>;
 	/** Cells that are left open in any case. */
 	readonly left: ReadonlySet<number>;
 }
@@ -44,31 +44,28 @@ export interface AssignedFace {
  * @throws ProblemError at a rule that can never match
  */
 export function assignRules(
-	zone: Zone,
+	zone: Pick<Zone, 'id' | 'rules' | 'exceptions'>,
 	face: AssignedFace,
 	partOf: (rule: Rule) => PartDefinition | null
 ): Assignment {
 	const { cells, slots, left } = face;
 	checkRules(zone, slots);
-	const parts = zone.rules.map(partOf);
+	const rules = zone.rules.map((rule) => {
+		const part = partOf(rule);
+		return {
+			asks: asksFor(rule, cells, slots),
+			// Nothing, left open, can be on any cell.
+			takes: (corners: number) => !part || hangsOn(part, 'cell', corners)
+		};
+	});
 	const rule = new Int32Array(cells.count).fill(NO_RULE);
-	const passed = new Uint32Array(zone.rules.length);
+	const passed = new Uint32Array(rules.length);
 	for (let c = 0; c < cells.count; c++) {
 		if (left.has(c)) continue;
 		const corners = cells.start[c + 1]! - cells.start[c]!;
-		const look = {
-			kind: kindOf(cells, c),
-			corners,
-			course: cells.course[c]!,
-			bay: cells.bay[c]!,
-			slot: slots[cells.polygon[c]!] ?? '',
-			ordinal: cells.slot[c]!
-		};
-		for (let k = 0; k < zone.rules.length; k++) {
-			if (!matches(zone.rules[k]!, look)) continue;
-			// Nothing, left open, can be on any cell.
-			const part = parts[k];
-			if (!part || hangsOn(part, 'cell', corners)) {
+		for (let k = 0; k < rules.length; k++) {
+			if (!rules[k]!.asks(c)) continue;
+			if (rules[k]!.takes(corners)) {
 				rule[c] = k;
 				break;
 			}
@@ -118,7 +115,7 @@ function chosenByHand(
 /** The cell at a place of a face: in the step it falls into the one of the same slot, or else the first. */
 function cellAtPlace(
 	cells: Cells,
-	{ across, up }: NodeGrid,
+	{ across, up }: AssignedFace['grid'],
 	[s, t]: readonly [number, number],
 	address: string
 ): number {

@@ -11,6 +11,7 @@ import type { Project, Variant } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
 import { FormulaError } from '../units/formula';
 import { refuse } from '../units/problem';
+import { same } from '../units/same';
 import { formatQuantity } from '../units/quantity';
 
 /** A variant with its part, its inputs in kernel units, and what its elements are made of. */
@@ -47,8 +48,6 @@ export function usesBlocks(project: Project): boolean {
 	return [...found].some(fitsBlocks);
 }
 
-const programs = new Map<string, Program>();
-
 /** Definitions of the parts that one is made of, its own first. */
 function withSubParts(
 	part: PartDefinition,
@@ -63,29 +62,36 @@ function withSubParts(
 	}
 }
 
+interface Compiled {
+	readonly definitions: readonly PartDefinition[];
+	readonly program: Program;
+}
+/** Programs by their part and number of corners, the newest first: those of a part that is being changed differ. */
+const compiled = new Map<string, Compiled[]>();
+const MOST_OF_A_PART = 8;
+
 /** The program of a part for a number of corners, compiled once per definition. @throws ProblemError */
 export function programOf(
 	{ part, definitions }: Pick<ReadyVariant, 'part' | 'definitions'>,
 	corners: number,
 	at: string
 ): Program {
-	const key = `${corners} ${JSON.stringify(definitions)}`;
-	let program = programs.get(key);
-	if (!program) {
-		try {
-			program = compilePart(part, corners, definitions);
-		} catch (error) {
-			if (error instanceof PartError)
-				refuse(
-					at,
-					`the part ${part.label} cannot be used: ${error.faults.map((f) => `${f.step}: ${f.text}`).join('; ')}`
-				);
-			throw error;
-		}
-		if (programs.size > 200) programs.clear();
-		programs.set(key, program);
+	const name = `${part.id} ${corners}`;
+	const known = compiled.get(name) ?? [];
+	const found = known.find((one) => same(one.definitions, definitions));
+	if (found) return found.program;
+	try {
+		const program = compilePart(part, corners, definitions);
+		compiled.set(name, [{ definitions, program }, ...known].slice(0, MOST_OF_A_PART));
+		return program;
+	} catch (error) {
+		if (error instanceof PartError)
+			refuse(
+				at,
+				`the part ${part.label} cannot be used: ${error.faults.map((f) => `${f.step}: ${f.text}`).join('; ')}`
+			);
+		throw error;
 	}
-	return program;
 }
 
 function readInput(input: PartInput, kind: NumberKind, variant: Variant): number {

@@ -18,7 +18,9 @@ export function edgesOfRuns(
 	edges: Edges,
 	shared: Uint8Array | null = null
 ): number[][] {
-	const taken = Uint8Array.from({ length: edges.count }, (_, e) => (shared?.[e] === 2 ? 1 : 0));
+	if (!runs.length) return [];
+	const taken = new Uint8Array(edges.count);
+	if (shared) for (let e = 0; e < edges.count; e++) if (shared[e] === 2) taken[e] = 1;
 	return runs.map((run) => {
 		const found: number[] = [];
 		if (!run.muted)

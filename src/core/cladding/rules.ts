@@ -1,41 +1,42 @@
+import { cellKinds, type Cells } from '../pattern/cells';
 import type { Rule, Zone } from '../project/schema';
 import { refuse } from '../units/problem';
 
-/** What a rule looks at of a cell. */
-export interface CellLook {
-	readonly kind: string;
-	readonly corners: number;
-	readonly course: number;
-	readonly bay: number;
-	readonly slot: string;
-	/** Counts the slots of its step from 1. */
-	readonly ordinal: number;
-}
+/** Of every so many, counted from the first: of a row of cells, courses shifted by one. */
+const countedBy: Record<NonNullable<Rule['every']>['by'], (cells: Cells, c: number) => number> = {
+	bays: ({ bay }, c) => bay[c]!,
+	courses: ({ course }, c) => course[c]!,
+	cells: ({ bay, course, slot }, c) => bay[c]! + course[c]! + slot[c]! - 2
+};
 
-/** Whether a cell is one of every so many, counted from the first: of a row of cells, courses shifted by one. */
-function isEvery(
-	{ step, from, by }: NonNullable<Rule['every']>,
-	{ course, bay, ordinal }: CellLook
-): boolean {
-	const n = by === 'bays' ? bay : by === 'courses' ? course : bay + course + ordinal - 2;
-	return (n - from) % step === 0;
-}
-
-/** Whether a rule asks for a cell. */
-export function matches(rule: Rule, cell: CellLook): boolean {
-	const { kind, corners, course } = cell;
-	if (rule.muted) return false;
+/**
+ * Whether a rule asks for a cell, by its number.
+ * @param slots names of the pattern's polygons
+ */
+export function asksFor(
+	{ muted, cells: wanted, corners, slot, every, courses }: Rule,
+	cells: Cells,
+	slots: readonly string[]
+): (c: number) => boolean {
+	if (muted) return () => false;
+	const { kind, start, course, polygon } = cells;
 	// What stands in an end strip is whole, only smaller: a rule that wants it apart comes first.
-	const isAsked = rule.cells === kind || (rule.cells === 'whole' && kind === 'strip');
-	if (rule.cells !== 'all' && !isAsked) return false;
-	if (rule.corners !== 'any' && rule.corners !== corners) return false;
-	if (rule.slot !== 'any' && rule.slot !== cell.slot) return false;
-	if (rule.every && !isEvery(rule.every, cell)) return false;
-	return !rule.courses || (course >= rule.courses[0] && course <= rule.courses[1]);
+	const isAsked = cellKinds.map(
+		(one) => wanted === 'all' || wanted === one || (wanted === 'whole' && one === 'strip')
+	);
+	const inSlot = slots.map((name) => slot === 'any' || slot === name);
+	const counted = every && countedBy[every.by];
+	return (c) => {
+		if (!isAsked[kind[c]!]) return false;
+		if (corners !== 'any' && start[c + 1]! - start[c]! !== corners) return false;
+		if (slot !== 'any' && !inSlot[polygon[c]!]) return false;
+		if (every && (counted!(cells, c) - every.from) % every.step !== 0) return false;
+		return !courses || (course[c]! >= courses[0] && course[c]! <= courses[1]);
+	};
 }
 
 /** @throws ProblemError at a rule that can never match */
-export function checkRules(zone: Zone, slots: readonly string[]): void {
+export function checkRules(zone: Pick<Zone, 'id' | 'rules'>, slots: readonly string[]): void {
 	zone.rules.forEach((rule) => {
 		const at = `zones/${zone.id}/rules/${rule.id}`;
 		if (rule.corners !== 'any' && rule.corners < 3)

@@ -92,7 +92,8 @@ function siteSet({ address, cells, edges, grid }: SitedFace, kind: GridSite): Si
 export function hangsOn(part: Pick<PartDefinition, 'anchor'>, kind: SiteKind, points?: number): boolean {
 	if (siteOf(part) !== kind) return false;
 	const { anchor } = part;
-	return points === undefined || anchor.kind === 'pair' || [points, 'any'].includes(anchor.corners);
+	if (points === undefined || anchor.kind === 'pair') return true;
+	return anchor.corners === 'any' || anchor.corners === points;
 }
 
 const words: Record<GridSite, { readonly many: string; readonly instead: string }> = {

@@ -3,7 +3,7 @@
 	import { materialSchema, type Material } from '$core/project/material-schema';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { freshId } from '$lib/sheet/words';
+	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 

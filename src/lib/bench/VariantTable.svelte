@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { PartDefinition } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
-	import { freshId } from '$lib/sheet/words';
+	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import { materialsOf } from '$core/cladding/kit';

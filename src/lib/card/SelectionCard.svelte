@@ -7,9 +7,9 @@
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import X from '@lucide/svelte/icons/x';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { clauseNumbers, zonePart } from '$lib/sheet/clause-numbers';
-	import { exceptionEdits, swapCells } from '$lib/sheet/exceptions';
-	import { variantsOn } from '$lib/sheet/variants-on';
+	import { clauseNumbers, zonePart } from '$lib/edits/clause-numbers';
+	import { exceptionEdits, swapCells } from '$lib/edits/by-hand';
+	import { variantsOn } from '$lib/edits/variants-on';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';

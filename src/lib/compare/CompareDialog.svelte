@@ -3,7 +3,7 @@
 	import { formatLength, formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { patternValue, patternWords } from '$lib/sheet/pattern-words';
+	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { LayoutTrial } from '$lib/worker/chain.worker';
 	import X from '@lucide/svelte/icons/x';

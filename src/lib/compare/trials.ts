@@ -1,6 +1,6 @@
 import type { Zone } from '$core/project/schema';
 import { parseQuantity, type LengthDisplay } from '$core/units/quantity';
-import { patternWords } from '$lib/sheet/pattern-words';
+import { patternWords } from '$lib/pattern/pattern-words';
 
 /** Settings of a zone that are tried beside others. */
 export interface Trial {

@@ -2,10 +2,10 @@
 	import X from '@lucide/svelte/icons/x';
 	import { formatLength, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { newZone } from '$lib/sheet/new-things';
+	import { newZone } from '$lib/edits/new-things';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { changeFaces, choiceOf, coverToo, splitFace } from './face-choices';
-	import { curvatureWords } from './surface-view';
+	import { curvatureWords } from '$lib/state/surface-view';
 
 	const desk = useDesk();
 	const document = $derived(desk.project.document);

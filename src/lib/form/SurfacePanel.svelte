@@ -10,7 +10,7 @@
 		reachOf,
 		surfaceColours,
 		type SurfaceView
-	} from './surface-view';
+	} from '$lib/state/surface-view';
 
 	const desk = useDesk();
 	const surface = $derived(desk.surface);

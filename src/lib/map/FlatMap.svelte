@@ -6,7 +6,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { onMount } from 'svelte';
 	import { cellsOfShape, shapeName } from './alike';
-	import { guideEdit, guideLine, trimEdit } from '$lib/sheet/drawn-edits';
+	import { guideEdit, guideLine, trimEdit } from '$lib/edits/drawn';
 	import MapDrawing from './MapDrawing.svelte';
 	import {
 		drawAddresses,
@@ -18,8 +18,8 @@
 		drawSelection
 	} from './draw-map';
 	import { DRAWN_AT_ONCE, MapPicture, type MapContent } from './map-picture';
-	import { exceptionEdits } from '$lib/sheet/exceptions';
-	import { variantsOn } from '$lib/sheet/variants-on';
+	import { exceptionEdits } from '$lib/edits/by-hand';
+	import { variantsOn } from '$lib/edits/variants-on';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { MARGIN, cellAt, cellsInBox, extentOf, headAt, headsOf, mapSheets, type Box } from './map-sheets';
 

@@ -4,7 +4,7 @@
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { guideInSpace } from '$lib/sheet/drawn-edits';
+	import { guideInSpace } from '$lib/edits/drawn';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
 	import ModelDrawing from './ModelDrawing.svelte';

@@ -1,4 +1,4 @@
-import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/form/surface-view';
+import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/state/surface-view';
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';

@@ -15,6 +15,14 @@ function drawIndex({ count, verticesEach, triangles }: Copies): Uint32Array {
 	return index;
 }
 
+/** What triangles are called, reckoned once for each list of them. */
+const names = new WeakMap<readonly number[], string>();
+function nameOf(triangles: readonly number[]): string {
+	const known = names.get(triangles) ?? triangles.join();
+	names.set(triangles, known);
+	return known;
+}
+
 /** Indices depend on counts only, so pieces that change their shape keep theirs. */
 export class MeshIndices<Made> {
 	private kept = new Map<string, Made>();
@@ -24,7 +32,7 @@ export class MeshIndices<Made> {
 	constructor(private readonly wrap: (index: Uint32Array) => Made) {}
 
 	of(copies: Copies): Made {
-		const key = `${copies.count} ${copies.verticesEach} ${copies.triangles.join()}`;
+		const key = `${copies.count} ${copies.verticesEach} ${nameOf(copies.triangles)}`;
 		const made = this.used.get(key) ?? this.kept.get(key) ?? this.wrap(drawIndex(copies));
 		this.used.set(key, made);
 		return made;

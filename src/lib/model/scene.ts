@@ -1,7 +1,7 @@
 import { siteSetOf } from '$core/cladding/sites';
 import { pointAt } from '$core/geometry/vector';
 import type { Handle, Handles, Vector } from '$lib/form/handles';
-import type { SurfaceView } from '$lib/form/surface-view';
+import type { SurfaceView } from '$lib/state/surface-view';
 import type { ModelView } from '$lib/state/model.svelte';
 import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';

@@ -4,7 +4,7 @@
 	import type { TileDefinition } from '$core/project/pattern-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import ValueChip from '$lib/sheet/ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
 

@@ -26,10 +26,11 @@
 	import PatternClause from './PatternClause.svelte';
 	import SliverClause from './SliverClause.svelte';
 	import CompareDialog from '$lib/compare/CompareDialog.svelte';
-	import { clauseNumbers, zonePart } from './clause-numbers';
-	import { newNodePlacing, newRule, newRun } from './new-clauses';
-	import { massOf, newMass, newZone, type NewFormKind } from './new-things';
-	import { freshId, newFormWords } from './words';
+	import { clauseNumbers, zonePart } from '$lib/edits/clause-numbers';
+	import { newNodePlacing, newRule, newRun } from '$lib/edits/new-clauses';
+	import { massOf, newMass, newZone, type NewFormKind } from '$lib/edits/new-things';
+	import { newFormWords } from './words';
+	import { freshId } from '$lib/edits/fresh-id';
 
 	const desk = useDesk();
 	const document = $derived(desk.project.document);

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Guide } from '$core/project/guide-schema';
-	import { guideInSpace } from '$lib/sheet/drawn-edits';
+	import { guideInSpace } from '$lib/edits/drawn';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';

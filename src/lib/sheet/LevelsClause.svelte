@@ -2,8 +2,8 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
-	import ValueChip from './ValueChip.svelte';
-	import { freshId } from './words';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { freshId } from '$lib/edits/fresh-id';
 
 	let { number }: { number: string } = $props();
 	const desk = useDesk();

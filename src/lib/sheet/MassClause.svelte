@@ -13,9 +13,9 @@
 	import TwistedWords from './forms/TwistedWords.svelte';
 	import VaultedWords from './forms/VaultedWords.svelte';
 	import WavesWords from './forms/WavesWords.svelte';
-	import { duplicateMass } from './new-things';
-	import { newTrim, newTrimWords } from './new-trims';
-	import ValueChip from './ValueChip.svelte';
+	import { duplicateMass } from '$lib/edits/new-things';
+	import { newTrim, newTrimWords } from '$lib/edits/new-trims';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import TrimWords from './TrimWords.svelte';
 	import { formWords } from './words';
 

@@ -5,7 +5,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import DirectionChip from './DirectionChip.svelte';
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { alongWords } from './words';
 
 	/** What steps are measured along, joints, and what is done at poles. */

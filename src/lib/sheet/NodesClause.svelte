@@ -9,7 +9,7 @@
 	import { listActions } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
-	import { partOfVariant, variantLabel, variantsOn } from './variants-on';
+	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
 	import { lineCountWords, nodeWords } from './words';
 
 	let { zone, placing, number }: { zone: Zone; placing: NodePlacing; number: string } = $props();

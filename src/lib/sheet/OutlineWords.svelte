@@ -4,7 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from './CurveChip.svelte';
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	let { outline, path, of }: { outline: OutlineDefinition; path: string; of: string } = $props();
 	const desk = useDesk();

@@ -5,9 +5,9 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
-	import { newTile } from '$lib/pattern/tile-edits';
-	import { patternValue, patternWords } from './pattern-words';
-	import ValueChip from './ValueChip.svelte';
+	import { newTile } from '$lib/edits/tiles';
+	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	/** How nodes are joined to cells, with the values of that pattern. */
 	let { zone, number, oncompare }: { zone: Zone; number: string; oncompare: () => void } = $props();

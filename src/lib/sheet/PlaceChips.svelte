@@ -1,5 +1,5 @@
 <script lang="ts">
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	/** A point in plan. */
 	let { path, value, of }: { path: string; value: readonly [number, number]; of: string } = $props();

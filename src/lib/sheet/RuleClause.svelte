@@ -11,7 +11,7 @@
 	import { listActions } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
-	import { partOfVariant, variantLabel, variantsOn } from './variants-on';
+	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
 	import { cellWords, cornerWords } from './words';
 
 	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();

@@ -8,7 +8,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import { listActions } from './list-actions';
-	import { variantsOn } from './variants-on';
+	import { variantsOn } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
 
 	const lineLength = fieldOf('line', 'length');

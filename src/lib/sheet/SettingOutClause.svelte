@@ -9,7 +9,7 @@
 	import Clause from './Clause.svelte';
 	import { readList } from './lists';
 	import StartChip from './StartChip.svelte';
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { spacingWords } from './words';
 
 	interface Props {

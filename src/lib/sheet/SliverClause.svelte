@@ -3,7 +3,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();

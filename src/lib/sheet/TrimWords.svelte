@@ -6,7 +6,7 @@
 	import DirectionChip from './DirectionChip.svelte';
 	import HeightChip from './HeightChip.svelte';
 	import OutlineWords from './OutlineWords.svelte';
-	import ValueChip from './ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	interface Props {
 		trim: TrimDefinition;

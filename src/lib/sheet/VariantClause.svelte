@@ -13,7 +13,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
-	import { freshId } from './words';
+	import { freshId } from '$lib/edits/fresh-id';
 
 	let { variant, number }: { variant: Variant; number: string } = $props();
 	const desk = useDesk();

@@ -1,6 +1,6 @@
 import type { NodePlacing, Rule, Run, Zone } from '$core/project/schema';
 import type { Desk } from '$lib/state/desk.svelte';
-import { freshId } from './words';
+import { freshId } from '$lib/edits/fresh-id';
 
 const names = { rules: 'rule', runs: 'line run', nodes: 'nodes' } as const;
 

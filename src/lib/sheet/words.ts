@@ -82,11 +82,3 @@ export const lineCountWords: readonly { value: string; label: string }[] = [
 	{ value: 'any', label: 'any number of lines meet' },
 	...[2, 3, 4, 5, 6, 8].map((n) => ({ value: String(n), label: `${n} lines meet` }))
 ];
-
-/** An id that is not taken yet: `rule`, `rule-2`, `rule-3` … */
-export function freshId(base: string, taken: readonly { readonly id: string }[]): string {
-	const used = new Set(taken.map((one) => one.id));
-	let id = base;
-	for (let n = 2; used.has(id); n++) id = `${base}-${n}`;
-	return id;
-}

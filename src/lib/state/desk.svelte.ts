@@ -1,6 +1,6 @@
 import type { Edit } from '$core/project/edits';
-import { firstMeasure } from '$lib/check/measures';
-import { startingView, type SurfaceView } from '$lib/form/surface-view';
+import { fieldsOver } from '$core/field/fields';
+import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { LiveModel } from './model.svelte';
@@ -24,7 +24,7 @@ export class Desk {
 	/** The zone the map shows. */
 	activeZone = $state<string | null>(null);
 	/** The key of what cells are coloured by. */
-	measure = $state(firstMeasure.key);
+	measure = $state(fieldsOver('cell')[0]!.id);
 	labels = $state(false);
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);

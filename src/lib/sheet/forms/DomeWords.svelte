@@ -1,7 +1,7 @@
 <script lang="ts">
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'dome'>; path: string; of: string } = $props();

@@ -4,7 +4,7 @@
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	let { form, path, of }: { form: FormOf<'imported'>; path: string; of: string } = $props();
 	const desk = useDesk();

@@ -6,7 +6,7 @@
 	import HeightChip from '../HeightChip.svelte';
 	import OutlineWords from '../OutlineWords.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'lofted'>; path: string; of: string } = $props();

@@ -2,7 +2,7 @@
 	import { Popover } from 'bits-ui';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'net'>; path: string; of: string } = $props();

@@ -3,7 +3,7 @@
 	import type { NumberKind } from '$core/units/dimension';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	interface Props {
 		path: string;

@@ -4,7 +4,7 @@
 	import HeightChip from '../HeightChip.svelte';
 	import OutlineWords from '../OutlineWords.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	interface Props {

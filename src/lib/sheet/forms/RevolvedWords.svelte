@@ -3,7 +3,7 @@
 	import CurveChip from '../CurveChip.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 
 	let { form, path, of }: { form: FormOf<'revolved'>; path: string; of: string } = $props();
 </script>

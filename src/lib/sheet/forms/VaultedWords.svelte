@@ -2,7 +2,7 @@
 	import CurveChip from '../CurveChip.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'vaulted'>; path: string; of: string } = $props();

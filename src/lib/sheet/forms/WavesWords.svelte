@@ -3,7 +3,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
-	import ValueChip from '../ValueChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
 
 	let { form, path, of }: { form: FormOf<'waves'>; path: string; of: string } = $props();

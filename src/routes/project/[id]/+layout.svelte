@@ -1,5 +1,5 @@
 <script lang="ts">
-	import ProjectPages from '$lib/components/ProjectPages.svelte';
+	import ProjectPages from '$lib/frame/ProjectPages.svelte';
 
 	let { data, children } = $props();
 </script>

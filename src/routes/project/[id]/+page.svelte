@@ -1,10 +1,10 @@
 <script lang="ts">
 	import CheckPanel from '$lib/check/CheckPanel.svelte';
-	import FindDialog from '$lib/components/FindDialog.svelte';
-	import KeysDialog from '$lib/components/KeysDialog.svelte';
+	import FindDialog from '$lib/frame/FindDialog.svelte';
+	import KeysDialog from '$lib/frame/KeysDialog.svelte';
 	import SelectionCard from '$lib/card/SelectionCard.svelte';
-	import StatusLine from '$lib/components/StatusLine.svelte';
-	import TopBar from '$lib/components/TopBar.svelte';
+	import StatusLine from '$lib/frame/StatusLine.svelte';
+	import TopBar from '$lib/frame/TopBar.svelte';
 	import IssuePanel from '$lib/schedule/IssuePanel.svelte';
 	import FaceCard from '$lib/form/FaceCard.svelte';
 	import SurfacePanel from '$lib/form/SurfacePanel.svelte';

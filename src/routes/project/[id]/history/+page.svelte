@@ -3,9 +3,9 @@
 	import { hashOf } from '$core/project/hash';
 	import type { Project } from '$core/project/schema';
 	import { formatNumber } from '$core/units/quantity';
-	import FindDialog from '$lib/components/FindDialog.svelte';
-	import StatusLine from '$lib/components/StatusLine.svelte';
-	import TopBar from '$lib/components/TopBar.svelte';
+	import FindDialog from '$lib/frame/FindDialog.svelte';
+	import StatusLine from '$lib/frame/StatusLine.svelte';
+	import TopBar from '$lib/frame/TopBar.svelte';
 	import { backTo, byDay, type HistoryEntry } from '$lib/history/entries';
 	import PastState from '$lib/history/PastState.svelte';
 	import { fetchFiles } from '$lib/saving/fetch-files';

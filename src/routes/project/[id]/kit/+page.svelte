@@ -10,10 +10,10 @@
 	import MaterialCards from '$lib/bench/MaterialCards.svelte';
 	import { Pictures } from '$lib/bench/pictures';
 	import { usesOf } from '$lib/bench/uses';
-	import FindDialog from '$lib/components/FindDialog.svelte';
-	import TopBar from '$lib/components/TopBar.svelte';
-	import { saveFile } from '$lib/components/download';
-	import { freshId } from '$lib/sheet/words';
+	import FindDialog from '$lib/frame/FindDialog.svelte';
+	import TopBar from '$lib/frame/TopBar.svelte';
+	import { saveFile } from '$lib/frame/download';
+	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { openWords, readMesh } from '$lib/worker/read-in-thread';
 	import { DropdownMenu } from 'bits-ui';

@@ -7,12 +7,12 @@
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep, type Bin } from '$lib/check/measures';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import FindDialog from '$lib/components/FindDialog.svelte';
+	import FindDialog from '$lib/frame/FindDialog.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
-	import StatusLine from '$lib/components/StatusLine.svelte';
+	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import TopBar from '$lib/components/TopBar.svelte';
-	import { fileStem, saveFile } from '$lib/components/download';
+	import TopBar from '$lib/frame/TopBar.svelte';
+	import { fileStem, saveFile } from '$lib/frame/download';
 	import { cellText, headUnit } from '$lib/schedule/cells';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';

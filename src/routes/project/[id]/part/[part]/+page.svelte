@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import FindDialog from '$lib/components/FindDialog.svelte';
-	import TopBar from '$lib/components/TopBar.svelte';
+	import FindDialog from '$lib/frame/FindDialog.svelte';
+	import TopBar from '$lib/frame/TopBar.svelte';
 	import BenchSheet from '$lib/bench/BenchSheet.svelte';
 	import BenchStage from '$lib/bench/BenchStage.svelte';
 	import TrialCard from '$lib/bench/TrialCard.svelte';

@@ -1,6 +1,6 @@
 import { patternOf } from '$core/pattern/catalogue';
 import type { PatternChoice, TileDefinition } from '$core/project/pattern-schema';
-import { freshId } from '$lib/sheet/words';
+import { freshId } from './fresh-id';
 
 /** A tile to go on drawing from: the one behind a pattern, or a plain rectangle. */
 export function newTile(pattern: PatternChoice, tiles: readonly TileDefinition[]): TileDefinition {

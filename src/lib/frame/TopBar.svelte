@@ -3,10 +3,10 @@
 	import Undo2 from '@lucide/svelte/icons/undo-2';
 	import type { Snippet } from 'svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import ChoiceChip from './ChoiceChip.svelte';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import ExportMenu from './ExportMenu.svelte';
 	import SaveStatus from './SaveStatus.svelte';
-	import TextChip from './TextChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
 
 	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
 	const desk = useDesk();

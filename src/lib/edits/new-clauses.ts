@@ -9,7 +9,7 @@ import {
 	type Run,
 	type Zone
 } from '$core/project/schema';
-import { freshId } from './words';
+import { freshId } from './fresh-id';
 
 /**
  * A variant for sites of a kind: one that is there, or else a plain one of a part of the kit.

@@ -1,6 +1,6 @@
 import type { Mass, TrimKind } from '$core/project/form-schema';
 import type { ShapeView } from '$lib/worker/views';
-import { freshId } from './words';
+import { freshId } from './fresh-id';
 
 /** What is said of each way to trim a face, for the list of what can be added. */
 export const newTrimWords: readonly { kind: TrimKind | 'open curve'; label: string }[] = [

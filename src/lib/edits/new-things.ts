@@ -1,6 +1,6 @@
 import type { Form, FormKind, Mass } from '$core/project/form-schema';
 import type { Zone } from '$core/project/schema';
-import { freshId } from './words';
+import { freshId } from './fresh-id';
 
 /** Forms that start from values; an imported one starts from a file. */
 export type NewFormKind = Exclude<FormKind, 'imported'>;

@@ -4,7 +4,7 @@ import type { Mass } from '$core/project/form-schema';
 import { bezierChain } from '$core/geometry/path';
 import type { Vector } from '$core/geometry/vector';
 import { sampleChain } from '$core/mass/drawn-curve';
-import { freshId } from '$lib/sheet/words';
+import { freshId } from './fresh-id';
 
 type Place = readonly [number, number];
 

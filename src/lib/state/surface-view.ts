@@ -1,4 +1,4 @@
-import type { MassView } from '$lib/state/model.svelte';
+import type { MassView } from './model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import { interpolateCividis, interpolatePuOr } from 'd3-scale-chromatic';
 
