@@ -506,7 +506,9 @@ describe('documents of version 1', () => {
 		});
 		expect(project.version).to.equal(7);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
-		expect(project.zones[0]!.exceptions[0]!.sites).to.deep.equal([{ id: 'drum.shell/C01/B02/1', place: null }]);
+		expect(project.zones[0]!.exceptions[0]!.sites).to.deep.equal([
+			{ id: 'drum.shell/C01/B02/1', place: null }
+		]);
 	});
 });
 
