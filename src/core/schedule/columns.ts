@@ -187,7 +187,7 @@ export const pieceColumns = {
 				(row) =>
 					face.nodes().rim[group.sites[row]!] ? 'rim' : 'inner'
 		),
-		corners('Lines that meet'),
+		corners('Lines'),
 		field('node', 'height', 'Height'),
 		mass,
 		flags

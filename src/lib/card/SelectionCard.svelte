@@ -135,7 +135,9 @@
 			>
 		</h3>
 		<p class="text-ink-2 text-[13px] leading-snug" style:font-family="var(--font-serif)">
-			Course {sites.course(found.index)}, bay {sites.bay(found.index)}{desk.selection.addresses.length > 1
+			{found.kind === 'node' ? 'Course line' : 'Course'}
+			{sites.course(found.index)}, {found.kind === 'node' ? 'bay line' : 'bay'}
+			{sites.bay(found.index)}{desk.selection.addresses.length > 1
 				? `, and ${formatNumber(desk.selection.addresses.length - 1)} more`
 				: ''}
 			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
@@ -151,8 +153,8 @@
 				{#if exception}sets it by hand{:else if found.kind === 'cell'}took it as {cellKind === 'edge'
 						? 'an'
 						: 'a'}
-					{cellKind} cell{:else if found.kind === 'line'}runs here{:else}stands here{/if}{#if piece}: {piece
-						.group.part} · {piece.group.variant}{:else}: left open{/if}.
+					{cellKind} cell{:else if found.kind === 'line'}runs here{:else}put it where {piece?.group.corners} lines
+					meet{/if}{#if piece}: {piece.group.part} · {piece.group.variant}{:else}: left open{/if}.
 				{#if piece}
 					{#each [...piece.group.perPiece] as [name, values] (name)}
 						<em>{name.replaceAll('_', ' ')}</em> is

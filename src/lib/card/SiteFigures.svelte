@@ -27,7 +27,7 @@
 
 {#if outline}<CellPicture {outline} lengthText={plainLength} />{/if}
 <dl
-	class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
+	class="[&_dd]:figures mt-1 grid grid-cols-[1fr_auto] gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
 >
 	{#if outline}
 		<dt>Cell</dt>

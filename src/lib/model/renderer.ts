@@ -25,3 +25,14 @@ export function closeRenderer(renderer: THREE.WebGLRenderer): void {
 	renderer.dispose();
 	renderer.forceContextLoss();
 }
+
+/** Free what is left in a scene: handles, lines, the sky, and the materials that things share. */
+export function disposeAll(scene: THREE.Scene): void {
+	scene.environment?.dispose();
+	scene.traverse((one) => {
+		const { geometry, material } = one as Partial<THREE.Mesh>;
+		geometry?.dispose();
+		for (const made of [material ?? []].flat()) made.dispose();
+	});
+	scene.clear();
+}

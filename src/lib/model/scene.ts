@@ -14,7 +14,7 @@ import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
-import { closeRenderer, makeRenderer, pixelRatio } from './renderer';
+import { closeRenderer, disposeAll, makeRenderer, pixelRatio } from './renderer';
 import { SelectionOverlay, type Chosen } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
@@ -82,8 +82,8 @@ export class ModelScene {
 		this.pieces.forgetUnseen();
 		const masses = new Set(view.masses.map(({ id }) => id));
 		// A mass that is new may stand outside what was looked at.
-		const isNew = [...masses].some((id) => !this.massesSeen.has(id));
-		this.massesSeen = masses;
+		const isNew = this.massesSeen.size > 0 && [...masses].some((id) => !this.massesSeen.has(id));
+		if (masses.size) this.massesSeen = masses;
 		if (!this.framed && !this.bounds.isEmpty()) this.home();
 		else if (isNew) this.frame([]);
 		this.renderer.shadowMap.needsUpdate = true;
@@ -93,6 +93,11 @@ export class ModelScene {
 	private boundsOf(view: ModelView): THREE.Box3 {
 		const bounds = new THREE.Box3();
 		const at = new THREE.Vector3();
+		// Cells may stand before it is known what their masses look like.
+		const faces = view.masses.length ? [] : view.zones.flatMap((zone) => zone.faces);
+		for (const { grid } of faces)
+			for (let k = 0; k < grid.positions.length; k += 3)
+				bounds.expandByPoint(at.fromArray(grid.positions, k).multiplyScalar(MM));
 		for (const { origin, positions } of view.masses.flatMap((mass) => mass.faces)) {
 			const base = new THREE.Vector3(...origin);
 			for (let k = 0; k < positions.length; k += 3)
@@ -287,6 +292,7 @@ export class ModelScene {
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
 		this.forms.dispose();
+		disposeAll(this.scene);
 		closeRenderer(this.renderer);
 	}
 }

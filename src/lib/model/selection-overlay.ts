@@ -34,7 +34,7 @@ export class SelectionOverlay {
 
 	private readonly dots = new THREE.PointsMaterial({
 		color: GOLD,
-		size: 13,
+		size: 8,
 		sizeAttenuation: false,
 		depthTest: false,
 		transparent: true

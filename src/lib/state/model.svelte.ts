@@ -193,6 +193,12 @@ export class LiveModel {
 			const report = proxy((what: string, done: number, of: number) => {
 				if (this.running && this.run === run && !again) this.progress = { what, done, of };
 			});
+			const isFirst = this.view.zones.length === 0 && !again;
+			const firstCells = isFirst
+				? proxy((message: ModelMessage) => {
+						if (this.running && this.run === run) this.take(message);
+					})
+				: null;
 			this.sendFiles();
 			const ended = new Promise<never>((_, reject) => {
 				this.giveUp = (why) => reject(new GivenUp(why));
@@ -201,7 +207,7 @@ export class LiveModel {
 					if (this.run === run) this.restart(`its thread ended (${event.message || 'out of memory'})`);
 				};
 			});
-			const message = await Promise.race([this.service.run(project, report), ended]);
+			const message = await Promise.race([this.service.run(project, report, firstCells), ended]);
 			if (message) this.take(message);
 			if (again) return;
 			if (message) this.good = project;

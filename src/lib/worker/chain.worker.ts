@@ -11,9 +11,11 @@ import type { Project, Zone } from '$core/project/schema';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
-import { faceView, modelMessage, type FaceView, type ModelMessage } from './views';
+import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
 
 export type Progress = (what: string, done: number, of: number) => void;
+
+export type FirstCells = (message: ModelMessage) => void;
 
 /** A fresh task, so that a message (a cancel, a newer document) can come in. */
 const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
@@ -52,8 +54,11 @@ const service = {
 	takeFile(hash: string, text: string): void {
 		files.take(hash, text);
 	},
-	/** @returns what changed, or null when the run was cancelled; the last model then stands */
-	async run(project: Project, progress: Progress): Promise<ModelMessage | null> {
+	/**
+	 * @param cells takes the cells while their pieces are still being made, where nothing is shown yet
+	 * @returns what changed, or null when the run was cancelled; the last model then stands
+	 */
+	async run(project: Project, progress: Progress, cells: FirstCells | null): Promise<ModelMessage | null> {
 		cancelled = false;
 		const started = performance.now();
 		let told = started;
@@ -65,7 +70,8 @@ const service = {
 					progress(what, done, of);
 					await letIn();
 					if (cancelled) throw new Cancelled();
-				}
+				},
+				cells: (laid) => cells?.(cellsMessage(laid, known, started))
 			});
 		} catch (error) {
 			if (error instanceof Cancelled) return null;

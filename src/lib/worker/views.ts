@@ -254,6 +254,13 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	};
 }
 
+/**
+ * The cells of a model whose pieces are still being made, for a page that shows nothing yet. What masses look like is
+ * left for later: it takes longer than setting them out.
+ */
+export const cellsMessage = (model: Model, known: Set<string>, started: number): ModelMessage =>
+	modelMessage({ ...model, masses: [] }, known, started);
+
 /** What changed since the interface was last told; `known` is brought up to date. */
 export function modelMessage(model: Model, known: Set<string>, started: number): ModelMessage {
 	const sent = new Set<string>();
