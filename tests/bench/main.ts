@@ -28,6 +28,7 @@ import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-ca
 import { onlyFace, projectOf, revolved } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
+import { makeSchedule } from '../../src/core/schedule/table';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { placesOf } from '../../src/core/part/places';
@@ -397,11 +398,39 @@ async function edit(): Promise<void> {
 	const whole = await time(() => readProject(large), 15);
 	note('core:edit', 5000, one, { name: 'validating the whole', ms: whole });
 }
+/** One cell painted by hand on 50,000 pieces, to buffers that can be sent; and their elements listed. */
+async function fiftyThousand(): Promise<void> {
+	if (!wanted('exception:50000') && !wanted('schedule:50000')) return;
+	const variants = [{ id: 'f', name: 'f', part: 'flat-panel', values: {} }];
+	const project = projectOf(mass, counts(250, 200), { rules: [ring] }, { variants });
+	const chain = new Chain();
+	const model = await chain.run(project);
+	if (wanted('exception:50000')) {
+		const known = new Set<string>();
+		modelMessage(model, known, 0);
+		const ms = await time(
+			async (run) => {
+				const site = { id: `m.shell/C${10 + Math.abs(run)}/B20/1`, place: [0.1, 0.1] };
+				const value = { id: 'by-hand', put: 'open', sites: [site] };
+				const edit = { do: 'insert' as const, path: 'zones/z/exceptions', index: 0, value };
+				modelMessage(await chain.run(applyEdits(project, [edit]).project), known, 0);
+			},
+			15,
+			5
+		);
+		note('exception:50000', 50_000, ms);
+	}
+	if (wanted('schedule:50000')) {
+		const rows = makeSchedule(model, 'elements').rows;
+		note('schedule:50000', rows, await time(() => makeSchedule(model, 'elements')));
+	}
+}
 const counts = (across: number, up: number) => ({ across: count(across), up: count(up) });
 
 async function main(): Promise<void> {
 	await loadSolids();
 	await edit();
+	await fiftyThousand();
 	await importStep();
 	await surface();
 	await clip();

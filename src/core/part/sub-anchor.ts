@@ -29,9 +29,19 @@ function ringSource(
 			const isReentrant = b.apply('less', v.dot(turn, normal), b.constant(0));
 			return b.apply('choose', isReentrant, b.subtract(b.constant(2 * Math.PI), angle), angle);
 		});
+	/** Fans about the middle; those that turn the other way, at a re-entrant corner, count against the others. */
+	const spanned = () => {
+		const fans = ring.map((p, k) => {
+			const across = v.cross(v.subtract(p, centre), v.subtract(ring[(k + 1) % n]!, centre));
+			const size = v.length(across);
+			const isTurned = b.apply('less', v.dot(across, normal), b.constant(0));
+			return b.apply('choose', isTurned, b.apply('negate', size), size);
+		});
+		return b.multiply(b.sum(fans), b.constant(0.5));
+	};
 	const heights = () => ring.map((p) => v.dot(v.subtract(p, centre), normal));
 	const measures: Record<string, () => Register> = {
-		area: () => v.length(v.vectorArea(ring)),
+		area: spanned,
 		perimeter: () => b.sum(lengths),
 		longest_edge: () => fold('max', lengths),
 		shortest_edge: () => fold('min', lengths),

@@ -25,15 +25,18 @@ export interface PieceColumn extends ColumnHead {
 	read(source: GroupSource): (row: number) => Cell;
 }
 
-/** One thing that is ordered for a piece. */
+/** One row of a schedule: a piece, or one thing that is ordered for it. */
 export interface ElementRef {
-	readonly table: ElementTable;
-	/** Its place in the table. */
+	/** Of elements, and the place in it; null for pieces. */
+	readonly table: ElementTable | null;
 	readonly at: number;
+	/** The piece's row in its group. */
+	readonly row: number;
 	/** Counts the elements of its piece from 1. */
 	readonly count: number;
 }
 export interface ElementColumn extends ColumnHead {
+	/** The ref is filled anew for every row: what is wanted of it is taken at once. */
 	read(source: GroupSource): (ref: ElementRef) => Cell;
 }
 
@@ -198,15 +201,16 @@ export const pieceColumns = {
 /** A size that is nothing is left out. */
 const none = (value: number): number | null => (value > 0 ? value : null);
 
-const ofPiece = ({ read, ...head }: PieceColumn): ElementColumn => ({
+/** What is said of a piece, for every row of it; a piece of many elements is asked once. */
+export const ofPiece = ({ read, ...head }: PieceColumn): ElementColumn => ({
 	...head,
 	read(source) {
 		const value = read(source);
-		// A piece of many elements is asked once.
-		const known: Cell[] = [];
-		return ({ table, at }) => {
-			const row = table.row[at]!;
-			return (known[row] ??= value(row));
+		if (head.kind !== 'text') return ({ row }) => value(row);
+		let last = { row: -1, said: null as Cell };
+		return ({ row }) => {
+			if (row !== last.row) last = { row, said: value(row) };
+			return last.said;
 		};
 	}
 });
@@ -217,84 +221,83 @@ const elementMark: ElementColumn = {
 		return (ref) => `${mark(ref)}-${ref.count}`;
 	}
 };
-const ofElement = (head: ColumnHead, read: ElementColumn['read']): ElementColumn => ({ ...head, read });
+const ofElement = (
+	head: ColumnHead,
+	read: (source: GroupSource) => (table: ElementTable, at: number, count: number) => Cell
+): ElementColumn => ({
+	...head,
+	read(source) {
+		const value = read(source);
+		return ({ table, at, count }) => value(table!, at, count);
+	}
+});
 const elementIdentity = [elementMark, ...identity.slice(1).map(ofPiece)];
 const massOfElement = ofElement(
 	numberHead('mass', 'Mass', 'mass', true),
 	({ group }) =>
-		({ table, at }) =>
+		(table, at) =>
 			elementMass(group, table, at)
 );
+
+/** What an element is cut from, in words; most elements of a list are cut from the same. */
+function stockReader(): (table: ElementTable, at: number) => string | null {
+	let last: { readonly shape: string; readonly sizes: readonly number[]; readonly said: string } | null =
+		null;
+	return ({ stock }, at) => {
+		if (!stock) return null;
+		const { shape, sizes } = stock;
+		if (
+			last?.shape === shape &&
+			last.sizes.length === sizes.length &&
+			sizes.every((column, k) => column[at] === last!.sizes[k])
+		)
+			return last.said;
+		const own = sizes.map((column) => column[at]!);
+		last = { shape, sizes: own, said: stockText({ shape, sizes: own }) };
+		return last.said;
+	};
+}
+
+const size = (key: 'length' | 'area' | 'volume', title: string): ElementColumn =>
+	ofElement(numberHead(key, title, key, true), () => (table, at) => none(table[key][at]!));
 
 /** Schedules with a row for each element that is ordered. */
 export const elementColumns = {
 	blades: [
 		...elementIdentity,
-		ofElement(
-			numberHead('blade', 'Blade', 'count'),
-			() =>
-				({ table, at }) =>
-					table.turn[at]! + 1
-		),
-		ofElement(
-			numberHead('length', 'Length', 'length', true),
-			() =>
-				({ table, at }) =>
-					table.length[at]!
-		),
+		ofElement(numberHead('blade', 'Blade', 'count'), () => (table, at) => table.turn[at]! + 1),
+		ofElement(numberHead('length', 'Length', 'length', true), () => (table, at) => table.length[at]!),
 		massOfElement,
 		ofPiece(flags)
 	],
 	elements: [
 		...elementIdentity,
-		ofElement(
-			numberHead('number', 'Number', 'count'),
-			() =>
-				({ count }) =>
-					count
-		),
+		ofElement(numberHead('number', 'Number', 'count'), () => (_table, _at, count) => count),
 		ofElement(
 			textHead('element', 'Element'),
 			({ group }) =>
-				({ table }) =>
+				(table) =>
 					group.ready.elements[table.element]!.label
 		),
 		ofElement(
 			textHead('category', 'Category'),
 			({ group }) =>
-				({ table }) =>
+				(table) =>
 					group.ready.elements[table.element]!.category
 		),
 		ofElement(
 			textHead('material', 'Material'),
 			({ group }) =>
-				({ table }) =>
+				(table) =>
 					group.ready.materials[table.element]!.label
 		),
-		ofElement(textHead('stock', 'Stock'), () => ({ table: { stock }, at }) => {
-			if (!stock) return null;
-			return stockText({ shape: stock.shape, sizes: stock.sizes.map((column) => column[at]!) });
+		ofElement(textHead('stock', 'Stock'), stockReader),
+		ofElement(numberHead('thickness', 'Thickness', 'length'), () => ({ stock }, at) => {
+			return stock?.shape === 'plate' ? none(stock.sizes[0]![at]!) : null;
 		}),
-		ofElement(
-			numberHead('thickness', 'Thickness', 'length'),
-			() =>
-				({ table: { stock }, at }) =>
-					stock?.shape === 'plate' ? none(stock.sizes[0]![at]!) : null
-		),
-		...(
-			[
-				['length', 'Length', 'length'],
-				['area', 'Net area', 'area'],
-				['volume', 'Volume', 'volume']
-			] as const
-		).map(([key, title, kind]) =>
-			ofElement(
-				numberHead(key, title, kind, true),
-				() =>
-					({ table, at }) =>
-						none(table[key][at]!)
-			)
-		),
+		size('length', 'Length'),
+		size('area', 'Net area'),
+		size('volume', 'Volume'),
 		massOfElement
 	]
 } as const satisfies Record<string, readonly ElementColumn[]>;

@@ -1,17 +1,22 @@
 import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
+import { everySite } from '../field/column';
+import type { ElementTable } from '../part/element-table';
 import type { NumberKind } from '../units/dimension';
 import {
 	elementColumns,
 	numberHead,
+	ofPiece,
 	pieceColumns,
 	textHead,
 	type Cell,
 	type ColumnHead,
+	type ElementColumn,
 	type ElementRef,
 	type PieceColumn
 } from './columns';
 import { nodeTable } from './nodes';
+import { inOrder } from './order';
 import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup } from './pieces';
 import { groupSource, type GroupSource } from './sources';
 
@@ -48,75 +53,108 @@ const ofPieces = {
 
 const siteOrder: Record<GridSite, number> = { cell: 0, line: 1, node: 2 };
 
-/** Rows of several groups, each with what it is read from, put into building order by keys compared one by one. */
-class Rows<Ref> {
+/**
+ * Rows of several groups in building order. Where each comes from is kept in columns, and one object is filled for
+ * every row that is read: a schedule has more rows than there should be objects.
+ */
+class Rows {
 	private readonly sources: GroupSource[] = [];
-	private readonly refs: Ref[] = [];
-	private readonly source: number[] = [];
-	private readonly keys: number[] = [];
+	private readonly refs: Refs[] = [];
+	private readonly keys: (readonly Uint32Array[])[] = [];
+	count = 0;
 
-	/** @param each keys of a row */
-	constructor(private readonly each: number) {}
-
-	add(
-		source: GroupSource,
-		refs: readonly Ref[],
-		keys: (ref: Ref, push: (key: number) => void) => void
-	): void {
-		const s = this.sources.push(source) - 1;
-		const push = (key: number) => this.keys.push(key);
-		for (const ref of refs) {
-			this.refs.push(ref);
-			this.source.push(s);
-			keys(ref, push);
-		}
+	/** @param keys columns that put the rows in order, the first counting most */
+	add(source: GroupSource, refs: Refs, keys: readonly Uint32Array[]): void {
+		this.sources.push(source);
+		this.refs.push(refs);
+		this.keys.push(keys);
+		this.count += refs.row.length;
 	}
 
-	get count(): number {
-		return this.refs.length;
-	}
-
-	private ordered(): Uint32Array {
-		const { each } = this;
-		const keys = Float64Array.from(this.keys);
-		const order = Uint32Array.from({ length: this.count }, (_, k) => k);
-		return order.sort((a, b) => {
-			for (let k = 0; k < each; k++) {
-				const less = keys[each * a + k]! - keys[each * b + k]!;
-				if (less !== 0) return less;
-			}
-			return a - b;
+	/** For every row in order which group it comes from, and which of its refs. */
+	private laidOut(): { readonly group: Uint32Array; readonly ref: Uint32Array; readonly order: Uint32Array } {
+		const { count } = this;
+		const [group, ref] = [new Uint32Array(count), new Uint32Array(count)];
+		const keys = (this.keys[0] ?? []).map(() => new Uint32Array(count));
+		let from = 0;
+		this.refs.forEach(({ row }, g) => {
+			for (const [k, key] of keys.entries()) key.set(this.keys[g]![k]!, from);
+			group.fill(g, from, from + row.length);
+			for (let k = 0; k < row.length; k++) ref[from + k] = k;
+			from += row.length;
 		});
+		return { group, ref, order: inOrder(keys, count) };
 	}
 
-	columns(heads: readonly (ColumnHead & { read(source: GroupSource): (ref: Ref) => Cell })[]): Column[] {
-		const order = this.ordered();
+	columns(heads: readonly ElementColumn[]): Column[] {
+		const { group, ref, order } = this.laidOut();
+		const at: { -readonly [K in keyof ElementRef]: ElementRef[K] } = { table: null, at: 0, row: 0, count: 0 };
 		return heads.map(({ read, ...head }) => {
 			const readers = this.sources.map(read);
 			const values = new Array<Cell>(order.length);
 			for (let k = 0; k < order.length; k++) {
-				const at = order[k]!;
-				values[k] = readers[this.source[at]!]!(this.refs[at]!);
+				const [g, r] = [group[order[k]!]!, ref[order[k]!]!];
+				const refs = this.refs[g]!;
+				at.table = refs.tables[refs.table[r]!] ?? null;
+				at.at = refs.at[r]!;
+				at.row = refs.row[r]!;
+				at.count = refs.count[r]!;
+				values[k] = readers[g]!(at);
 			}
 			return { ...head, values };
 		});
 	}
 }
 
+/** Rows of one group: of its pieces, or of what is ordered for them. */
+interface Refs {
+	readonly tables: readonly ElementTable[];
+	/** Which of the tables, which place in it; of pieces themselves neither means anything. */
+	readonly table: Uint32Array;
+	readonly at: Uint32Array;
+	/** The piece. */
+	readonly row: Uint32Array;
+	/** Counts the elements of a piece from 1. */
+	readonly count: Uint32Array;
+}
+
+function piecesOf({ group }: GroupSource): Refs {
+	const row = everySite(group.sites.length);
+	return { tables: [], table: row, at: row, row, count: row };
+}
+
 /** What is ordered for the pieces of a group, piece by piece and numbered within each from 1. */
-function elementsOf({ group }: GroupSource): ElementRef[] {
-	const found = group.run.elements.flatMap((table) =>
-		Array.from(table.row, (row, at) => ({ table, row, at }))
-	);
-	found.sort(
-		(a, b) => a.row - b.row || a.table.element - b.table.element || a.table.turn[a.at]! - b.table.turn[b.at]!
-	);
-	let count = 0;
-	return found.map(({ table, row, at }, n) => ({
-		table,
-		at,
-		count: (count = found[n - 1]?.row === row ? count + 1 : 1)
-	}));
+function elementsOf({ group }: GroupSource, category: string | null): Refs {
+	const tables = [...group.run.elements].sort((a, b) => a.element - b.element);
+	const total = tables.reduce((sum, { count }) => sum + count, 0);
+	const [table, at, row, turn] = [0, 0, 0, 0].map(() => new Uint32Array(total)) as [
+		Uint32Array,
+		Uint32Array,
+		Uint32Array,
+		Uint32Array
+	];
+	let n = 0;
+	tables.forEach((one, t) => {
+		for (let k = 0; k < one.count; k++, n++) {
+			table[n] = t;
+			at[n] = k;
+			row[n] = one.row[k]!;
+			turn[n] = one.turn[k]!;
+		}
+	});
+	const order = inOrder([row, table, turn], total);
+	const count = new Uint32Array(total);
+	let kept = 0;
+	for (let k = 0, number = 0; k < total; k++) {
+		number = k > 0 && row[order[k]!] === row[order[k - 1]!] ? number + 1 : 1;
+		const wanted =
+			category === null || group.ready.elements[tables[table[order[k]!]!]!.element]!.category === category;
+		if (!wanted) continue;
+		count[kept] = number;
+		order[kept++] = order[k]!;
+	}
+	const picked = (column: Uint32Array) => order.subarray(0, kept).map((k) => column[k]!);
+	return { tables, table: picked(table), at: picked(at), row: picked(row), count: count.subarray(0, kept) };
 }
 
 /** What stands for a measure of parts: those of one name and kind are one. */
@@ -154,36 +192,32 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause)) ?? []
 	);
 	if (name === 'blades' || name === 'elements') {
-		const rows = new Rows<ElementRef>(7);
+		const rows = new Rows();
 		for (const source of sources) {
 			const { group, sites, clause, z } = source;
-			const kind = siteOrder[group.over];
-			const elements = elementsOf(source).filter(
-				({ table }) => name === 'elements' || group.ready.elements[table.element]!.category === 'blade'
-			);
-			rows.add(source, elements, ({ table, at, count }, push) => {
-				const site = group.sites[table.row[at]!]!;
-				push(z);
-				push(clause.face);
+			const refs = elementsOf(source, name === 'blades' ? 'blade' : null);
+			const site = refs.row.map((row) => group.sites[row]!);
+			const all = (value: number) => new Uint32Array(site.length).fill(value);
+			rows.add(source, refs, [
+				all(z),
+				all(clause.face),
 				// Cells, lines and nodes of one place stand together, in this order.
-				push(sites.course(site));
-				push(sites.bay(site));
-				push(kind);
-				push(site);
-				push(count);
-			});
+				site.map(sites.course),
+				site.map(sites.bay),
+				all(siteOrder[group.over]),
+				site,
+				refs.count
+			]);
 		}
 		return { name, rows: rows.count, columns: rows.columns(elementColumns[name]) };
 	}
 	const own = sources.filter(({ clause }) => ofPieces[name](clause));
-	const rows = new Rows<number>(3);
+	const rows = new Rows();
 	for (const source of own) {
-		const { group, clause, z } = source;
-		rows.add(source, [...group.sites.keys()], (row, push) => {
-			push(z);
-			push(clause.face);
-			push(group.sites[row]!);
-		});
+		const { sites } = source.group;
+		const all = (value: number) => new Uint32Array(sites.length).fill(value);
+		rows.add(source, piecesOf(source), [all(source.z), all(source.clause.face), sites]);
 	}
-	return { name, rows: rows.count, columns: rows.columns([...pieceColumns[name], ...measureColumns(own)]) };
+	const heads = [...pieceColumns[name], ...measureColumns(own)].map(ofPiece);
+	return { name, rows: rows.count, columns: rows.columns(heads) };
 }
