@@ -3,22 +3,14 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Chain } from '../core/chain/chain';
 import type { Model } from '../core/cladding/model';
-import { scheduleCsv } from '../core/exchange/csv/write';
-import { writeGlb } from '../core/exchange/glb/write';
-import { writeIfc } from '../core/exchange/ifc/write';
-import { writeStep } from '../core/exchange/step/write';
-import { projectJson } from '../core/exchange/json/write';
+import { formatGroups, formats, writtenAt } from '../core/exchange/formats';
 import { DocumentError } from '../core/project/faults';
 import { readProjectText } from '../core/project/read';
-import { makeSchedule, scheduleNames } from '../core/schedule/table';
 import { summarise } from '../core/schedule/summary';
 
 const USAGE = `Usage:
-  zyg build FILE.json --out DIR [--formats csv,glb,ifc,step,json]   write the model and its schedules
+  zyg build FILE.json --out DIR [--formats ${formatGroups.join(',')}]   write the model and its schedules
   zyg summary FILE.json                                             print counts and totals as JSON`;
-
-const formats = ['csv', 'glb', 'ifc', 'step', 'json'] as const;
-type Format = (typeof formats)[number];
 
 /** Something the person has to put right; printed without a stack, exit code 2. */
 class UserError extends Error {}
@@ -49,24 +41,6 @@ async function buildModel(file: string, { complain }: Console): Promise<Model> {
 	return model;
 }
 
-async function filesOf(model: Model, format: Format, name: string): Promise<[string, string | Uint8Array][]> {
-	switch (format) {
-		case 'csv':
-			return scheduleNames.map((schedule) => [
-				`${name}-${schedule}.csv`,
-				scheduleCsv(makeSchedule(model, schedule))
-			]);
-		case 'glb':
-			return [[`${name}.glb`, await writeGlb(model)]];
-		case 'ifc':
-			return [[`${name}.ifc`, writeIfc(model, new Date().toISOString().slice(0, 19))]];
-		case 'step':
-			return [[`${name}.stp`, writeStep(model, new Date().toISOString().slice(0, 19))]];
-		case 'json':
-			return [[`${name}.json`, projectJson(model.project)]];
-	}
-}
-
 /** Where the command line writes. */
 export interface Console {
 	print(line: string): void;
@@ -80,7 +54,7 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 		parsed = parseArgs({
 			args: [...args],
 			allowPositionals: true,
-			options: { out: { type: 'string' }, formats: { type: 'string', default: formats.join(',') } }
+			options: { out: { type: 'string' }, formats: { type: 'string', default: formatGroups.join(',') } }
 		});
 	} catch (error) {
 		throw new UserError(`${(error as Error).message}\n${USAGE}`);
@@ -96,17 +70,19 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 	if (command !== 'build') throw new UserError(`"${command}" is not a command.\n${USAGE}`);
 	if (!out) throw new UserError(`build needs --out DIR.\n${USAGE}`);
 	const wanted = list.split(',').filter(Boolean);
-	const unknown = wanted.filter((format) => !(formats as readonly string[]).includes(format));
+	const unknown = wanted.filter((group) => !formatGroups.includes(group));
 	if (unknown.length || !wanted.length)
 		throw new UserError(
-			`--formats ${list}: ${unknown.join(', ') || 'nothing'} cannot be written; ${formats.join(', ')} can`
+			`--formats ${list}: ${unknown.join(', ') || 'nothing'} cannot be written; ${formatGroups.join(', ')} can`
 		);
 	const model = await buildModel(file, console);
 	await mkdir(out, { recursive: true });
-	for (const format of wanted as Format[])
-		for (const [name, content] of await filesOf(model, format, basename(file, '.json'))) {
-			await writeFile(join(out, name), content);
-			print(join(out, name));
+	const of = { model, project: model.project, at: writtenAt() };
+	for (const format of formats)
+		if (wanted.includes(format.group)) {
+			const path = join(out, `${basename(file, '.json')}${format.ending}`);
+			await writeFile(path, await format.write(of));
+			print(path);
 		}
 }
 

@@ -31,6 +31,16 @@ export const scheduleNames = [
 ] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
 
+export const scheduleTitles: Record<ScheduleName, string> = {
+	panels: 'Panels',
+	bars: 'Bars',
+	connectors: 'Connectors',
+	blades: 'Blades',
+	structure: 'Structure',
+	elements: 'Elements',
+	nodes: 'Nodes'
+};
+
 /** One column; numbers are in kernel units, null where a row has no such value. */
 export interface Column extends ColumnHead {
 	readonly values: readonly Cell[];

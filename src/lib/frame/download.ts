@@ -1,8 +1,5 @@
-import { projectJson } from '$core/exchange/json/write';
-import type { ScheduleName } from '$core/schedule/table';
+import type { Format } from '$core/exchange/formats';
 import type { Desk } from '$lib/state/desk.svelte';
-
-export type ExportFormat = 'glb' | 'ifc' | 'step' | 'json' | ScheduleName;
 
 /** Give a file to the browser. */
 export function saveFile(name: string, content: string | Uint8Array, type: string): void {
@@ -24,20 +21,6 @@ export function fileStem(name: string): string {
 }
 
 /** Write the open project in a format, in the worker, and download it. */
-export async function exportProject(desk: Desk, format: ExportFormat): Promise<void> {
-	const { service } = desk.model;
-	const { document } = desk.project;
-	const stem = fileStem(document.name);
-	switch (format) {
-		case 'glb':
-			return saveFile(`${stem}.glb`, await service.glb(), 'model/gltf-binary');
-		case 'ifc':
-			return saveFile(`${stem}.ifc`, await service.ifc(), 'application/x-step');
-		case 'step':
-			return saveFile(`${stem}.stp`, await service.step(), 'application/x-step');
-		case 'json':
-			return saveFile(`${stem}.json`, projectJson(document), 'application/json');
-		default:
-			return saveFile(`${stem}-${format}.csv`, await service.csv(format), 'text/csv');
-	}
+export async function exportProject(desk: Desk, { id, ending, type }: Format): Promise<void> {
+	saveFile(`${fileStem(desk.project.document.name)}${ending}`, await desk.model.service.write(id), type);
 }

@@ -1,10 +1,7 @@
 import { expose } from 'comlink';
 import { Cancelled, Chain } from '$core/chain/chain';
 import type { Model } from '$core/cladding/model';
-import { scheduleCsv } from '$core/exchange/csv/write';
-import { writeGlb } from '$core/exchange/glb/write';
-import { writeIfc } from '$core/exchange/ifc/write';
-import { writeStep } from '$core/exchange/step/write';
+import { formats, writtenAt } from '$core/exchange/formats';
 import { writePicture } from '$core/exchange/picture/write';
 import { Files } from '$core/project/files';
 import type { Project, Zone } from '$core/project/schema';
@@ -85,17 +82,12 @@ const service = {
 	schedule(name: ScheduleName): Schedule {
 		return makeSchedule(current(), name);
 	},
-	csv(name: ScheduleName): string {
-		return scheduleCsv(makeSchedule(current(), name));
-	},
-	glb(): Promise<Uint8Array> {
-		return writeGlb(current());
-	},
-	ifc(): string {
-		return writeIfc(current(), new Date().toISOString().slice(0, 19));
-	},
-	step(): string {
-		return writeStep(current(), new Date().toISOString().slice(0, 19));
+	/** The model in a format, by its id. */
+	async write(id: string): Promise<string | Uint8Array> {
+		const format = formats.find((one) => one.id === id);
+		if (!format) throw new Error(`there is no format "${id}"`);
+		const made = current();
+		return format.write({ model: made, project: files.wholeProject(made.project), at: writtenAt() });
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
 	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {

@@ -2,7 +2,13 @@
 	import { goto } from '$app/navigation';
 	import { scheduleCsv } from '$core/exchange/csv/write';
 	import { queryRows, totalsOf, type Filter } from '$core/schedule/query';
-	import { scheduleNames, type Column, type Schedule, type ScheduleName } from '$core/schedule/table';
+	import {
+		scheduleNames,
+		scheduleTitles as titles,
+		type Column,
+		type Schedule,
+		type ScheduleName
+	} from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep, type Bin } from '$lib/check/measures';
@@ -142,15 +148,6 @@
 			'text/csv'
 		);
 	}
-	const titles: Record<ScheduleName, string> = {
-		panels: 'Panels',
-		bars: 'Bars',
-		connectors: 'Connectors',
-		blades: 'Blades',
-		structure: 'Structure',
-		elements: 'Elements',
-		nodes: 'Nodes'
-	};
 	const numberColumns = $derived(
 		schedule?.columns.filter(
 			(column) =>

@@ -1,0 +1,97 @@
+import type { Model } from '../cladding/model';
+import type { Project } from '../project/schema';
+import { makeSchedule, scheduleNames, scheduleTitles } from '../schedule/table';
+import { scheduleCsv } from './csv/write';
+import { writeGlb } from './glb/write';
+import { writeIfc } from './ifc/write';
+import { projectJson } from './json/write';
+import { writeStep } from './step/write';
+
+/** What files are written of. */
+export interface Written {
+	readonly model: Model;
+	/** Its project with what lies in files of its own in its place. */
+	readonly project: Project;
+	/** As in 2026-11-27T10:00:00. */
+	readonly at: string;
+}
+
+/** A kind of file that can be written. */
+export interface Format {
+	/** For good: pages and the command line name it so. */
+	readonly id: string;
+	/** What is in it. */
+	readonly label: string;
+	/** What it is called among those who read it. */
+	readonly called: string;
+	/** What several formats are chosen by at once. */
+	readonly group: string;
+	/** The end of its files' names, after the project's. */
+	readonly ending: string;
+	readonly type: string;
+	write(of: Written): string | Uint8Array | Promise<Uint8Array>;
+}
+
+/** What a list is called where it is one file among others. */
+const labels = {
+	...scheduleTitles,
+	structure: 'Structure on cells',
+	elements: 'Elements: plates, bars, blades',
+	nodes: 'Setting-out points'
+};
+const schedules = scheduleNames.map((name): Format => ({
+	id: name,
+	label: labels[name],
+	called: 'CSV',
+	group: 'csv',
+	ending: `-${name}.csv`,
+	type: 'text/csv',
+	write: ({ model }) => scheduleCsv(makeSchedule(model, name))
+}));
+
+/** Every format, in the order it is offered. A format is added here, and nowhere else. */
+export const formats: readonly Format[] = [
+	...schedules,
+	{
+		id: 'glb',
+		label: 'Model, metres, Y up',
+		called: 'GLB',
+		group: 'glb',
+		ending: '.glb',
+		type: 'model/gltf-binary',
+		write: ({ model }) => writeGlb(model)
+	},
+	{
+		id: 'ifc',
+		label: 'Building model',
+		called: 'IFC4',
+		group: 'ifc',
+		ending: '.ifc',
+		type: 'application/x-step',
+		write: ({ model, at }) => writeIfc(model, at)
+	},
+	{
+		id: 'step',
+		label: 'Faces of the masses',
+		called: 'STEP',
+		group: 'step',
+		ending: '.stp',
+		type: 'application/x-step',
+		write: ({ model, at }) => writeStep(model, at)
+	},
+	{
+		id: 'json',
+		label: 'Project file',
+		called: 'JSON',
+		group: 'json',
+		ending: '.json',
+		type: 'application/json',
+		write: ({ project }) => projectJson(project)
+	}
+];
+
+/** What formats are chosen by. */
+export const formatGroups = [...new Set(formats.map(({ group }) => group))];
+
+/** The moment that files say they were written at. */
+export const writtenAt = (): string => new Date().toISOString().slice(0, 19);
