@@ -27,11 +27,13 @@ const zone = (mass: string, face: string, rest: Record<string, Json> = {}): Json
 		{ id: 'all', put: { variant: 'glass' } }
 	],
 	runs: [{ id: 'post', lines: ['bay', 'course', 'rim'], variant: 'post' }],
+	nodes: [{ id: 'balls', nodes: 'all', lines: 'any', variant: 'ball', values: {} }],
 	...rest
 });
 const kit: Json = [
 	{ id: 'glass', name: 'Glass', part: 'framed-glass', values: {} },
 	{ id: 'post', name: 'Post', part: 'box-mullion', values: {} },
+	{ id: 'ball', name: 'Ball', part: 'node-ball', values: {} },
 	{ id: 'blades', name: 'Blades', part: 'blade-stack', values: {} }
 ];
 const project = (
@@ -368,7 +370,9 @@ const FORMULAS = [
 	'(',
 	'area',
 	'1e400',
-	'10 mm ^ 3'
+	'10 mm ^ 3',
+	'cell.warp * 2',
+	'distance.x'
 ];
 
 /** Another value in the place of one. */

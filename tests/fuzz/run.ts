@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import type { Outcome } from './one';
 
 /** A document may take so much of a processor's time (a busy machine is not its fault, but makes it dearer), and so much memory. */
-const MOST_MS = 20_000;
+const MOST_MS = 10_000;
 const LOOK_MS = 250;
 const TICKS_PER_SECOND = 100;
 const MOST_MB = 2000;

@@ -137,8 +137,11 @@ function polygonCorners(sides: number, radius: number): Corners {
 	return { points, joins: new Array<Segment>(sides).fill('line') };
 }
 
+/** Sides of an outline that are shorter are nothing beside the others (mm). */
+const LEAST_SIZE = 0.1;
+
 function positive(value: number, what: string, at: string): void {
-	if (!(value > 0)) refuse(at, `${what} is ${value} mm; more than 0 mm is accepted`);
+	if (!(value >= LEAST_SIZE)) refuse(at, `${what} is ${value} mm; ${LEAST_SIZE} mm or more is accepted`);
 }
 
 function outlineCorners(
