@@ -5,13 +5,18 @@ import type { Program } from '../src/core/part/program';
 import type { ElementTable } from '../src/core/part/element-table';
 import { placesOf } from '../src/core/part/places';
 import type { ColumnReader } from '../src/core/field/column';
+import { rowFlags } from '../src/core/part/row-flags';
+import { flagSentence, type Flag } from '../src/core/units/flag';
 import { runProgram, type PartRun } from '../src/core/part/run';
 import { cornersOfTrial, trialColumns } from '../src/core/part/trials';
 import { partSchema, type PartDefinition, type PartInputForm } from '../src/core/project/part-definition';
 import type { Vector } from '../src/core/geometry/vector';
 import { BLOCK } from '../src/core/part/evaluate/back-end';
 
-export type TrialRun = PartRun & { readonly flagTexts: readonly string[] };
+export type TrialRun = PartRun & {
+	readonly told: readonly Flag[];
+	readonly flagTexts: readonly string[];
+};
 
 const programs = new Map<PartDefinition, Map<number, Program>>();
 
@@ -40,8 +45,8 @@ export function runOnce(
 		return (out) => out.fill(value, 0, BLOCK);
 	};
 	const run = runProgram(program, read, 1, [0, 0, 0]);
-	const flagTexts = program.flags.filter((_, k) => run.flags[0]! & (1 << k)).map((flag) => flag.text);
-	return { ...run, flagTexts };
+	const told = rowFlags(program, run, 0);
+	return { ...run, told, flagTexts: told.map(flagSentence) };
 }
 
 /** A part for a test: panels on cells of four corners unless something else is said. */

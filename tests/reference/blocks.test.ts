@@ -313,7 +313,7 @@ describe('blocks', () => {
 		const again = run((row) => [0.1, 0.2, 0.3][row % 3]!);
 		again.elements.forEach((table, k) => expect(table.triangles).to.equal(three.elements[k]!.triangles));
 		const many = run((row) => 0.1 + (0.3 * row) / count);
-		const failed = program.flags.findIndex(({ text }) => text.includes('different shapes'));
+		const failed = program.flags.findIndex(({ code }) => code === 'block.too-many-shapes');
 		const refused = [...many.flags].filter((bits) => bits & (1 << failed)).length;
 		expect(refused).to.equal(count - 256);
 		// What has been made once is not one more: of 300 values in turn the same 256 stand each time.

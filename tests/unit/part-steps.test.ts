@@ -585,13 +585,93 @@ describe('limits', () => {
 			});
 		// The diagonal of 2 000 by 1 000 is 2 236.
 		expect(runOnce(part('flag', '2200 mm'), CELL).flagTexts).to.deep.equal([
-			'Slant: more than the lorry takes'
+			'Slant: more than the lorry takes (2 236.1 mm; at most 2 200 mm)'.replace(/(\d) (\d)/g, '$1\u202f$2')
 		]);
 		expect(runOnce(part('flag', '2240 mm'), CELL).flagTexts).to.deep.equal([]);
 		expect(faultsOf(part('hold', '2200 mm'))).to.match(/measure slant: what is measured cannot be held/);
 		expect(faultsOf(part('flag', '3 kg'))).to.match(/measure slant: /);
 		const nowhere = { ...part('flag', '1 m'), measures: [] };
 		expect(faultsOf(nowhere)).to.match(/"slant" is not an input, a number or a measure of this part/);
+	});
+});
+
+describe('flags are rows', () => {
+	const depth = {
+		name: 'depth',
+		label: 'Depth',
+		kind: 'length' as const,
+		default: 300,
+		min: 0,
+		max: 900,
+		scope: 'shared' as const
+	};
+	const told = (part: ReturnType<typeof triedPart>) => runOnce(part, CELL).told;
+
+	it('with a permanent code, whose they are, the value and its bound; of a held one the value asked for', () => {
+		const part = triedPart([{ name: 'gap', do: 'number', value: 'depth / 2' }], {
+			inputs: [depth],
+			limits: [
+				{ of: 'depth', at_most: '120 mm', then: 'hold', says: 'deeper than its frame' },
+				{ of: 'gap', at_least: '100 mm', then: 'flag', says: 'too little to reach in' }
+			]
+		});
+		expect(told(part)).to.deep.equal([
+			{
+				code: 'part.limit',
+				level: 'held',
+				subject: 'Depth',
+				says: 'Depth: deeper than its frame',
+				kind: 'length',
+				value: 300,
+				bound: 120
+			},
+			{
+				code: 'part.limit',
+				level: 'flagged',
+				subject: 'gap',
+				says: 'gap: too little to reach in',
+				kind: 'length',
+				value: 60,
+				bound: 100
+			}
+		]);
+		expect(runOnce(part, CELL).flagTexts).to.deep.equal([
+			'Depth: deeper than its frame (300 mm was asked for, 120 mm is used)',
+			'gap: too little to reach in (60 mm; at least 100 mm)'
+		]);
+	});
+
+	it('where a step is made many times, or a flag is raised in two places, there is no one value to tell', () => {
+		const limits = [{ of: 'gap', at_least: '100 mm', then: 'flag' as const, says: 'too little' }];
+		const within = triedPart(
+			[
+				{
+					name: 'often',
+					do: 'repeat',
+					times: '3',
+					index: 'k',
+					steps: [{ name: 'gap', do: 'number', value: '10 mm * k' }],
+					elements: []
+				}
+			],
+			{ limits: [] }
+		);
+		expect(told({ ...within, limits })).to.deep.equal([
+			{
+				code: 'part.limit',
+				level: 'flagged',
+				subject: 'gap',
+				says: 'gap: too little',
+				kind: null,
+				value: null,
+				bound: null
+			}
+		]);
+	});
+
+	it('have a failed one for a piece that cannot be made', () => {
+		const part = triedPart([{ name: 'pane', do: 'plate', ring: 'cell', thickness: '0 mm', side: 'out' }]);
+		expect(told(part).map(({ code, level }) => [code, level])).to.deep.include(['part.nothing', 'failed']);
 	});
 });
 

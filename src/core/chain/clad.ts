@@ -7,10 +7,11 @@ import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { linesAt, nodesOfPlacings } from '../cladding/node-placings';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import { refuseUnfit, type GridSite } from '../cladding/sites';
-import { remarksOn, unfitExceptions } from '../cladding/unfit-exceptions';
+import { unfitExceptions } from '../cladding/unfit-exceptions';
 import { surfaceArea } from '../geometry/surface';
 import type { PartDefinition } from '../project/part-definition';
 import type { Rule, Zone } from '../project/schema';
+import { plainFlag } from '../units/flag';
 import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import type { Kept } from './memo';
@@ -224,6 +225,18 @@ function onNodes(zone: Zone, face: FaceModel, variants: Variants): Placed[] {
 	});
 }
 
+/** What is told of cells, with what is said of those whose choice by hand cannot stand there. */
+function withUnfit(
+	flags: FaceModel['flags'],
+	said: readonly (readonly [number, string])[]
+): FaceModel['flags'] {
+	const more = said.map(([c, says]) => {
+		const unfit = plainFlag('exception.unfit', 'flagged', 'the cell', says);
+		return [c, [...(flags.get(c) ?? []), unfit]] as const;
+	});
+	return new Map([...flags, ...more]);
+}
+
 /**
  * Hang what a clause puts on a face, chunk by chunk.
  * @param share of the zone that is done when so much of the clause is
@@ -244,11 +257,14 @@ async function hang(
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
-		const own = remarksOn(sites, said);
-		const told = own.size ? { ...face, remarks: new Map([...face.remarks, ...own]) } : face;
+		const own = (said.size ? [...sites] : []).flatMap((site) => {
+			const says = said.get(site);
+			return says === undefined ? [] : [[site, says] as const];
+		});
+		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			`${zone.id} ${f} ${name} ${corners} ${number}`,
-			[serials, sites, ready, values, [...own]],
+			[serials, sites, ready, values, own],
 			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, at))
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });

@@ -18,6 +18,7 @@ import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
 import { withoutSlivers } from '../pattern/slivers';
 import type { Project, Zone } from '../project/schema';
+import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { formatQuantity } from '../units/quantity';
 import { facesOfMass, guidesNamed } from './masses';
@@ -46,17 +47,17 @@ function topologyOf({ across, up, poles, rims, absent }: NodeGrid): readonly unk
 	return [across.steps, across.closed, up.steps, up.closed, poles, rims, strips, absent];
 }
 
-/** What is said of cells that are smaller than the zone wants. */
-function sliverRemarks(
+/** What is told of cells that are smaller than the zone wants. */
+function sliverFlags(
 	{ cells, put }: SetOutFace['slivers'],
 	area: Float64Array
-): ReadonlyMap<number, string> {
+): ReadonlyMap<number, readonly Flag[]> {
 	if (put === 'open') return new Map();
 	return new Map(
-		Array.from(cells, (c) => [
-			c,
-			`a sliver of ${formatQuantity(area[c]!, 'area')}, smaller than the zone wants`
-		])
+		Array.from(cells, (c) => {
+			const says = `a sliver of ${formatQuantity(area[c]!, 'area')}, smaller than the zone wants`;
+			return [c, [plainFlag('cell.sliver', 'flagged', 'the cell', says)]];
+		})
 	);
 }
 
@@ -198,7 +199,7 @@ function layOutFace(
 			grid: nodes,
 			centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
 			joint,
-			remarks: sliverRemarks(slivers, measures.area),
+			flags: sliverFlags(slivers, measures.area),
 			slots: slotNames(pattern, tiles, at),
 			cells,
 			slivers,

@@ -4,6 +4,7 @@ import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
 import { NO_CELL } from '../pattern/edges';
+import type { Flag } from '../units/flag';
 import type { GridSite } from './sites';
 
 /** What pieces are hung on: one face, as what its sites give is read from it. */
@@ -15,8 +16,8 @@ export interface CladFace extends Omit<FieldSource, 'chains' | 'guides'> {
 	readonly edgeNormals: Float64Array;
 	/** Left open between cells (mm). */
 	readonly joint: number;
-	/** What is to be said of cells, by cell. */
-	readonly remarks: ReadonlyMap<number, string>;
+	/** What is told of cells, whatever is on them; most have nothing. */
+	readonly flags: ReadonlyMap<number, readonly Flag[]>;
 	/** The zone's second grid, where it has one. */
 	readonly layer: LayerGrid | null;
 	/** Mesh positions are relative to this point (mm). */

@@ -1,7 +1,9 @@
 import { arrayColumn, constantColumn, type ColumnReader } from '../field/column';
-import { NOT_FINITE } from '../part/builder';
+import { FLAGGED, NOT_FINITE } from '../part/builder';
 import type { Program } from '../part/program';
+import { rowFlags } from '../part/row-flags';
 import { runProgram, type PartRun } from '../part/run';
+import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
 import { perPieceProgram, programOf, type ReadyVariant } from './kit';
@@ -19,8 +21,8 @@ export interface PieceGroup {
 	readonly run: PartRun;
 	/** Values the clause set piece by piece, in kernel units. */
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
-	/** What is to be said of pieces beside what their part says, by row. */
-	readonly remarks: ReadonlyMap<number, string>;
+	/** What is told of pieces, by row; most have nothing. */
+	readonly flags: ReadonlyMap<number, readonly Flag[]>;
 }
 
 /**
@@ -55,31 +57,37 @@ export function clad(
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
 	const run = runProgram(program, column, sites.length, origin);
-	const remarks = new Map<number, string>();
+	const flags = new Map<number, Flag[]>();
+	const tell = (row: number, told: readonly Flag[]) => {
+		if (told.length) flags.set(row, [...(flags.get(row) ?? []), ...told]);
+	};
+	for (let row = 0; row < sites.length; row++)
+		if (run.flags[row] !== 0) tell(row, rowFlags(program, run, row));
 	const { inputs, measures } = ready.part;
 	for (const [unusable, named] of [
 		[reckoned?.unusable, inputs],
 		[run.unusable, measures]
 	] as const)
-		for (const [name, rows] of unusable ?? [])
-			for (const row of rows) {
+		for (const [name, rows] of unusable ?? []) {
+			if (name.startsWith(FLAGGED)) continue;
+			const label = named.find((one) => one.name === name)?.label ?? name;
+			for (const row of rows)
 				// What could not be made at all says so itself.
-				if ((run.flags[row]! & (1 << NOT_FINITE)) !== 0) continue;
-				const label = named.find((one) => one.name === name)?.label ?? name;
-				remark(remarks, row, `${label} has no usable value here; 0 stands for it`);
-			}
+				if ((run.flags[row]! & (1 << NOT_FINITE)) === 0) tell(row, [unusableValue(label)]);
+		}
 	if (over === 'cell')
 		sites.forEach((c, row) => {
-			const said = face.remarks.get(c);
-			if (said) remark(remarks, row, said);
-			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP)
-				remark(remarks, row, 'a corner sharper than 26°, where the joint is narrower than was asked for');
+			tell(row, face.flags.get(c) ?? []);
+			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
-	return { remarks, ready, program, corners, over, sites, run, perPiece };
+	return { flags, ready, program, corners, over, sites, run, perPiece };
 }
 
-/** One more sentence of a piece. */
-function remark(remarks: Map<number, string>, row: number, text: string): void {
-	const said = remarks.get(row);
-	remarks.set(row, said ? `${said}; ${text}` : text);
-}
+const unusableValue = (label: string): Flag =>
+	plainFlag('value.unusable', 'flagged', label, `${label} has no usable value here; 0 stands for it`);
+const sharpJoint = plainFlag(
+	'cell.sharp-joint',
+	'flagged',
+	'the cell',
+	'a corner sharper than 26°, where the joint is narrower than was asked for'
+);

@@ -32,13 +32,3 @@ export function unfitExceptions(
 	}
 	return unfit;
 }
-
-/** What is said of some cells, of all that is said. */
-export function remarksOn(
-	cells: Uint32Array,
-	remarks: ReadonlyMap<number, string>
-): ReadonlyMap<number, string> {
-	if (!remarks.size) return remarks;
-	const there = new Set(cells);
-	return new Map([...remarks].filter(([c]) => there.has(c)));
-}

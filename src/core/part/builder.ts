@@ -1,9 +1,19 @@
+import type { NumberKind } from '../units/dimension';
+import type { Flag, FlagCode, FlagLevel } from '../units/flag';
 import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
 import { joinProducts } from './products';
 import type { Stock } from './stock';
-import type { BlockFlags, Domain, ElementOutput, FlagLevel, Operation, PointSlots, Program } from './program';
+import type {
+	BlockFlags,
+	Domain,
+	ElementOutput,
+	Operation,
+	PointSlots,
+	Program,
+	ProgramFlag
+} from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
 export type Register = number;
@@ -54,13 +64,29 @@ export const TOO_MANY = 1;
 /** Flags of a piece are kept as bits. */
 const MOST_FLAGS = 31;
 
+/** What a flag says; numbers come with it where it has any. */
+export type Said = Pick<Flag, 'code' | 'level' | 'subject' | 'says'>;
+
 /** Flags of the whole program; a flag that is raised in two places under one text is one flag. */
 export class FlagList {
-	readonly flags: { level: FlagLevel; text: string }[] = [
-		{ level: 'failed', text: 'could not be made: a length or a direction came out as nothing' },
+	readonly flags: ProgramFlag[] = [
 		{
+			code: 'part.not-finite',
 			level: 'failed',
-			text: `would repeat more than ${MOST_TURNS} times, or ${MOST_TURNS_IN_ALL} in all`
+			subject: 'the piece',
+			says: 'could not be made: a length or a direction came out as nothing',
+			kind: null,
+			value: null,
+			bound: null
+		},
+		{
+			code: 'part.too-many-turns',
+			level: 'failed',
+			subject: 'the piece',
+			says: `would repeat more than ${MOST_TURNS} times, or ${MOST_TURNS_IN_ALL} in all`,
+			kind: null,
+			value: null,
+			bound: null
 		}
 	];
 
@@ -79,14 +105,22 @@ export class FlagList {
 		);
 	}
 
-	indexOf(level: FlagLevel, text: string): number {
-		const known = this.flags.findIndex((flag) => flag.text === text);
-		if (known >= 0) return known;
+	indexOf(said: Said, kind: NumberKind | null = null): number {
+		const known = this.flags.findIndex(({ says }) => says === said.says);
+		if (known >= 0) {
+			// Raised in two places it has two values, and tells neither.
+			this.flags[known] = { ...this.flags[known]!, value: null, bound: null };
+			return known;
+		}
 		if (this.flags.length === MOST_FLAGS)
 			throw new StepFault(`it can fail in more than ${MOST_FLAGS} ways; make it of fewer steps or sub-parts`);
-		return this.flags.push({ level, text }) - 1;
+		const names = (what: string) => (kind === null ? null : `${FLAGGED}${this.flags.length} ${what}`);
+		return this.flags.push({ ...said, kind, value: names('value'), bound: names('bound') }) - 1;
 	}
 }
+
+/** How the results that hold the numbers of flags begin; no name of a part does. */
+export const FLAGGED = 'flag ';
 
 /** A recipe whose numbers are places in a list of registers, and the list. */
 function numbered(recipe: Recipe): { readonly recipe: Recipe; readonly registers: readonly Register[] } {
@@ -136,7 +170,11 @@ export class DomainBuilder {
 	private indexRegister: Register | null = null;
 	private readonly draft: Draft = { elements: [], blocks: [], flags: [], results: [], groups: [] };
 
-	constructor(readonly flagList: FlagList) {}
+	/** @param isRoot whether its rows are the pieces themselves */
+	constructor(
+		readonly flagList: FlagList,
+		private readonly isRoot = true
+	) {}
 
 	private once(key: string, make: () => Register): Register {
 		this.flagList.countAsked();
@@ -203,8 +241,22 @@ export class DomainBuilder {
 		return this.add(this.sum(terms.slice(0, half)), this.sum(terms.slice(half)));
 	};
 
-	flag(when: Register, level: FlagLevel, text: string): void {
-		this.draft.flags.push({ when, flag: this.flagList.indexOf(level, text) });
+	flag(when: Register, said: Said): void {
+		this.draft.flags.push({ when, flag: this.flagList.indexOf(said) });
+	}
+
+	/** A flag with its numbers, where each row has one of them. */
+	flagBeyond(
+		when: Register,
+		said: Said,
+		{ kind, value, bound }: { kind: NumberKind | null; value: Register; bound: Register }
+	): void {
+		const flag = this.flagList.indexOf(said, this.isRoot ? kind : null);
+		this.draft.flags.push({ when, flag });
+		const named = this.flagList.flags[flag]!;
+		if (named.value === null || named.bound === null) return;
+		this.result(named.value, value);
+		this.result(named.bound, bound);
 	}
 
 	element(element: Draft['elements'][number]): void {
@@ -213,17 +265,25 @@ export class DomainBuilder {
 
 	/** A thing that is made of a block; @param name of the step, for what is to be told of it */
 	block(element: number, firstTurn: number, fitted: FittedBlock, name: string): void {
-		const flag = (level: FlagLevel, text: string) => this.flagList.indexOf(level, `${name}: ${text}`);
+		const flag = (code: FlagCode, level: FlagLevel, text: string) =>
+			this.flagList.indexOf({ code, level, subject: name, says: `${name}: ${text}` });
 		this.draft.blocks.push({
 			element,
 			firstTurn,
 			fitted,
 			flags: {
-				nothingLeft: flag('failed', 'nothing is left of the block'),
-				reachesOut: flag('flagged', 'the block reaches out of its box'),
-				tooMany: flag('failed', `there are more than ${MOST_SHAPES} different shapes of it`),
+				nothingLeft: flag('block.nothing-left', 'failed', 'nothing is left of the block'),
+				reachesOut: flag('block.reaches-out', 'flagged', 'the block reaches out of its box'),
+				tooMany: flag(
+					'block.too-many-shapes',
+					'failed',
+					`there are more than ${MOST_SHAPES} different shapes of it`
+				),
 				idle: new Map(
-					cuttersOf(fitted.recipe).map((cutter) => [cutter, flag('flagged', `${cutter} cuts nothing away`)])
+					cuttersOf(fitted.recipe).map((cutter) => [
+						cutter,
+						flag('block.idle-cutter', 'flagged', `${cutter} cuts nothing away`)
+					])
 				)
 			}
 		});
@@ -234,7 +294,7 @@ export class DomainBuilder {
 	}
 
 	group(times: Register): DomainBuilder {
-		const builder = new DomainBuilder(this.flagList);
+		const builder = new DomainBuilder(this.flagList, false);
 		this.draft.groups.push({ times, builder });
 		return builder;
 	}

@@ -19,7 +19,7 @@ import { limitsOf, rangesOf } from './case-ranges';
 import { listElements, type ElementList } from './elements';
 import { Follows, PartError, PartTooLarge, StepFault } from './fault';
 import { declaredNames, references, wayAlong, type References } from './references';
-import { inputKind, kernelValue, typeOfKind } from './inputs';
+import { inputKind, kernelValue, kindOfType, typeOfKind } from './inputs';
 import { lower, readFormula } from './lower';
 import type { Program } from './program';
 import { Scope } from './scope';
@@ -210,7 +210,16 @@ class Compiler {
 				const at = this.formula(scope, bound, value.type);
 				const [less, more] = op === 'max' ? [register, at] : [at, register];
 				const held = limit.then === 'hold';
-				b.flag(b.apply('less', less, more), held ? 'held' : 'flagged', `${label}: ${limit.says}`);
+				b.flagBeyond(
+					b.apply('less', less, more),
+					{
+						code: 'part.limit',
+						level: held ? 'held' : 'flagged',
+						subject: label,
+						says: `${label}: ${limit.says}`
+					},
+					{ kind: kindOfType(value.type), value: register, bound: at }
+				);
 				if (held) register = b.apply(op, register, at);
 			}
 		return { ...value, register };

@@ -1,9 +1,17 @@
 import type { PartInput } from '../project/part-definition';
-import { dimensionOf, type NumberKind } from '../units/dimension';
+import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
 import { numberOf, type FormulaType } from '../units/formula';
 
 export const typeOfKind = (kind: NumberKind): FormulaType =>
 	kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));
+
+/** The kind of a number by its dimension; null for what is none, or of no kind that has a name. */
+export function kindOfType(type: FormulaType): NumberKind | null {
+	if (type.is !== 'number') return null;
+	return (
+		numberKinds.find((kind) => kind !== 'switch' && sameDimension(dimensionOf(kind), type.dimension)) ?? null
+	);
+}
 
 /** The kind of number that formulas take an input for; nothing for those that are no numbers. */
 export function inputKind({ kind }: PartInput): NumberKind | null {

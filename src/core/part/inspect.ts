@@ -1,6 +1,7 @@
 import type { AnyStep, PartDefinition } from '../project/part-definition';
-import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
-import { shortNames, type FormulaType } from '../units/formula';
+import type { NumberKind } from '../units/dimension';
+import { shortNames } from '../units/formula';
+import { kindOfType } from './inputs';
 import { checkPart, type Watcher } from './compile';
 import { type PartError } from './fault';
 import type { PointRegisters, Register } from './builder';
@@ -53,13 +54,6 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 	}
 }
 
-function kindOf(type: FormulaType): NumberKind | null {
-	if (type.is !== 'number') return null;
-	return (
-		numberKinds.find((kind) => kind !== 'switch' && sameDimension(dimensionOf(kind), type.dimension)) ?? null
-	);
-}
-
 function inWords(value: Value): string {
 	switch (value.is) {
 		case 'ring':
@@ -97,7 +91,7 @@ export function inspectPart(
 		},
 		after({ name }: AnyStep, scope, value) {
 			const known = steps.get(name)!;
-			const kind = value.is === 'number' ? kindOf(value.type) : null;
+			const kind = value.is === 'number' ? kindOfType(value.type) : null;
 			const fresh = { ...known, makes: inWords(value), is: value.is, kind };
 			// Within a repeat there are as many values as turns; its elements show them.
 			if (scope.builder !== root) {

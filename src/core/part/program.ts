@@ -1,3 +1,4 @@
+import type { Flag } from '../units/flag';
 import type { Arithmetic } from '../units/formula';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
@@ -69,8 +70,6 @@ export interface BlockFlags {
 	readonly idle: ReadonlyMap<string, number>;
 }
 
-/** - failed: the piece cannot be made; - held: a bound was used in a value's place; - flagged: only told. */
-export type FlagLevel = 'failed' | 'held' | 'flagged';
 export interface FlagOutput {
 	readonly when: Slot;
 	/** Position in the program's list of flags. */
@@ -96,7 +95,13 @@ export interface Domain {
 	readonly groups: readonly { readonly times: Slot; readonly domain: Domain }[];
 }
 
+/** A flag that a program can raise; its numbers are results of the program, by name. */
+export interface ProgramFlag extends Omit<Flag, 'value' | 'bound'> {
+	readonly value: string | null;
+	readonly bound: string | null;
+}
+
 export interface Program {
 	readonly root: Domain;
-	readonly flags: readonly { readonly level: FlagLevel; readonly text: string }[];
+	readonly flags: readonly ProgramFlag[];
 }

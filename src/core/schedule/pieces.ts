@@ -2,6 +2,7 @@ import type { PieceGroup } from '../cladding/pieces';
 import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import type { Role } from '../project/part-definition';
+import { flagSentence } from '../units/flag';
 import { markPrefix } from '../cladding/marks';
 import { siteSetOf, type GridSite } from '../cladding/sites';
 
@@ -59,29 +60,16 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	return { mass, glassArea, barLength, cutLength };
 }
 
-/** What is to be said of a piece, in the part's own words. */
-export function flagTexts(group: PieceGroup, row: number): string[] {
-	const bits = group.run.flags[row]!;
-	const own = group.program.flags.filter((_, k) => bits & (1 << k)).map((flag) => flag.text);
-	const remark = group.remarks.get(row);
-	return remark ? [...own, remark] : own;
-}
-
-/** Rows of the pieces that something is to be said of, ascending. */
-export function flaggedRows(group: PieceGroup): number[] {
-	return Array.from(group.run.flags.keys()).filter(
-		(row) => group.run.flags[row] !== 0 || group.remarks.has(row)
-	);
-}
+/** What is to be said of a piece, in sentences. */
+export const flagTexts = ({ flags }: PieceGroup, row: number): string[] =>
+	(flags.get(row) ?? []).map(flagSentence);
 
 /** Rows of the pieces that could not be made, ascending: their cells stand in their place. */
-export function failedRows({ run, program }: PieceGroup): number[] {
-	const failing = program.flags.reduce(
-		(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
-		0
-	);
-	return Array.from(run.flags.keys()).filter((row) => (run.flags[row]! & failing) !== 0);
-}
+export const failedRows = ({ flags }: PieceGroup): number[] =>
+	[...flags]
+		.filter(([, told]) => told.some(({ level }) => level === 'failed'))
+		.map(([row]) => row)
+		.sort((a, b) => a - b);
 
 /** Groups of a zone that belong to one schedule. */
 const isOn =

@@ -1,13 +1,6 @@
 import type { Model, StageName, ZoneModel } from '../cladding/model';
 import { cellKinds, type CellKind } from '../pattern/cells';
-import {
-	flaggedRows,
-	isBarGroup,
-	isConnectorGroup,
-	isPanelGroup,
-	isStructureGroup,
-	pieceQuantities
-} from './pieces';
+import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup, pieceQuantities } from './pieces';
 
 export interface ZoneSummary {
 	name: string;
@@ -75,7 +68,7 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 	for (const { group } of groups) {
 		const { label } = group.ready.part;
 		pieces[label] = (pieces[label] ?? 0) + group.sites.length;
-		flags += flaggedRows(group).length;
+		flags += group.flags.size;
 	}
 	return {
 		name: zone.zone.name,

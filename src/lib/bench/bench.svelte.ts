@@ -7,6 +7,8 @@ import type { Material } from '$core/project/material-schema';
 import { BLOCK } from '$core/part/evaluate/back-end';
 import type { ElementTable } from '$core/part/element-table';
 import { runProgram } from '$core/part/run';
+import { rowFlags } from '$core/part/row-flags';
+import { flagSentence } from '$core/units/flag';
 import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
@@ -64,7 +66,7 @@ export function hang(
 		1,
 		[0, 0, 0]
 	);
-	const raised = program.flags.filter((_, k) => run.flags[0]! & (1 << k));
+	const raised = rowFlags(program, run, 0);
 	const definitions = elementsOf(part, library);
 	const elements = run.elements.flatMap((table): MadeElement[] => {
 		const definition = definitions[table.element];
@@ -76,7 +78,7 @@ export function hang(
 	});
 	return {
 		elements,
-		flags: raised.map(({ text }) => text),
+		flags: raised.map(flagSentence),
 		failed: raised.some(({ level }) => level === 'failed'),
 		results: new Map([...run.results].map(([name, values]) => [name, values[0]!]))
 	};

@@ -1,7 +1,7 @@
 import type { Material } from '$core/project/material-schema';
 import type { Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
-import { failedRows, flaggedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import { failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
@@ -224,7 +224,7 @@ function measuresOf(group: ClauseGroup['group'], failed: readonly number[]): Gro
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
-	for (const row of flaggedRows(group)) flags.set(row, flagTexts(group, row));
+	for (const row of group.flags.keys()) flags.set(row, flagTexts(group, row));
 	const failed = failedRows(group);
 	return {
 		serial,

@@ -22,7 +22,12 @@ const shares =
 		number(text, 'ratio');
 
 function refuseThin({ v: { b } }: StepContext, size: Register, name: string): void {
-	b.flag(b.apply('less', size, b.constant(LEAST)), 'failed', `${name} is thinner than ${LEAST} of its box`);
+	b.flag(b.apply('less', size, b.constant(LEAST)), {
+		code: 'block.thin',
+		level: 'failed',
+		subject: name,
+		says: `${name} is thinner than ${LEAST} of its box`
+	});
 }
 
 function sweep(
@@ -61,12 +66,18 @@ function tellFolded(v: Vectors, corners: readonly PointRegisters[], name: string
 	const [least, most] = (['min', 'max'] as const).map((op) =>
 		volumes.reduce((p, q) => b.apply(op, p, q))
 	) as [Register, Register];
-	b.flag(
-		b.apply('lessOrEqual', most, b.constant(LEAST_VOLUME)),
-		'failed',
-		`${name}: there is no space to fill`
-	);
-	b.flag(b.apply('lessOrEqual', least, b.constant(0)), 'flagged', `${name}: the space it fills folds over`);
+	b.flag(b.apply('lessOrEqual', most, b.constant(LEAST_VOLUME)), {
+		code: 'block.no-space',
+		level: 'failed',
+		subject: name,
+		says: `${name}: there is no space to fill`
+	});
+	b.flag(b.apply('lessOrEqual', least, b.constant(0)), {
+		code: 'block.folds-over',
+		level: 'flagged',
+		subject: name,
+		says: `${name}: the space it fills folds over`
+	});
 }
 
 /** The mesh of a step, when it is there and sound. */

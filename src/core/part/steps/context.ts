@@ -25,6 +25,7 @@ export type Makers<Do extends Step['do']> = {
 const LEAST_LENGTH = 0.01;
 
 /** Flag pieces where a length is nothing. */
-export function refuseNothing(b: DomainBuilder, length: Register, text: string): void {
-	b.flag(b.apply('lessOrEqual', length, b.constant(LEAST_LENGTH)), 'failed', text);
+export function refuseNothing(b: DomainBuilder, length: Register, says: string): void {
+	const when = b.apply('lessOrEqual', length, b.constant(LEAST_LENGTH));
+	b.flag(when, { code: 'part.nothing', level: 'failed', subject: 'the piece', says });
 }

@@ -34,11 +34,12 @@ export function inset(step: StepOf<'inset'>, { v, lookup, number }: StepContext)
 	});
 	moved.forEach((p, k) => {
 		const left = v.dot(v.subtract(moved[(k + 1) % n]!, p), edges[k]!);
-		b.flag(
-			b.apply('lessOrEqual', left, b.constant(0)),
-			'failed',
-			`the inset ${step.name} would cross itself: the cell is too small for it`
-		);
+		b.flag(b.apply('lessOrEqual', left, b.constant(0)), {
+			code: 'part.inset-crosses',
+			level: 'failed',
+			subject: step.name,
+			says: `the inset ${step.name} would cross itself: the cell is too small for it`
+		});
 	});
 	return { is: 'ring', points: moved };
 }

@@ -127,7 +127,12 @@ export const lineSteps: Makers<
 			b.apply('less', ratio, b.constant(0)),
 			b.apply('less', b.constant(1), ratio)
 		);
-		b.flag(outside, 'failed', `the ratio of ${step.name} is outside 0 to 1`);
+		b.flag(outside, {
+			code: 'part.ratio-outside',
+			level: 'failed',
+			subject: step.name,
+			says: `the ratio of ${step.name} is outside 0 to 1`
+		});
 		return { is: 'ring', points: lookup(step.ring, 'ring').points.map((p) => v.mix(p, to, ratio)) };
 	},
 	smooth(step, { v, lookup }) {
@@ -170,11 +175,12 @@ function rounded(
 		return b.multiply(radius, tangent);
 	});
 	edge.forEach((e, k) =>
-		b.flag(
-			b.apply('less', v.length(e), b.add(taken[k]!, taken[(k + 1) % n]!)),
-			'failed',
-			`the radius of ${step.name} is too large for an edge`
-		)
+		b.flag(b.apply('less', v.length(e), b.add(taken[k]!, taken[(k + 1) % n]!)), {
+			code: 'part.radius-too-large',
+			level: 'failed',
+			subject: step.name,
+			says: `the radius of ${step.name} is too large for an edge`
+		})
 	);
 	return {
 		is: 'ring',

@@ -68,7 +68,12 @@ export function sectionOf(
 	};
 	const times = (register: Register, factor: number) => b.multiply(register, b.constant(factor));
 	const tooThick = (size: Register, wall: Register) =>
-		b.flag(b.apply('lessOrEqual', size, wall), 'failed', 'the walls are thicker than the section allows');
+		b.flag(b.apply('lessOrEqual', size, wall), {
+			code: 'part.walls-too-thick',
+			level: 'failed',
+			subject: 'the section',
+			says: 'the walls are thicker than the section allows'
+		});
 	const solid = (outer: SectionCorner[], cap = fanOf(outer.length)): Section => ({
 		outer,
 		inner: null,

@@ -53,11 +53,22 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		refuseNothing(b, thickness, 'the thickness is nothing or less');
 		const normal = v.normalOf(points);
 		const reEntrant = isReEntrant(v, points, normal);
-		if (reEntrant !== null) b.flag(reEntrant, 'flagged', `${step.ring} has a re-entrant corner`);
+		if (reEntrant !== null)
+			b.flag(reEntrant, {
+				code: 'part.re-entrant',
+				level: 'flagged',
+				subject: step.ring,
+				says: `${step.ring} has a re-entrant corner`
+			});
 		const names = step.opening === undefined ? [] : [step.opening].flat();
 		const openings = openingsOf(v, normal, names, lookup);
 		const crossed = openings.length
-			? b.flagList.indexOf('failed', `${step.name}: an opening reaches out of it, or meets another`)
+			? b.flagList.indexOf({
+					code: 'part.opening-out',
+					level: 'failed',
+					subject: step.name,
+					says: `${step.name}: an opening reaches out of it, or meets another`
+				})
 			: null;
 		const outline = { ring: points, openings, reEntrant, crossed };
 		const sides = faces(v, thickness, step.side);

@@ -1,0 +1,13 @@
+import type { Flag } from '../units/flag';
+import type { Program } from './program';
+import type { PartRun } from './run';
+
+/** What a program has to tell of one of its rows. */
+export function rowFlags(program: Program, run: PartRun, row: number): Flag[] {
+	const bits = run.flags[row]!;
+	if (bits === 0) return [];
+	const read = (name: string | null) => (name === null ? null : run.results.get(name)![row]!);
+	return program.flags.flatMap(({ value, bound, ...flag }, k) =>
+		bits & (1 << k) ? [{ ...flag, value: read(value), bound: read(bound) }] : []
+	);
+}
