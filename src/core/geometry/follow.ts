@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import { evaluateCurve } from './curve';
 import { chainCurve, type BezierChain } from './path';
 import { length, pointAt, subtract, dot, scale, add, type Vector } from './vector';
@@ -55,7 +56,7 @@ export function followChain(chain: BezierChain, within: number, closed = true): 
 }
 
 /** A turn of more than this is a corner; less comes from following a smooth curve. */
-const CORNER = Math.cos((25 * Math.PI) / 180);
+const CORNER = Math.cos(inRadians(25));
 
 /** Which points of a closed polyline are corners of what it follows, as told by their turn. */
 export function sharpCorners(points: readonly Vector[]): boolean[] {

@@ -6,6 +6,7 @@ import {
 	type BezierChain,
 	type Segment
 } from '../geometry/path';
+import { inRadians } from '../units/scale';
 import { selfCrossing, TooIntricate } from '../geometry/crossing';
 import { evaluateCurve } from '../geometry/curve';
 import { distance, dot, subtract, type Vector } from '../geometry/vector';
@@ -250,7 +251,7 @@ export function cornersOfOutline(outline: OutlineDefinition, at: string): [numbe
 }
 
 /** A turn of less than this between two pieces is smooth. */
-const SMOOTH = Math.cos(Math.PI / 180);
+const SMOOTH = Math.cos(inRadians(1));
 
 /** Breaks where a closed chain has a corner; the first break counts as one when it is. */
 export function cornersOf({ points }: BezierChain): number[] {

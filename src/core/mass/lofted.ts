@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import { alignChains, mapChain, type BezierChain } from '../geometry/path';
 import { centreOf, distance, dot, subtract, unweighted, type Vector } from '../geometry/vector';
 import type { Form, SectionDefinition } from '../project/form-schema';
@@ -19,7 +20,7 @@ export function placed(
 	chain: BezierChain,
 	place: { at: readonly [number, number]; height: number; scale: readonly [number, number]; turn: number }
 ): BezierChain {
-	const angle = (place.turn * Math.PI) / 180;
+	const angle = inRadians(place.turn);
 	const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
 	return mapChain(chain, ([px, py]) => {
 		const [x, y] = [px * place.scale[0], py * place.scale[1]];

@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import { arcKnots, unitArc } from '../geometry/arc';
 import { chainKnots, type BezierChain } from '../geometry/path';
 import type { Surface } from '../geometry/surface';
@@ -86,14 +87,13 @@ export function revolveChain(
 export function revolvedFaces(form: Revolved, at: string): Face[] {
 	if (!(form.turn > 0 && form.turn <= 360))
 		refuse(`${at}/turn`, `the turn is ${form.turn}°; more than 0° and at most 360° is accepted`);
-	const radians = Math.PI / 180;
 	const chain = checkedProfile(form, at);
 	const surface = revolveChain(
 		chain,
 		form.axis,
 		fixedHeight(form.foot),
-		form.from * radians,
-		form.turn * radians
+		inRadians(form.from),
+		inRadians(form.turn)
 	);
 	return [makeFace('shell', surface)];
 }

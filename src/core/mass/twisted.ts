@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import type { BezierChain } from '../geometry/path';
 import { splineControl } from '../geometry/spline';
 import type { Form, OverHeight } from '../project/form-schema';
@@ -48,14 +49,14 @@ function courseOf(value: OverHeight, start: number, what: string, at: string): C
 }
 
 /** The skin may lean so far from upright (rad); beyond it, it lies down in folds. */
-const MOST_LEAN = (80 * Math.PI) / 180;
+const MOST_LEAN = inRadians(80);
 
 /** Refuse a twist that lays the skin down where the outline is furthest from its axis. */
 function checkLean(chain: BezierChain, twist: Course, taper: Course, height: number, at: string): void {
 	const reach = sampleChain(chain).reduce((most, [x, y]) => Math.max(most, Math.hypot(x, y)), 0);
 	const steps = 256;
 	for (let k = 0; k < steps; k++) {
-		const turn = ((twist.at((k + 1) / steps) - twist.at(k / steps)) * Math.PI) / 180;
+		const turn = inRadians(twist.at((k + 1) / steps) - twist.at(k / steps));
 		const lean = Math.atan((Math.abs(turn) * reach * taper.at(k / steps)) / (height / steps));
 		if (lean <= MOST_LEAN) continue;
 		const degrees = (angle: number) => Math.round((angle * 180) / Math.PI);

@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import { mapChain } from '../geometry/path';
 import type { Form } from '../project/form-schema';
 import { refuse } from '../units/problem';
@@ -13,7 +14,7 @@ export function vaultedFaces(form: Vaulted, at: string): Face[] {
 	if (!(form.length > 0))
 		refuse(`${at}/length`, `the length is ${form.length} mm; more than 0 mm is accepted`);
 	const chain = profileChain(form.profile, `${at}/profile`);
-	const angle = (form.direction * Math.PI) / 180;
+	const angle = inRadians(form.direction);
 	// The way it runs, and the way to the right of it.
 	const along = [-Math.sin(angle), Math.cos(angle)] as const;
 	const aside = [along[1], -along[0]] as const;

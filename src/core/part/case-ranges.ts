@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import type { Case, PartInput } from '../project/part-definition';
 import { checkFormula, FormulaError, type FormulaType } from '../units/formula';
 import { evaluateConstant } from '../units/formula-columns';
@@ -59,6 +60,6 @@ export function rangesOf(
 
 /** The least and the most of an input in kernel units; everything when it is none. */
 export function limitsOf(input: PartInput | undefined): { min: number; max: number } {
-	const factor = input?.kind === 'angle' ? Math.PI / 180 : 1;
-	return { min: (input?.min ?? -Infinity) * factor, max: (input?.max ?? Infinity) * factor };
+	const kernel = input?.kind === 'angle' ? inRadians : (value: number) => value;
+	return { min: kernel(input?.min ?? -Infinity), max: kernel(input?.max ?? Infinity) };
 }

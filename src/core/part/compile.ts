@@ -10,6 +10,7 @@ import type {
 	Repeat,
 	Step
 } from '../project/part-definition';
+import { inDegrees } from '../units/scale';
 import { fieldsOver } from '../field/fields';
 import type { NumberKind } from '../units/dimension';
 import { FormulaError, shortNames, type FormulaType } from '../units/formula';
@@ -325,8 +326,8 @@ class Compiler {
 		const b = scope.builder;
 		const { register, type } = this.anyFormula(scope, step.of);
 		const input = this.definition.inputs.find(({ name }) => name === step.of);
-		const factor = input?.kind === 'angle' ? 180 / Math.PI : 1;
-		const shown = (value: number) => String(Number((value * factor).toPrecision(6)));
+		const told = input?.kind === 'angle' ? inDegrees : (value: number) => value;
+		const shown = (value: number) => String(Number(told(value).toPrecision(6)));
 		const ranges = rangesOf(step.cases, type, limitsOf(input), shown);
 		ranges.forEach(({ from, below }, k) => {
 			let inside = b.constant(1);

@@ -1,3 +1,4 @@
+import { inRadians } from '../units/scale';
 import type { PartInput } from '../project/part-definition';
 import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
 import { numberOf, type FormulaType } from '../units/formula';
@@ -23,7 +24,7 @@ export function inputKind({ kind }: PartInput): NumberKind | null {
 export function kernelValue(input: PartInput, value: PartInput['default']): number {
 	if (input.kind === 'choice') return 1 + (input.options ?? []).findIndex(({ name }) => name === value);
 	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
-	return input.kind === 'angle' ? (Number(value) * Math.PI) / 180 : Number(value);
+	return input.kind === 'angle' ? inRadians(Number(value)) : Number(value);
 }
 
 const unitOf: Readonly<Partial<Record<NumberKind, string>>> = {

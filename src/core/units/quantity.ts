@@ -1,3 +1,4 @@
+import { inDegrees, scales } from './scale';
 import { LENGTH, dimensionOf, type NumberKind } from './dimension';
 import { FormulaError, checkFormula, numberOf } from './formula';
 import { evaluateConstant } from './formula-columns';
@@ -49,11 +50,11 @@ export function formatQuantity(value: number, kind: NumberKind, display: LengthD
 		case 'length':
 			return formatLength(value, display);
 		case 'angle':
-			return `${formatNumber((value * 180) / Math.PI, 1)}°`;
+			return `${formatNumber(inDegrees(value), 1)}°`;
 		case 'area':
-			return `${formatNumber(value / 1e6, 2)} m²`;
+			return `${formatNumber(value / scales.area.size, 2)} m²`;
 		case 'volume':
-			return `${formatNumber(value / 1e9, 4)} m³`;
+			return `${formatNumber(value / scales.volume.size, 4)} m³`;
 		case 'mass':
 			return `${formatNumber(value, 1)} kg`;
 		case 'switch':

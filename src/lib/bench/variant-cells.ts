@@ -1,3 +1,4 @@
+import { inRadians } from '$core/units/scale';
 import { inputKind } from '$core/part/inputs';
 import type { Material } from '$core/project/material-schema';
 import type { PartInput } from '$core/project/part-definition';
@@ -57,8 +58,7 @@ export function readCell(
 		const value = Number((kind === 'angle' ? (read * 180) / Math.PI : read).toFixed(6));
 		const { min = -Infinity, max = Infinity } = input;
 		if (value < min || value > max) {
-			const shown = (bound: number) =>
-				formatQuantity(kind === 'angle' ? (bound * Math.PI) / 180 : bound, kind);
+			const shown = (bound: number) => formatQuantity(kind === 'angle' ? inRadians(bound) : bound, kind);
 			return { fault: `${input.label}: ${shown(min)} to ${shown(max)} is accepted, not ${typed}` };
 		}
 		return { value };

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inDegrees, inRadians } from '$core/units/scale';
 	import ChipInput from './ChipInput.svelte';
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity, parseQuantity, type LengthDisplay } from '$core/units/quantity';
@@ -34,7 +35,6 @@
 		onpreviewend
 	}: Props = $props();
 
-	const RADIANS = Math.PI / 180;
 	const PIXELS_PER_STEP = 4;
 	let editing = $state(false);
 	let typed = $state('');
@@ -46,7 +46,7 @@
 	let button = $state<HTMLButtonElement>();
 
 	const shown = $derived(dragged ?? value);
-	const text = $derived(formatQuantity(kind === 'angle' ? shown * RADIANS : shown, kind, display));
+	const text = $derived(formatQuantity(kind === 'angle' ? inRadians(shown) : shown, kind, display));
 	const hold = (wanted: number) => Math.min(max, Math.max(min, wanted));
 	const tidy = (wanted: number) => Number(wanted.toFixed(6));
 
@@ -63,10 +63,10 @@
 		let read: number;
 		try {
 			read = parseQuantity(typed, kind, display);
-			if (kind === 'angle') read /= RADIANS;
+			if (kind === 'angle') read = inDegrees(read);
 			if (read < min || read > max) {
 				const limit = (bound: number) =>
-					formatQuantity(kind === 'angle' ? bound * RADIANS : bound, kind, display);
+					formatQuantity(kind === 'angle' ? inRadians(bound) : bound, kind, display);
 				const range =
 					min > -Infinity && max < Infinity
 						? `${limit(min)} to ${limit(max)}`

@@ -1,3 +1,4 @@
+import { inRadians } from '$core/units/scale';
 import type { Edit } from '$core/project/edits';
 import type { Form, Height, Level, Mass } from '$core/project/form-schema';
 import { heightOf } from '$core/mass/levels';
@@ -143,7 +144,7 @@ class Collector implements Handles {
 function collect(form: Form, into: Collector): void {
 	switch (form.kind) {
 		case 'revolved': {
-			const angle = (form.from * Math.PI) / 180;
+			const angle = inRadians(form.from);
 			const out: Vector = [Math.cos(angle), Math.sin(angle), 0];
 			const origin: Vector = [form.axis[0], form.axis[1], into.height(form.foot)];
 			into.plane(form.profile.points, 'profile/points', 'profile', origin, out, Z, false);
@@ -164,7 +165,7 @@ function collect(form: Form, into: Collector): void {
 			});
 			return;
 		case 'vaulted': {
-			const angle = (form.direction * Math.PI) / 180;
+			const angle = inRadians(form.direction);
 			const along: Vector = [-Math.sin(angle), Math.cos(angle), 0];
 			const aside: Vector = [along[1], -along[0], 0];
 			const origin: Vector = [form.at[0], form.at[1], into.height(form.foot)];

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inRadians } from '$core/units/scale';
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatQuantity } from '$core/units/quantity';
 	import NumberChip from '$lib/components/NumberChip.svelte';
@@ -21,7 +22,7 @@
 	let { path, value, kind, label, of, ...rest }: Props = $props();
 	const desk = useDesk();
 	const words = (number: number) =>
-		formatQuantity(kind === 'angle' ? (number * Math.PI) / 180 : number, kind, desk.display);
+		formatQuantity(kind === 'angle' ? inRadians(number) : number, kind, desk.display);
 </script>
 
 <NumberChip

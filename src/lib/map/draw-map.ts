@@ -1,3 +1,4 @@
+import { two } from '$core/cladding/address';
 import { cellKinds } from '$core/pattern/cells';
 import type { CellColours } from '$lib/model/paint';
 import { edgeOnMap, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
@@ -108,7 +109,6 @@ export function drawAddresses(
 	pen.textAlign = 'center';
 	pen.textBaseline = 'middle';
 	let labels = 0;
-	const two = (n: number) => String(n).padStart(2, '0');
 	for (let c = 0; c < cells.count && labels < MOST_LABELS; c++) {
 		let [left, right, low, high, sumX, sumY] = [Infinity, -Infinity, Infinity, -Infinity, 0, 0];
 		const count = cells.start[c + 1]! - cells.start[c]!;
@@ -135,7 +135,7 @@ export function drawHeads(pen: Pen, heads: readonly Head[]): void {
 	pen.textBaseline = 'middle';
 	for (const { kind, n, x, y } of heads) {
 		pen.textAlign = kind === 'course' ? 'right' : 'center';
-		pen.fillText(`${kind === 'course' ? 'C' : 'B'}${String(n).padStart(2, '0')}`, x, y);
+		pen.fillText(`${kind === 'course' ? 'C' : 'B'}${two(n)}`, x, y);
 	}
 }
 

@@ -1,3 +1,4 @@
+import { two } from '$core/cladding/address';
 import { cellMark, markPrefix } from '$core/cladding/marks';
 import type { Zone } from '$core/project/schema';
 import type { ModelView } from '$lib/state/model.svelte';
@@ -21,7 +22,6 @@ const MOST_NEAR = 60;
 /** Room a mark needs on the picture (pixels): cells that are smaller are too far away to be named. */
 const ROOM = 46;
 
-const two = (n: number) => String(n).padStart(2, '0');
 const pointOf = (list: Float64Array, k: number): Point => [list[3 * k]!, list[3 * k + 1]!, list[3 * k + 2]!];
 const cornersOf = ({ cells }: FaceView, c: number) =>
 	cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!);

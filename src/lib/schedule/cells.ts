@@ -1,26 +1,15 @@
 import type { Column } from '$core/schedule/table';
+import { scales } from '$core/units/scale';
 import { formatLength, formatNumber, groupDigits, type LengthDisplay } from '$core/units/quantity';
 
 /** The unit a column's head carries, so that its cells need not. */
-export function headUnit(column: Column, display: LengthDisplay): string {
-	switch (column.kind) {
-		case 'length':
-			return display === 'ft-in' ? '' : display;
-		case 'area':
-			return 'm²';
-		case 'volume':
-			return 'm³';
-		case 'angle':
-			return '°';
-		case 'mass':
-			return 'kg';
-		default:
-			return '';
-	}
+export function headUnit({ kind }: Column, display: LengthDisplay): string {
+	if (kind === 'text') return '';
+	if (kind === 'length') return display === 'ft-in' ? '' : display;
+	return scales[kind].unit;
 }
 
 const decimals: Partial<Record<Column['kind'], number>> = { area: 2, angle: 1, mass: 1, volume: 4, ratio: 3 };
-const scales: Partial<Record<Column['kind'], number>> = { area: 1e-6, angle: 180 / Math.PI, volume: 1e-9 };
 
 /** A value as the table shows it, its decimals always the same so that a column lines up. */
 export function cellText(column: Column, value: string | number | null, display: LengthDisplay): string {
@@ -31,5 +20,5 @@ export function cellText(column: Column, value: string | number | null, display:
 		if (display === 'ft-in') return formatLength(value, display);
 		return groupDigits(display === 'm' ? (value / 1000).toFixed(3) : value.toFixed(1));
 	}
-	return groupDigits((value * (scales[column.kind] ?? 1)).toFixed(decimals[column.kind] ?? 2));
+	return groupDigits((value / scales[column.kind].size).toFixed(decimals[column.kind] ?? 2));
 }

@@ -1,21 +1,22 @@
 import Papa from 'papaparse';
 import type { Column, Schedule } from '../../schedule/table';
 import type { NumberKind } from '../../units/dimension';
+import { scales } from '../../units/scale';
 
-/** Units and decimals of written numbers: what a workshop reads. */
-const written: Record<NumberKind, { unit: string; factor: number; decimals: number }> = {
-	length: { unit: 'mm', factor: 1, decimals: 1 },
-	angle: { unit: 'deg', factor: 180 / Math.PI, decimals: 2 },
-	area: { unit: 'm2', factor: 1e-6, decimals: 4 },
-	volume: { unit: 'm3', factor: 1e-9, decimals: 6 },
-	mass: { unit: 'kg', factor: 1, decimals: 2 },
-	ratio: { unit: '', factor: 1, decimals: 4 },
-	count: { unit: '', factor: 1, decimals: 0 },
-	switch: { unit: '', factor: 1, decimals: 0 }
+/** Decimals of written numbers: what a workshop reads. */
+const decimals: Record<NumberKind, number> = {
+	length: 1,
+	angle: 2,
+	area: 4,
+	volume: 6,
+	mass: 2,
+	ratio: 4,
+	count: 0,
+	switch: 0
 };
 
 function heading(column: Column): string {
-	const unit = column.kind === 'text' ? '' : written[column.kind].unit;
+	const unit = column.kind === 'text' ? '' : scales[column.kind].plain;
 	return unit ? `${column.title} (${unit})` : column.title;
 }
 
@@ -23,8 +24,7 @@ function cell(column: Column, row: number): string | number {
 	const value = column.values[row];
 	if (value === null || value === undefined) return '';
 	if (typeof value === 'string' || column.kind === 'text') return value;
-	const { factor, decimals } = written[column.kind];
-	return Number((value * factor).toFixed(decimals));
+	return Number((value / scales[column.kind].size).toFixed(decimals[column.kind]));
 }
 
 /** Rows that are written at a time, so that a long schedule is not held twice. */

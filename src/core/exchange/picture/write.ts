@@ -1,8 +1,9 @@
+import { inRadians } from '../../units/scale';
 import type { FaceModel, Model } from '../../cladding/model';
 
 /** Where the picture is seen from: a little above, from the front left. */
-const AZIMUTH = (-62 * Math.PI) / 180;
-const ELEVATION = (24 * Math.PI) / 180;
+const AZIMUTH = inRadians(-62);
+const ELEVATION = inRadians(24);
 const LIGHT = [-0.35, -0.55, 0.76] as const;
 const TONES = ['#8FB0AC', '#C9B58A', '#9DB7C4', '#B9B7A6'] as const;
 

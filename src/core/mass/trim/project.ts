@@ -1,3 +1,4 @@
+import { inRadians } from '../../units/scale';
 import { leastSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
 import type { Place } from '../../geometry/polygon';
 import { evaluateGrid } from '../../geometry/surface';
@@ -32,7 +33,7 @@ export function sightOf(direction: Vector, turn: number, at: string): Sight {
 	const level: Vector = Math.abs(z[2]) > 0.999 ? [1, 0, 0] : cross([0, 0, 1], z);
 	const x = scale(level, 1 / length(level));
 	const y = cross(z, x);
-	const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+	const [cos, sin] = [Math.cos(inRadians(turn)), Math.sin(inRadians(turn))];
 	return { x: add(scale(x, cos), scale(y, sin)), y: add(scale(y, cos), scale(x, -sin)), z };
 }
 

@@ -1,3 +1,4 @@
+import { inRadians } from '../../units/scale';
 import { followChain, sharpCorners } from '../../geometry/follow';
 import type { BezierChain } from '../../geometry/path';
 import { polygonArea, type Place } from '../../geometry/polygon';
@@ -136,7 +137,7 @@ export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Tri
 		}
 		case 'map': {
 			const outline = follow(outlineChain(trim.outline, `${at}/outline`), within);
-			const turn = (trim.turn * Math.PI) / 180;
+			const turn = inRadians(trim.turn);
 			const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
 			const flat = outline.points.map(([x, y]): Place => [
 				trim.at[0] + cos * x - sin * y,

@@ -10,6 +10,7 @@
 		type ScheduleName
 	} from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
+	import { scales } from '$core/units/scale';
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep, type Bin } from '$lib/check/measures';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -62,23 +63,13 @@
 	});
 	const columns = $derived(schedule?.columns.filter((column) => !hidden.includes(column.key)) ?? []);
 	const filterColumn = $derived(schedule?.columns.find((column) => column.key === filterKey));
-	const scale = {
-		area: 1e6,
-		angle: Math.PI / 180,
-		volume: 1e9,
-		length: 1,
-		mass: 1,
-		ratio: 1,
-		count: 1,
-		switch: 1
-	} as const;
 	const filters = $derived.by((): Filter[] => {
 		if (!filterColumn || !filterValue.trim()) return [];
 		if (filterColumn.kind === 'text' || filterIs === 'contains')
 			return [{ key: filterColumn.key, is: 'contains', value: filterValue }];
 		const value = Number(filterValue.replace(',', '.'));
 		return Number.isFinite(value)
-			? [{ key: filterColumn.key, is: filterIs, value: value * scale[filterColumn.kind] }]
+			? [{ key: filterColumn.key, is: filterIs, value: value * scales[filterColumn.kind].size }]
 			: [];
 	});
 	const groups = $derived(

@@ -1,0 +1,25 @@
+import type { NumberKind } from './dimension';
+
+/** Degrees in radians, and back: the document and people have degrees, the kernel radians. */
+export const inRadians = (degrees: number): number => (degrees * Math.PI) / 180;
+export const inDegrees = (radians: number): number => (radians * 180) / Math.PI;
+
+/** The unit in which numbers of a kind are listed, and how many kernel units (mm, mm², mm³, rad, kg) it has. */
+export interface Scale {
+	/** As people read it, and in letters that every spreadsheet has. */
+	readonly unit: string;
+	readonly plain: string;
+	readonly size: number;
+}
+
+const scale = (size: number, unit = '', plain = unit): Scale => ({ size, unit, plain });
+export const scales: Readonly<Record<NumberKind, Scale>> = {
+	length: scale(1, 'mm'),
+	angle: scale(Math.PI / 180, '°', 'deg'),
+	area: scale(1e6, 'm²', 'm2'),
+	volume: scale(1e9, 'm³', 'm3'),
+	mass: scale(1, 'kg'),
+	ratio: scale(1),
+	count: scale(1),
+	switch: scale(1)
+};
