@@ -62,7 +62,14 @@ try {
 	const { prepareDatabase } = await import('./lib/serve.mjs');
 	const { emptyDatabase, startDatabase } = await import('./lib/postgres.mjs');
 	// What needs no browser goes on beside it, in the time it leaves.
-	const beside = inTurn('check:format', 'check:svelte', 'check:lint', 'check:imports', 'test:unit');
+	const beside = inTurn(
+		'check:format',
+		'check:svelte',
+		'check:lint',
+		'check:imports',
+		'check:unused',
+		'test:unit'
+	);
 	beside.catch(() => {});
 	await ensureBuild();
 	await programFile('zyg');

@@ -1,4 +1,4 @@
-import { partOfChain, refineChain, type BezierChain } from '../geometry/path';
+import { partOfChain, type BezierChain } from '../geometry/path';
 import { unweighted } from '../geometry/vector';
 import { cornersOf } from './drawn-curve';
 
@@ -41,17 +41,4 @@ export function compassNames(sides: readonly BezierChain[]): string[] {
 		const same = looks.flatMap((other, n) => (other === look ? [n] : []));
 		return same.length === 1 ? look : `${look} ${same.indexOf(k) + 1}`;
 	});
-}
-
-/** Every piece cut in so many equal parts, for shapes that bend between. */
-export function finer(chain: BezierChain, parts: number): BezierChain {
-	const wanted = chain.breaks
-		.slice(1)
-		.flatMap((end, k) =>
-			Array.from(
-				{ length: parts - 1 },
-				(_, s) => chain.breaks[k]! + ((s + 1) / parts) * (end - chain.breaks[k]!)
-			)
-		);
-	return refineChain(chain, wanted);
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import { isPlain } from '$lib/model/renderer';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
@@ -139,13 +140,12 @@
 				point[2]
 			)} mm"
 			title="Drag, or move with the arrow keys and Page Up and Down"
-			onpointerdown={(event) => {
-				held = k;
-				event.currentTarget.setPointerCapture(event.pointerId);
-			}}
-			onpointermove={(event) => move(event, point)}
-			onpointerup={() => (held = null)}
-			onpointercancel={() => (held = null)}
+			{@attach dragging({
+				begin: () => void (held = k),
+				move: (event) => move(event, point),
+				end: () => (held = null),
+				cancel: () => (held = null)
+			})}
 			onkeydown={(event) => nudge(event, k, point)}
 		></button>
 		<span

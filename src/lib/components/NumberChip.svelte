@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from './drag';
 	import { inDegrees, inRadians } from '$core/units/scale';
 	import ChipInput from './ChipInput.svelte';
 	import type { NumberKind } from '$core/units/dimension';
@@ -105,9 +106,7 @@
 	}
 
 	function down(event: PointerEvent) {
-		if (event.button !== 0) return;
 		drag = { x: event.clientX, from: value, moved: false };
-		(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
 	}
 	function move(event: PointerEvent) {
 		if (!drag) return;
@@ -166,10 +165,7 @@
 		title="Click to type, drag or use the arrow keys to change"
 		onclick={click}
 		onkeydown={keyOnChip}
-		onpointerdown={down}
-		onpointermove={move}
-		onpointerup={upAndRemember}
-		onpointercancel={lost}>{text}</button
+		{@attach dragging({ begin: down, move, end: upAndRemember, cancel: lost })}>{text}</button
 	>
 {/if}
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import type { Segment } from '$core/geometry/path';
@@ -110,7 +111,6 @@
 		chosen = k;
 		dragged = k;
 		frozen = fitted;
-		(event.currentTarget as Element).setPointerCapture(event.pointerId);
 	}
 	function drag(event: PointerEvent) {
 		if (dragged === null) return;
@@ -119,8 +119,12 @@
 	function drop(event: PointerEvent) {
 		if (dragged === null) return;
 		const edit = movePoint(curve, dragged, movedTo(dragged, toPlane(event)));
+		const k = dragged;
+		letGo();
+		desk.do(`${curve.label} point ${k + 1} moved`, edit);
+	}
+	function letGo() {
 		desk.project.dropPreview();
-		desk.do(`${curve.label} point ${dragged + 1} moved`, edit);
 		dragged = null;
 		frozen = null;
 	}
@@ -304,9 +308,7 @@
 				role="application"
 				tabindex="0"
 				aria-label="Point {k + 1}: {point.map((value, axis) => `${curve.axes[axis]} ${value}`).join(', ')}"
-				onpointerdown={(event) => take(event, k)}
-				onpointermove={drag}
-				onpointerup={drop}
+				{@attach dragging({ begin: (event) => take(event, k), move: drag, end: drop, cancel: letGo })}
 				onfocus={() => (chosen = k)}
 				onkeydown={(event) => key(event, k)}
 			>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import { rangeOf } from '$lib/check/measures';
 	import { cellColours } from '$lib/model/paint';
 	import { addressOf, find } from '$lib/state/selection.svelte';
@@ -191,22 +192,19 @@
 	};
 	function down(event: PointerEvent) {
 		const at = local(event);
-		if (tool === 'paint') {
-			canvas.setPointerCapture(event.pointerId);
-			paintAt(at.x, at.y);
-			return;
-		}
-		drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
-		canvas.setPointerCapture(event.pointerId);
+		if (tool === 'paint') paintAt(at.x, at.y);
+		else drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
+	}
+	/** The pointer was lost: nothing is painted or chosen. */
+	function lost() {
+		drag = null;
+		box = null;
+		paintedCells = new Map();
 	}
 	function move(event: PointerEvent) {
-		if (tool === 'paint' && painted.length && event.buttons) {
-			const at = local(event);
-			paintAt(at.x, at.y);
-			return;
-		}
-		if (!drag) return;
 		const at = local(event);
+		if (tool === 'paint') return paintAt(at.x, at.y);
+		if (!drag) return;
 		if (Math.hypot(at.x - drag.x, at.y - drag.y) > 4) drag.moved = true;
 		if (!drag.moved) return;
 		if (drag.box)
@@ -305,9 +303,7 @@
 		aria-label="Flat map of {name || 'no zone'}"
 		title="Drag to pan, Shift-drag for a box; heads take a bay or a course"
 		{@attach onwheel}
-		onpointerdown={down}
-		onpointermove={move}
-		onpointerup={up}
+		{@attach dragging({ begin: down, move, end: up, cancel: lost })}
 	></canvas>
 	{#if box}<div
 			class="border-gold bg-gold/15 pointer-events-none absolute border"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import { isPlain } from '$lib/model/renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
@@ -116,39 +117,40 @@
 		const box = canvas.getBoundingClientRect();
 		return [event.clientX - box.left, event.clientY - box.top] as const;
 	};
-	function down(event: PointerEvent) {
+	function take(event: PointerEvent): boolean {
+		held = desk.drawsGuide ? null : (scene?.takeHandle(...local(event)) ?? null);
 		pressed = { x: event.clientX, y: event.clientY };
-		held = event.button === 0 && !desk.drawsGuide ? (scene?.takeHandle(...local(event)) ?? null) : null;
-		if (held) canvas.setPointerCapture(event.pointerId);
+		return held !== null;
 	}
-	function move(event: PointerEvent) {
-		if (desk.drawsGuide && event.buttons === 0) next = placeAt(event);
+	function drag(event: PointerEvent) {
 		if (held && scene)
 			desk.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
 	}
-	function letGo(event: PointerEvent, handle: Handle, moved: boolean) {
-		const to = scene!.dragHandle(handle, ...local(event), event.shiftKey);
-		scene!.letGo();
-		desk.project.dropPreview();
-		const name = desk.activeMass?.name ?? '';
-		if (moved) desk.do(`${name} ${handle.label} moved`, ...handle.moved(to));
-	}
-	function cancelled() {
-		if (!held) return;
+	function letGo() {
 		held = null;
 		scene?.letGo();
 		desk.project.dropPreview();
+	}
+	function drop(event: PointerEvent) {
+		const [handle, from] = [held, pressed];
+		if (!handle || !from || !scene) return;
+		const to = scene.dragHandle(handle, ...local(event), event.shiftKey);
+		letGo();
+		pressed = null;
+		const moved = Math.hypot(event.clientX - from.x, event.clientY - from.y) > 2;
+		const name = desk.activeMass?.name ?? '';
+		if (moved) desk.do(`${name} ${handle.label} moved`, ...handle.moved(to));
+	}
+	function down(event: PointerEvent) {
+		if (!held) pressed = { x: event.clientX, y: event.clientY };
+	}
+	function move(event: PointerEvent) {
+		if (desk.drawsGuide && event.buttons === 0) next = placeAt(event);
 	}
 	function up(event: PointerEvent) {
 		if (!pressed || !scene) return;
 		const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y);
 		pressed = null;
-		if (held) {
-			const handle = held;
-			held = null;
-			letGo(event, handle, moved > 2);
-			return;
-		}
 		if (moved > 4) {
 			viewName = null;
 			return;
@@ -201,9 +203,9 @@
 		bind:this={canvas}
 		class="absolute inset-0 block size-full touch-none {desk.drawsGuide ? 'cursor-crosshair' : ''}"
 		aria-label="Model in 3D"
+		{@attach dragging({ begin: take, move: drag, end: drop, cancel: letGo })}
 		onpointerdown={down}
 		onpointermove={move}
-		onpointercancel={cancelled}
 		onpointerup={up}
 	></canvas>
 	{#if failure}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import { checkTile } from '$core/pattern/check-tile';
 	import { polygonArea, type Place } from '$core/geometry/polygon';
 	import type { TileDefinition } from '$core/project/pattern-schema';
@@ -33,7 +34,7 @@
 	let drawn = $state.raw<readonly Place[]>([]);
 	let drawing = $state(false);
 	let here = $state.raw<Place | null>(null);
-	let dragging = $state.raw<{ polygon: number; corner: number; at: Place } | null>(null);
+	let held = $state.raw<{ polygon: number; corner: number; at: Place } | null>(null);
 	let svg = $state<SVGSVGElement>();
 	const dots = $derived(
 		Array.from(
@@ -46,8 +47,8 @@
 	);
 	const shown = $derived(
 		tile.polygons.map((polygon, k) =>
-			dragging?.polygon === k
-				? { ...polygon, points: polygon.points.map((p, n) => (n === dragging!.corner ? dragging!.at : p)) }
+			held?.polygon === k
+				? { ...polygon, points: polygon.points.map((p, n) => (n === held!.corner ? held!.at : p)) }
 				: polygon
 		)
 	);
@@ -97,17 +98,15 @@
 	}
 	function take(event: PointerEvent, polygon: number, corner: number) {
 		event.stopPropagation();
-		dragging = { polygon, corner, at: tile.polygons[polygon]!.points[corner]! };
-		svg!.setPointerCapture(event.pointerId);
+		held = { polygon, corner, at: tile.polygons[polygon]!.points[corner]! };
 	}
 	function move(event: PointerEvent) {
-		if (dragging) dragging = { ...dragging, at: placeAt(event) };
-		else if (drawing) here = placeAt(event);
+		if (drawing) here = placeAt(event);
 	}
-	function up() {
-		if (!dragging) return;
-		const { polygon, corner, at } = dragging;
-		dragging = null;
+	function drop() {
+		if (!held) return;
+		const { polygon, corner, at } = held;
+		held = null;
 		if (!same(at, tile.polygons[polygon]!.points[corner]!))
 			desk.set(
 				`${path}/polygons/${polygon}/points/${corner}`,
@@ -195,7 +194,6 @@
 					data-testid="tile-lattice"
 					onpointerdown={down}
 					onpointermove={move}
-					onpointerup={up}
 				>
 					{#each copies as copy, k (k)}
 						<path
@@ -269,7 +267,6 @@
 					{/if}
 					{#if chosen >= 0 && !drawing}
 						{#each shown[chosen]?.points ?? [] as [x, y], n (n)}
-							<!-- svelte-ignore a11y_no_static_element_interactions -->
 							<circle
 								cx={toX(x)}
 								cy={toY(y)}
@@ -278,7 +275,12 @@
 								stroke="#fff"
 								class="cursor-grab"
 								data-corner={n + 1}
-								onpointerdown={(event) => take(event, chosen, n)}
+								{@attach dragging({
+									begin: (event) => take(event, chosen, n),
+									move: (event) => (held = held && { ...held, at: placeAt(event) }),
+									end: drop,
+									cancel: () => (held = null)
+								})}
 							/>
 						{/each}
 					{/if}
