@@ -120,3 +120,45 @@ test('a coordinate of a profile is typed, the model follows and undo brings it b
 	await expect(page.getByTestId('undo-label')).toContainText('3900 → 4200');
 	expect(await cellCount(page)).toBeGreaterThan(0);
 });
+
+test('parts stand on nodes: put by a clause, picked in the model, listed, counted', async ({ page }) => {
+	const id = await openDemo(page);
+	const street = page.locator('[data-part="zone street"]');
+	await street.getByRole('button', { name: 'Parts on nodes' }).click();
+	await settled(page);
+	const clause = street.locator('[data-clause="zones/street/nodes/nodes"]');
+	// 22 bays by 4 courses have 23 by 5 nodes.
+	await expect(clause).toContainText('115');
+	await expect(page.getByTestId('status')).toContainText('898 pieces');
+	await clause.getByRole('combobox', { name: 'Which nodes' }).click();
+	await page.getByRole('option', { name: 'inner nodes' }).click();
+	await settled(page);
+	await expect(clause).toContainText(String(21 * 3));
+	await clause.getByRole('combobox', { name: 'How many lines meet' }).click();
+	await page.getByRole('option', { name: '3 lines meet' }).click();
+	await settled(page);
+	await expect(clause.getByText('0', { exact: true })).toBeVisible();
+	await page.keyboard.press('Control+z');
+	await settled(page);
+	await clause.hover();
+	await clause
+		.getByRole('button', { name: /Actions|More|menu/i })
+		.first()
+		.click();
+	await page.getByRole('menuitem', { name: `Select its ${21 * 3} pieces` }).click();
+	const card = page.getByTestId('card');
+	await expect(card).toContainText('Node ball');
+	await expect(card).toContainText('Lines that meet');
+	await expect(page.getByTestId('card-why')).toContainText('put it where 4 lines meet');
+	const mark = await page.getByTestId('card-mark').innerText();
+	expect(mark).toMatch(/^SS-N-C04-B22$/);
+	await saved(page);
+	await visit(page, `/project/${id}/schedule`);
+	await page
+		.getByRole('tab', { name: /Connectors/ })
+		.or(page.getByRole('button', { name: /Connectors/ }))
+		.first()
+		.click();
+	await expect(page.getByText(`${21 * 3} of ${21 * 3}`)).toBeVisible();
+	await expect(page.getByText('SS-N-C02-B02')).toBeVisible();
+});

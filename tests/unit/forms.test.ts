@@ -94,7 +94,7 @@ describe('bad forms are refused at their clause, in words', () => {
 			'a side that is nothing beside the others',
 			{ ...hall, outline: { shape: 'rectangle', width: 1e-9, depth: 3500, rounding: 0 } },
 			'masses/m/form/outline/width',
-			/0\.1 mm or more is accepted/
+			/0\.01 mm or more is accepted/
 		],
 		['a head below its foot', { ...hall, head: -3 }, 'masses/m/form/head', /not above the foot/],
 		[

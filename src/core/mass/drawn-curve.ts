@@ -139,7 +139,7 @@ function polygonCorners(sides: number, radius: number): Corners {
 }
 
 /** Sides of an outline that are shorter are nothing beside the others (mm). */
-const LEAST_SIZE = 0.1;
+const LEAST_SIZE = 0.01;
 
 function positive(value: number, what: string, at: string): void {
 	if (!(value >= LEAST_SIZE)) refuse(at, `${what} is ${value} mm; ${LEAST_SIZE} mm or more is accepted`);

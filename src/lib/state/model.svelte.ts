@@ -193,7 +193,7 @@ export class LiveModel {
 			const report = proxy((what: string, done: number, of: number) => {
 				if (this.running && this.run === run && !again) this.progress = { what, done, of };
 			});
-			const isFirst = this.view.zones.length === 0 && !again;
+			const isFirst = this.good === null;
 			const firstCells = isFirst
 				? proxy((message: ModelMessage) => {
 						if (this.running && this.run === run) this.take(message);
