@@ -573,7 +573,7 @@ describe('the chain between runs', () => {
 		expect(model.zones[0]!.behind).to.equal(false);
 		expect(model.problems).to.deep.equal([]);
 		expect(piecesOf(model)).to.equal(piecesOf(plain));
-		const said = model.zones[0]!.model!.groups.flatMap(({ group }) => [...group.flags.values()].flat());
+		const said = model.zones[0]!.model!.groups.flatMap(({ group }) => group.flags.all());
 		expect(said.every(({ code }) => code === 'exception.unfit')).to.equal(true);
 		expect(said.map(({ says }) => says).sort()).to.deep.equal([
 			`the exception at ${triangle} puts Blade stack, which hangs on cells of 4 corners, and this one has 3`,

@@ -266,7 +266,7 @@ function contentOf({ zones, masses, guides, problems }: Model): unknown {
 							flags: group.run.flags,
 							results: [...group.run.results],
 							perPiece: [...group.perPiece],
-							told: [...group.flags]
+							told: group.flags.all()
 						}))
 					}
 		}))

@@ -1,12 +1,12 @@
 import { arrayColumn, constantColumn, type ColumnReader } from '../field/column';
 import { FLAGGED, NOT_FINITE } from '../part/builder';
 import type { Program } from '../part/program';
-import { rowFlags } from '../part/row-flags';
 import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
 import { perPieceProgram, programOf, type ReadyVariant } from './kit';
+import { PieceFlags } from './piece-flags';
 import type { GridSite } from './sites';
 
 /** Pieces of one variant on anchors with one number of corners, made by one clause. */
@@ -21,8 +21,7 @@ export interface PieceGroup {
 	readonly run: PartRun;
 	/** Values the clause set piece by piece, in kernel units. */
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
-	/** What is told of pieces, by row; most have nothing. */
-	readonly flags: ReadonlyMap<number, readonly Flag[]>;
+	readonly flags: PieceFlags;
 }
 
 /**
@@ -57,12 +56,8 @@ export function clad(
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
 	const run = runProgram(program, column, sites.length, origin);
-	const flags = new Map<number, Flag[]>();
-	const tell = (row: number, told: readonly Flag[]) => {
-		if (told.length) flags.set(row, [...(flags.get(row) ?? []), ...told]);
-	};
-	for (let row = 0; row < sites.length; row++)
-		if (run.flags[row] !== 0) tell(row, rowFlags(program, run, row));
+	const more = new Map<number, Flag[]>();
+	const tell = (row: number, told: readonly Flag[]) => more.set(row, [...(more.get(row) ?? []), ...told]);
 	const { inputs, measures } = ready.part;
 	for (const [unusable, named] of [
 		[reckoned?.unusable, inputs],
@@ -77,9 +72,11 @@ export function clad(
 		}
 	if (over === 'cell')
 		sites.forEach((c, row) => {
-			tell(row, face.flags.get(c) ?? []);
+			const told = face.flags.get(c);
+			if (told) tell(row, told);
 			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
+	const flags = new PieceFlags(program, run, more);
 	return { flags, ready, program, corners, over, sites, run, perPiece };
 }
 

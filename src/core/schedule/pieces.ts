@@ -61,15 +61,10 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 }
 
 /** What is to be said of a piece, in sentences. */
-export const flagTexts = ({ flags }: PieceGroup, row: number): string[] =>
-	(flags.get(row) ?? []).map(flagSentence);
+export const flagTexts = ({ flags }: PieceGroup, row: number): string[] => flags.of(row).map(flagSentence);
 
 /** Rows of the pieces that could not be made, ascending: their cells stand in their place. */
-export const failedRows = ({ flags }: PieceGroup): number[] =>
-	[...flags]
-		.filter(([, told]) => told.some(({ level }) => level === 'failed'))
-		.map(([row]) => row)
-		.sort((a, b) => a - b);
+export const failedRows = ({ flags }: PieceGroup): number[] => flags.failed();
 
 /** Groups of a zone that belong to one schedule. */
 const isOn =

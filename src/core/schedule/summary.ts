@@ -68,7 +68,7 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 	for (const { group } of groups) {
 		const { label } = group.ready.part;
 		pieces[label] = (pieces[label] ?? 0) + group.sites.length;
-		flags += group.flags.size;
+		flags += group.flags.rows().length;
 	}
 	return {
 		name: zone.zone.name,

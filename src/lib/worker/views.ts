@@ -224,7 +224,7 @@ function measuresOf(group: ClauseGroup['group'], failed: readonly number[]): Gro
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
-	for (const row of group.flags.keys()) flags.set(row, flagTexts(group, row));
+	for (const row of group.flags.rows()) flags.set(row, flagTexts(group, row));
 	const failed = failedRows(group);
 	return {
 		serial,

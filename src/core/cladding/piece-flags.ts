@@ -1,0 +1,45 @@
+import type { Program } from '../part/program';
+import { rowFlags } from '../part/row-flags';
+import type { PartRun } from '../part/run';
+import type { Flag } from '../units/flag';
+
+/** What is told of the pieces of a group, by row; a flag becomes a thing only when it is asked for. */
+export class PieceFlags {
+	private flagged: Uint32Array | null = null;
+
+	/** @param more what is told beside what the part tells, by row */
+	constructor(
+		private readonly program: Program,
+		private readonly run: PartRun,
+		private readonly more: ReadonlyMap<number, readonly Flag[]>
+	) {}
+
+	/** Rows that something is told of, ascending. */
+	rows(): Uint32Array {
+		if (this.flagged) return this.flagged;
+		const { flags } = this.run;
+		const found: number[] = [];
+		for (let row = 0; row < flags.length; row++) if (flags[row] !== 0 || this.more.has(row)) found.push(row);
+		return (this.flagged = Uint32Array.from(found));
+	}
+
+	of(row: number): readonly Flag[] {
+		const own = rowFlags(this.program, this.run, row);
+		const more = this.more.get(row);
+		return more ? [...own, ...more] : own;
+	}
+
+	/** All of them, row by row. */
+	all(): Flag[] {
+		return Array.from(this.rows()).flatMap((row) => this.of(row));
+	}
+
+	/** Rows of pieces that could not be made, ascending. */
+	failed(): number[] {
+		const failing = this.program.flags.reduce(
+			(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
+			0
+		);
+		return Array.from(this.rows()).filter((row) => (this.run.flags[row]! & failing) !== 0);
+	}
+}
