@@ -1,7 +1,11 @@
 import { cellKinds, type Cells } from '../pattern/cells';
 import { edgeDirections, type Edges } from '../pattern/edges';
 
-/** Addresses within a zone: they name a cell, a line or a node for good, and never change with unrelated values. */
+/*
+ * Addresses within a zone: they name a cell, a line or a node for good, and never change with unrelated values.
+ */
+
+/** A course or a bay as addresses, marks and heads have it: two digits at least. */
 export const two = (n: number) => String(n).padStart(2, '0');
 
 /** `skin/C06/B20/1`: face, course, bay, slot. */
