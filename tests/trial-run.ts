@@ -3,7 +3,7 @@ import { inputKind, kernelValue } from '../src/core/part/inputs';
 import { shippedParts } from '../src/core/part/kit';
 import type { Program } from '../src/core/part/program';
 import type { ElementTable } from '../src/core/part/element-table';
-import { placesOf } from '../src/core/part/places';
+import { placesOf, trianglesOf } from '../src/core/part/places';
 import type { ColumnReader } from '../src/core/field/column';
 import { rowFlags } from '../src/core/part/row-flags';
 import { flagSentence, type Flag } from '../src/core/units/flag';
@@ -70,10 +70,13 @@ export function triedPart(
 }
 
 /** Corners of one instance of an element, mm. */
-export const cornersOf = (table: ElementTable, n: number): Float32Array => placesOf(table, n).slice();
+export const cornersOf = (table: ElementTable, n: number): Float32Array => placesOf(table.shape, n).slice();
+
+/** Triangles of one instance, by vertex within it. */
+export const facesOf = (table: ElementTable, n: number): number[] => Array.from(trianglesOf(table.shape, n));
 
 /** The volume within a mesh, by the divergence theorem: what the program states by other ways. mm³ */
-export function volumeWithin(corners: ArrayLike<number>, triangles: readonly number[]): number {
+export function volumeWithin(corners: ArrayLike<number>, triangles: ArrayLike<number>): number {
 	let six = 0;
 	// About its own first corner, so that little is lost to the distance from the origin.
 	const at = (v: number, a: number) => corners[3 * v + a]! - corners[a]!;

@@ -1,4 +1,5 @@
 import { compilePart } from '../../src/core/part/compile';
+import { triangleCount } from '../../src/core/part/places';
 import { inputKind, kernelValue } from '../../src/core/part/inputs';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { shippedParts } from '../../src/core/part/kit';
@@ -65,8 +66,7 @@ export function partCase(part: PartDefinition): {
 	};
 	return {
 		run: (backEnd) => runProgram(program, read, PIECES, ORIGIN, backEnd),
-		triangles: (run) =>
-			run.elements.reduce((sum, table) => sum + (table.count * table.triangles.length) / 3, 0)
+		triangles: (run) => run.elements.reduce((sum, table) => sum + triangleCount(table), 0)
 	};
 }
 

@@ -82,7 +82,7 @@ export async function faultOf(document: unknown): Promise<{ made: boolean; fault
 			const schedule = makeSchedule(model, name);
 			return [schedule.columns.map(({ values }) => values), scheduleCsv(schedule)];
 		};
-	await writeGlb(model);
+	writeGlb(model);
 	// One after the other, so that none is held while the next is made.
 	for (const [name, output] of Object.entries(outputs)) {
 		const found = notFinite(output(), name);

@@ -544,7 +544,7 @@ describe('slivers and joints', () => {
 			const project = projectOf(sheet(12000, 6000), { ...count(12, 6), joint }, { rules }, kit);
 			const { groups } = (await new Chain().run(project)).zones[0]!.model!;
 			const frame = groups[0]!.group.run.elements.find((table) => table.length[0]! > 0)!;
-			const xs = placesOf(frame, 0).filter((_, k) => k % 3 === 0);
+			const xs = placesOf(frame.shape, 0).filter((_, k) => k % 3 === 0);
 			return Math.max(...xs) - Math.min(...xs);
 		};
 		expect((await widthWith(0)) - (await widthWith(20))).to.be.closeTo(20, 0.01);

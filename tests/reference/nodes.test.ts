@@ -170,7 +170,7 @@ describe('parts on nodes', () => {
 		const { start, ways } = nodes();
 		group.sites.forEach((node, row) => {
 			const at = grid.positions.subarray(3 * node, 3 * node + 3);
-			const [places] = [placesOf(group.run.elements[0]!, row)];
+			const [places] = [placesOf(group.run.elements[0]!.shape, row)];
 			const middle = [0, 1, 2].map((a) => {
 				const of = Array.from(places).filter((_, k) => k % 3 === a);
 				return (Math.min(...of) + Math.max(...of)) / 2 + origin[a]!;

@@ -148,7 +148,7 @@ function expectFinite(model: Model): void {
 					table.volume,
 					table.area,
 					table.length,
-					...Array.from({ length: table.count }, (_, k) => placesOf(table, k))
+					...Array.from({ length: table.count }, (_, k) => placesOf(table.shape, k))
 				])
 					expect((column as Float64Array).every(Number.isFinite)).to.equal(true);
 	}

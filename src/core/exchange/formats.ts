@@ -29,7 +29,7 @@ export interface Format {
 	/** The end of its files' names, after the project's. */
 	readonly ending: string;
 	readonly type: string;
-	write(of: Written): string | Uint8Array | Promise<Uint8Array>;
+	write(of: Written): string | Uint8Array;
 }
 
 /** What a list is called where it is one file among others. */

@@ -168,9 +168,12 @@ export class ElementSink {
 				shape: this.output.stock.shape,
 				sizes: this.sizes.map((column) => pick(column))
 			},
-			vertices: { is: 'written', positions: pick(this.positions, values) },
-			verticesEach: this.vertices.length,
-			triangles
+			shape: {
+				is: 'made',
+				positions: pick(this.positions, values),
+				verticesEach: this.vertices.length,
+				triangles
+			}
 		};
 	}
 }

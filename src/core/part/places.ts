@@ -1,13 +1,61 @@
-import { MAP, type ElementTable } from './element-table';
+import { turnedOver } from '../geometry/triangulate';
+import { MAP, type ElementShape, type ElementTable } from './element-table';
 import { placesUnder } from './evaluate/fit-loop';
 
 /** x y z of the vertices of one instance (mm from the run's origin). Good until the next call. */
-export function placesOf(
-	{ vertices, verticesEach }: Pick<ElementTable, 'vertices' | 'verticesEach'>,
-	instance: number
-): Float32Array {
-	if (vertices.is === 'fitted')
-		return placesUnder(vertices.unit, vertices.maps.subarray(MAP * instance, MAP * (instance + 1)));
-	const values = 3 * verticesEach;
-	return vertices.positions.subarray(values * instance, values * (instance + 1));
+export function placesOf(shape: ElementShape, instance: number): Float32Array {
+	switch (shape.is) {
+		case 'made': {
+			const values = 3 * shape.verticesEach;
+			return shape.positions.subarray(values * instance, values * (instance + 1));
+		}
+		case 'placed':
+			return placesUnder(shape.unit, shape.maps.subarray(MAP * instance, MAP * (instance + 1)));
+		case 'own':
+			return shape.positions.subarray(3 * shape.firstVertex[instance]!, 3 * shape.firstVertex[instance + 1]!);
+	}
+}
+
+const turned = new WeakMap<readonly number[], readonly number[]>();
+
+/**
+ * The triangles of one instance, by vertex within it, outward. Instances that have the same ones get the very same
+ * list, unless each has its own.
+ */
+export function trianglesOf(shape: ElementShape, instance: number): ArrayLike<number> {
+	switch (shape.is) {
+		case 'made':
+			return shape.triangles;
+		case 'placed': {
+			if (!shape.mirrored[instance]) return shape.triangles;
+			const known = turned.get(shape.triangles) ?? turnedOver(shape.triangles);
+			turned.set(shape.triangles, known);
+			return known;
+		}
+		case 'own':
+			return shape.triangles.subarray(shape.firstCorner[instance], shape.firstCorner[instance + 1]);
+	}
+}
+
+/** How many triangles all instances have together. */
+export const triangleCount = ({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): number =>
+	(shape.is === 'own' ? shape.triangles.length : count * shape.triangles.length) / 3;
+
+/** Some instances as one mesh. @returns x y z (mm from the run's origin), and triangles by vertex */
+export function joinedMesh(
+	shape: ElementShape,
+	instances: readonly number[]
+): { places: Float32Array; triangles: Uint32Array } {
+	const lists = instances.map((k) => trianglesOf(shape, k));
+	const triangles = new Uint32Array(lists.reduce((sum, list) => sum + list.length, 0));
+	const sizes = instances.map((k) => placesOf(shape, k).length);
+	const places = new Float32Array(sizes.reduce((sum, size) => sum + size, 0));
+	let [at, corner] = [0, 0];
+	for (const [n, k] of instances.entries()) {
+		places.set(placesOf(shape, k), at);
+		const list = lists[n]!;
+		for (let t = 0; t < list.length; t++) triangles[corner++] = at / 3 + list[t]!;
+		at += sizes[n]!;
+	}
+	return { places, triangles };
 }

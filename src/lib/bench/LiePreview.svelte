@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { Lie } from '$core/part/block/recipe';
-	import { laidPlace } from '$core/part/block/unit-mesh';
+	import type { Lie } from '$core/part/block/lie';
+	import { laidPlace } from '$core/part/block/lie';
 	import type { Bench } from './bench.svelte';
 
 	/** A small picture of how a block lies in its space: where its own foot, left and outside have come to be. */

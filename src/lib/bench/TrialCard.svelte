@@ -3,6 +3,7 @@
 	import { formatQuantity } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
+	import { triangleCount } from '$core/part/places';
 	import type { Vector } from '$core/geometry/vector';
 	import type { Bench } from './bench.svelte';
 
@@ -19,9 +20,7 @@
 			return (table.volume.reduce((a, b) => a + b, 0) / 1e9) * material.density;
 		})
 	);
-	const triangles = $derived(
-		sum((k) => (elements[k]!.table.count * elements[k]!.table.triangles.length) / 3)
-	);
+	const triangles = $derived(sum((k) => triangleCount(elements[k]!.table)));
 	const measures = $derived(
 		(bench.shown?.part.measures ?? []).flatMap(({ name, label, kind }) => {
 			const value = bench.piece?.results.get(name);

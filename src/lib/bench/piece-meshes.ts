@@ -1,4 +1,4 @@
-import { placesOf } from '$core/part/places';
+import { joinedMesh } from '$core/part/places';
 import { Matter } from '$lib/model/matter';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
@@ -21,13 +21,12 @@ export class PieceMeshes {
 		group.scale.setScalar(MM);
 		for (const { material, table } of elements) {
 			const geometry = new THREE.BufferGeometry();
-			const places = new Float32Array(3 * table.count * table.verticesEach);
-			for (let n = 0; n < table.count; n++) places.set(placesOf(table, n), 3 * n * table.verticesEach);
+			const { places, triangles } = joinedMesh(
+				table.shape,
+				Array.from({ length: table.count }, (_, k) => k)
+			);
 			geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
-			const index: number[] = [];
-			for (let n = 0; n < table.count; n++)
-				for (const vertex of table.triangles) index.push(n * table.verticesEach + vertex);
-			geometry.setIndex(index);
+			geometry.setIndex(new THREE.BufferAttribute(triangles, 1));
 			const mesh = new THREE.Mesh(geometry, this.matter.of(material));
 			mesh.castShadow = mesh.receiveShadow = true;
 			group.add(mesh, new THREE.LineSegments(new THREE.EdgesGeometry(geometry, EDGE_ANGLE), this.ink));

@@ -1,15 +1,16 @@
+import type { Own } from '$core/part/element-table';
 import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { FittedMesh, underMaps } from './fitted-mesh';
 import { Matter } from './matter';
 import { MeshIndices } from './mesh-index';
-import { WrittenMesh } from './written-mesh';
+import { PlacedMesh, underMaps } from './placed-mesh';
+import { ownIndex, WrittenMesh } from './written-mesh';
 
 export interface PieceEntry {
 	readonly zone: number;
 	readonly group: GroupView;
 	readonly element: ElementView;
-	readonly mesh: WrittenMesh | FittedMesh;
+	readonly mesh: WrittenMesh | PlacedMesh;
 }
 
 /** The pieces: one mesh for each element of a group, in its material. */
@@ -17,7 +18,7 @@ export class PieceLayer {
 	private readonly entries = new Map<string, PieceEntry>();
 	private readonly indices = new MeshIndices((index) => new THREE.BufferAttribute(index, 1));
 	private readonly matter = new Matter((made, kind) => {
-		if (kind === 'fitted') underMaps(made);
+		if (kind === 'placed') underMaps(made);
 	});
 	private seen = new Set<string>();
 
@@ -39,16 +40,17 @@ export class PieceLayer {
 	}
 
 	private entry(key: string, group: GroupView, element: ElementView, zone: number): PieceEntry {
-		const { vertices } = element;
+		const { shape, count } = element;
 		// Asked for each time, so that it is kept.
-		const index = vertices.is === 'written' ? this.indices.of(element) : null;
+		const shared = shape.is === 'made' ? this.indices.of({ ...shape, count }) : null;
 		const known = this.entries.get(key);
 		if (known) return known;
-		const material = this.matter.of(element.material, vertices.is);
-		const mesh =
-			vertices.is === 'fitted'
-				? new FittedMesh(element, vertices, material)
-				: new WrittenMesh(element, vertices, index!, material);
+		const isPlaced = shape.is === 'placed';
+		const material = this.matter.of(element.material, isPlaced ? 'placed' : 'written');
+		const index = () => shared ?? new THREE.BufferAttribute(ownIndex(shape as Own), 1);
+		const mesh = isPlaced
+			? new PlacedMesh(shape, count, material)
+			: new WrittenMesh(shape, index(), material);
 		mesh.frustumCulled = false;
 		mesh.position.set(...group.origin);
 		mesh.castShadow = true;

@@ -7,7 +7,7 @@ import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
-import type { ElementTable } from '$core/part/element-table';
+import type { ElementShape } from '$core/part/element-table';
 import type { Role } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
@@ -37,10 +37,8 @@ export interface FaceView extends Pick<
 /** One element of a group, ready to draw: mm from `origin`. */
 export interface ElementView {
 	readonly material: Material;
-	readonly vertices: ElementTable['vertices'];
+	readonly shape: ElementShape;
 	readonly count: number;
-	readonly verticesEach: number;
-	readonly triangles: readonly number[];
 	readonly row: Uint32Array;
 }
 
@@ -240,10 +238,8 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		origin: zone.faces[clause.face]!.origin,
 		elements: group.run.elements.map((table) => ({
 			material: group.ready.materials[table.element]!,
-			vertices: table.vertices,
+			shape: table.shape,
 			count: table.count,
-			verticesEach: table.verticesEach,
-			triangles: table.triangles,
 			row: table.row
 		})),
 		mass: pieceQuantities(group).mass,

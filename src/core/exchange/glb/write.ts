@@ -1,9 +1,9 @@
-import { Document, WebIO, type Accessor, type Material as GltfMaterial } from '@gltf-transform/core';
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
 import { instancesOf, type ElementTable } from '../../part/element-table';
-import { placesOf } from '../../part/places';
+import { joinedMesh, trianglesOf } from '../../part/places';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
+import { GlbContainer } from './container';
 
 /** sRGB hex to the linear factors of the format. */
 function linear(hex: string): [number, number, number] {
@@ -13,98 +13,99 @@ function linear(hex: string): [number, number, number] {
 	}) as [number, number, number];
 }
 
-/** mm with z up to metres with y up. */
+/** mm with z up to metres with y up, in place. */
 function toMetres(places: Float32Array): Float32Array {
-	const out = new Float32Array(places.length);
-	for (let k = 0; k < out.length; k += 3) {
-		out[k] = places[k]! / 1000;
-		out[k + 1] = places[k + 2]! / 1000;
-		out[k + 2] = -places[k + 1]! / 1000;
+	for (let k = 0; k < places.length; k += 3) {
+		const up = places[k + 2]! / 1000;
+		places[k + 2] = -places[k + 1]! / 1000;
+		places[k] = places[k]! / 1000;
+		places[k + 1] = up;
 	}
-	return out;
+	return places;
 }
 
-/** Triangles of an element that a piece has so many times, by vertex within all of them. */
-function repeated({ triangles, verticesEach }: ElementTable, many: number): Uint16Array | Uint32Array {
-	const each = triangles.length;
-	const all = new (verticesEach * many > 65_535 ? Uint32Array : Uint16Array)(each * many);
-	for (let n = 0; n < many; n++)
-		for (let t = 0; t < each; t++) all[n * each + t] = triangles[t]! + n * verticesEach;
-	return all;
+/** The triangle indices of the pieces of one element: pieces of one topology share theirs. */
+class SharedIndices {
+	private readonly known = new Map<ArrayLike<number>, Map<number, number>>();
+
+	constructor(
+		private readonly container: GlbContainer,
+		private readonly table: ElementTable
+	) {}
+
+	/** @returns the accessor */
+	of(instances: readonly number[], triangles: Uint32Array, vertices: number): number {
+		const [first, ...others] = instances.map((k) => trianglesOf(this.table.shape, k));
+		const make = () => this.container.indices(triangles, vertices);
+		if (others.some((list) => list !== first)) return make();
+		const byCount = this.known.get(first!) ?? new Map<number, number>();
+		this.known.set(first!, byCount);
+		const accessor = byCount.get(instances.length) ?? make();
+		byCount.set(instances.length, accessor);
+		return accessor;
+	}
 }
 
 class GlbBuilder {
-	readonly document = new Document();
-	private readonly buffer = this.document.createBuffer();
-	private readonly materials = new Map<string, GltfMaterial>();
+	readonly container = new GlbContainer();
+	readonly nodes: string[] = [];
+	readonly meshes: string[] = [];
+	readonly materials: string[] = [];
+	private readonly known = new Map<string, number>();
 
-	private material(material: Material): GltfMaterial {
-		let made = this.materials.get(material.id);
-		if (!made) {
-			made = this.document
-				.createMaterial(material.label)
-				.setBaseColorFactor([...linear(material.colour), material.opacity])
-				.setMetallicFactor(material.metalness)
-				.setRoughnessFactor(material.roughness)
-				.setAlphaMode(material.opacity < 1 ? 'BLEND' : 'OPAQUE');
-			this.materials.set(material.id, made);
+	private material(material: Material): number {
+		let made = this.known.get(material.id);
+		if (made === undefined) {
+			const { label, colour, opacity, metalness, roughness } = material;
+			const text = JSON.stringify({
+				name: label,
+				pbrMetallicRoughness: {
+					baseColorFactor: [...linear(colour), opacity],
+					metallicFactor: metalness,
+					roughnessFactor: roughness
+				},
+				...(opacity < 1 && { alphaMode: 'BLEND' })
+			});
+			made = this.materials.push(text) - 1;
+			this.known.set(material.id, made);
 		}
 		return made;
 	}
 
-	private accessor(type: 'SCALAR' | 'VEC3', array: Float32Array | Uint16Array | Uint32Array): Accessor {
-		return this.document
-			.createAccessor()
-			.setType(type)
-			.setArray(array as Float32Array<ArrayBuffer> | Uint16Array<ArrayBuffer> | Uint32Array<ArrayBuffer>)
-			.setBuffer(this.buffer);
-	}
-
-	zone(zone: ZoneModel) {
-		const node = this.document.createNode(zone.zone.name).setExtras({ code: zone.zone.code });
-		for (const clause of zone.groups) for (const piece of this.pieces(zone, clause)) node.addChild(piece);
-		return node;
+	/** @returns its node */
+	zone(zone: ZoneModel): number {
+		const { name, code } = zone.zone;
+		const children = zone.groups.flatMap((clause) => this.pieces(zone, clause));
+		const own = children.length ? { children } : {};
+		return this.nodes.push(JSON.stringify({ name, extras: { code }, ...own })) - 1;
 	}
 
 	/** One node per piece, with a primitive per element, however often the piece has it; they share their triangles. */
-	private pieces(zone: ZoneModel, clause: ClauseGroup) {
+	private pieces(zone: ZoneModel, clause: ClauseGroup): number[] {
 		const { group } = clause;
 		const [x, y, z] = zone.faces[clause.face]!.origin;
-		const meshes = new Map<number, ReturnType<Document['createMesh']>>();
-		const meshOf = (row: number) => {
-			const mesh = meshes.get(row) ?? this.document.createMesh(pieceMark(zone, clause, row));
-			meshes.set(row, mesh);
-			return mesh;
-		};
+		const primitives = new Map<number, string[]>();
 		for (const table of group.run.elements) {
 			const material = this.material(group.ready.materials[table.element]!);
-			const triangles = new Map<number, Accessor>();
+			const indices = new SharedIndices(this.container, table);
 			for (const [row, instances] of instancesOf(table)) {
-				const many = instances.length;
-				const indices = triangles.get(many) ?? this.accessor('SCALAR', repeated(table, many));
-				triangles.set(many, indices);
-				const places = new Float32Array(3 * table.verticesEach * many);
-				instances.forEach((k, n) => places.set(placesOf(table, k), 3 * table.verticesEach * n));
-				const primitive = this.document
-					.createPrimitive()
-					.setAttribute('POSITION', this.accessor('VEC3', toMetres(places)))
-					.setIndices(indices)
-					.setMaterial(material);
-				meshOf(row).addPrimitive(primitive);
+				const { places, triangles } = joinedMesh(table.shape, instances);
+				const position = this.container.positions(toMetres(places));
+				const index = indices.of(instances, triangles, places.length / 3);
+				const text = `{"attributes":{"POSITION":${position}},"indices":${index},"material":${material}}`;
+				const known = primitives.get(row);
+				if (known) known.push(text);
+				else primitives.set(row, [text]);
 			}
 		}
-		return [...meshes].map(([row, mesh]) =>
-			this.document
-				.createNode(pieceMark(zone, clause, row))
-				.setTranslation([x / 1000, z / 1000, -y / 1000])
-				.setMesh(mesh)
-				.setExtras({
-					address: pieceAddress(zone, clause, row),
-					mark: pieceMark(zone, clause, row),
-					part: group.ready.part.label,
-					variant: group.ready.variant.name
-				})
-		);
+		const translation = [x / 1000, z / 1000, -y / 1000];
+		const [part, variant] = [group.ready.part.label, group.ready.variant.name];
+		return Array.from(primitives, ([row, own]) => {
+			const mark = pieceMark(zone, clause, row);
+			const mesh = this.meshes.push(`{"name":${JSON.stringify(mark)},"primitives":[${own}]}`) - 1;
+			const extras = { address: pieceAddress(zone, clause, row), mark, part, variant };
+			return this.nodes.push(JSON.stringify({ name: mark, translation, mesh, extras })) - 1;
+		});
 	}
 }
 
@@ -112,10 +113,15 @@ class GlbBuilder {
  * The clad model as binary glTF 2.0: metres, Y up, one node per piece with its address and mark in extras.
  * Source: Khronos glTF 2.0 specification.
  */
-export async function writeGlb(model: Model): Promise<Uint8Array> {
+export function writeGlb(model: Model): Uint8Array {
 	const builder = new GlbBuilder();
-	const scene = builder.document.createScene(model.project.name);
-	for (const { model: zone } of model.zones) if (zone) scene.addChild(builder.zone(zone));
-	builder.document.getRoot().setDefaultScene(scene).getAsset().generator = 'Zygaster';
-	return new WebIO().writeBinary(builder.document);
+	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [builder.zone(zone)] : []));
+	const { container, nodes, meshes, materials } = builder;
+	const lists = { nodes, meshes, materials };
+	return container.file([
+		'"asset":{"version":"2.0","generator":"Zygaster"}',
+		`"scene":0,"scenes":[${JSON.stringify({ name: model.project.name, ...(zones.length && { nodes: zones }) })}]`,
+		// A list of nothing is not allowed.
+		...Object.entries(lists).flatMap(([name, texts]) => (texts.length ? [`"${name}":[${texts}]`] : []))
+	]);
 }

@@ -3,8 +3,8 @@ import type { PieceGroup } from '../../cladding/pieces';
 import { columnValues } from '../../field/column';
 import { fieldOf } from '../../field/fields';
 import type { Material } from '../../project/material-schema';
-import { instancesOf, type ElementTable } from '../../part/element-table';
-import { placesOf } from '../../part/places';
+import { instancesOf } from '../../part/element-table';
+import { placesOf, trianglesOf } from '../../part/places';
 import { pieceAddress, pieceMark, pieceQuantities } from '../../schedule/pieces';
 import { globalId } from './global-id';
 import { pieceKind } from './piece-kinds';
@@ -351,10 +351,9 @@ class IfcBuilder {
 		const { step } = this;
 		const { materials } = clause.group.ready;
 		return clause.group.run.elements.flatMap((table) => {
-			const faces = facesOf(table);
 			return (instancesOf(table).get(row) ?? []).map((k) => {
 				const points: StepValue[] = [];
-				const places = placesOf(table, k);
+				const places = placesOf(table.shape, k);
 				for (let o = 0; o < places.length; o += 3)
 					points.push(`(${real(places[o]!, 3)},${real(places[o + 1]!, 3)},${real(places[o + 2]!, 3)})`);
 				const item = step.add(
@@ -362,7 +361,7 @@ class IfcBuilder {
 					step.add('IFCCARTESIANPOINTLIST3D', list(points)),
 					NONE,
 					enumeration('T'),
-					faces,
+					facesOf(trianglesOf(table.shape, k)),
 					NONE
 				);
 				step.add('IFCSTYLEDITEM', item, list([this.style(materials[table.element]!)]), NONE);
@@ -469,16 +468,16 @@ class IfcBuilder {
 	}
 }
 
-const faceLists = new WeakMap<ElementTable, StepValue>();
-/** The triangles that all instances of an element have. */
-function facesOf(table: ElementTable): StepValue {
-	let faces = faceLists.get(table);
+const faceLists = new WeakMap<ArrayLike<number>, StepValue>();
+/** Triangles as the format counts them, from 1; instances with the same ones share the text. */
+function facesOf(triangles: ArrayLike<number>): StepValue {
+	let faces = faceLists.get(triangles);
 	if (!faces) {
-		const triangles: StepValue[] = [];
-		for (let t = 0; t < table.triangles.length; t += 3)
-			triangles.push(list([0, 1, 2].map((k) => String(table.triangles[t + k]! + 1))));
-		faces = list(triangles);
-		faceLists.set(table, faces);
+		const texts: StepValue[] = [];
+		for (let t = 0; t < triangles.length; t += 3)
+			texts.push(list([0, 1, 2].map((k) => String(triangles[t + k]! + 1))));
+		faces = list(texts);
+		faceLists.set(triangles, faces);
 	}
 	return faces;
 }

@@ -3,9 +3,17 @@ export type StepValue = string;
 
 /** A number to so many decimals, six as a rule, with its dot as the format wants it: `1.`, `0.5`, `1.E-05`. */
 export function real(value: number, decimals = 6): StepValue {
+	if (!(Math.abs(value) < 1e9)) return exactReal(Number(value.toFixed(decimals)));
 	const unit = 10 ** decimals;
-	// Rounding is fast, and exact but for numbers so large that it says nothing.
-	return exactReal(Math.abs(value) < 1e9 ? Math.round(value * unit) / unit : Number(value.toFixed(decimals)));
+	const whole = Math.round(Math.abs(value) * unit);
+	const sign = value < 0 && whole ? '-' : '';
+	const before = Math.floor(whole / unit);
+	let after = whole - before * unit;
+	if (!after) return `${sign}${before}.`;
+	// Digits by whole numbers: several times faster than asking for the shortest text of a fraction, and the same.
+	let digits = decimals;
+	for (; after % 10 === 0; digits--) after /= 10;
+	return `${sign}${before}.${String(after).padStart(digits, '0')}`;
 }
 
 /** A number to its last digit. */

@@ -4,7 +4,7 @@ import type { UnitMesh } from './unit-mesh';
 /** Values of a space that a block fills: x y z of its eight corners, the inner ring first, both counter-clockwise. */
 export const SPACE = 24;
 
-/** The eight vectors of the map to a space; see `Fitted`. */
+/** The eight vectors of the map to a space; see `Placed`. */
 function mapOf(spaces: Float64Array, at: number, map: Float64Array): void {
 	for (let a = 0; a < 3; a++) {
 		const p = at + a;
@@ -55,19 +55,21 @@ function volumeIn(map: Float64Array, moments: Float64Array): number {
 /**
  * A mesh fitted trilinearly into spaces.
  * @param spaces `SPACE` values for each (mm from the run's origin)
- * @returns the map to each space (from the same origin; see `Fitted`), and the volumes (mm³)
+ * @param mirrored 1 where the corners run the other way round
+ * @returns the map to each space (from the same origin; see `Placed`), and the volumes (mm³)
  */
 export function fitBlock(
 	{ moments }: UnitMesh,
 	spaces: Float64Array,
-	count: number
+	mirrored: Uint8Array
 ): { maps: Float32Array; volume: Float64Array } {
+	const count = mirrored.length;
 	const maps = new Float32Array(count * MAP);
 	const volume = new Float64Array(count);
 	const map = new Float64Array(MAP);
 	for (let s = 0; s < count; s++) {
 		mapOf(spaces, s * SPACE, map);
-		volume[s] = volumeIn(map, moments);
+		volume[s] = mirrored[s] ? -volumeIn(map, moments) : volumeIn(map, moments);
 		maps.set(map, s * MAP);
 	}
 	return { maps, volume };

@@ -52,19 +52,6 @@ export interface BroughtMesh extends RawMesh {
 /** How many different blocks one run may make: each is a boolean of solids. */
 export const MOST_SHAPES = 256;
 
-/** How a block lies in the space it fills. */
-export interface Lie {
-	/** Quarter turns about the outward axis, 0 to 3: its first corner comes to the space's second. */
-	readonly turns: number;
-	/** Turned over about the axis across: its outside comes inside, its head to the foot. */
-	readonly flip: boolean;
-	/** Left and right exchanged. */
-	readonly mirror: boolean;
-}
-
-/** One number for each of the sixteen ways to lie. */
-export const wayOf = ({ turns, flip, mirror }: Lie): number => turns + (flip ? 4 : 0) + (mirror ? 8 : 0);
-
 /** A recipe with each of its numbers replaced. */
 export function mapNumbers(recipe: Recipe, map: (value: number) => number): Recipe {
 	const three = ([x, y, z]: Place): Place => [map(x), map(y), map(z)];

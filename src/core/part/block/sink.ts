@@ -1,12 +1,18 @@
 import type { BlockOutput } from '../program';
 import type { ElementTable } from '../element-table';
+import { placesUnder } from '../evaluate/fit-loop';
+import { turnedOver } from '../../geometry/triangulate';
 import { fitBlock, SPACE } from './fit';
-import { MOST_SHAPES, wayOf, type Lie } from './recipe';
+import { cornersLaid, WAYS, wayOf } from './lie';
+import { MOST_SHAPES } from './recipe';
 import { blockOf, type MadeBlock } from './solids';
 import type { UnitMesh } from './unit-mesh';
 
 /** Values that differ by less make the same block. */
 const GRAIN = 1e6;
+
+/** Which corner of a space each corner of a block comes to, for every way to lie. */
+const LAID = WAYS.map(cornersLaid);
 
 /** What the rows of a run need of the block they are made of. */
 export interface BlockRows {
@@ -22,9 +28,12 @@ export class BlockSink {
 	private row: number[] = [];
 	private turn: number[] = [];
 	private meshes: UnitMesh[] = [];
+	private mirrored: boolean[] = [];
 	private spaces = new Float64Array(SPACE * 64);
 	/** What each row of the current block of rows is made of; null where it cannot be. */
 	private readonly made: (MadeBlock | null)[] = [];
+	/** How the block of each of them lies. */
+	private readonly ways: number[] = [];
 	private readonly seen = new Map<string, MadeBlock>();
 	private readonly values: Float64Array;
 
@@ -37,10 +46,9 @@ export class BlockSink {
 	 * @param raise a flag of a row's piece
 	 */
 	prepare({ slots }: BlockRows, rows: number, raise: (row: number, flag: number) => void): void {
-		const { output, values, made } = this;
-		const { flags } = output;
+		const { output, values, made, ways } = this;
+		const { flags, lie } = output;
 		let last: MadeBlock | null = null;
-		let lastWay = -1;
 		for (let r = 0; r < rows; r++) {
 			let changed = false;
 			for (let k = 0; k < values.length; k++) {
@@ -48,22 +56,17 @@ export class BlockSink {
 				if (value !== values[k]) changed = true;
 				values[k] = value;
 			}
-			const lie: Lie = {
-				turns: ((Math.round(slots[output.lie.turns]![r]!) % 4) + 4) % 4,
-				flip: slots[output.lie.flip]![r] !== 0,
-				mirror: slots[output.lie.mirror]![r] !== 0
-			};
-			const way = wayOf(lie);
+			const way = wayOf(slots[lie.turns]![r]!, slots[lie.flip]![r] !== 0, slots[lie.mirror]![r] !== 0);
 			made[r] = null;
 			// Rows with what is no number fail by themselves.
 			if (!values.every(Number.isFinite) || Number.isNaN(way)) continue;
-			if (changed || way !== lastWay || !last) last = this.blockOf(lie, way);
-			lastWay = way;
+			if (changed || !last) last = this.blockOf();
 			if (!last) {
 				raise(r, flags.tooMany);
 				continue;
 			}
 			made[r] = last;
+			ways[r] = way;
 			if (!last.mesh) raise(r, flags.nothingLeft);
 			if (last.reachesOut) raise(r, flags.reachesOut);
 			for (const cutter of last.idle) raise(r, flags.idle.get(cutter)!);
@@ -71,12 +74,12 @@ export class BlockSink {
 	}
 
 	/** The block of the values that stand now; null when it would be one too many. */
-	private blockOf(lie: Lie, way: number): MadeBlock | null {
-		const key = `${way} ${this.values.join(' ')}`;
+	private blockOf(): MadeBlock | null {
+		const key = this.values.join(' ');
 		const known = this.seen.get(key);
 		if (known) return known;
 		if (this.seen.size >= MOST_SHAPES) return null;
-		const block = blockOf(this.output.recipe, this.values, lie);
+		const block = blockOf(this.output.recipe, this.values);
 		this.seen.set(key, block);
 		return block;
 	}
@@ -103,18 +106,25 @@ export class BlockSink {
 			this.row[first + n] = piece[r]!;
 			this.turn[first + n] = firstTurn + turn[r]!;
 			this.meshes[first + n] = this.made[r]!.mesh!;
+			this.mirrored[first + n] = WAYS[this.ways[r]!]!.mirror;
 		}
 		const { spaces } = this;
-		for (const [k, corner] of corners.entries())
-			for (const [a, axis] of (['x', 'y', 'z'] as const).entries()) {
-				const values = slots[corner[axis]]!;
-				const from = origin[a]!;
-				let at = SPACE * first + 3 * k + a;
-				for (let n = 0; n < aliveCount; n++, at += SPACE) spaces[at] = values[alive[n]!]! - from;
+		for (let n = 0, at = SPACE * first; n < aliveCount; n++) {
+			const r = alive[n]!;
+			for (const k of LAID[this.ways[r]!]!) {
+				const { x, y, z } = corners[k]!;
+				spaces[at++] = slots[x]![r]! - origin[0];
+				spaces[at++] = slots[y]![r]! - origin[1];
+				spaces[at++] = slots[z]![r]! - origin[2];
 			}
+		}
 	}
 
-	/** One table for each mesh. @param lost rows that cannot be made after all */
+	/**
+	 * A table of placed copies for each mesh that stands often, and one of rows that are their own for those that stand
+	 * once: what is drawn, picked and written goes by tables.
+	 * @param lost rows that cannot be made after all
+	 */
 	tables(lost: ReadonlySet<number>): ElementTable[] {
 		const groups = new Map<UnitMesh, number[]>();
 		for (let k = 0; k < this.count; k++) {
@@ -124,27 +134,58 @@ export class BlockSink {
 			if (group) group.push(k);
 			else groups.set(mesh, [k]);
 		}
-		return [...groups].map(([mesh, group]) => {
-			const spaces =
-				group.length === this.count
-					? this.spaces
-					: Float64Array.from(group.flatMap((k) => [...this.space(k)]));
-			const { maps, volume } = fitBlock(mesh, spaces, group.length);
-			const pick = (values: readonly number[]) => Uint32Array.from(group, (k) => values[k]!);
-			return {
-				element: this.output.element,
-				count: group.length,
-				row: pick(this.row),
-				turn: pick(this.turn),
-				volume,
-				area: new Float64Array(group.length),
-				length: new Float64Array(group.length),
-				stock: null,
-				vertices: { is: 'fitted', unit: mesh.vertices, maps },
-				verticesEach: mesh.vertices.length / 3,
-				triangles: mesh.triangles
-			};
-		});
+		const once = [...groups].flatMap(([mesh, [k, ...others]]) => (others.length ? [] : [{ mesh, k: k! }]));
+		if (once.length > 1) for (const { mesh } of once) groups.delete(mesh);
+		const placed = [...groups].map(([mesh, group]) => this.placed(mesh, group));
+		return once.length > 1 ? [...placed, this.own(once)] : placed;
+	}
+
+	/** The columns that every table has of some of the spaces. */
+	private columns(group: readonly number[]): Omit<ElementTable, 'shape' | 'volume'> {
+		const pick = (values: readonly number[]) => Uint32Array.from(group, (k) => values[k]!);
+		return {
+			element: this.output.element,
+			count: group.length,
+			row: pick(this.row),
+			turn: pick(this.turn),
+			area: new Float64Array(group.length),
+			length: new Float64Array(group.length),
+			stock: null
+		};
+	}
+
+	private fit(mesh: UnitMesh, group: readonly number[]) {
+		const spaces = new Float64Array(SPACE * group.length);
+		for (const [n, k] of group.entries()) spaces.set(this.space(k), SPACE * n);
+		const mirrored = Uint8Array.from(group, (k) => Number(this.mirrored[k]));
+		return { mirrored, ...fitBlock(mesh, spaces, mirrored) };
+	}
+
+	private placed(mesh: UnitMesh, group: readonly number[]): ElementTable {
+		const { maps, mirrored, volume } = this.fit(mesh, group);
+		const { vertices: unit, triangles } = mesh;
+		return { ...this.columns(group), volume, shape: { is: 'placed', unit, triangles, maps, mirrored } };
+	}
+
+	private own(rows: readonly { readonly mesh: UnitMesh; readonly k: number }[]): ElementTable {
+		const starts = (sizes: (mesh: UnitMesh) => number) => {
+			const first = new Uint32Array(rows.length + 1);
+			for (const [n, { mesh }] of rows.entries()) first[n + 1] = first[n]! + sizes(mesh);
+			return first;
+		};
+		const firstVertex = starts(({ vertices }) => vertices.length / 3);
+		const firstCorner = starts(({ triangles }) => triangles.length);
+		const positions = new Float32Array(3 * firstVertex[rows.length]!);
+		const triangles = new Uint32Array(firstCorner[rows.length]!);
+		const volume = new Float64Array(rows.length);
+		for (const [n, { mesh, k }] of rows.entries()) {
+			const fitted = this.fit(mesh, [k]);
+			volume[n] = fitted.volume[0]!;
+			positions.set(placesUnder(mesh.vertices, fitted.maps), 3 * firstVertex[n]!);
+			triangles.set(this.mirrored[k] ? turnedOver(mesh.triangles) : mesh.triangles, firstCorner[n]);
+		}
+		const shape = { is: 'own', positions, firstVertex, triangles, firstCorner } as const;
+		return { ...this.columns(rows.map(({ k }) => k)), volume, shape };
 	}
 
 	private space(k: number): Float64Array {

@@ -2,17 +2,15 @@ import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { PartDefinition } from '../../project/part-definition';
 import {
 	MOST_SHAPES,
-	wayOf,
 	type Axis,
 	type Cutter,
-	type Lie,
 	type Outline,
 	type Place,
 	type RawMesh,
 	type Recipe
 } from './recipe';
 import { shellOf } from './shell';
-import { laid, unitMesh, type UnitMesh } from './unit-mesh';
+import { unitMesh, type UnitMesh } from './unit-mesh';
 
 /** Solids of the unit box and what is made of them, by a library of robust booleans. */
 
@@ -193,31 +191,20 @@ function make(recipe: Recipe, values: ArrayLike<number>): MadeBlock {
 	}
 }
 
-/** A shape, and the ways it has been laid. */
-interface Kept {
-	readonly shape: MadeBlock;
-	readonly lies: Map<number, MadeBlock>;
-}
-const kept = new WeakMap<Recipe, Map<string, Kept>>();
+const kept = new WeakMap<Recipe, Map<string, MadeBlock>>();
 
 /**
- * A block as it lies; its solids are made once for each set of values, however many pieces have it.
+ * A block in the unit box; its solids are made once for each set of values, however many pieces have it.
  * @param values what the recipe's numbers stand for
  */
-export function blockOf(recipe: Recipe, values: ArrayLike<number>, lie: Lie): MadeBlock {
+export function blockOf(recipe: Recipe, values: ArrayLike<number>): MadeBlock {
 	let shapes = kept.get(recipe);
-	if (!shapes) kept.set(recipe, (shapes = new Map<string, Kept>()));
+	if (!shapes) kept.set(recipe, (shapes = new Map<string, MadeBlock>()));
 	const key = Array.prototype.join.call(values, ' ');
 	let known = shapes.get(key);
 	if (!known) {
 		if (shapes.size >= MOST_SHAPES) shapes.clear();
-		shapes.set(key, (known = { shape: make(recipe, values), lies: new Map<number, MadeBlock>() }));
+		shapes.set(key, (known = make(recipe, values)));
 	}
-	const way = wayOf(lie);
-	let found = known.lies.get(way);
-	if (!found) {
-		const { mesh } = known.shape;
-		known.lies.set(way, (found = { ...known.shape, mesh: mesh && laid(mesh, lie) }));
-	}
-	return found;
+	return known;
 }

@@ -1,6 +1,3 @@
-import { turnedOver } from '../../geometry/triangulate';
-import type { Lie } from './recipe';
-
 /** A closed mesh in the unit box. */
 export interface UnitMesh {
 	/** x y z of every vertex, 0..1. */
@@ -50,22 +47,4 @@ function momentsOf(vertices: Float32Array, triangles: readonly number[]): Float6
 /** A mesh with its moments. @param vertices x y z of each, 0..1 @param triangles by vertex, outward, closed */
 export function unitMesh(vertices: Float32Array, triangles: readonly number[]): UnitMesh {
 	return { vertices, triangles, moments: momentsOf(vertices, triangles) };
-}
-
-type Place = readonly [number, number, number];
-
-/** Where a place of the unit box comes to be: mirrored first, then turned over, then by quarter turns. */
-export function laidPlace([x, y, z]: Place, { turns, flip, mirror }: Lie): Place {
-	let across = mirror ? 1 - x : x;
-	let up = flip ? 1 - y : y;
-	for (let n = 0; n < turns; n++) [across, up] = [1 - up, across];
-	return [across, up, flip ? 1 - z : z];
-}
-
-/** The mesh as it lies; the triangles of a mirrored one run the other way. */
-export function laid({ vertices, triangles }: UnitMesh, lie: Lie): UnitMesh {
-	const moved = new Float32Array(vertices.length);
-	for (let k = 0; k < vertices.length; k += 3)
-		moved.set(laidPlace([vertices[k]!, vertices[k + 1]!, vertices[k + 2]!], lie), k);
-	return unitMesh(moved, lie.mirror ? turnedOver(triangles) : triangles);
 }

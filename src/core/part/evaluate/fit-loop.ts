@@ -88,6 +88,6 @@ class Workshop {
 
 let workshop: Workshop | null = null;
 
-/** Places of a mesh's vertices under a trilinear map; see `Fitted`. Good until the next call. */
+/** Places of a mesh's vertices under a trilinear map; see `Placed`. Good until the next call. */
 export const placesUnder = (unit: Float32Array, map: Float32Array): Float32Array =>
 	(workshop ??= new Workshop()).placesUnder(unit, map);

@@ -1,12 +1,11 @@
-import { MAP, type Fitted } from '$core/part/element-table';
-import { placesOf } from '$core/part/places';
-import type { ElementView } from '$lib/worker/views';
+import { MAP, type Placed } from '$core/part/element-table';
+import { placesOf, trianglesOf } from '$core/part/places';
 import * as THREE from 'three';
 
 /** Where the shader makes a vertex's place; see three's chunk `begin_vertex`. */
 const PLACE = '#include <begin_vertex>';
-/** The sum over a map's eight vectors, as the card makes it; see `Fitted`. */
-export const FITTED_PLACE = [
+/** The sum over a map's eight vectors, as the card makes it; see `Placed`. */
+export const PLACED_AT = [
 	'map0 + position.x * (map1 + position.y * map4)',
 	'position.y * (map2 + position.z * map5)',
 	'position.z * (map3 + position.x * (map6 + position.y * map7))'
@@ -17,7 +16,7 @@ const ATTRIBUTES = Array.from({ length: MAP / 4 }, (_, k) => `map${k}`);
 export function underMaps<M extends THREE.Material>(material: M): M {
 	material.onBeforeCompile = (shader) => {
 		const declared = ATTRIBUTES.map((name) => `attribute vec3 ${name};`).join('\n');
-		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, `vec3 transformed = ${FITTED_PLACE};`)}`;
+		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, `vec3 transformed = ${PLACED_AT};`)}`;
 	};
 	return material;
 }
@@ -34,7 +33,7 @@ function boxCorners(unit: Float32Array): Float32Array {
 }
 
 /** Instances of one mesh, fitted by the graphics card: it is given the mesh once, and a map for each. */
-export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.Material> {
+export class PlacedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.Material> {
 	override customDepthMaterial = depth;
 	/** The instances that are drawn; null for all. */
 	private drawn: readonly number[] | null = null;
@@ -42,14 +41,14 @@ export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.
 
 	/** @param material one that `underMaps` made */
 	constructor(
-		private readonly element: ElementView,
-		private readonly fitted: Fitted,
+		private readonly placed: Placed,
+		private readonly instances: number,
 		material: THREE.Material
 	) {
 		super(new THREE.InstancedBufferGeometry(), material);
-		this.geometry.setAttribute('position', new THREE.BufferAttribute(fitted.unit, 3));
-		this.geometry.setIndex([...element.triangles]);
-		this.setMaps(fitted.maps);
+		this.geometry.setAttribute('position', new THREE.BufferAttribute(placed.unit, 3));
+		this.geometry.setIndex([...placed.triangles]);
+		this.setMaps(placed.maps);
 	}
 
 	private setMaps(maps: Float32Array): void {
@@ -62,8 +61,8 @@ export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.
 	/** Draw and pick only some of the instances. */
 	drawOnly(wanted: ((instance: number) => boolean) | null): void {
 		if (!wanted && !this.drawn) return;
-		const { maps } = this.fitted;
-		const all = Array.from({ length: this.element.count }, (_, k) => k);
+		const { maps } = this.placed;
+		const all = Array.from({ length: this.instances }, (_, k) => k);
 		this.drawn = wanted && all.filter(wanted);
 		const some = this.drawn?.map((k) => maps.subarray(MAP * k, MAP * (k + 1)));
 		// The geometry's buffers are made anew with their number.
@@ -74,8 +73,8 @@ export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.
 	/** A box round each instance: that of the mesh, mapped, lies within the hull of its corners. */
 	private boxOf(instance: number): THREE.Box3 {
 		if (!this.boxes) {
-			const corners = { vertices: { ...this.fitted, unit: boxCorners(this.fitted.unit) }, verticesEach: 8 };
-			this.boxes = Array.from({ length: this.element.count }, (_, k) =>
+			const corners = { ...this.placed, unit: boxCorners(this.placed.unit) };
+			this.boxes = Array.from({ length: this.instances }, (_, k) =>
 				new THREE.Box3().setFromArray(placesOf(corners, k))
 			);
 		}
@@ -92,10 +91,11 @@ export class FittedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.
 			new THREE.Vector3(),
 			new THREE.Vector3()
 		];
-		const { triangles, count } = this.element;
-		for (const instance of this.drawn ?? Array.from({ length: count }, (_, k) => k)) {
+		const { placed, instances } = this;
+		for (const instance of this.drawn ?? Array.from({ length: instances }, (_, k) => k)) {
 			if (!ray.intersectsBox(this.boxOf(instance))) continue;
-			const places = placesOf(this.element, instance);
+			const places = placesOf(placed, instance);
+			const triangles = trianglesOf(placed, instance);
 			let nearest: THREE.Vector3 | null = null;
 			for (let t = 0; t < triangles.length; t += 3) {
 				a.fromArray(places, 3 * triangles[t]!);
