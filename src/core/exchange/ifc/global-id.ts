@@ -1,5 +1,7 @@
 const ALPHABET = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz_$';
 
+const SEEDS = [0x9747b28c, 0x3c6ef372, 0xa54ff53a, 0x510e527f];
+
 /** 32 bits of a text, well mixed (the finaliser of MurmurHash3, which is in the public domain). */
 function hash32(value: string, seed: number): number {
 	let h = seed;
@@ -17,13 +19,15 @@ function hash32(value: string, seed: number): number {
  * every export. 128 bits as 2 + 21 × 6, so the first character is 0 to 3.
  */
 export function globalId(name: string): string {
-	let bits = [0x9747b28c, 0x3c6ef372, 0xa54ff53a, 0x510e527f]
-		.map((seed) => BigInt(hash32(name, seed)))
-		.reduce((all, word) => (all << 32n) | word, 0n);
+	let [a, b, c, d] = SEEDS.map((seed) => hash32(name, seed)) as [number, number, number, number];
 	let id = '';
+	// The last digit first: all four words move on by six bits.
 	for (let k = 0; k < 22; k++) {
-		id = ALPHABET[Number(bits & 63n)] + id;
-		bits >>= 6n;
+		id = ALPHABET[d & 63]! + id;
+		d = (d >>> 6) | (c << 26);
+		c = (c >>> 6) | (b << 26);
+		b = (b >>> 6) | (a << 26);
+		a >>>= 6;
 	}
 	return id;
 }

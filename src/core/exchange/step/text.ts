@@ -26,8 +26,12 @@ export function exactReal(value: number): StepValue {
 	return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}`;
 }
 
+/** Text that stands as it is. */
+const PLAIN = /^[\x20-\x26\x28-\x5b\x5d-\x7e]*$/;
+
 /** Text in quotes: apostrophes and backslashes doubled, everything beyond ASCII as \X2\ hex \X0\. */
 export function text(value: string): StepValue {
+	if (PLAIN.test(value)) return `'${value}'`;
 	const escaped = value
 		.replaceAll('\\', '\\\\')
 		.replaceAll("'", "''")
