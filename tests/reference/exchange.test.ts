@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import Papa from 'papaparse';
 import * as webIfc from 'web-ifc';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
@@ -18,17 +19,6 @@ const load = createRequire(import.meta.url);
 const demo = readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8');
 const example = readFileSync(new URL('../../docs/examples/small.json', import.meta.url), 'utf8');
 
-/** A reader of RFC 4180 of our own: records, fields, doubled quotes. */
-function parseCsv(text: string): string[][] {
-	const rows: string[][] = [[]];
-	for (const [, quoted, plain, end] of text.matchAll(/(?:"((?:[^"]|"")*)"|([^",\r\n]*))(,|\r\n|$)/g)) {
-		rows.at(-1)!.push(quoted?.replaceAll('""', '"') ?? plain ?? '');
-		if (end === '\r\n') rows.push([]);
-		if (end === '') break;
-	}
-	return rows;
-}
-
 describe('files, read back by readers that did not write them', () => {
 	let model: Model;
 	let louvers: number;
@@ -40,14 +30,39 @@ describe('files, read back by readers that did not write them', () => {
 
 	it('CSV (RFC 4180): every row and sum comes back, formulas are guarded', () => {
 		const schedule = makeSchedule(model, 'panels');
-		const [head, ...rows] = parseCsv(scheduleCsv(schedule));
+		const parse = (text: string) => {
+			const { data, errors } = Papa.parse<string[]>(text, { newline: '\r\n' });
+			expect(errors).to.deep.equal([]);
+			return data;
+		};
+		const [head, ...rows] = parse(scheduleCsv(schedule));
 		expect(rows.length).to.equal(schedule.rows);
 		for (const row of rows) expect(row.length).to.equal(head!.length);
 		const at = head!.indexOf('Glass (m2)');
 		const glass = rows.reduce((sum, row) => sum + Number(row[at]), 0);
 		expect(glass).to.be.closeTo(summarise(model).glass_m2, 0.05);
-		const evil = { ...schedule, rows: 1, columns: [{ ...schedule.columns[0]!, values: ['=1+1'] }] };
-		expect(scheduleCsv(evil)).to.contain("'=1+1");
+		// Text of every kind comes back as it was, guarded where a spreadsheet would reckon with it.
+		const texts = [
+			'plain',
+			'a,b',
+			'say "so"',
+			' blank before',
+			'two\r\nlines',
+			'',
+			"it's",
+			'=1+1',
+			'-2',
+			'@x',
+			'+3'
+		];
+		const columns = [0, 1].map(() => ({ ...schedule.columns[0]!, values: texts }));
+		const back = parse(scheduleCsv({ ...schedule, rows: texts.length, columns })).slice(1);
+		expect(back).to.deep.equal(
+			texts.map((value) => {
+				const guarded = /^[=+@-]/.test(value) ? `'${value}` : value;
+				return [guarded, guarded];
+			})
+		);
 	});
 
 	it('JSON: the project comes back the same', () => {

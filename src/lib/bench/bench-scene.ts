@@ -19,7 +19,7 @@ export class BenchScene {
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
-	private readonly meshes = new PieceMeshes();
+	private readonly meshes: PieceMeshes;
 	private readonly dots = new THREE.PointsMaterial({ color: GOLD, sizeAttenuation: false, depthTest: false });
 	private piece = new THREE.Group();
 	private readonly marked = new THREE.Group();
@@ -30,6 +30,7 @@ export class BenchScene {
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
 		this.renderer = makeRenderer(canvas, plain);
 		this.renderer.setPixelRatio(pixelRatio(plain));
+		this.meshes = new PieceMeshes(plain);
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();
 			this.request();

@@ -12,7 +12,7 @@ export class Pictures {
 	private readonly canvas = document.createElement('canvas');
 	private readonly renderer: THREE.WebGLRenderer;
 	private readonly scene = new THREE.Scene();
-	private readonly meshes = new PieceMeshes();
+	private readonly meshes: PieceMeshes;
 	private readonly eye: Eye;
 	private readonly daylight: Daylight;
 
@@ -20,6 +20,7 @@ export class Pictures {
 	constructor(plain: boolean) {
 		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
 		this.renderer = makeRenderer(this.canvas, plain);
+		this.meshes = new PieceMeshes(plain);
 		this.renderer.setSize(WIDTH, HEIGHT, false);
 		this.eye = new Eye(this.canvas, () => undefined);
 		this.eye.resize(WIDTH, HEIGHT);

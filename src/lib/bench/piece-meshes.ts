@@ -10,11 +10,15 @@ const EDGE_ANGLE = 22;
 
 /** Makes the meshes of pieces, in their materials, with thin lines along their edges. */
 export class PieceMeshes {
-	private readonly matter = new Matter((made) => {
-		// The lines lie on the faces.
-		Object.assign(made, { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
-	});
+	private readonly matter: Matter;
 	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.4 });
+
+	constructor(plain: boolean) {
+		this.matter = new Matter(plain, (made) => {
+			// The lines lie on the faces.
+			Object.assign(made, { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+		});
+	}
 
 	of(elements: readonly MadeElement[]): THREE.Group {
 		const group = new THREE.Group();

@@ -2,6 +2,7 @@ import type { Lens } from '$lib/state/desk.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
+import { litMaterial, type Lit } from './matter';
 import { cellTriangles, colourCells, lineSegments, type CellTriangles } from './cell-mesh';
 import type { CellColours } from './paint';
 import { raycastSorted } from './raycast';
@@ -46,19 +47,24 @@ function drawOnly(triangles: CellTriangles, alone: ReadonlySet<number> | null): 
  */
 export class CellLayer {
 	private readonly entries = new Map<number, CellEntry>();
-	private readonly matter = new THREE.MeshStandardMaterial({
-		vertexColors: true,
-		roughness: 0.9,
-		side: THREE.DoubleSide,
-		flatShading: true,
-		polygonOffset: true,
-		polygonOffsetFactor: 1,
-		polygonOffsetUnits: 1
-	});
+	private readonly matter: Lit;
 	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true });
 	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 5, sizeAttenuation: false });
 
-	constructor(private readonly root: THREE.Group) {}
+	constructor(
+		private readonly root: THREE.Group,
+		plain: boolean
+	) {
+		this.matter = litMaterial(plain, {
+			vertexColors: true,
+			roughness: 0.9,
+			side: THREE.DoubleSide,
+			flatShading: true,
+			polygonOffset: true,
+			polygonOffsetFactor: 1,
+			polygonOffsetUnits: 1
+		});
+	}
 
 	all(): IterableIterator<CellEntry> {
 		return this.entries.values();

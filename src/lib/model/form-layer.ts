@@ -2,6 +2,7 @@ import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/sta
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';
+import { litMaterial, type Lit } from './matter';
 import { raycastSorted } from './raycast';
 import { cutSegments, shapeGeometry, shapeLines, shapeRims } from './shape-mesh';
 
@@ -55,14 +56,7 @@ const stripes = () =>
 /** The faces of all masses as they are shaped, for the Form lens; elsewhere only those that no zone covers. */
 export class FormLayer {
 	private readonly entries = new Map<string, ShapeEntry>();
-	private readonly matter = new THREE.MeshStandardMaterial({
-		vertexColors: true,
-		roughness: 0.85,
-		side: THREE.DoubleSide,
-		polygonOffset: true,
-		polygonOffsetFactor: 1,
-		polygonOffsetUnits: 1
-	});
+	private readonly matter: Lit;
 	/** Curvature is read off a legend, so no light falls on it. */
 	private readonly plain = new THREE.MeshBasicMaterial({
 		vertexColors: true,
@@ -77,7 +71,19 @@ export class FormLayer {
 	private readonly chosen = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false });
 	private readonly section = new THREE.LineBasicMaterial({ color: PATINA, depthTest: false });
 
-	constructor(private readonly root: THREE.Group) {}
+	constructor(
+		private readonly root: THREE.Group,
+		plain: boolean
+	) {
+		this.matter = litMaterial(plain, {
+			vertexColors: true,
+			roughness: 0.85,
+			side: THREE.DoubleSide,
+			polygonOffset: true,
+			polygonOffsetFactor: 1,
+			polygonOffsetUnits: 1
+		});
+	}
 
 	all(): IterableIterator<ShapeEntry> {
 		return this.entries.values();

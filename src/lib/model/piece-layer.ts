@@ -17,12 +17,17 @@ export interface PieceEntry {
 export class PieceLayer {
 	private readonly entries = new Map<string, PieceEntry>();
 	private readonly indices = new MeshIndices((index) => new THREE.BufferAttribute(index, 1));
-	private readonly matter = new Matter((made, kind) => {
-		if (kind === 'placed') underMaps(made);
-	});
+	private readonly matter: Matter;
 	private seen = new Set<string>();
 
-	constructor(private readonly root: THREE.Group) {}
+	constructor(
+		private readonly root: THREE.Group,
+		plain: boolean
+	) {
+		this.matter = new Matter(plain, (made, kind) => {
+			if (kind === 'placed') underMaps(made);
+		});
+	}
 
 	all(): IterableIterator<PieceEntry> {
 		return this.entries.values();

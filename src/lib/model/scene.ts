@@ -27,9 +27,9 @@ export class ModelScene {
 	private readonly renderer: THREE.WebGLRenderer;
 	private readonly scene = new THREE.Scene();
 	private readonly root = new THREE.Group();
-	private readonly cells = new CellLayer(this.root);
-	private readonly pieces = new PieceLayer(this.root);
-	private readonly forms = new FormLayer(this.root);
+	private readonly cells: CellLayer;
+	private readonly pieces: PieceLayer;
+	private readonly forms: FormLayer;
 	private readonly handles: HandleLayer;
 	private readonly beside = new LayerLines(this.root);
 	private readonly overlay = new SelectionOverlay();
@@ -47,6 +47,9 @@ export class ModelScene {
 	constructor(canvas: HTMLCanvasElement, plain: boolean) {
 		this.renderer = makeRenderer(canvas, plain);
 		this.renderer.setPixelRatio(pixelRatio(plain));
+		this.cells = new CellLayer(this.root, plain);
+		this.pieces = new PieceLayer(this.root, plain);
+		this.forms = new FormLayer(this.root, plain);
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();
 			this.request();

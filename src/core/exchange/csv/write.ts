@@ -1,4 +1,3 @@
-import Papa from 'papaparse';
 import type { Column, Schedule } from '../../schedule/table';
 import type { NumberKind } from '../../units/dimension';
 import { scales } from '../../units/scale';
@@ -20,15 +19,31 @@ function heading(column: Column): string {
 	return unit ? `${column.title} (${unit})` : column.title;
 }
 
-function cell(column: Column, row: number): string | number {
-	const value = column.values[row];
-	if (value === null || value === undefined) return '';
-	if (typeof value === 'string' || column.kind === 'text') return value;
-	return Number((value / scales[column.kind].size).toFixed(decimals[column.kind]));
+/** What a spreadsheet would take for a formula. */
+const FORMULA = /^[=+\-@\t\r]/;
+/** What has to stand in quotes (RFC 4180, 2.6), and blanks that readers would take away. */
+const NEEDS_QUOTES = /[",\r\n]|^\s|\s$/;
+
+function textCell(value: string): string {
+	const guarded = FORMULA.test(value) ? `'${value}` : value;
+	return NEEDS_QUOTES.test(guarded) ? `"${guarded.replaceAll('"', '""')}"` : guarded;
 }
 
-/** Rows that are written at a time, so that a long schedule is not held twice. */
-const BLOCK = 2000;
+/** A column's values as they are written. */
+function writer({ kind, values }: Column): (row: number) => string {
+	if (kind === 'text')
+		return (row) => {
+			const value = values[row] ?? null;
+			return value === null ? '' : textCell(String(value));
+		};
+	const { size } = scales[kind];
+	const digits = decimals[kind];
+	return (row) => {
+		const value = values[row] ?? null;
+		if (value === null) return '';
+		return typeof value === 'string' ? textCell(value) : String(Number((value / size).toFixed(digits)));
+	};
+}
 
 /**
  * A schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
@@ -42,17 +57,13 @@ export function scheduleCsv(
 ): string {
 	const chosen = schedule.columns.filter((column) => !columns || columns.includes(column.key));
 	const count = rows?.length ?? schedule.rows;
-	const newline = '\r\n';
-	const lines = (data: (string | number)[][]) => Papa.unparse(data, { newline, escapeFormulae: true });
-	const blocks = [lines([chosen.map(heading)])];
-	for (let from = 0; from < count; from += BLOCK)
-		blocks.push(
-			lines(
-				Array.from({ length: Math.min(BLOCK, count - from) }, (_, k) => {
-					const row = rows?.[from + k] ?? from + k;
-					return chosen.map((column) => cell(column, row));
-				})
-			)
-		);
-	return blocks.join(newline);
+	const writers = chosen.map(writer);
+	const lines = [chosen.map((column) => textCell(heading(column))).join()];
+	for (let k = 0; k < count; k++) {
+		const row = rows?.[k] ?? k;
+		let line = writers[0]?.(row) ?? '';
+		for (let c = 1; c < writers.length; c++) line += `,${writers[c]!(row)}`;
+		lines.push(line);
+	}
+	return lines.join('\r\n');
 }
