@@ -693,6 +693,44 @@ describe('changing a part', () => {
 		}
 	});
 
+	it('what only looks like the name stays: materials, texts for people, words of the language', () => {
+		const part = triedPart(
+			[
+				{ name: 'end', do: 'number', value: 'mode == steel ? 2 : 1' },
+				{ name: 'side', do: 'edge', of: 'cell', number: 1 },
+				{ name: 'here', do: 'point on path', path: 'side', ratio: '0.5', from: 'end' },
+				{ name: 'pane', do: 'plate', ring: 'cell', thickness: '5 mm * end', side: 'out' }
+			],
+			{
+				inputs: [
+					{
+						name: 'mode',
+						label: 'steel',
+						kind: 'choice',
+						default: 'steel',
+						options: [{ name: 'steel', label: 'steel' }],
+						scope: 'shared'
+					},
+					{ name: 'other', label: 'Other', kind: 'material', default: 'steel', scope: 'shared' }
+				],
+				limits: [{ of: 'end', at_most: 'end + 1', then: 'flag', says: 'the end' }],
+				elements: [{ name: 'sheet', label: 'end', category: 'plate', of: ['pane'], material: 'steel' }]
+			}
+		);
+		const end = renamed(part, 'end', 'factor');
+		expect(end.steps[0]!.name).to.equal('factor');
+		expect(end.steps[2]).to.include({ from: 'end' });
+		expect(end.steps[3]).to.include({ thickness: '5 mm * factor' });
+		expect(end.limits[0]).to.include({ of: 'factor', at_most: 'factor + 1', says: 'the end' });
+		expect(end.elements[0]).to.include({ label: 'end' });
+		const steel = renamed(part, 'steel', 'iron');
+		expect(steel.inputs[0]).to.include({ default: 'iron', label: 'steel' });
+		expect(steel.inputs[0]!.options).to.deep.equal([{ name: 'iron', label: 'steel' }]);
+		expect(steel.steps[0]).to.include({ value: 'mode == iron ? 2 : 1' });
+		expect(steel.inputs[1]).to.include({ default: 'steel' });
+		expect(steel.elements[0]).to.include({ material: 'steel' });
+	});
+
 	it('a fresh name is none of the part’s', () => {
 		const framed = shippedParts.find(({ id }) => id === 'framed-glass')!;
 		expect(freshName(framed, 'opening')).to.equal('opening_2');

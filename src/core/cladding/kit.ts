@@ -7,6 +7,7 @@ import { shippedMaterials } from '../part/materials';
 import type { Program } from '../part/program';
 import type { Material } from '../project/material-schema';
 import type { ElementDefinition, PartDefinition, PartInput } from '../project/part-definition';
+import { stepsWithin } from '../project/part/steps-within';
 import type { Project, Variant } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
 import { FormulaError } from '../units/formula';
@@ -56,8 +57,8 @@ function withSubParts(
 ): void {
 	if (found.has(part)) return;
 	found.add(part);
-	for (const [, id] of JSON.stringify(part.steps).matchAll(/"part":"([^"]+)"/g)) {
-		const sub = library.find((one) => one.id === id);
+	for (const step of stepsWithin(part.steps)) {
+		const sub = step.do === 'part' && library.find(({ id }) => id === step.part);
 		if (sub) withSubParts(sub, library, found);
 	}
 }

@@ -1,31 +1,32 @@
 import type { PartDefinition } from '../project/part-definition';
+import { anyStepSchema } from '../project/part/group-steps';
+import { eachText } from '../project/part/roles';
 
 /** The words in each step, by its name. */
 export type References = ReadonlyMap<string, ReadonlySet<string>>;
 
 /** What each declared name refers to, for telling a cycle from a wrong order. */
 export function references(definition: PartDefinition): References {
-	const words = (value: unknown): string[] =>
-		typeof value === 'string'
-			? (value.match(/(?<![.\w])[a-z][a-z0-9_]*/g) ?? [])
-			: typeof value === 'object' && value !== null
-				? Object.entries(value).flatMap(([key, inner]) =>
-						['name', 'do', 'note', 'label', 'says'].includes(key) ? [] : words(inner)
-					)
-				: [];
-	return new Map(definition.steps.map((step) => [step.name, new Set(words(step))]));
+	return new Map(
+		definition.steps.map((step) => {
+			const words = new Set<string>();
+			eachText(anyStepSchema, step, (role, text) => {
+				if (role === 'use' || role === 'material') words.add(text);
+				if (role === 'formula')
+					for (const [word] of text.matchAll(/(?<![.\w])[a-z][a-z0-9_]*/g)) words.add(word);
+			});
+			return [step.name, words];
+		})
+	);
 }
 
 /** The names that a part gives itself: of its inputs, and of its steps however deep. */
 export function declaredNames({ inputs, steps }: PartDefinition): Set<string> {
 	const found = new Set(inputs.map(({ name }) => name));
-	const walk = (value: unknown): void => {
-		if (typeof value !== 'object' || value === null) return;
-		const { name } = value as { name?: unknown };
-		if (typeof name === 'string') found.add(name);
-		for (const [key, inner] of Object.entries(value)) if (key !== 'elements') walk(inner);
-	};
-	walk(steps);
+	for (const step of steps)
+		eachText(anyStepSchema, step, (role, text) => {
+			if (role === 'name') found.add(text);
+		});
 	return found;
 }
 

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { numberKinds } from '../units/dimension';
-import { identifier, text } from './identifier';
+import { text } from './identifier';
 import { plain } from './numbers';
 import { anyStepSchema, elementSchema, MOST_STEPS } from './part/group-steps';
-import { formula, named } from './part/text';
+import { withRole } from './part/roles';
+import { formula, name, named, use } from './part/text';
 import { isContainer } from './paths';
 
 export type {
@@ -30,12 +31,12 @@ export const inputSchema = z.strictObject({
 	label: z.string().min(1).max(200),
 	kind: z.enum([...numberKinds, 'choice', 'material', 'text']),
 	/** Millimetres, degrees, a plain number, true or false; a choice's, a material's name, or a text. */
-	default: z.union([plain, z.boolean(), text]),
+	default: z.union([plain, z.boolean(), withRole(text, 'choice')]),
 	min: plain.optional(),
 	max: plain.optional(),
 	/** What can be chosen; formulas know each by its name. */
 	options: z
-		.array(z.strictObject({ name: identifier, label: z.string().min(1).max(200) }))
+		.array(z.strictObject({ name, label: z.string().min(1).max(200) }))
 		.max(100)
 		.optional(),
 	scope: z.enum(['shared', 'per piece'])
@@ -44,7 +45,7 @@ export type PartInput = z.infer<typeof inputSchema>;
 
 export const limitSchema = z.strictObject({
 	/** The input, number step or measure that is bound; a measure can only be flagged. */
-	of: identifier,
+	of: use,
 	at_least: formula.optional(),
 	at_most: formula.optional(),
 	/** Use the bound and say so, or only flag the piece. */
@@ -92,12 +93,12 @@ const wholePart = z.strictObject({
 	measures: z.array(measureSchema).max(MOST_MEMBERS)
 });
 /** Up to version 5 of the document a part's role had another name, which commands of the log still use. */
-function withRole(value: unknown): unknown {
+function withEarlierRole(value: unknown): unknown {
 	if (!isContainer(value) || Array.isArray(value) || !('family' in value)) return value;
 	const { family, ...rest } = value;
 	return { role: family, ...rest };
 }
-export const partSchema = z.preprocess(withRole, wholePart);
+export const partSchema = z.preprocess(withEarlierRole, wholePart);
 export type PartDefinition = z.infer<typeof wholePart>;
 /** As it may be written: what has a default may be left out. */
 export type PartInputForm = z.input<typeof wholePart>;

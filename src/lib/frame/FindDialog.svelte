@@ -6,7 +6,7 @@
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { lenses, useDesk } from '$lib/state/desk.svelte';
 
-	let { open = $bindable(), onkeys }: { open: boolean; onkeys: () => void } = $props();
+	let { open = $bindable() }: { open: boolean } = $props();
 	const desk = useDesk();
 	let text = $state('');
 	let input = $state<HTMLElement | null>(null);
@@ -34,7 +34,7 @@
 			kind: 'part',
 			act: () => void goto(`/project/${project.id}/part/${part.id}`)
 		})),
-		{ label: 'Keys', kind: 'list', act: onkeys },
+		{ label: 'Keys', kind: 'list', act: () => void (desk.keysShown = true) },
 		...(project.undoLabel
 			? [{ label: `Undo: ${project.undoLabel}`, kind: 'action', act: () => project.undo() }]
 			: []),

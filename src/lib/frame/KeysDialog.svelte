@@ -1,21 +1,9 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
+	import { keyMap } from './keys';
 
 	let { open = $bindable() }: { open: boolean } = $props();
-	const keys = [
-		['1 – 5', 'Lenses: Form, Set out, Clad, Check, Issue'],
-		['F', 'Frame the selection'],
-		['Home', 'The whole model'],
-		['Arrows', 'Walk from cell to cell; with Shift, extend'],
-		['X', 'Put something on the chosen cells by hand'],
-		['I', 'Show the chosen pieces alone; again, everything'],
-		['L', 'Labels of the selection'],
-		['M', 'Flat map'],
-		['Esc', 'Clear the selection'],
-		['Ctrl K', 'Find a clause, a piece by its mark, an action'],
-		['Ctrl Z', 'Undo; with Shift, redo'],
-		['?', 'This list']
-	] as const;
+	const keys = Object.values(keyMap).map(({ shown, does }) => [shown, does] as const);
 </script>
 
 <Dialog.Root bind:open>

@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { onMount, type Snippet } from 'svelte';
-	import { tinykeys } from 'tinykeys';
 	import { toast } from 'svelte-sonner';
 	import { OWN_HEADER } from '$lib/saving/line';
 	import type { OpenProject } from '$lib/state/project.svelte';
+	import FindDialog from './FindDialog.svelte';
+	import KeysDialog from './KeysDialog.svelte';
+	import { listenToKeys } from './keys';
 	import { Desk, provideDesk } from '$lib/state/desk.svelte';
 
 	let { opened, children }: { opened: OpenProject; children: Snippet } = $props();
@@ -13,18 +15,7 @@
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
-	/** A key of every page, but for fields in which it means what was typed. */
-	const onPages = (act: () => void) => (event: KeyboardEvent) => {
-		if ((event.target as HTMLElement).closest('input:not([type=range]), textarea')) return;
-		event.preventDefault();
-		act();
-	};
-	onMount(() =>
-		tinykeys(window, {
-			'$mod+z': onPages(() => desk.project.undo()),
-			'$mod+Shift+z': onPages(() => desk.project.redo())
-		})
-	);
+	onMount(() => listenToKeys({ undo: (which) => (which === 0 ? desk.project.undo() : desk.project.redo()) }));
 	onMount(() => () => {
 		clearTimeout(pictureTimer);
 		// What is said of this project would lie over the next one.
@@ -59,3 +50,5 @@
 </script>
 
 {@render children()}
+<FindDialog bind:open={desk.finding} />
+<KeysDialog bind:open={desk.keysShown} />

@@ -8,7 +8,7 @@
 	import SaveStatus from './SaveStatus.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 
-	let { page, middle, onfind }: { page?: string; middle: Snippet; onfind: () => void } = $props();
+	let { page, middle }: { page?: string; middle: Snippet } = $props();
 	const desk = useDesk();
 	const { project } = desk;
 	const MOST_NAME = 120;
@@ -34,7 +34,7 @@
 			/>{/if}
 	</span>
 	<div class="mx-auto h-full">{@render middle()}</div>
-	<button type="button" class="text-ink-2 hover:text-ink" onclick={onfind}
+	<button type="button" class="text-ink-2 hover:text-ink" onclick={() => (desk.finding = true)}
 		>Find <kbd class="key-cap">Ctrl K</kbd></button
 	>
 	<span class="flex items-center gap-0.5">

@@ -29,6 +29,9 @@ export class Desk {
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);
 	mapShown = $state(true);
+	/** Dialogs that every page of the project can open. */
+	finding = $state(false);
+	keysShown = $state(false);
 	/** A guide is being drawn in the model. */
 	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */

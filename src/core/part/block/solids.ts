@@ -1,5 +1,6 @@
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { PartDefinition } from '../../project/part-definition';
+import { stepsWithin } from '../../project/part/steps-within';
 import {
 	MOST_SHAPES,
 	type Axis,
@@ -38,7 +39,7 @@ export function loadSolids(): Promise<void> {
 
 /** Whether a part's own steps, those in groups included, fit a block. */
 export const fitsBlocks = (part: PartDefinition): boolean =>
-	JSON.stringify(part.steps).includes('"do":"fit block"');
+	[...stepsWithin(part.steps)].some((step) => step.do === 'fit block');
 
 /** Corners of a full circle; a multiple of four, so that quarters are alike. */
 const ROUND = 32;

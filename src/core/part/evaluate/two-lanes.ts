@@ -1,5 +1,5 @@
 import type { Domain, Kernel as Act, Operation } from '../program';
-import { BLOCK, stretches, type BackEnd } from './back-end';
+import { BLOCK, stretches, type BackEnd, type Workplace } from './back-end';
 import { runOperation } from './column-loops';
 import {
 	FIRST_VECTOR,
@@ -99,36 +99,55 @@ function kernelOf(domain: Domain, scratch: WebAssembly.Memory): Kernel {
 	return kernel;
 }
 
+/** The last workplaces of every program, by its outermost domain, and the memory they lie in. */
+const opened = new WeakMap<
+	Domain,
+	{ readonly memory: ArrayBuffer; readonly workplaces: readonly Workplace[] }
+>();
+
+/** The memory all runs share, with so many bytes at least. */
+function scratchOf(bytes: number): WebAssembly.Memory {
+	const pages = Math.ceil(bytes / PAGE_BYTES);
+	memory ??= new WebAssembly.Memory({ initial: pages });
+	const missing = pages - memory.buffer.byteLength / PAGE_BYTES;
+	if (missing > 0) memory.grow(missing);
+	return memory;
+}
+
+function workplacesIn(scratch: WebAssembly.Memory, domains: readonly Domain[]): Workplace[] {
+	let next = 0;
+	return domains.map((domain) => {
+		const base = next;
+		next += domain.slots * SLOT_BYTES;
+		const slots = Array.from(
+			{ length: domain.slots },
+			(_, k) => new Float64Array(scratch.buffer, base + k * SLOT_BYTES, BLOCK)
+		);
+		const { steps, entries } = kernelOf(domain, scratch);
+		return {
+			slots,
+			compute(rows) {
+				const end = base + rows * Float64Array.BYTES_PER_ELEMENT;
+				for (const step of steps)
+					if (typeof step === 'number') entries[step]!(base, end);
+					else for (const operation of step) runOperation(operation, slots, rows);
+			}
+		};
+	});
+}
+
 /**
  * Two rows at a time: the operations of a domain become a WebAssembly loop that keeps what lies between them
- * in registers. All runs share one scratch memory.
+ * in registers. All runs share one scratch memory; a part runs for many chunks of sites, in the same places of it.
  */
 export const twoLanes: BackEnd = {
 	open(domains) {
-		const bytes = domains.reduce((sum, { slots }) => sum + slots * SLOT_BYTES, 0);
-		const pages = Math.ceil(bytes / PAGE_BYTES);
-		memory ??= new WebAssembly.Memory({ initial: pages });
-		const missing = pages - memory.buffer.byteLength / PAGE_BYTES;
-		if (missing > 0) memory.grow(missing);
-		const scratch = memory;
-		let next = 0;
-		return domains.map((domain) => {
-			const base = next;
-			next += domain.slots * SLOT_BYTES;
-			const slots = Array.from(
-				{ length: domain.slots },
-				(_, k) => new Float64Array(scratch.buffer, base + k * SLOT_BYTES, BLOCK)
-			);
-			const { steps, entries } = kernelOf(domain, scratch);
-			return {
-				slots,
-				compute(rows) {
-					const end = base + rows * Float64Array.BYTES_PER_ELEMENT;
-					for (const step of steps)
-						if (typeof step === 'number') entries[step]!(base, end);
-						else for (const operation of step) runOperation(operation, slots, rows);
-				}
-			};
-		});
+		const scratch = scratchOf(domains.reduce((sum, { slots }) => sum + slots * SLOT_BYTES, 0));
+		const known = opened.get(domains[0]!);
+		// Memory that grows is another buffer.
+		if (known?.memory === scratch.buffer) return known.workplaces;
+		const workplaces = workplacesIn(scratch, domains);
+		opened.set(domains[0]!, { memory: scratch.buffer, workplaces });
+		return workplaces;
 	}
 };

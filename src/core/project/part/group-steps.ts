@@ -5,19 +5,20 @@ import { lineSteps } from './line-steps';
 import { pointSteps } from './point-steps';
 import { sheetSteps } from './sheet-steps';
 import { solidSteps } from './solid-steps';
-import { formula, named, namedStep, use } from './text';
+import { withRole } from './roles';
+import { formula, labelled, name, namedStep, use } from './text';
 
 /** Steps, or elements, of one group. */
 export const MOST_STEPS = 500;
 
 export const elementSchema = z.strictObject({
-	...named,
+	...labelled,
 	label: z.string().min(1).max(200),
 	category: z.enum(['plate', 'bar', 'blade', 'connector', 'other']),
 	/** Names of the steps whose solids or sheets it is made of. */
 	of: z.array(use).min(1).max(MOST_STEPS),
 	/** A material, or the input that names one. */
-	material: text.min(1),
+	material: withRole(text.min(1), 'material'),
 	/** Of its sheets, which have none of their own. */
 	thickness: formula.optional(),
 	/** Each of its solids is ordered by itself, as a shop cuts it; otherwise all of them are one thing. */
@@ -33,7 +34,7 @@ const partStep = z.strictObject({
 	/** A ring, a path, or points. */
 	on: z.array(use).min(1).max(MOST_STEPS),
 	/** Formulas for its inputs, and names of materials; what is left out is as its default. */
-	values: z.record(identifier, text).default({})
+	values: z.record(identifier, withRole(text, 'formula')).default({})
 });
 export type PartStep = z.infer<typeof partStep>;
 
@@ -66,7 +67,7 @@ const repeat = z.strictObject({
 	times: formula.optional(),
 	when: formula.optional(),
 	/** The name under which the steps know their turn: 0, 1, 2 … */
-	index: identifier.optional()
+	index: name.optional()
 });
 /** Steps made for every piece of a path, as many as its length asks for. Known within as piece, from, to and turn. */
 const along = z.strictObject({
@@ -97,7 +98,7 @@ const each = z.strictObject({
 	up: z.number().int().min(1).max(20).optional(),
 	/** What is known afterwards: the points that one step made, all in a row; or its rings, for openings. */
 	gathers: z
-		.array(z.strictObject({ name: identifier, of: use, as: z.enum(['ring', 'path', 'rings']) }))
+		.array(z.strictObject({ name, of: use, as: z.enum(['ring', 'path', 'rings']) }))
 		.max(MOST_STEPS)
 		.default([])
 });

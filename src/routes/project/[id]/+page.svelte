@@ -1,7 +1,6 @@
 <script lang="ts">
 	import CheckPanel from '$lib/check/CheckPanel.svelte';
-	import FindDialog from '$lib/frame/FindDialog.svelte';
-	import KeysDialog from '$lib/frame/KeysDialog.svelte';
+	import { listenToKeys } from '$lib/frame/keys';
 	import SelectionCard from '$lib/card/SelectionCard.svelte';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
@@ -14,23 +13,12 @@
 	import BuildSheet from '$lib/sheet/BuildSheet.svelte';
 	import { lenses, useDesk } from '$lib/state/desk.svelte';
 	import { onMount } from 'svelte';
-	import { tinykeys } from 'tinykeys';
 
 	const desk = useDesk();
 	let model = $state<ReturnType<typeof ModelView>>();
 	let card = $state<ReturnType<typeof SelectionCard>>();
-	let finding = $state(false);
-	let keysShown = $state(false);
-
-	/** Keys of one letter are for the page, not for a field or an open list. */
-	const onPage = (act: () => void) => (event: KeyboardEvent) => {
-		const target = event.target as HTMLElement;
-		if (target.closest('input, textarea, [role="listbox"], [role="menu"], [role="dialog"]')) return;
-		event.preventDefault();
-		act();
-	};
-	const step = (way: 'left' | 'right' | 'up' | 'down', extend: boolean) =>
-		onPage(() => walk(desk, way, extend));
+	/** In the order of their keys. */
+	const ways = ['left', 'right', 'up', 'down'] as const;
 
 	/** Escape leaves one thing at a time: drawing, what is shown alone, what is chosen, the clause. */
 	function leave() {
@@ -42,28 +30,16 @@
 	}
 
 	onMount(() =>
-		tinykeys(window, {
-			...Object.fromEntries(lenses.map((lens, k) => [String(k + 1), onPage(() => (desk.lens = lens.id))])),
-			f: onPage(() => model?.frameSelection()),
-			Home: onPage(() => model?.home()),
-			i: onPage(() => desk.isolate()),
-			x: onPage(() => card?.chooseException()),
-			l: onPage(() => (desk.labels = !desk.labels)),
-			m: onPage(() => (desk.mapShown = !desk.mapShown)),
-			ArrowLeft: step('left', false),
-			ArrowRight: step('right', false),
-			ArrowUp: step('up', false),
-			ArrowDown: step('down', false),
-			'Shift+ArrowLeft': step('left', true),
-			'Shift+ArrowRight': step('right', true),
-			'Shift+ArrowUp': step('up', true),
-			'Shift+ArrowDown': step('down', true),
-			Escape: onPage(leave),
-			'$mod+k': (event) => {
-				event.preventDefault();
-				finding = true;
-			},
-			'Shift+?': onPage(() => (keysShown = true))
+		listenToKeys({
+			lens: (which) => (desk.lens = lenses[which]!.id),
+			frame: () => model?.frameSelection(),
+			whole: () => model?.home(),
+			walk: (which) => walk(desk, ways[which % ways.length]!, which >= ways.length),
+			alone: () => desk.isolate(),
+			byHand: () => card?.chooseException(),
+			labels: () => (desk.labels = !desk.labels),
+			map: () => (desk.mapShown = !desk.mapShown),
+			leave
 		})
 	);
 </script>
@@ -71,7 +47,7 @@
 <svelte:head><title>{desk.project.document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
-	<TopBar onfind={() => (finding = true)}>
+	<TopBar>
 		{#snippet middle()}
 			<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
 				{#each lenses as lens, k (lens.id)}
@@ -105,5 +81,3 @@
 	</main>
 	<StatusLine />
 </div>
-<FindDialog bind:open={finding} onkeys={() => (keysShown = true)} />
-<KeysDialog bind:open={keysShown} />

@@ -1,9 +1,7 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { hashOf } from '$core/project/hash';
 	import type { Project } from '$core/project/schema';
 	import { formatNumber } from '$core/units/quantity';
-	import FindDialog from '$lib/frame/FindDialog.svelte';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { backTo, byDay, type HistoryEntry } from '$lib/history/entries';
@@ -16,7 +14,6 @@
 
 	const desk = useDesk();
 	const { project } = desk;
-	let finding = $state(false);
 	let entries = $state.raw<readonly HistoryEntry[]>([]);
 	let more = $state(true);
 	let failure = $state<string | null>(null);
@@ -98,7 +95,7 @@
 <svelte:head><title>History · {project.document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
-	<TopBar page="History" onfind={() => (finding = true)}>{#snippet middle()}<span></span>{/snippet}</TopBar>
+	<TopBar page="History">{#snippet middle()}<span></span>{/snippet}</TopBar>
 	<main class="grid min-h-0 grid-cols-[minmax(360px,440px)_1fr]">
 		<section class="border-hair bg-sheet min-h-0 overflow-auto border-r" aria-label="Changes">
 			{#each days as day (day.title)}
@@ -179,4 +176,3 @@
 	</main>
 	<StatusLine />
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${project.id}`)} />

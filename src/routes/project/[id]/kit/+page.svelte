@@ -10,7 +10,6 @@
 	import MaterialCards from '$lib/bench/MaterialCards.svelte';
 	import { Pictures } from '$lib/bench/pictures';
 	import { usesOf } from '$lib/bench/uses';
-	import FindDialog from '$lib/frame/FindDialog.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { saveFile } from '$lib/frame/download';
 	import { freshId } from '$lib/edits/fresh-id';
@@ -25,7 +24,6 @@
 	const parts = $derived(partsOf(document));
 	const stock = $derived({ library: parts, materials: materialsOf(document) });
 	const own = $derived(new Set(document.parts.map(({ id }) => id)));
-	let finding = $state(false);
 	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
 	let file: HTMLInputElement;
 	const roles = [
@@ -155,7 +153,7 @@
 <svelte:head><title>Kit · {document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr]">
-	<TopBar page="Kit" onfind={() => (finding = true)}>
+	<TopBar page="Kit">
 		{#snippet middle()}
 			<div class="flex h-full items-center gap-4">
 				<DropdownMenu.Root>
@@ -246,4 +244,3 @@
 		<MaterialCards />
 	</main>
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

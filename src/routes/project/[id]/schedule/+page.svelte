@@ -14,7 +14,6 @@
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep, type Bin } from '$lib/check/measures';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import FindDialog from '$lib/frame/FindDialog.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -33,7 +32,6 @@
 	let name = $state<ScheduleName>('panels');
 	let schedule = $state.raw<Schedule | null>(null);
 	let counts = $state.raw<Partial<Record<ScheduleName, number>>>({});
-	let finding = $state(false);
 	let sort = $state.raw<{ key: string; descending: boolean } | null>(null);
 	let groupBy = $state('-');
 	let hiddenOf = $state.raw<Record<ScheduleName, readonly string[]>>({
@@ -203,7 +201,7 @@
 <svelte:head><title>Schedule · {desk.project.document.name} · Zygaster</title></svelte:head>
 
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
-	<TopBar page="Schedule" onfind={() => (finding = true)}>
+	<TopBar page="Schedule">
 		{#snippet middle()}
 			<div class="flex h-full" role="tablist" aria-label="Schedules">
 				{#each scheduleNames as one (one)}
@@ -471,4 +469,3 @@
 	</main>
 	<StatusLine />
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

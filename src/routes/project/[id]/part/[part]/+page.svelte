@@ -1,7 +1,5 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import FindDialog from '$lib/frame/FindDialog.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import BenchSheet from '$lib/bench/BenchSheet.svelte';
 	import BenchStage from '$lib/bench/BenchStage.svelte';
@@ -11,26 +9,15 @@
 	import { Bench } from '$lib/bench/bench.svelte';
 	import { usesOf } from '$lib/bench/uses';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { onMount } from 'svelte';
-	import { tinykeys } from 'tinykeys';
 
 	const desk = useDesk();
 	const bench = $derived(new Bench(desk, page.params['part']!));
 	let tab = $state<'make' | 'variants'>('make');
-	let finding = $state(false);
 	const uses = $derived(usesOf(desk.project.document, desk.model.view, bench.id));
 	const used = $derived(
 		uses.clauses
 			? `Used in ${uses.clauses} ${uses.clauses === 1 ? 'clause' : 'clauses'} · ${uses.pieces} pieces`
 			: 'Not used yet'
-	);
-	onMount(() =>
-		tinykeys(window, {
-			'$mod+k': (event) => {
-				event.preventDefault();
-				finding = true;
-			}
-		})
 	);
 </script>
 
@@ -39,7 +26,7 @@
 >
 
 <div class="grid h-screen grid-rows-[46px_1fr]">
-	<TopBar page={bench.part?.label ?? bench.id} onfind={() => (finding = true)}>
+	<TopBar page={bench.part?.label ?? bench.id}>
 		{#snippet middle()}
 			<div class="flex h-full items-center gap-5">
 				<div class="flex h-full gap-0.5" role="tablist" aria-label="Of the part">
@@ -82,4 +69,3 @@
 		</main>
 	{/if}
 </div>
-<FindDialog bind:open={finding} onkeys={() => goto(`/project/${desk.project.id}`)} />

@@ -1,0 +1,107 @@
+import type { ClauseGroup } from '../../cladding/model';
+import type { Material } from '../../project/material-schema';
+import { enumeration, list, NONE, real, text, type StepValue } from '../step/text';
+import type { IfcFile } from './file';
+import { pieceKind } from './piece-kinds';
+
+/** What many pieces have together, and those that have it. */
+interface Shared {
+	readonly entity: StepValue;
+	readonly name: string;
+	readonly pieces: StepValue[];
+}
+
+/** Types by variant, materials by what a part is made of, looks: written once, related to all pieces at the end. */
+export class SharedThings {
+	private readonly types = new Map<string, Shared>();
+	private readonly styles = new Map<Material, StepValue>();
+	/** By the ids of their materials. */
+	private readonly byMaterial = new Map<string, Shared>();
+
+	constructor(private readonly file: IfcFile) {}
+
+	style(material: Material): StepValue {
+		const { step } = this.file;
+		const known = this.styles.get(material);
+		if (known) return known;
+		const rgb = [1, 3, 5].map((k) => real(parseInt(material.colour.slice(k, k + 2), 16) / 255));
+		const colour = step.once('IFCCOLOURRGB', NONE, ...rgb);
+		const shading = step.once('IFCSURFACESTYLESHADING', colour, real(1 - material.opacity));
+		const style = step.once('IFCSURFACESTYLE', text(material.label), enumeration('BOTH'), list([shading]));
+		this.styles.set(material, style);
+		return style;
+	}
+
+	typeOf(clause: ClauseGroup): Shared {
+		const { part, variant } = clause.group.ready;
+		const name = `${part.label} ${variant.name}`;
+		let known = this.types.get(variant.id);
+		if (!known) {
+			const { entity, predefined, objectType } = pieceKind(clause.group.over, part.role);
+			const type = this.file.step.add(
+				`${entity}TYPE`,
+				...this.file.root(`type ${variant.id}`, name),
+				NONE,
+				NONE,
+				NONE,
+				text(variant.id),
+				objectType ? text(objectType) : NONE,
+				enumeration(predefined)
+			);
+			known = { entity: type, name, pieces: [] };
+			this.types.set(variant.id, known);
+		}
+		return known;
+	}
+
+	/** One material, or a set of constituents named after the elements. */
+	materialOf(clause: ClauseGroup): Shared {
+		const { step } = this.file;
+		const { elements, materials } = clause.group.ready;
+		const name = elements.map((element, k) => `${element.label}: ${materials[k]!.label}`).join(', ');
+		const key = elements.map((element, k) => `${element.label}: ${materials[k]!.id}`).join(', ');
+		let known = this.byMaterial.get(key);
+		if (!known) {
+			const plain = (material: Material) => step.once('IFCMATERIAL', text(material.label), NONE, NONE);
+			const material =
+				elements.length === 1
+					? plain(materials[0]!)
+					: step.add(
+							'IFCMATERIALCONSTITUENTSET',
+							text(name),
+							NONE,
+							list(
+								elements.map((element, k) =>
+									step.add(
+										'IFCMATERIALCONSTITUENT',
+										text(element.label),
+										NONE,
+										plain(materials[k]!),
+										NONE,
+										NONE
+									)
+								)
+							)
+						);
+			known = { entity: material, name, pieces: [] };
+			this.byMaterial.set(key, known);
+		}
+		return known;
+	}
+
+	/** Say which pieces have what. */
+	relate(): void {
+		const { file } = this;
+		for (const [key, { entity, name, pieces }] of this.types)
+			if (pieces.length)
+				file.step.add('IFCRELDEFINESBYTYPE', ...file.root(`typed ${key}`, name), list(pieces), entity);
+		for (const [key, { entity, name, pieces }] of this.byMaterial)
+			if (pieces.length)
+				file.step.add(
+					'IFCRELASSOCIATESMATERIAL',
+					...file.root(`material ${key}`, name),
+					list(pieces),
+					entity
+				);
+	}
+}

@@ -1,0 +1,84 @@
+import { tinykeys } from 'tinykeys';
+
+interface Key {
+	/** As tinykeys writes them; what is done is told which of them was pressed. */
+	readonly keys: readonly string[];
+	readonly shown: string;
+	readonly does: string;
+	/**
+	 * On the *page*: not while something is typed or a list or dialog is open. In all but *fields*: there it means what
+	 * was typed. *Always*.
+	 */
+	readonly reach: 'page' | 'fields' | 'always';
+}
+
+const ways = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'];
+
+/** Every key of the pages of a project, once; pages say what each does there, and the list of keys is read off it. */
+export const keyMap = {
+	lens: {
+		keys: ['1', '2', '3', '4', '5'],
+		shown: '1 – 5',
+		does: 'Lenses: Form, Set out, Clad, Check, Issue',
+		reach: 'page'
+	},
+	frame: { keys: ['f'], shown: 'F', does: 'Frame the selection', reach: 'page' },
+	whole: { keys: ['Home'], shown: 'Home', does: 'The whole model', reach: 'page' },
+	walk: {
+		keys: [...ways, ...ways.map((way) => `Shift+${way}`)],
+		shown: 'Arrows',
+		does: 'Walk from cell to cell; with Shift, extend',
+		reach: 'page'
+	},
+	byHand: { keys: ['x'], shown: 'X', does: 'Put something on the chosen cells by hand', reach: 'page' },
+	alone: {
+		keys: ['i'],
+		shown: 'I',
+		does: 'Show the chosen pieces alone; again, everything',
+		reach: 'page'
+	},
+	labels: { keys: ['l'], shown: 'L', does: 'Labels of the selection', reach: 'page' },
+	map: { keys: ['m'], shown: 'M', does: 'Flat map', reach: 'page' },
+	leave: { keys: ['Escape'], shown: 'Esc', does: 'Clear the selection', reach: 'page' },
+	find: {
+		keys: ['$mod+k'],
+		shown: 'Ctrl K',
+		does: 'Find a clause, a piece by its mark, an action',
+		reach: 'always'
+	},
+	undo: {
+		keys: ['$mod+z', '$mod+Shift+z'],
+		shown: 'Ctrl Z',
+		does: 'Undo; with Shift, redo',
+		reach: 'fields'
+	},
+	list: { keys: ['Shift+?'], shown: '?', does: 'This list', reach: 'page' }
+} as const satisfies Record<string, Key>;
+
+export type KeyName = keyof typeof keyMap;
+
+const elsewhere: Record<Key['reach'], string | null> = {
+	page: 'input, textarea, [role="listbox"], [role="menu"], [role="dialog"]',
+	fields: 'input:not([type=range]), textarea',
+	always: null
+};
+
+/**
+ * Let keys do something for as long as a page is there.
+ * @param acts what each does, told which of its keys was pressed
+ * @returns how to let go of them
+ */
+export function listenToKeys(acts: Partial<Record<KeyName, (which: number) => void>>): () => void {
+	const listeners: Record<string, (event: KeyboardEvent) => void> = {};
+	for (const [name, act] of Object.entries(acts)) {
+		const { keys, reach }: Key = keyMap[name as KeyName];
+		const apart = elsewhere[reach];
+		for (const [which, key] of keys.entries())
+			listeners[key] = (event) => {
+				if (apart && (event.target as HTMLElement).closest(apart)) return;
+				event.preventDefault();
+				act(which);
+			};
+	}
+	return tinykeys(window, listeners);
+}
