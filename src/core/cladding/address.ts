@@ -6,11 +6,31 @@ import { edgeDirections, type Edges } from '../pattern/edges';
  */
 
 /** A course or a bay as addresses, marks and heads have it: two digits at least. */
-export const two = (n: number) => String(n).padStart(2, '0');
+export const two = (n: number) => (n < 10 && n >= 0 ? `0${n}` : `${n}`);
+
+/**
+ * Beginnings of names up to their course, made once for a face at a time: a long list then holds one string for each
+ * name and not all the pieces it was put together from.
+ */
+export class CourseHeads {
+	private of: string | null = null;
+	private heads: string[] = [];
+
+	constructor(private readonly write: (of: string, course: string) => string) {}
+
+	get(of: string, course: number): string {
+		if (of !== this.of) {
+			this.of = of;
+			this.heads = [];
+		}
+		return (this.heads[course] ??= this.write(of, two(course)));
+	}
+}
+const heads = new CourseHeads((face, course) => `${face}/C${course}/B`);
 
 /** `skin/C06/B20/1`: face, course, bay, slot. */
 export function cellAddress(face: string, cells: Cells, c: number): string {
-	return `${face}/C${two(cells.course[c]!)}/B${two(cells.bay[c]!)}/${cells.slot[c]}`;
+	return heads.get(face, cells.course[c]!) + `${two(cells.bay[c]!)}/${cells.slot[c]}`;
 }
 
 /** The cells of each set by course, bay and slot. */
@@ -35,7 +55,7 @@ export function cellOfAddress(cells: Cells, within: string): number {
 export function edgeAddress(face: string, edges: Edges, e: number): string {
 	const way = edgeDirections[edges.direction[e]!];
 	const further = edges.ordinal[e] ? `-${edges.ordinal[e] + 1}` : '';
-	return `${face}/C${two(edges.course[e]!)}/B${two(edges.bay[e]!)}/${way}${further}`;
+	return heads.get(face, edges.course[e]!) + `${two(edges.bay[e]!)}/${way}${further}`;
 }
 
 /** A node of the grid by its lines, `C03/B01`; one that a trim or a pattern made is counted, `X7`. */

@@ -1,5 +1,5 @@
 import type { Cells } from '../pattern/cells';
-import { nodeName, two } from './address';
+import { CourseHeads, nodeName, two } from './address';
 import { edgeDirections, type Edges } from '../pattern/edges';
 
 const directionLetter: Record<(typeof edgeDirections)[number], string> = {
@@ -43,16 +43,18 @@ function placesInStepsOf(cells: Cells): Int32Array {
 	return places;
 }
 
+const heads = new CourseHeads((prefix, course) => `${prefix}-C${course}-B`);
+
 /** `GR-C06-B20`, with a letter where several cells share a step. */
 export function cellMark(prefix: string, cells: Cells, c: number): string {
 	const place = placesInStepsOf(cells)[c]!;
-	return `${prefix}-C${two(cells.course[c]!)}-B${two(cells.bay[c]!)}${place < 0 ? '' : letters(place)}`;
+	return heads.get(prefix, cells.course[c]!) + two(cells.bay[c]!) + (place < 0 ? '' : letters(place));
 }
 
 /** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim; a second one of a step is `t2`. */
 export function edgeMark(prefix: string, { course, bay, direction, ordinal }: Edges, e: number): string {
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
-	return `${prefix}-C${two(course[e]!)}-B${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
+	return heads.get(prefix, course[e]!) + `${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
 }
 
 /** `GR-N-C06-B20`: the node of a course line and a bay line; further ones are counted, `GR-N-X3`. */

@@ -11,22 +11,59 @@ export interface LiveRows {
 	readonly turn: Uint32Array;
 	readonly alive: Uint32Array;
 	readonly aliveCount: number;
+	readonly rows: number;
+	/** Points of all rows, one row's after another: x y z from an origin. Good until the next call. */
+	places(points: readonly PointSlots[], origin: readonly [number, number, number]): Float32Array;
+}
+
+/** The columns of a table: views of one buffer, so that what is made of many chunks is few things to keep and send. */
+interface Columns {
+	readonly volume: Float64Array;
+	readonly area: Float64Array;
+	readonly length: Float64Array;
+	/** Of its stock. */
+	readonly sizes: readonly Float64Array[];
+	readonly positions: Float32Array;
+	readonly row: Uint32Array;
+	readonly turn: Uint32Array;
+	/** Whether the caps of an instance have to be looked at. */
+	readonly looked: Uint8Array;
+}
+
+function allocate({ stock, vertices, caps }: ElementOutput, capacity: number): Columns {
+	const sizes = stock?.sizes.length ?? 0;
+	const [doubles, places] = [3 + sizes, 3 * vertices.length];
+	const each = 8 * doubles + 4 * places + 8 + (caps.length ? 1 : 0);
+	const buffer = new ArrayBuffer(capacity * each);
+	let at = 0;
+	const next = <A>(
+		Kind: new (buffer: ArrayBuffer, at: number, length: number) => A,
+		bytes: number,
+		length: number
+	): A => {
+		const column = new Kind(buffer, at, length);
+		at += bytes * length;
+		return column;
+	};
+	const double = () => next(Float64Array, 8, capacity);
+	return {
+		volume: double(),
+		area: double(),
+		length: double(),
+		sizes: Array.from({ length: sizes }, double),
+		positions: next(Float32Array, 4, capacity * places),
+		row: next(Uint32Array, 4, capacity),
+		turn: next(Uint32Array, 4, capacity),
+		looked: next(Uint8Array, 1, caps.length ? capacity : 0)
+	};
 }
 
 /** A table that grows as instances come. */
 export class ElementSink {
 	count = 0;
 	private capacity: number;
-	row: Uint32Array;
-	turn: Uint32Array;
-	volume: Float64Array;
-	area: Float64Array;
-	length: Float64Array;
-	/** Of its stock. */
-	private sizes: Float64Array[];
-	positions: Float32Array;
-	/** Whether the caps of an instance have to be looked at, and what came of it. */
-	private looked: Uint8Array;
+	private columns: Columns;
+	/** What came of looking at caps. */
 	private filler: CapFiller | null = null;
 	private readonly fillings = new Map<number, readonly number[]>();
 	readonly vertices: readonly PointSlots[];
@@ -39,73 +76,53 @@ export class ElementSink {
 		this.vertices = output.vertices;
 		this.triangles = output.triangles;
 		this.capacity = capacity;
-		this.row = new Uint32Array(capacity);
-		this.turn = new Uint32Array(capacity);
-		this.volume = new Float64Array(capacity);
-		this.area = new Float64Array(capacity);
-		this.length = new Float64Array(capacity);
-		this.sizes = (output.stock?.sizes ?? []).map(() => new Float64Array(capacity));
-		this.positions = new Float32Array(capacity * this.vertices.length * 3);
-		this.looked = new Uint8Array(output.caps.length ? capacity : 0);
+		this.columns = allocate(output, capacity);
 	}
 
 	private grow(needed: number): void {
 		if (needed <= this.capacity) return;
 		this.capacity = Math.max(needed, 2 * this.capacity);
-		const wider = <A extends Column>(column: A, each = 1): A => {
-			const copy = new (column.constructor as new (n: number) => A)(this.capacity * each);
-			copy.set(column as never);
-			return copy;
-		};
-		this.row = wider(this.row);
-		this.turn = wider(this.turn);
-		this.volume = wider(this.volume);
-		this.area = wider(this.area);
-		this.length = wider(this.length);
-		this.sizes = this.sizes.map((column) => wider(column));
-		this.positions = wider(this.positions, this.vertices.length * 3);
-		if (this.output.caps.length) this.looked = wider(this.looked);
+		const before = this.columns;
+		const wider = allocate(this.output, this.capacity);
+		for (const name of ['volume', 'area', 'length', 'positions', 'row', 'turn', 'looked'] as const)
+			wider[name].set(before[name]);
+		for (const [k, size] of before.sizes.entries()) wider.sizes[k]!.set(size);
+		this.columns = wider;
 	}
 
 	/** Take the rows of a block that are alive. */
 	take(frame: LiveRows, origin: readonly [number, number, number]): void {
 		const { alive, aliveCount, slots } = frame;
+		if (!aliveCount) return;
 		this.grow(this.count + aliveCount);
 		const first = this.count;
 		const volume = slots[this.output.volume]!;
 		const area = slots[this.output.area]!;
 		const length = slots[this.output.length]!;
+		const { columns } = this;
 		for (let n = 0; n < aliveCount; n++) {
 			const r = alive[n]!;
-			this.row[first + n] = frame.piece[r]!;
-			this.turn[first + n] = this.output.firstTurn + frame.turn[r]!;
-			this.volume[first + n] = volume[r]!;
-			this.area[first + n] = area[r]!;
-			this.length[first + n] = length[r]!;
+			columns.row[first + n] = frame.piece[r]!;
+			columns.turn[first + n] = this.output.firstTurn + frame.turn[r]!;
+			columns.volume[first + n] = volume[r]!;
+			columns.area[first + n] = area[r]!;
+			columns.length[first + n] = length[r]!;
 		}
 		for (const [k, slot] of (this.output.stock?.sizes ?? []).entries())
-			for (let n = 0; n < aliveCount; n++) this.sizes[k]![first + n] = slots[slot]![alive[n]!]!;
+			for (let n = 0; n < aliveCount; n++) columns.sizes[k]![first + n] = slots[slot]![alive[n]!]!;
 		for (const [k, { when }] of this.output.caps.entries())
 			for (let n = 0; n < aliveCount; n++) {
 				const raised = when === null || slots[when]![alive[n]!] !== 0;
-				if (k === 0 || raised) this.looked[first + n] = Number(raised);
+				if (k === 0 || raised) columns.looked[first + n] = Number(raised);
 			}
 		const stride = 3 * this.vertices.length;
-		const { positions } = this;
-		const [ox, oy, oz] = origin;
-		for (let v = 0; v < this.vertices.length; v++) {
-			const at = this.vertices[v]!;
-			const x = slots[at.x]!;
-			const y = slots[at.y]!;
-			const z = slots[at.z]!;
-			let o = first * stride + 3 * v;
-			for (let n = 0; n < aliveCount; n++, o += stride) {
+		const places = frame.places(this.vertices, origin);
+		if (aliveCount === frame.rows) columns.positions.set(places, first * stride);
+		else
+			for (let n = 0; n < aliveCount; n++) {
 				const r = alive[n]!;
-				positions[o] = x[r]! - ox;
-				positions[o + 1] = y[r]! - oy;
-				positions[o + 2] = z[r]! - oz;
+				columns.positions.set(places.subarray(stride * r, stride * (r + 1)), stride * (first + n));
 			}
-		}
 		this.count += aliveCount;
 	}
 
@@ -118,14 +135,14 @@ export class ElementSink {
 		if (!caps.length) return;
 		const values = 3 * this.vertices.length;
 		for (let k = 0; k < this.count; k++) {
-			if (!this.looked[k]) continue;
+			if (!this.columns.looked[k]) continue;
 			this.filler ??= new CapFiller(
 				this.triangles,
 				caps.map(({ cap }) => cap)
 			);
-			const fillings = this.filler.fillingsOf(this.positions.subarray(values * k, values * (k + 1)));
+			const fillings = this.filler.fillingsOf(this.columns.positions.subarray(values * k, values * (k + 1)));
 			if (fillings) this.fillings.set(k, fillings);
-			else for (const { crossed } of caps) if (crossed !== null) lose(this.row[k]!, crossed);
+			else for (const { crossed } of caps) if (crossed !== null) lose(this.columns.row[k]!, crossed);
 		}
 	}
 
@@ -134,7 +151,7 @@ export class ElementSink {
 		if (!lost.size && !this.fillings.size) return [this.table(null, this.triangles)];
 		const groups = new Map<string, number[]>();
 		for (let k = 0; k < this.count; k++) {
-			if (lost.has(this.row[k]!)) continue;
+			if (lost.has(this.columns.row[k]!)) continue;
 			const name = this.fillings.get(k)?.join() ?? '';
 			const group = groups.get(name);
 			if (group) group.push(k);
@@ -150,6 +167,7 @@ export class ElementSink {
 	private table(instances: readonly number[] | null, triangles: readonly number[]): ElementTable {
 		const values = 3 * this.vertices.length;
 		const count = instances?.length ?? this.count;
+		const { columns } = this;
 		const pick = <A extends Column>(column: A, each = 1): A => {
 			if (!instances) return (column.length === count * each ? column : column.slice(0, count * each)) as A;
 			const some = new (column.constructor as new (n: number) => A)(count * each);
@@ -159,18 +177,18 @@ export class ElementSink {
 		return {
 			element: this.output.element,
 			count,
-			row: pick(this.row),
-			turn: pick(this.turn),
-			volume: pick(this.volume),
-			area: pick(this.area),
-			length: pick(this.length),
+			row: pick(columns.row),
+			turn: pick(columns.turn),
+			volume: pick(columns.volume),
+			area: pick(columns.area),
+			length: pick(columns.length),
 			stock: this.output.stock && {
 				shape: this.output.stock.shape,
-				sizes: this.sizes.map((column) => pick(column))
+				sizes: columns.sizes.map((column) => pick(column))
 			},
 			shape: {
 				is: 'made',
-				positions: pick(this.positions, values),
+				positions: pick(columns.positions, values),
 				verticesEach: this.vertices.length,
 				triangles
 			}

@@ -6,7 +6,7 @@ import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
 import type { ElementTable } from './element-table';
-import type { Domain, Program } from './program';
+import type { Domain, PointSlots, Program } from './program';
 
 export interface PartRun {
 	readonly elements: readonly ElementTable[];
@@ -27,6 +27,7 @@ class Frame {
 	readonly turn = new Uint32Array(BLOCK);
 	readonly alive = new Uint32Array(BLOCK);
 	aliveCount = 0;
+	rows = 0;
 	readonly inner: readonly Frame[];
 	readonly sinks: readonly ElementSink[];
 	readonly blocks: readonly BlockSink[];
@@ -46,7 +47,12 @@ class Frame {
 	}
 
 	compute(rows: number): void {
+		this.rows = rows;
 		this.workplace.compute(rows);
+	}
+
+	places(points: readonly PointSlots[], origin: readonly [number, number, number]): Float32Array {
+		return this.workplace.places(points, this.rows, origin);
 	}
 
 	allSinks(): (ElementSink | BlockSink)[] {

@@ -1,12 +1,13 @@
 import { kindOf } from '../cladding/address';
 import { lineKindOf } from '../cladding/line-run';
+import { markPrefix } from '../cladding/marks';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
 import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
-import { elementMass, flagTexts, pieceAddress, pieceMark } from './pieces';
+import { elementMass, flagTexts } from './pieces';
 import type { GroupSource } from './sources';
 
 export type Cell = string | number | null;
@@ -82,8 +83,17 @@ const quantity = (
 });
 
 const identity: readonly PieceColumn[] = [
-	said('mark', 'Mark', (source) => (row) => pieceMark(source.zone, source.clause, row)),
-	said('address', 'Address', (source) => (row) => pieceAddress(source.zone, source.clause, row)),
+	said('mark', 'Mark', ({ zone, clause, sites, group }) => {
+		const prefix = markPrefix(zone.zone.code, zone.faces.length, clause.face);
+		return (row) => sites.mark(group.sites[row]!, prefix);
+	}),
+	said(
+		'address',
+		'Address',
+		({ zone, sites, group }) =>
+			(row) =>
+				`${zone.zone.id}/${sites.address(group.sites[row]!)}`
+	),
 	said(
 		'zone',
 		'Zone',
@@ -207,10 +217,14 @@ export const ofPiece = ({ read, ...head }: PieceColumn): ElementColumn => ({
 	read(source) {
 		const value = read(source);
 		if (head.kind !== 'text') return ({ row }) => value(row);
-		let last = { row: -1, said: null as Cell };
+		let last = -1;
+		let said: Cell = null;
 		return ({ row }) => {
-			if (row !== last.row) last = { row, said: value(row) };
-			return last.said;
+			if (row !== last) {
+				last = row;
+				said = value(row);
+			}
+			return said;
 		};
 	}
 });

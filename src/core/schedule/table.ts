@@ -81,36 +81,40 @@ class Rows {
 		this.count += refs.row.length;
 	}
 
-	/** For every row in order which group it comes from, and which of its refs. */
-	private laidOut(): { readonly group: Uint32Array; readonly ref: Uint32Array; readonly order: Uint32Array } {
+	/** Where each row of each group comes to stand: group after group. */
+	private places(): Uint32Array {
 		const { count } = this;
-		const [group, ref] = [new Uint32Array(count), new Uint32Array(count)];
 		const keys = (this.keys[0] ?? []).map(() => new Uint32Array(count));
 		let from = 0;
 		this.refs.forEach(({ row }, g) => {
 			for (const [k, key] of keys.entries()) key.set(this.keys[g]![k]!, from);
-			group.fill(g, from, from + row.length);
-			for (let k = 0; k < row.length; k++) ref[from + k] = k;
 			from += row.length;
 		});
-		return { group, ref, order: inOrder(keys, count) };
+		const order = inOrder(keys, count);
+		const places = new Uint32Array(count);
+		for (let k = 0; k < count; k++) places[order[k]!] = k;
+		return places;
 	}
 
+	/** Column by column, and in each group by group: what a group's rows are read from is looked up once. */
 	columns(heads: readonly ElementColumn[]): Column[] {
-		const { group, ref, order } = this.laidOut();
+		const places = this.places();
 		const at: { -readonly [K in keyof ElementRef]: ElementRef[K] } = { table: null, at: 0, row: 0, count: 0 };
 		return heads.map(({ read, ...head }) => {
-			const readers = this.sources.map(read);
-			const values = new Array<Cell>(order.length);
-			for (let k = 0; k < order.length; k++) {
-				const [g, r] = [group[order[k]!]!, ref[order[k]!]!];
-				const refs = this.refs[g]!;
-				at.table = refs.tables[refs.table[r]!] ?? null;
-				at.at = refs.at[r]!;
-				at.row = refs.row[r]!;
-				at.count = refs.count[r]!;
-				values[k] = readers[g]!(at);
-			}
+			const values = new Array<Cell>(this.count);
+			let from = 0;
+			this.sources.forEach((source, g) => {
+				const value = read(source);
+				const { tables, table, at: ats, row, count } = this.refs[g]!;
+				for (let r = 0; r < row.length; r++) {
+					at.table = tables[table[r]!] ?? null;
+					at.at = ats[r]!;
+					at.row = row[r]!;
+					at.count = count[r]!;
+					values[places[from + r]!] = value(at);
+				}
+				from += row.length;
+			});
 			return { ...head, values };
 		});
 	}

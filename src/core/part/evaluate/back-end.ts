@@ -1,4 +1,4 @@
-import type { Domain, Operation } from '../program';
+import type { Domain, Operation, PointSlots } from '../program';
 
 /** Rows per block: small enough for a part's columns to stay in the processor's cache. A multiple of sixteen. */
 export const BLOCK = 256;
@@ -9,6 +9,15 @@ export interface Workplace {
 	readonly slots: readonly Float64Array[];
 	/** Run the domain's operations over the first `rows` of its slots. */
 	compute(rows: number): void;
+	/**
+	 * Points of the first `rows`, all of one row and then those of the next: x y z from an origin (mm), in single
+	 * precision. Good until the next call.
+	 */
+	places(
+		points: readonly PointSlots[],
+		rows: number,
+		origin: readonly [number, number, number]
+	): Float32Array;
 }
 
 /**

@@ -165,6 +165,17 @@ export const columnLoops: BackEnd = {
 				slots,
 				compute(rows) {
 					for (const operation of domain.operations) runOperation(operation, slots, rows);
+				},
+				places(points, rows, [ox, oy, oz]) {
+					const stride = 3 * points.length;
+					const places = new Float32Array(rows * stride);
+					for (const [p, { x, y, z }] of points.entries())
+						for (let r = 0, o = 3 * p; r < rows; r++, o += stride) {
+							places[o] = slots[x]![r]! - ox;
+							places[o + 1] = slots[y]![r]! - oy;
+							places[o + 2] = slots[z]![r]! - oz;
+						}
+					return places;
 				}
 			};
 		})

@@ -1,4 +1,4 @@
-import type { Domain, Kernel as Act, Operation } from '../program';
+import type { Domain, Kernel as Act, Operation, PointSlots } from '../program';
 import { BLOCK, stretches, type BackEnd, type Workplace } from './back-end';
 import { runOperation } from './column-loops';
 import {
@@ -6,8 +6,10 @@ import {
 	getLocal,
 	lanes,
 	load,
+	loadSpreadDouble,
 	setLocal,
 	store,
+	storeSingle,
 	writeModule,
 	type LoopFunction
 } from './wasm-module';
@@ -73,6 +75,48 @@ function loopOf(operations: readonly Operation[]): LoopFunction {
 	return { vectors: local.size, body: [...loads, ...body, ...stores], steps: [16] };
 }
 
+const [OUT, ORIGIN] = [2, 3];
+
+/** A loop that writes points of two rows at a time, each row's one after another, as single numbers from an origin. */
+function placesLoop(points: readonly PointSlots[]): LoopFunction {
+	const rowBytes = 3 * points.length * Float32Array.BYTES_PER_ELEMENT;
+	const axes = [0, 1, 2].map((a) => ORIGIN + 1 + a);
+	const [here, rounded] = [ORIGIN + 4, ORIGIN + 5];
+	const before = axes.flatMap((local, a) => [...loadSpreadDouble(ORIGIN, 8 * a), ...setLocal(local)]);
+	const body = points.flatMap(({ x, y, z }, p) =>
+		[x, y, z].flatMap((slot, a) => {
+			const at = 4 * (3 * p + a);
+			return [
+				...load(here, slot * SLOT_BYTES),
+				...[
+					...getLocal(here),
+					...getLocal(axes[a]!),
+					...lanes.subtract,
+					...lanes.toSingles,
+					...setLocal(rounded)
+				],
+				...storeSingle(OUT, at, getLocal(rounded), 0),
+				...storeSingle(OUT, at + rowBytes, getLocal(rounded), 1)
+			];
+		})
+	);
+	return { vectors: 5, before, body, steps: [16, 2 * rowBytes, 0] };
+}
+
+type WritePlaces = (base: number, end: number, out: number, origin: number) => void;
+const placeWriters = new WeakMap<readonly PointSlots[], WritePlaces>();
+
+function placeWriter(points: readonly PointSlots[], scratch: WebAssembly.Memory): WritePlaces {
+	const known = placeWriters.get(points);
+	if (known) return known;
+	const { exports } = new WebAssembly.Instance(new WebAssembly.Module(writeModule([placesLoop(points)])), {
+		a: { m: scratch }
+	});
+	const write = exports['0'] as WritePlaces;
+	placeWriters.set(points, write);
+	return write;
+}
+
 interface Kernel {
 	/** `entry` is a function of the module, or the operations that no vector instruction does. */
 	readonly steps: readonly (number | readonly Operation[])[];
@@ -114,8 +158,21 @@ function scratchOf(bytes: number): WebAssembly.Memory {
 	return memory;
 }
 
+/** What lies in the scratch memory: the origin, the places of one element at a time, the slots of every domain. */
+function layoutOf(domains: readonly Domain[]): { places: number; slots: number; bytes: number } {
+	const points = Math.max(
+		0,
+		...domains.flatMap(({ elements }) => elements.map(({ vertices }) => vertices.length))
+	);
+	const places = 4 * Float64Array.BYTES_PER_ELEMENT;
+	const slots = places + Math.ceil((BLOCK * points * 12) / 16) * 16;
+	return { places, slots, bytes: domains.reduce((sum, domain) => sum + domain.slots * SLOT_BYTES, slots) };
+}
+
 function workplacesIn(scratch: WebAssembly.Memory, domains: readonly Domain[]): Workplace[] {
-	let next = 0;
+	const { places: placesAt, slots: first } = layoutOf(domains);
+	const originAt = new Float64Array(scratch.buffer, 0, 3);
+	let next = first;
 	return domains.map((domain) => {
 		const base = next;
 		next += domain.slots * SLOT_BYTES;
@@ -131,6 +188,12 @@ function workplacesIn(scratch: WebAssembly.Memory, domains: readonly Domain[]): 
 				for (const step of steps)
 					if (typeof step === 'number') entries[step]!(base, end);
 					else for (const operation of step) runOperation(operation, slots, rows);
+			},
+			places(points, rows, origin) {
+				originAt.set(origin);
+				const end = base + rows * Float64Array.BYTES_PER_ELEMENT;
+				placeWriter(points, scratch)(base, end, placesAt, 0);
+				return new Float32Array(scratch.buffer, placesAt, 3 * points.length * rows);
 			}
 		};
 	});
@@ -142,7 +205,7 @@ function workplacesIn(scratch: WebAssembly.Memory, domains: readonly Domain[]): 
  */
 export const twoLanes: BackEnd = {
 	open(domains) {
-		const scratch = scratchOf(domains.reduce((sum, { slots }) => sum + slots * SLOT_BYTES, 0));
+		const scratch = scratchOf(layoutOf(domains).bytes);
 		const known = opened.get(domains[0]!);
 		// Memory that grows is another buffer.
 		if (known?.memory === scratch.buffer) return known.workplaces;

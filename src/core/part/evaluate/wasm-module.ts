@@ -18,6 +18,18 @@ export function unsigned(value: number): number[] {
 	return bytes;
 }
 
+/** A number, negative or not, in LEB128. */
+function signed(value: number): number[] {
+	const bytes: number[] = [];
+	for (;;) {
+		const low = value & 0x7f;
+		value >>= 7;
+		const ends = (value === 0 && !(low & 0x40)) || (value === -1 && Boolean(low & 0x40));
+		bytes.push(ends ? low : low | 0x80);
+		if (ends) return bytes;
+	}
+}
+
 const text = (value: string) => [...unsigned(value.length), ...new TextEncoder().encode(value)];
 const vector = (items: readonly (readonly number[])[]) => [...unsigned(items.length), ...items.flat()];
 const section = (id: number, content: readonly number[]) => [id, ...unsigned(content.length), ...content];
@@ -44,6 +56,8 @@ export const lanes = {
 	divide: vectorInstruction(0xf3),
 	min: vectorInstruction(0xf4),
 	max: vectorInstruction(0xf5),
+	/** Both as single numbers, in the lower two of four places. */
+	toSingles: vectorInstruction(0x5e),
 	/** Both lanes the same number. */
 	constant(value: number): number[] {
 		const bytes = new Uint8Array(Float64Array.of(value, value).buffer);
@@ -87,10 +101,22 @@ export const store = (local: number, offset: number) => [
 	...[0xfd, 0x0b, 3, ...unsigned(offset)]
 ];
 
+/** One double at the place a parameter points to, in both lanes. */
+export const loadSpreadDouble = (parameter: number, offset: number) => [
+	...getLocal(parameter),
+	...[0xfd, 0x0a, 3, ...unsigned(offset)]
+];
+/** One of four single numbers, to the place a parameter points to plus an offset. */
+export const storeSingle = (parameter: number, offset: number, value: readonly number[], lane: number) => [
+	...getLocal(parameter),
+	...value,
+	...[0xfd, 0x5a, 2, ...unsigned(offset), lane]
+];
+
 /** Add to a parameter. */
 const advance = (parameter: number, bytes: number) => [
 	...getLocal(parameter),
-	...[0x41, ...unsigned(bytes), 0x6a],
+	...[0x41, ...signed(bytes), 0x6a],
 	...setLocal(parameter)
 ];
 
@@ -101,7 +127,7 @@ export interface LoopFunction {
 	/** Done once, before the loop. */
 	readonly before?: readonly number[];
 	readonly body: readonly number[];
-	/** Bytes by which base, and the parameters after end, go on each time; at most 63. */
+	/** Bytes by which base, and the parameters after end, go on each time. */
 	readonly steps: readonly [base: number, ...more: number[]];
 }
 
