@@ -5,9 +5,16 @@
 	import Copy from '@lucide/svelte/icons/copy';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { AlertDialog, Dialog } from 'bits-ui';
+	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
+	import { warmUp } from '$lib/state/thread';
 
 	let { data } = $props();
+	// A project is opened from here: what computes it is there by then.
+	onMount(() => {
+		const idle = requestIdleCallback(warmUp);
+		return () => cancelIdleCallback(idle);
+	});
 	let naming = $state(false);
 	let name = $state('');
 	let doomed = $state<{ id: string; name: string } | null>(null);

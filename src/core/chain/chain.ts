@@ -12,7 +12,7 @@ import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import { loadSolids } from '../part/block/solids';
 import { Files } from '../project/files';
-import type { Project } from '../project/schema';
+import type { Project, Zone } from '../project/schema';
 import { ProblemError, type Problem } from '../units/problem';
 import { cladZone } from './clad';
 import { layOut } from './lay-out';
@@ -23,7 +23,7 @@ import type { Run } from './stage';
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
 	step?(what: string, done: number, of: number): void | Promise<void>;
-	/** Cells of all zones stand; pieces are still to come. */
+	/** Cells of the first zone stand, then those of all; pieces, and whatever comes after, are still to come. */
 	cells?(model: Model): void;
 }
 
@@ -48,6 +48,16 @@ function unforeseen(error: unknown, at: string): Problem {
 class Problems {
 	readonly list: Problem[] = [];
 
+	/** @param told elsewhere already */
+	constructor(private readonly told: Problems | null = null) {}
+
+	private has({ at, text }: Problem): boolean {
+		return (
+			this.list.some((known) => known.at === at && known.text === text) ||
+			Boolean(this.told?.has({ at, text }))
+		);
+	}
+
 	/** @returns null when it cannot be done, which is told; a run that is given up goes on out */
 	async collect<T>(at: string, act: () => T | Promise<T>): Promise<T | null> {
 		try {
@@ -55,12 +65,20 @@ class Problems {
 		} catch (error) {
 			if (error instanceof Cancelled) throw error;
 			const { problem } = error instanceof ProblemError ? error : { problem: unforeseen(error, at) };
-			if (!this.list.some((known) => known.at === problem.at && known.text === problem.text))
-				this.list.push(problem);
+			if (!this.has(problem)) this.list.push(problem);
 			return null;
 		}
 	}
 }
+
+/** Zones whose cells stand already, before anything is put on them. */
+const withoutPieces =
+	(laidOut: readonly (Kept<JoinedFaces> | null | undefined)[]) =>
+	(zone: Zone, k: number): ZoneState => {
+		const laid = laidOut[k];
+		const nothing = { assignments: [], groups: [], meetings: [], remarks: [] };
+		return { id: zone.id, model: laid ? { zone, faces: laid.value.faces, ...nothing } : null, behind: true };
+	};
 
 /**
  * The one chain from the project to its pieces, kept between runs: each stage is a pure function whose
@@ -91,8 +109,11 @@ export class Chain {
 		const project = { ...kept, parts: this.files.wholeList(kept.parts) };
 		const ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
-		if (usesBlocks(project)) await loadSolids();
-		const problems = new Problems();
+		// Fetched while faces are set out; the first to be told of a fault is who waits for it.
+		const solids = usesBlocks(project) ? loadSolids() : Promise.resolve();
+		solids.catch(() => {});
+		const ofMasses = new Problems();
+		const problems = new Problems(ofMasses);
 		const total = 2 * project.zones.length;
 		let now = { what: '', done: 0 };
 		const run: Run = {
@@ -113,40 +134,35 @@ export class Chain {
 			now = { what, done };
 			await run.pause();
 		};
-		const masses: MassState[] = [];
-		for (const { id } of project.masses) {
-			const made = await problems.collect(`masses/${id}`, () => facesOfMass(run, id, `masses/${id}`));
+		const masses = new Map<string, MassState>();
+		const makeMass = async (id: string) => {
+			if (masses.has(id)) return;
+			const made = await ofMasses.collect(`masses/${id}`, () => facesOfMass(run, id, `masses/${id}`));
 			const faces = made ?? this.lastFaces.get(id) ?? new Kept<Face[]>([], 0);
 			this.lastFaces.set(id, faces);
-			masses.push({ id, faces: faces.value, serial: faces.serial, behind: !made });
-		}
+			masses.set(id, { id, faces: faces.value, serial: faces.serial, behind: !made });
+		};
+		const isMass = (id: string) => project.masses.some((mass) => mass.id === id);
 		const state = (zones: readonly ZoneState[], guides: Model['guides']): Model => ({
 			project,
-			masses,
+			masses: project.masses.flatMap(({ id }) => masses.get(id) ?? []),
 			zones,
 			guides,
-			problems: problems.list,
+			problems: [...ofMasses.list, ...problems.list],
 			ms
 		});
 
 		const laidOut: (Kept<JoinedFaces> | null)[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await begin(`Setting out ${zone.name}`, k);
+			for (const { mass } of zone.faces) if (isMass(mass)) await makeMass(mass);
 			laidOut.push(await problems.collect(`zones/${zone.id}`, () => layOut(run, zone)));
+			if (k === 0 || k === project.zones.length - 1)
+				hooks.cells?.(state(project.zones.map(withoutPieces(laidOut)), new Map()));
 		}
-		hooks.cells?.(
-			state(
-				project.zones.map((zone, k) => {
-					const faces = laidOut[k]?.value.faces ?? [];
-					const model = laidOut[k]
-						? { zone, faces, assignments: [], groups: [], meetings: [], remarks: [] }
-						: null;
-					return { id: zone.id, model, behind: true };
-				}),
-				new Map()
-			)
-		);
+		for (const { id } of project.masses) await makeMass(id);
 
+		await solids;
 		const zones: ZoneState[] = [];
 		for (const [k, zone] of project.zones.entries()) {
 			await begin(`Cladding ${zone.name}`, project.zones.length + k);

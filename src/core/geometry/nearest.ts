@@ -97,41 +97,46 @@ export const distanceTo = (
 	ring: boolean
 ): number => nearestFrom(surface, point, at, ring).distance;
 
-/** A place of a surface. */
-export interface Seed {
-	readonly u: number;
-	readonly v: number;
-	readonly point: Vector;
+/** Places spread over a surface, on its knots too, to start a search from; columns, for there are thousands. */
+export interface Seeds {
+	readonly us: Float64Array;
+	readonly vs: Float64Array;
+	/** x y z of each (mm): all of a row across, row after row. */
+	readonly points: Float64Array;
 }
 
 const SEEDS = 40;
 
-/** Places spread over a surface, on its knots too, to start a search from. */
-export function seedsOf(surface: Surface): Seed[] {
+export function seedsOf(surface: Surface): Seeds {
 	const spread = (knots: Float64Array) => {
 		const even = Array.from(
 			{ length: SEEDS + 1 },
 			(_, k) => knots[0]! + (k / SEEDS) * (knots.at(-1)! - knots[0]!)
 		);
-		return [...new Set([...even, ...distinctKnots(knots)])];
+		return Float64Array.from(new Set([...even, ...distinctKnots(knots)]));
 	};
 	const [us, vs] = [spread(surface.knotsU), spread(surface.knotsV)];
-	const { points } = evaluateGrid(surface, us, vs);
-	return vs.flatMap((v, j) =>
-		us.map((u, i): Seed => {
-			const o = 3 * (j * us.length + i);
-			return { u, v, point: [points[o]!, points[o + 1]!, points[o + 2]!] };
-		})
-	);
+	return { us, vs, points: evaluateGrid(surface, us, vs).points };
 }
 
-/** The seed for which something is least. */
-export function leastSeed(seeds: readonly Seed[], of: (point: Vector) => number): [number, number] {
-	let best = seeds[0]!;
+/** The seed for which something is least, as a place of the surface. */
+export function leastSeed(
+	{ us, vs, points }: Seeds,
+	of: (x: number, y: number, z: number) => number
+): [number, number] {
+	let best = 0;
 	let least = Infinity;
-	for (const seed of seeds) {
-		const value = of(seed.point);
-		if (value < least) [least, best] = [value, seed];
+	for (let k = 0; k < points.length; k += 3) {
+		const value = of(points[k]!, points[k + 1]!, points[k + 2]!);
+		if (value < least) {
+			least = value;
+			best = k / 3;
+		}
 	}
-	return [best.u, best.v];
+	return [us[best % us.length]!, vs[Math.floor(best / us.length)]!];
+}
+
+/** The seed nearest to a point. */
+export function nearestSeed(seeds: Seeds, [x, y, z]: Vector): [number, number] {
+	return leastSeed(seeds, (p, q, r) => (p - x) * (p - x) + (q - y) * (q - y) + (r - z) * (r - z));
 }

@@ -5,7 +5,7 @@ export const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], 
 export const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const scale = (a: Vector, s: number): Vector => [a[0] * s, a[1] * s, a[2] * s];
 export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const length = (a: Vector): number => Math.hypot(a[0], a[1], a[2]);
+export const length = (a: Vector): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
 export const distance = (a: Vector, b: Vector): number => length(subtract(a, b));
 export const mix = (a: Vector, b: Vector, t: number): Vector => [
 	a[0] + (b[0] - a[0]) * t,

@@ -1,4 +1,4 @@
-import { create, parseDependencies, type FactoryFunctionMap, type MathNode } from 'mathjs';
+import { create, parseDependencies, type FactoryFunctionMap, type MathNode } from 'mathjs/number';
 import {
 	ANGLE,
 	PLAIN,

@@ -2,16 +2,17 @@
 	import { onMount, type Snippet } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { OWN_HEADER } from '$lib/saving/line';
+	import type { LiveModel } from '$lib/state/model.svelte';
 	import type { OpenProject } from '$lib/state/project.svelte';
 	import FindDialog from './FindDialog.svelte';
 	import KeysDialog from './KeysDialog.svelte';
 	import { listenToKeys } from './keys';
 	import { Desk, provideDesk } from '$lib/state/desk.svelte';
 
-	let { opened, children }: { opened: OpenProject; children: Snippet } = $props();
+	let { opened, model, children }: { opened: OpenProject; model: LiveModel; children: Snippet } = $props();
 	// One desk for as long as the project is open; its pages share it.
 	// svelte-ignore state_referenced_locally
-	const desk = provideDesk(new Desk(opened));
+	const desk = provideDesk(new Desk(opened, model));
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 

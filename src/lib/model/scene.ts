@@ -87,8 +87,11 @@ export class ModelScene {
 		// A mass that is new may stand outside what was looked at.
 		const isNew = this.massesSeen.size > 0 && [...masses].some((id) => !this.massesSeen.has(id));
 		if (masses.size) this.massesSeen = masses;
-		if (!this.framed && !this.bounds.isEmpty()) this.home();
-		else if (isNew) this.frame([]);
+		if (!this.framed && !this.bounds.isEmpty()) {
+			this.home();
+			// What is still to come is brought into view with it.
+			this.framed = !view.partial;
+		} else if (isNew) this.frame([]);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}

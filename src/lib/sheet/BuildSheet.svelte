@@ -8,7 +8,7 @@
 	import type { Zone } from '$core/project/schema';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
-	import { tick } from 'svelte';
+	import { onMount, tick } from 'svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk, type Lens } from '$lib/state/desk.svelte';
@@ -147,6 +147,17 @@
 					? `${one} and ${other} have ${steps[0]} steps each where they meet, but ${zone.settingOut.along} lay them elsewhere on each: they share no nodes there.`
 					: `${one} has ${steps[0]} steps where it meets ${other}, which has ${steps[1]}: they share their nodes where counts are the same.`;
 			});
+	/** How many zones are on the sheet: it comes piece by piece, so that the model can be drawn in between. */
+	let shown = $state(0);
+	onMount(() => {
+		let next: ReturnType<typeof setTimeout>;
+		const more = () => {
+			shown = shown <= zones.length ? shown + 1 : Infinity;
+			if (Number.isFinite(shown)) next = setTimeout(more);
+		};
+		next = setTimeout(more);
+		return () => clearTimeout(next);
+	});
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
 	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
@@ -206,7 +217,7 @@
 		<ImportItem bind:this={importing} onform={(name, form) => addMass(massOf(name, form, document.masses))} />
 	</div>
 
-	{#each zones as zone, z (zone.id)}
+	{#each zones.slice(0, shown) as zone, z (zone.id)}
 		{@const n = zonePart(z)}
 		{@const path = `zones/${zone.id}`}
 		{@const state = stateOf(zone)}
@@ -317,48 +328,48 @@
 		</div>
 	{/each}
 
-	<div data-part="kit">
-		<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
-			<span class="figures text-ink-3 w-[26px] text-[12px]">{zones.length + 2}</span>
-			<h2 class="text-[12.5px] font-semibold tracking-wide">Kit</h2>
-			<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{desk.project.id}/kit"
-				>all parts</a
-			>
-			<span class="figures text-ink-2 ml-auto text-[11.5px]"
-				>{formatNumber(document.variants.length)} variants</span
-			>
-		</header>
-		{#each document.variants as variant, k (variant.id)}
-			<VariantClause {variant} number="{zones.length + 2}.{k + 1}" />
-		{:else}
-			<p class="sentence text-ink-2 px-11 py-2">
-				No variants yet. A variant is a part with values of its own; rules put it on cells.
-			</p>
-		{/each}
-		<DropdownMenu.Root>
-			<DropdownMenu.Trigger
-				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
-				><Plus size={13} />Variant</DropdownMenu.Trigger
-			>
-			<DropdownMenu.Portal>
-				<DropdownMenu.Content
-					class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] max-w-80 overflow-auto p-1"
-					side="right"
-					align="end"
-					collisionPadding={8}
+	{#if shown > zones.length}<div data-part="kit">
+			<header class="mt-3 flex items-baseline gap-2 px-4.5 pb-1.5">
+				<span class="figures text-ink-3 w-[26px] text-[12px]">{zones.length + 2}</span>
+				<h2 class="text-[12.5px] font-semibold tracking-wide">Kit</h2>
+				<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{desk.project.id}/kit"
+					>all parts</a
 				>
-					{#each partsOf(document) as part (part.id)}
-						<DropdownMenu.Item
-							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
-							onSelect={() => addVariant(part.id)}
-							><b class="font-semibold">{part.label}</b><br /><span class="text-ink-2 text-[12px]"
-								>{part.use}</span
-							></DropdownMenu.Item
-						>
-					{/each}
-				</DropdownMenu.Content>
-			</DropdownMenu.Portal>
-		</DropdownMenu.Root>
-	</div>
+				<span class="figures text-ink-2 ml-auto text-[11.5px]"
+					>{formatNumber(document.variants.length)} variants</span
+				>
+			</header>
+			{#each document.variants as variant, k (variant.id)}
+				<VariantClause {variant} number="{zones.length + 2}.{k + 1}" />
+			{:else}
+				<p class="sentence text-ink-2 px-11 py-2">
+					No variants yet. A variant is a part with values of its own; rules put it on cells.
+				</p>
+			{/each}
+			<DropdownMenu.Root>
+				<DropdownMenu.Trigger
+					class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
+					><Plus size={13} />Variant</DropdownMenu.Trigger
+				>
+				<DropdownMenu.Portal>
+					<DropdownMenu.Content
+						class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] max-w-80 overflow-auto p-1"
+						side="right"
+						align="end"
+						collisionPadding={8}
+					>
+						{#each partsOf(document) as part (part.id)}
+							<DropdownMenu.Item
+								class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
+								onSelect={() => addVariant(part.id)}
+								><b class="font-semibold">{part.label}</b><br /><span class="text-ink-2 text-[12px]"
+									>{part.use}</span
+								></DropdownMenu.Item
+							>
+						{/each}
+					</DropdownMenu.Content>
+				</DropdownMenu.Portal>
+			</DropdownMenu.Root>
+		</div>{/if}
 </section>
 {#if compared}<CompareDialog zone={compared} onleave={() => (comparing = null)} />{/if}

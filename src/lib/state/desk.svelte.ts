@@ -3,7 +3,7 @@ import { fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
-import { LiveModel } from './model.svelte';
+import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
 
@@ -18,7 +18,6 @@ export type Lens = (typeof lenses)[number]['id'];
 
 /** Everything about one open project, shared by its pages. */
 export class Desk {
-	readonly model: LiveModel;
 	readonly selection = new Selection();
 	lens = $state<Lens>('clad');
 	/** The zone the map shows. */
@@ -38,8 +37,10 @@ export class Desk {
 	isolated = $state.raw<readonly string[] | null>(null);
 	readonly display = $derived.by(() => this.project.document.display);
 
-	constructor(readonly project: OpenProject) {
-		this.model = new LiveModel(project.files, `${project.id} ${project.window}`);
+	constructor(
+		readonly project: OpenProject,
+		readonly model: LiveModel
+	) {
 		this.activeZone = project.document.zones[0]?.id ?? null;
 	}
 

@@ -4,6 +4,7 @@ import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
 import type { RimMeeting } from '$core/pattern/shared-rims';
 import { proxy, wrap, type Remote } from 'comlink';
+import { leaveThread, startThread, takeThread } from './thread';
 import { addressesOf, layoutReport, type Addresses, type LayoutReport } from './layout-report';
 import type { ChainService } from '$lib/worker/chain.worker';
 import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
@@ -25,6 +26,8 @@ export interface MassView {
 }
 
 export interface ModelView {
+	/** More of the same run is to come. */
+	readonly partial: boolean;
 	readonly masses: readonly MassView[];
 	readonly zones: readonly ZoneView[];
 	readonly guides: readonly Float64Array[];
@@ -36,20 +39,6 @@ export interface Progress {
 	readonly what: string;
 	readonly done: number;
 	readonly of: number;
-}
-
-const startWorker = () =>
-	new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
-
-/** A thread that has nothing to do: started while a project is still on its way, or left by the one before. */
-let spare: Worker | null = null;
-export function warmUp(): void {
-	spare ??= startWorker();
-}
-function takeWorker(): Worker {
-	const worker = spare ?? startWorker();
-	spare = null;
-	return worker;
 }
 
 interface Wanted {
@@ -76,7 +65,7 @@ class GivenUp extends Error {}
 
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
-	view = $state.raw<ModelView>({ masses: [], zones: [], guides: [], problems: [], ms: 0 });
+	view = $state.raw<ModelView>({ partial: false, masses: [], zones: [], guides: [], problems: [], ms: 0 });
 	/** The last run was given up; what is shown is the model before. */
 	cancelled = $state(false);
 	/** Set while a run takes long enough to be told about. */
@@ -89,7 +78,7 @@ export class LiveModel {
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
-	private worker = takeWorker();
+	private worker = takeThread();
 	service: Remote<ChainService> = wrap<ChainService>(this.worker);
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
@@ -138,6 +127,8 @@ export class LiveModel {
 
 	/** Compute a document. While one run is under way only the newest document waits for the next. */
 	request(project: Project, preview = false): void {
+		const asked = this.wanted ?? this.last;
+		if (asked?.project === project && asked.preview === preview) return;
 		this.wanted = { project, preview };
 		this.behind = true;
 		void this.runWanted();
@@ -155,7 +146,7 @@ export class LiveModel {
 	/** Begin again with a new thread; the last good model stays. */
 	private restart(why: string): void {
 		this.worker.terminate();
-		this.worker = startWorker();
+		this.worker = startThread();
 		this.service = wrap<ChainService>(this.worker);
 		// What a thread has sent is known to it alone; its serials stay apart from those of the next.
 		const serials = [this.faces, this.groups, this.shapes].flatMap((kept) => [...kept.keys()]);
@@ -167,12 +158,9 @@ export class LiveModel {
 	}
 
 	close(): void {
-		if (this.running || spare) this.worker.terminate();
-		else {
-			// The next project begins with a thread that is warm, and finds nothing of this one.
-			void this.service.begin(0);
-			spare = this.worker;
-		}
+		// The next project begins with a thread that is warm, and finds nothing of this one.
+		if (!this.running && leaveThread(this.worker)) void this.service.begin(0);
+		else this.worker.terminate();
 		this.unmark();
 		removeEventListener('pagehide', this.unmark);
 	}
@@ -277,6 +265,7 @@ export class LiveModel {
 		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
 		keepOnly(this.faces, faces);
 		keepOnly(this.groups, groups);
-		this.view = { masses, zones, guides: message.guides, problems: message.problems, ms: message.total };
+		const { partial, guides, problems, total } = message;
+		this.view = { partial, masses, zones, guides, problems, ms: total };
 	}
 }

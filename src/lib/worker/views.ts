@@ -113,6 +113,8 @@ export interface MassMessage {
 }
 
 export interface ModelMessage {
+	/** More of the same run is to come. */
+	readonly partial: boolean;
 	readonly masses: readonly MassMessage[];
 	readonly zones: readonly ZoneMessage[];
 	/** Points of every guide that follow one another, flat x y z (mm). */
@@ -254,8 +256,10 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
  * The cells of a model whose pieces are still being made, for a page that shows nothing yet. What masses look like is
  * left for later: it takes longer than setting them out.
  */
-export const cellsMessage = (model: Model, known: Set<string>, started: number): ModelMessage =>
-	modelMessage({ ...model, masses: [] }, known, started);
+export const cellsMessage = (model: Model, known: Set<string>, started: number): ModelMessage => ({
+	...modelMessage({ ...model, masses: [] }, known, started),
+	partial: true
+});
 
 /** What changed since the interface was last told; `known` is brought up to date. */
 export function modelMessage(model: Model, known: Set<string>, started: number): ModelMessage {
@@ -282,6 +286,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 	for (const key of sent) known.add(key);
 	const guides = [...model.guides.values()].map((points) => Float64Array.from(points.flat()));
 	return {
+		partial: false,
 		masses,
 		zones,
 		guides,

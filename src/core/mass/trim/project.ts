@@ -1,5 +1,5 @@
 import { inRadians } from '../../units/scale';
-import { leastSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
+import { leastSeed, nearestSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
 import type { Place } from '../../geometry/polygon';
 import { evaluateGrid } from '../../geometry/surface';
 import {
@@ -178,8 +178,8 @@ export function projectAlong(
 ): OutlineOnFace {
 	const seeds = seedsOf(face.surface);
 	const placeOf = (point: Vector, before: Place | undefined) => {
-		const off = (p: Vector) => {
-			const way = subtract(p, point);
+		const off = (x: number, y: number, z: number) => {
+			const way = subtract([x, y, z], point);
 			return dot(way, sight.x) ** 2 + dot(way, sight.y) ** 2 + (dot(way, sight.z) < 0 ? 1e18 : 0);
 		};
 		return (
@@ -197,7 +197,7 @@ function nearestPlaces(face: TrimmedFace): (point: Vector, before: Place | undef
 	const seeds = seedsOf(surface);
 	const period = periodOf(face);
 	return (point, before) => {
-		const start = leastSeed(seeds, (p) => distance(p, point));
+		const start = nearestSeed(seeds, point);
 		const { u, v } = nearestFrom(surface, point, start, closedAcross);
 		return [period ? u + period * Math.round(((before?.[0] ?? u) - u) / period) : u, v];
 	};
