@@ -1,7 +1,7 @@
 import { differenceD, FillRule, intersectD, type PathD } from 'clipper2-ts';
 import { boxOf, isWithin, polygonArea, type Place } from '../src/core/geometry/polygon';
-import { clipCell, piecesOf } from '../src/core/pattern/clip-cell';
-import { CurveBins, type ClipCurve } from '../src/core/pattern/curve-bins';
+import { clipPolygon, piecesOf } from '../src/core/geometry/clip/clip-polygon';
+import { CurveBins, type ClipCurve } from '../src/core/geometry/clip/curve-bins';
 
 /** 10,000 cells in the lattice, and a trim of 400 corners with a hole; for the bench and a check of areas. */
 export const BAYS = 100;
@@ -49,7 +49,7 @@ export function clipOurs(
 	let area = 0;
 	for (const [i, j] of cells) {
 		const cell = boxAt(i, j);
-		const clipped = clipCell(cell, bins.near(boxOf(cell)), true);
+		const clipped = clipPolygon(cell, bins.near(boxOf(cell)), true);
 		if (clipped.untouched && isLeft([i + 0.5, j + 0.5])) area++;
 		for (const piece of piecesOf(clipped)) area += polygonArea(piece.map(({ at }) => at));
 	}

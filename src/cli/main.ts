@@ -7,13 +7,16 @@ import { formatGroups, formats, writtenAt } from '../core/exchange/formats';
 import { DocumentError } from '../core/project/faults';
 import { readProjectText } from '../core/project/read';
 import { summarise } from '../core/schedule/summary';
+import { CodedError } from '../core/units/coded-error';
 
 const USAGE = `Usage:
   zyg build FILE.json --out DIR [--formats ${formatGroups.join(',')}]   write the model and its schedules
   zyg summary FILE.json                                             print counts and totals as JSON`;
 
 /** Something the person has to put right; printed without a stack, exit code 2. */
-class UserError extends Error {}
+class UserError extends CodedError {
+	readonly code = 'command-line';
+}
 
 /** The model of a project file; what is to be known of it is said. */
 async function buildModel(file: string, { complain }: Console): Promise<Model> {

@@ -1,7 +1,18 @@
+import { randomUUID } from 'node:crypto';
 import AxeBuilder from '@axe-core/playwright';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Browser, type Page, type WorkerInfo } from '@playwright/test';
 
 export { expect };
+
+/** A browser that has seen nothing yet, for as long as a worker lives. */
+export function newContext(browser: Browser, { project: { use } }: WorkerInfo) {
+	const { baseURL, viewport } = use;
+	return browser.newContext({
+		...(baseURL && { baseURL }),
+		...(viewport && { viewport }),
+		serviceWorkers: 'block'
+	});
+}
 
 /**
  * Tests whose pages are one page for as long as a worker lives, as somebody has it open all day: the application is
@@ -11,12 +22,7 @@ export { expect };
 export const test = base.extend<object, { window: Page }>({
 	window: [
 		async ({ browser }, use, worker) => {
-			const { baseURL, viewport } = worker.project.use;
-			const context = await browser.newContext({
-				...(baseURL && { baseURL }),
-				...(viewport && { viewport }),
-				serviceWorkers: 'block'
-			});
+			const context = await newContext(browser, worker);
 			await use(await context.newPage());
 			await context.close();
 		},
@@ -57,6 +63,38 @@ export async function copyDemo(page: Page): Promise<string> {
 /** Open the demo project in a copy of its own; wait until it stands. */
 export async function openDemo(page: Page): Promise<string> {
 	const id = await copyDemo(page);
+	await visit(page, `/project/${id}?plain`);
+	await settled(page);
+	return id;
+}
+
+/**
+ * The roof of the demo alone, its cells with a plain panel each, as a project of its own: for tests that want something
+ * to change and to save, whatever it looks like. @returns its id
+ */
+export async function openRoof(page: Page): Promise<string> {
+	const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
+	const demo = list.find((project) => project.name === 'Tidal Lido')!;
+	const { document } = (await (await page.request.get(`/api/projects/${demo.id}`)).json()) as {
+		document: Record<'masses' | 'zones', { id: string }[]>;
+	};
+	const roof = ({ id }: { id: string }) => id === 'gull';
+	const rules = [{ id: 'all', put: { variant: 'panel' } }];
+	const [zone] = document.zones.filter(roof);
+	const made = await page.request.post('/api/projects', {
+		data: {
+			document: {
+				...document,
+				id: randomUUID(),
+				name: 'Roof alone',
+				masses: document.masses.filter(roof).map((mass) => ({ ...mass, trims: [] })),
+				zones: [{ ...zone, rules, runs: [], layer: null }],
+				variants: [{ id: 'panel', name: 'Panel', part: 'flat-panel', values: {} }]
+			}
+		}
+	});
+	expect(made.status(), await made.text()).toBe(201);
+	const { id } = (await made.json()) as { id: string };
 	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	return id;

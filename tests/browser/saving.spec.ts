@@ -1,6 +1,23 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test as ofItsOwn, type BrowserContext, type Page } from '@playwright/test';
 import { launch } from '../server/running';
-import { openDemo, sailObj, saved, settled } from './app';
+import { newContext, openRoof, sailObj, saved, settled } from './app';
+
+/** Pages of one browser, as somebody has it: what it has compiled once it has for the next test too. */
+const test = ofItsOwn.extend<object, { oneBrowser: BrowserContext }>({
+	oneBrowser: [
+		async ({ browser }, use, worker) => {
+			const context = await newContext(browser, worker);
+			await use(context);
+			await context.close();
+		},
+		{ scope: 'worker' }
+	],
+	context: async ({ oneBrowser }, use) => {
+		await use(oneBrowser);
+		await oneBrowser.unrouteAll();
+		for (const page of oneBrowser.pages()) await page.close();
+	}
+});
 
 const bays = (page: Page) => page.locator('[data-part="zone gull"]').getByRole('button', { name: /^Bays: / });
 const courses = (page: Page) =>
@@ -17,7 +34,7 @@ async function more(page: Page, chip: ReturnType<typeof bays>, times = 1) {
 test('what was changed while the line was down is there after a reload, and is saved when it is back', async ({
 	page
 }) => {
-	await openDemo(page);
+	await openRoof(page);
 	await cutLine(page);
 	await more(page, bays(page), 2);
 	await expect(page.getByTestId('save-state')).toHaveText('2 not saved yet, kept here');
@@ -39,7 +56,7 @@ test('a large mass brought in without a line is kept whole over a reload, then l
 	page,
 	browser
 }) => {
-	const id = await openDemo(page);
+	const id = await openRoof(page);
 	await page.context().route('**/api/files/*', (route) => route.abort());
 	await page.getByLabel('STEP or OBJ file').setInputFiles(sailObj(40, 30));
 	const clause = page.locator('[data-clause="masses/sail"]');
@@ -70,7 +87,7 @@ test('two windows that were closed without a line lose nothing; the next one sen
 	page,
 	context
 }) => {
-	const id = await openDemo(page);
+	const id = await openRoof(page);
 	const other = await context.newPage();
 	await other.goto(`/project/${id}?plain`);
 	await settled(other);
@@ -95,7 +112,7 @@ test('two windows that were closed without a line lose nothing; the next one sen
 test('a refused change is set aside in words, the others go on, and it is taken up again', async ({
 	page
 }) => {
-	await openDemo(page);
+	await openRoof(page);
 	await page.context().route(EDITS, async (route) => {
 		const { commands } = route.request().postDataJSON() as { commands: { label: string }[] };
 		if (commands.some(({ label }) => label.includes('→ 34')))
@@ -110,7 +127,7 @@ test('a refused change is set aside in words, the others go on, and it is taken 
 	await expect(dialog).toContainText('thirty-four is not to our liking');
 	const download = page.waitForEvent('download');
 	await dialog.getByRole('button', { name: 'Download them' }).click();
-	expect((await download).suggestedFilename()).toBe('tidal-lido-copy-set-aside.json');
+	expect((await download).suggestedFilename()).toBe('roof-alone-set-aside.json');
 	await page.keyboard.press('Escape');
 	await saved(page);
 	await expect(bays(page)).toHaveText('33');
@@ -130,7 +147,7 @@ test('a refused change is set aside in words, the others go on, and it is taken 
 test('a window that did not outlive its computing opens paused, and computes when asked', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await openRoof(page);
 	await page.evaluate((project) => {
 		const own = sessionStorage.getItem(`zygaster window ${project}`);
 		// As a crash leaves it: the window never came to take its mark along.
@@ -152,7 +169,7 @@ test('a window that did not outlive its computing opens paused, and computes whe
 test('a project left for the list and opened again in the same page goes on with its undo', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await openRoof(page);
 	await more(page, bays(page), 2);
 	await saved(page);
 	await page.getByRole('link', { name: 'Zygaster' }).click();
@@ -167,7 +184,7 @@ test('a project left for the list and opened again in the same page goes on with
 test('the history tells every change; a state of the past is looked at, brought back and copied', async ({
 	page
 }) => {
-	const id = await openDemo(page);
+	const id = await openRoof(page);
 	await more(page, bays(page), 3);
 	await saved(page);
 	await page.getByTestId('save-state').click();
@@ -188,47 +205,50 @@ test('the history tells every change; a state of the past is looked at, brought 
 	await expect(bays(page)).toHaveText('35');
 });
 
-test.describe('with the server gone', () => {
-	test.use({ serviceWorkers: 'allow' });
+ofItsOwn.describe('with the server gone', () => {
+	ofItsOwn.use({ serviceWorkers: 'allow' });
 
-	test('the page works on and says so; loaded anew it is ours, and comes back by itself', async ({
-		page
-	}) => {
-		const url = process.env['DATABASE_URL'] ?? '';
-		let own = await launch(url);
-		const { port } = new URL(own.address);
-		try {
-			const list = (await (await page.request.get(`${own.address}/api/projects`)).json()) as {
-				id: string;
-				name: string;
-			}[];
-			const demo = list.find(({ name }) => name === 'Tidal Lido')!;
-			const copy = await page.request.post(`${own.address}/api/projects/${demo.id}/duplicate`, { data: {} });
-			const { id } = (await copy.json()) as { id: string };
-			await page.goto(`${own.address}/project/${id}?plain`);
-			await settled(page);
-			// It has taken the page over, with all its files.
-			await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-			await own.stop();
-			await more(page, bays(page));
-			await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet, kept here');
-			await expect(bays(page)).toHaveText('33');
-			// Pages that were never opened are there too.
-			await page.getByRole('button', { name: 'Find' }).click();
-			await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
-			await page.keyboard.type('Schedule');
-			await page.keyboard.press('Enter');
-			await expect(page.getByRole('row').nth(3)).toBeVisible();
-			await page.reload();
-			await expect(page.getByRole('heading', { name: 'The server is away' })).toBeVisible();
-			own = await launch(url, { PORT: port });
-			await expect(page.getByRole('row').nth(3)).toBeVisible();
-			await saved(page);
-			await page.goto(`${own.address}/project/${id}?plain`);
-			await settled(page);
-			await expect(bays(page)).toHaveText('33');
-		} finally {
-			await own.stop();
+	ofItsOwn(
+		'the page works on and says so; loaded anew it is ours, and comes back by itself',
+		async ({ page }) => {
+			const url = process.env['DATABASE_URL'] ?? '';
+			let own = await launch(url);
+			const { port } = new URL(own.address);
+			try {
+				const list = (await (await page.request.get(`${own.address}/api/projects`)).json()) as {
+					id: string;
+					name: string;
+				}[];
+				const demo = list.find(({ name }) => name === 'Tidal Lido')!;
+				const copy = await page.request.post(`${own.address}/api/projects/${demo.id}/duplicate`, {
+					data: {}
+				});
+				const { id } = (await copy.json()) as { id: string };
+				await page.goto(`${own.address}/project/${id}?plain`);
+				await settled(page);
+				// It has taken the page over, with all its files.
+				await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+				await own.stop();
+				await more(page, bays(page));
+				await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet, kept here');
+				await expect(bays(page)).toHaveText('33');
+				// Pages that were never opened are there too.
+				await page.getByRole('button', { name: 'Find' }).click();
+				await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+				await page.keyboard.type('Schedule');
+				await page.keyboard.press('Enter');
+				await expect(page.getByRole('row').nth(3)).toBeVisible();
+				await page.reload();
+				await expect(page.getByRole('heading', { name: 'The server is away' })).toBeVisible();
+				own = await launch(url, { PORT: port });
+				await expect(page.getByRole('row').nth(3)).toBeVisible();
+				await saved(page);
+				await page.goto(`${own.address}/project/${id}?plain`);
+				await settled(page);
+				await expect(bays(page)).toHaveText('33');
+			} finally {
+				await own.stop();
+			}
 		}
-	});
+	);
 });

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { isWithin, polygonArea, side, type Place } from '../../src/core/geometry/polygon';
-import { clipCell, piecesOf } from '../../src/core/pattern/clip-cell';
-import { wholeCurve } from '../../src/core/pattern/clip-cell';
+import { clipPolygon, piecesOf } from '../../src/core/geometry/clip/clip-polygon';
+import { wholeCurve } from '../../src/core/geometry/clip/clip-polygon';
 import { BAYS, binsOf, clipOurs, clipTheirs, hole, outline, regionOf, touchedCells } from '../clip-case';
 
 /** Whether two segments cross by more than rounding: two that lie on one side of the cell do not. */
@@ -89,7 +89,7 @@ describe('clipping cells in the lattice', () => {
 				(cell, shape, dx, dy) => {
 					const moved = shape.map(([x, y]): Place => [x + dx, y + dy]);
 					const leftBy = (places: Place[]) => {
-						const clipped = clipCell(cell, [wholeCurve({ places, closed: true }, 0)]);
+						const clipped = clipPolygon(cell, [wholeCurve({ places, closed: true }, 0)]);
 						if (!clipped.untouched)
 							return piecesOf(clipped).reduce(
 								(sum, piece) => sum + polygonArea(piece.map(({ at }) => at)),
@@ -100,7 +100,7 @@ describe('clipping cells in the lattice', () => {
 					};
 					const both = leftBy(moved) + leftBy([...moved].reverse());
 					expect(both / polygonArea(cell)).to.be.closeTo(1, 1e-9);
-					const pieces = piecesOf(clipCell(cell, [wholeCurve({ places: moved, closed: true }, 0)]));
+					const pieces = piecesOf(clipPolygon(cell, [wholeCurve({ places: moved, closed: true }, 0)]));
 					for (const piece of pieces)
 						piece.forEach(({ at: a }, k) => {
 							const b = piece[(k + 1) % piece.length]!.at;

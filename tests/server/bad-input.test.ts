@@ -44,6 +44,9 @@ function mutated(value: unknown, random: Random): unknown {
 
 const nested = (depth: number) => `${'['.repeat(depth)}${']'.repeat(depth)}`;
 
+/** What programs tell refusals apart by. */
+const CODES = ['request', 'not-found', 'out-of-step', 'command', 'document'];
+
 describe('bad input', () => {
 	it('5,000 bodies on all routes: no 500, and every refusal is a sentence', async () => {
 		const random = randomFrom(51);
@@ -80,9 +83,11 @@ describe('bad input', () => {
 			const text = random() < 0.05 ? String(JSON.stringify(sent)).slice(0, -1) : JSON.stringify(sent);
 			const answer = await ask(method, path + query, method === 'GET' ? undefined : (text ?? ''));
 			expect(answer.status, `${method} ${path}${query} ${text?.slice(0, 300)}`).to.be.below(500);
-			if (answer.status >= 400 && answer.status !== 405)
+			if (answer.status >= 400 && answer.status !== 405) {
 				expect(answer.body.message, `${method} ${path} ${text?.slice(0, 300)}`).to.be.a('string').and.not
 					.empty;
+				expect(CODES, answer.body.message).to.include(answer.body.code);
+			}
 		};
 		for (let k = 0; k < 5000; k += 20) await Promise.all(Array.from({ length: 20 }, one));
 		expect((await ask('GET', `/api/projects/${id}`)).status).to.equal(200);
@@ -118,6 +123,7 @@ describe('bad input', () => {
 			const { status, body: answer } = await ask('POST', path, body);
 			expect(status, String(sentence)).to.equal(400);
 			expect(answer.message).to.match(sentence);
+			expect(answer.code).to.equal('request');
 		}
 		expect((await open(id)).revision).to.equal(0);
 	});
@@ -133,5 +139,6 @@ describe('bad input', () => {
 		expect(body.message.split('\n')).to.have.length(21);
 		expect(body.message).to.match(/and 3980 more faults$/);
 		expect(body.message.length).to.be.below(10_000);
+		expect(body.code).to.equal('document');
 	});
 });

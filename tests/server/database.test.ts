@@ -69,6 +69,7 @@ describe('the server and its database', () => {
 			});
 			expect(status).to.equal(503);
 			expect(headers.get('retry-after')).to.equal('2');
+			expect(body).to.include({ code: 'database' });
 			expect(body.message).to.match(/does not answer for the moment/);
 		});
 	});

@@ -81,7 +81,7 @@ export interface Answer<T> {
 }
 
 /** Ask the server as our own pages do. */
-export async function ask<T = { message: string }>(
+export async function ask<T = { message: string; code: string }>(
 	method: string,
 	path: string,
 	body?: unknown,

@@ -167,6 +167,7 @@ describe('saving on PostgreSQL', () => {
 		for (const wrong of [{ epoch: randomUUID() }, { base: 5 }]) {
 			const { status, body } = await ask('POST', `/api/projects/${id}/edits`, { ...request, ...wrong });
 			expect(status).to.equal(409);
+			expect(body.code).to.equal('out-of-step');
 			expect(body.message).to.match(/put back/);
 		}
 		expect((await open(id)).revision).to.equal(0);

@@ -12,7 +12,7 @@ import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { pieceQuantities } from '../../src/core/schedule/pieces';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { MAP, type Made, type Own, type Placed } from '../../src/core/part/element-table';
-import { joinedMesh, placesOf } from '../../src/core/part/places';
+import { boundsOf, joinedMesh, placesOf } from '../../src/core/part/places';
 import { shippedParts } from '../../src/core/part/kit';
 import { PlacedMesh, PLACED_AT } from '../../src/lib/model/placed-mesh';
 import { ownIndex, WrittenMesh } from '../../src/lib/model/written-mesh';
@@ -231,6 +231,28 @@ describe('rows of a part of blocks: mirrored by the cell, alike on the left, all
 		const sorted = (list: number[]) => [...list].sort((a, b) => a - b);
 		expect(volumes.length).to.equal(BAYS);
 		sorted(volumes).forEach((volume, k) => expect(volume).to.be.closeTo(sorted(wanted)[k]!, 1e-4));
+	});
+
+	it('lie within their bounds, which are no larger than they need be', () => {
+		for (const table of group.run.elements) {
+			const bounds = boundsOf(table);
+			const { places } = joinedMesh(
+				table.shape,
+				Array.from({ length: table.count }, (_, k) => k)
+			);
+			for (let a = 0; a < 3; a++) {
+				const values = places.filter((_, k) => k % 3 === a);
+				// These blocks reach to the sides of their boxes.
+				expect(bounds[a]!).to.be.closeTo(
+					values.reduce((x, y) => Math.min(x, y)),
+					1e-3
+				);
+				expect(bounds[3 + a]!).to.be.closeTo(
+					values.reduce((x, y) => Math.max(x, y)),
+					1e-3
+				);
+			}
+		}
 	});
 
 	it('are counted, weighed and picked by their rows', () => {

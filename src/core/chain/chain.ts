@@ -19,6 +19,7 @@ import { layOut } from './lay-out';
 import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
 import type { Run } from './stage';
+import { CodedError } from '../units/coded-error';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -28,7 +29,9 @@ export interface ChainHooks {
 }
 
 /** Thrown out of a hook to give a run up; the results so far are kept. */
-export class Cancelled extends Error {}
+export class Cancelled extends CodedError {
+	readonly code = 'cancelled';
+}
 
 function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: string }[]): void {
 	const ids = new Set(things.map((thing) => thing.id));

@@ -46,7 +46,7 @@ class Variants {
 	of(id: string, at: string): Kept<ReadyVariant> {
 		const { project, memo } = this.run;
 		const variant = project.variants.find((one) => one.id === id);
-		return memo.use(`variant ${id}`, [variant, project.parts, project.materials], () =>
+		return memo.use(['variant', id], [variant, project.parts, project.materials], () =>
 			readyVariant(project, id, at)
 		);
 	}
@@ -137,7 +137,7 @@ function assign(
 		return sorted(zone, face, assignment, partByHand);
 	};
 	return memo.use(
-		`assignment ${zone.id} ${f}`,
+		['assignment', zone.id, f],
 		[cells, slots, address, slivers, steps, rules, exceptions, hung],
 		() => timed('parts', made)
 	).value;
@@ -263,7 +263,7 @@ async function hang(
 		});
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
-			`${zone.id} ${f} ${name} ${corners} ${number}`,
+			['pieces', zone.id, f, name, corners, number],
 			[serials, sites, ready, values, own],
 			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, at))
 		);

@@ -31,7 +31,7 @@ interface FaceOfZone {
 	readonly mass: string;
 	/** The faces of its mass: what is made of the face hangs on them. */
 	readonly faces: Kept<Face[]>;
-	readonly slot: string;
+	readonly slot: readonly string[];
 }
 
 /** A code like another that no zone has. */
@@ -86,7 +86,7 @@ function facesOfZone(run: Run, zone: Zone): FaceOfZone[] {
 				at,
 				`the mass "${wanted.mass}" has no face "${wanted.face}"; it has ${faces.value.map((one) => one.name).join(', ')}`
 			);
-		return { face, faces, mass: wanted.mass, slot: `${zone.id} ${wanted.mass} ${face.name}` };
+		return { face, faces, mass: wanted.mass, slot: [zone.id, wanted.mass, face.name] };
 	});
 }
 
@@ -105,7 +105,7 @@ export async function layOut(run: Run, zone: Zone): Promise<Kept<JoinedFaces>> {
 		await run.pause();
 		laid.push(layOutFace(run, zone, one, grids[k]!, follow));
 	}
-	return memo.use(`rims ${zone.id}`, laid, () =>
+	return memo.use(['rims', zone.id], laid, () =>
 		timed('cells', () =>
 			joinRims(
 				laid.map(({ value }) => value),
@@ -121,12 +121,12 @@ function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Fol
 	const at = `zones/${zone.id}/settingOut`;
 	const { settingOut } = zone;
 	const alone = faces.map(({ face, faces: kept, slot }) =>
-		memo.use(`grid ${slot}`, [kept, settingOut, follow.levels, [...follow.guides]], () =>
+		memo.use(['grid', ...slot], [kept, settingOut, follow.levels, [...follow.guides]], () =>
 			timed('grid', () => setOut(face, settingOut, at, follow))
 		)
 	);
 	if (faces.length < 2) return alone;
-	const rims = memo.use(`meeting rims ${zone.id}`, alone, () =>
+	const rims = memo.use(['meeting rims', zone.id], alone, () =>
 		timed('grid', () =>
 			meetingRims(
 				faces.map(({ face }, k) => ({ face, grid: alone[k]!.value })),
@@ -137,7 +137,7 @@ function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Fol
 	return alone.map((grid, k) => {
 		const [{ face, slot }, wanted] = [faces[k]!, rims.value[k]];
 		if (!wanted) return grid;
-		return memo.use(`meeting grid ${slot}`, [grid, rims], () =>
+		return memo.use(['meeting grid', ...slot], [grid, rims], () =>
 			timed('grid', () => setOut(face, settingOut, at, follow, wanted))
 		);
 	});
@@ -153,33 +153,36 @@ function layOutFace(
 	const { project, memo, timed } = run;
 	const at = `zones/${zone.id}`;
 	const { pattern, slivers, layer } = zone;
-	const area = memo.use(`area ${slot}`, [faces], () =>
+	const area = memo.use(['area', ...slot], [faces], () =>
 		once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
 	);
 	const tiles = pattern.kind === 'tile' ? project.tiles : [];
 	const places = hangsOnPlaces(face, pattern, tiles, at) || slivers !== null;
 	// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
 	const counts = places ? grid : topologyOf(grid.value);
-	const topology = memo.use(`topology ${slot}`, [counts, pattern, slivers, tiles, [...follow.guides]], () =>
-		timed('cells', () => {
-			const laid = layCells(face, grid.value, pattern, { tiles, guides: follow.guides }, at);
-			if (laid.cells.count === 0)
-				refuse(
-					`${at}/pattern`,
-					'the pattern leaves no cell on this face; take smaller steps, or another pattern'
-				);
-			const kept = withoutSlivers(laid.cells, laid.grid, slivers);
-			return {
-				nodes: places ? laid.grid : null,
-				...kept,
-				edges: makeEdges(laid.grid, kept.cells),
-				usedNodes: countUsedNodes(laid.grid, kept.cells)
-			};
-		})
+	const topology = memo.use(
+		['topology', ...slot],
+		[counts, pattern, slivers, tiles, [...follow.guides]],
+		() =>
+			timed('cells', () => {
+				const laid = layCells(face, grid.value, pattern, { tiles, guides: follow.guides }, at);
+				if (laid.cells.count === 0)
+					refuse(
+						`${at}/pattern`,
+						'the pattern leaves no cell on this face; take smaller steps, or another pattern'
+					);
+				const kept = withoutSlivers(laid.cells, laid.grid, slivers);
+				return {
+					nodes: places ? laid.grid : null,
+					...kept,
+					edges: makeEdges(laid.grid, kept.cells),
+					usedNodes: countUsedNodes(laid.grid, kept.cells)
+				};
+			})
 	);
 	const guides = layer ? guidesNamed(run, guidesOfDepth(layer.depth, project.guides)) : new Map();
 	const { along, joint } = zone.settingOut;
-	return memo.use(`cells ${slot}`, [grid, topology, area, along, joint, layer, [...guides]], () => {
+	return memo.use(['cells', ...slot], [grid, topology, area, along, joint, layer, [...guides]], () => {
 		const { cells, edges, usedNodes, slivers } = topology.value;
 		const nodes = topology.value.nodes ?? grid.value;
 		const { positions } = nodes;

@@ -14,7 +14,7 @@ export function facesOfMass({ project, files, memo, timed }: Run, id: string, at
 		return refuse(at, `the mass "${id}" does not exist; known: ${known}`);
 	}
 	const fixed = massAtLevels(mass, project.levels);
-	return memo.use(`mass ${id}`, [fixed], () => timed('surface', () => massFaces(files.whole(fixed))));
+	return memo.use(['mass', id], [fixed], () => timed('surface', () => massFaces(files.whole(fixed))));
 }
 
 export type Guides = ReadonlyMap<string, readonly Vector[]>;
@@ -25,7 +25,7 @@ export function guidesNamed(run: Run, ids: readonly string[]): Guides {
 	for (const guide of run.project.guides) {
 		if (!ids.includes(guide.id)) continue;
 		const faces = guide.on === 'map' ? facesOfMass(run, guide.mass, `guides/${guide.id}`) : null;
-		const points = run.memo.use(`guide ${guide.id}`, [guide, faces], () =>
+		const points = run.memo.use(['guide', guide.id], [guide, faces], () =>
 			guidePoints(guide, (_, name) => faces?.value.find((one) => one.name === name))
 		);
 		found.set(guide.id, points.value);

@@ -14,33 +14,55 @@ interface Entry {
 	run: number;
 }
 
+/** Where in the project a result has its place: what it is, and of what. */
+export type Slot = readonly [what: string, ...of: (string | number)[]];
+
+/** Slots that begin alike. */
+interface Branch {
+	entry: Entry | null;
+	readonly further: Map<string | number, Branch>;
+}
+const branch = (): Branch => ({ entry: null, further: new Map() });
+
+/** Drop what a run did not use. @returns whether nothing is left */
+function prune(at: Branch, run: number): boolean {
+	if (at.entry && at.entry.run !== run) at.entry = null;
+	for (const [part, further] of at.further) if (prune(further, run)) at.further.delete(part);
+	return !at.entry && !at.further.size;
+}
+
 /**
  * Keeps the last result of every stage with what it was made of, so that an edit recomputes only what hangs below it.
  *
  * ```ts
- * const faces = memo.use('mass drum', [mass, levels], () => massFaces(mass, levels));
- * const grid = memo.use('grid of drum', [faces, settingOut], () => setOut(faces.value, settingOut));
+ * const faces = memo.use(['mass', 'drum'], [mass, levels], () => massFaces(mass, levels));
+ * const grid = memo.use(['grid', 'drum'], [faces, settingOut], () => setOut(faces.value, settingOut));
  * ```
  */
 export class Memo {
-	private readonly entries = new Map<string, Entry>();
+	private readonly root = branch();
 	private currentRun = 0;
 
 	/** @param serials given out already, by a chain whose place this one takes */
 	constructor(private serials = 0) {}
 
 	/**
-	 * @param slot where in the project the result has its place
 	 * @param dependencies all that it is made of: settings by what they say, results of stages by being the same one
 	 */
-	use<T>(slot: string, dependencies: readonly unknown[], make: () => T): Kept<T> {
-		const entry = this.entries.get(slot);
+	use<T>(slot: Slot, dependencies: readonly unknown[], make: () => T): Kept<T> {
+		let at = this.root;
+		for (const part of slot) {
+			const known = at.further.get(part) ?? branch();
+			at.further.set(part, known);
+			at = known;
+		}
+		const { entry } = at;
 		if (entry && same(entry.dependencies, dependencies)) {
 			entry.run = this.currentRun;
 			return entry.kept as Kept<T>;
 		}
 		const kept = new Kept(make(), this.nextSerial());
-		this.entries.set(slot, { dependencies, kept, run: this.currentRun });
+		at.entry = { dependencies, kept, run: this.currentRun };
 		return kept;
 	}
 
@@ -55,6 +77,6 @@ export class Memo {
 	}
 
 	forgetUnused(): void {
-		for (const [slot, entry] of this.entries) if (entry.run !== this.currentRun) this.entries.delete(slot);
+		prune(this.root, this.currentRun);
 	}
 }

@@ -2,6 +2,7 @@ import { nodesOf } from '../pattern/nodes';
 import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
 import { once } from './once';
 import type { FaceModel, SetOutFace } from './model';
+import { NO_DIRECTION } from '../geometry/tolerance';
 
 /** The faces of a zone as they stand beside each other. */
 export interface JoinedFaces {
@@ -36,7 +37,7 @@ export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number)
 		]) as [number[], number[]];
 		const sum = a.map((value, k) => value + b[k]!);
 		const size = Math.hypot(...sum);
-		if (size > 1e-9)
+		if (size > NO_DIRECTION)
 			one.edgeNormals.set(
 				sum.map((value) => value / size),
 				3 * edge

@@ -1,4 +1,5 @@
 import type { Weighted } from './vector';
+import { ROUNDED, STILL, WHOLE } from './tolerance';
 
 const QUARTER = Math.PI / 2;
 
@@ -14,9 +15,9 @@ export interface UnitArc {
  * @param from, turn rad; a full turn ends exactly where it starts
  */
 export function unitArc(from: number, turn: number): UnitArc {
-	const pieces = Math.max(1, Math.ceil(Math.abs(turn) / QUARTER - 1e-9));
+	const pieces = Math.max(1, Math.ceil(Math.abs(turn) / QUARTER - WHOLE));
 	const half = turn / pieces / 2;
-	const closed = Math.abs(Math.abs(turn) - 2 * Math.PI) < 1e-12;
+	const closed = Math.abs(Math.abs(turn) - 2 * Math.PI) < STILL;
 	const net: [number, number, number][] = [];
 	for (let k = 0; k <= 2 * pieces; k++) {
 		const angle = from + (closed && k === 2 * pieces ? 0 : k) * half;
@@ -75,7 +76,7 @@ export function arcThrough(
 ): { centre: [number, number]; radius: number; from: number; turn: number } | null {
 	const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
 	const chord = Math.hypot(dx, dy);
-	if (Math.abs(rise) < 1e-9 || chord < 1e-9) return null;
+	if (Math.abs(rise) < ROUNDED || chord < ROUNDED) return null;
 	const turn = 4 * Math.atan((2 * rise) / chord);
 	const radius = chord / 2 / Math.sin(Math.abs(turn) / 2);
 	// The centre lies on the chord's perpendicular, opposite to the rise for less than half a circle.

@@ -1,4 +1,5 @@
 import { boxOf, crosses, type Place } from './polygon';
+import { CodedError } from '../units/coded-error';
 
 /** Segments by their left ends, so that only those that lie over each other are looked at. */
 interface Swept {
@@ -24,7 +25,9 @@ function swept(line: readonly Place[], closed: boolean, of: 0 | 1): Swept[] {
 
 /** Pairs that are looked at before a drawing is given up as too intricate. */
 const MOST_PAIRS = 50_000_000;
-export class TooIntricate extends Error {}
+export class TooIntricate extends CodedError {
+	readonly code = 'drawing.too-intricate';
+}
 
 /** The first pair of segments that meet, as it is asked of those that lie over each other. @throws TooIntricate */
 function firstMeeting(

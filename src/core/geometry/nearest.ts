@@ -1,6 +1,7 @@
 import { distinctKnots } from './curve';
 import { evaluateGrid, evaluateRows, type Surface } from './surface';
 import type { Vector } from './vector';
+import { SINGULAR, STILL } from './tolerance';
 
 const ROUNDS = 12;
 
@@ -60,14 +61,14 @@ export function nearestPlaces(
 			const q = dv[o]! * x + dv[o + 1]! * y + dv[o + 2]! * z;
 			const det = a * c - b * b;
 			// At a pole only one direction leads anywhere.
-			const both = det > 1e-12 * (a + c) ** 2;
+			const both = det > SINGULAR * (a + c) ** 2;
 			const stepU = both ? (c * p - b * q) / det : a > c ? p / a : 0;
 			const stepV = both ? (a * q - b * p) / det : c > 0 ? q / c : 0;
 			let nextU = u[n]! + stepU;
 			if (ring) nextU = lowU + ((((nextU - lowU) % period) + period) % period);
 			else nextU = Math.min(highU, Math.max(lowU, nextU));
 			const nextV = Math.min(highV, Math.max(lowV, v[n]! + stepV));
-			if (Math.abs(nextU - u[n]!) + Math.abs(nextV - v[n]!) < 1e-12) continue;
+			if (Math.abs(nextU - u[n]!) + Math.abs(nextV - v[n]!) < STILL) continue;
 			u[kept] = nextU;
 			v[kept] = nextV;
 			looking[kept++] = k;

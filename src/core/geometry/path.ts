@@ -3,6 +3,7 @@ import type { Curve } from './curve';
 import { splineControl } from './spline';
 import { mixTuple } from './tuple';
 import { distance, weighted, type Vector, type Weighted } from './vector';
+import { ROUNDED, SAME_SHARE } from './tolerance';
 
 /** How two neighbouring points of a path are joined; an arc, in the plane z = 0, by its rise in mm. */
 export type Segment = 'line' | 'smooth' | { readonly arc: number };
@@ -58,9 +59,9 @@ function smoothStretch(points: readonly Vector[], closed: boolean): Stretch {
  * @throws RangeError when two neighbouring points coincide
  */
 export function bezierChain(points: readonly Vector[], segments: readonly Segment[]): BezierChain {
-	const touching = segments.findIndex((_, k) => distance(points[k]!, points[k + 1]!) < 1e-9);
+	const touching = segments.findIndex((_, k) => distance(points[k]!, points[k + 1]!) < ROUNDED);
 	if (touching >= 0) throw new RangeError(`points ${touching + 1} and ${touching + 2} coincide`);
-	const closed = distance(points[0]!, points.at(-1)!) < 1e-9 && segments.every((s) => s === 'smooth');
+	const closed = distance(points[0]!, points.at(-1)!) < ROUNDED && segments.every((s) => s === 'smooth');
 	const stretches: Stretch[] = [];
 	let k = 0;
 	while (k < segments.length) {
@@ -101,7 +102,7 @@ export function refineChain(chain: BezierChain, wanted: readonly number[]): Bezi
 	const points = [...chain.points];
 	const mix = (p: Weighted, q: Weighted, s: number) => mixTuple(p, q, s) as unknown as Weighted;
 	for (const t of wanted) {
-		if (breaks.some((b) => Math.abs(b - t) < 1e-9)) continue;
+		if (breaks.some((b) => Math.abs(b - t) < SAME_SHARE)) continue;
 		const k = breaks.findIndex((b) => b > t) - 1;
 		const s = (t - breaks[k]!) / (breaks[k + 1]! - breaks[k]!);
 		const [a, b, c, d] = points.slice(3 * k, 3 * k + 4) as [Weighted, Weighted, Weighted, Weighted];

@@ -1,6 +1,7 @@
 import { basisTable } from './basis';
 import { BandedSystem, solveCyclic, type CyclicRow } from './banded';
 import { addTuple, scaleTuple, subtractTuple, type Tuple } from './tuple';
+import { ROUNDED } from './tolerance';
 
 /**
  * Tangents (per unit of parameter) of the cubic spline that runs smoothly through points.
@@ -97,7 +98,7 @@ export function chordParameters(rows: readonly (readonly Tuple[])[]): number[] {
 	for (const row of rows) {
 		const chords = row.slice(1).map((p, k) => Math.hypot(...subtractTuple(p, row[k]!)));
 		const total = chords.reduce((a, b) => a + b, 0);
-		if (total < 1e-9) continue;
+		if (total < ROUNDED) continue;
 		used++;
 		let sum = 0;
 		chords.forEach((chord, k) => (at[k + 1]! += (sum += chord) / total));

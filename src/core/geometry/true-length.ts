@@ -1,5 +1,6 @@
 import { distinctKnots } from './curve';
 import { courseTangents, type Surface } from './surface';
+import { SAME_SHARE, SINGULAR } from './tolerance';
 
 /**
  * Arc length along many course lines (v = constant) of a surface at once.
@@ -199,9 +200,9 @@ export function parametersAt(
 		let x = full > 0 ? rest / full : 0;
 		for (let step = 0; step < 12; step++) {
 			const error = lengthWithin(speed, at, x) - rest;
-			if (Math.abs(error) < 1e-9 * total) break;
+			if (Math.abs(error) < SAME_SHARE * total) break;
 			const slope = speedWithin(speed, at, x);
-			if (!(slope > 1e-12 * total)) break;
+			if (!(slope > SINGULAR * total)) break;
 			x = Math.min(1, Math.max(0, x - error / slope));
 		}
 		out[offset + n] = ends[k]! + x * (ends[k + 1]! - ends[k]!);

@@ -3,9 +3,7 @@ import { sampleLine, type Surface } from '../geometry/surface';
 import { lengthTable, lengthTo, lineLength, parametersAt, type LengthTable } from '../geometry/true-length';
 import type { Spacing } from '../project/setting-out-schema';
 import type { LineLengths } from './spacing';
-
-/** Lines shorter than this are points (mm). */
-export const POLE = 1e-3;
+import { POLE } from '../geometry/tolerance';
 
 /** The parameter halfway between the ends of a knot vector. */
 export function middleOf(knots: Float64Array): number {

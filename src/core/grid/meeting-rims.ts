@@ -3,8 +3,8 @@ import { lengthTable, lineLength, parametersAt, type LengthTable } from '../geom
 import { distance, pointAt, type Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import type { SettingOut } from '../project/setting-out-schema';
-import { POLE } from './belt';
 import type { NodeGrid, NodeNet } from './node-grid';
+import { POLE } from '../geometry/tolerance';
 
 /** The four rims of a face; those at its foot and head run across, the others up. */
 export const rimNames = ['foot', 'right', 'head', 'left'] as const;

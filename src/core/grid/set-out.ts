@@ -12,7 +12,7 @@ import { nearestOnFace } from '../mass/trim/project';
 import type { SettingOut, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
-import { Belt, lengthsOf, middleOf, POLE, polesOf } from './belt';
+import { Belt, lengthsOf, middleOf, polesOf } from './belt';
 import { takeRims, type RimPlaces } from './meeting-rims';
 import { equalChordNet } from './nets/equal-chords';
 import { geodesicNet } from './nets/geodesics';
@@ -20,6 +20,7 @@ import { levelPlaneNet } from './nets/level-planes';
 import { lineNet } from './nets/lines';
 import type { NodeGrid, NodeNet, Spread } from './node-grid';
 import { divide, type Division, type LineLengths, type Places } from './spacing';
+import { NO_DIRECTION, POLE } from '../geometry/tolerance';
 
 export const MOST_CELLS = 4_000_000;
 
@@ -51,7 +52,7 @@ function normalise(samples: SurfaceSamples, normals: Float64Array): number[] {
 		const y = du[k + 2]! * dv[k]! - du[k]! * dv[k + 2]!;
 		const z = du[k]! * dv[k + 1]! - du[k + 1]! * dv[k]!;
 		const size = Math.sqrt(x * x + y * y + z * z);
-		if (!(size > 1e-9)) {
+		if (!(size > NO_DIRECTION)) {
 			folded.push(k / 3);
 			continue;
 		}

@@ -1,6 +1,7 @@
 import type { Spacing, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
+import { WHOLE } from '../geometry/tolerance';
 
 /** Lengths of the lines that are divided, in mm. */
 export interface LineLengths {
@@ -181,7 +182,7 @@ export function divide(
 					`${formatNumber(size, 1)} mm is more than the ${formatNumber(belt, 1)} mm of the belt line; at most that is accepted`,
 					[{ label: `${formatNumber(Math.floor(belt))} mm`, path: `${at}/size`, value: Math.floor(belt) }]
 				);
-			return evenly(Math.max(1, most ? Math.ceil(steps - 1e-9) : Math.floor(steps + 1e-9)), shift, belt);
+			return evenly(Math.max(1, most ? Math.ceil(steps - WHOLE) : Math.floor(steps + WHOLE)), shift, belt);
 		}
 		case 'exact size': {
 			const { size } = spacing;

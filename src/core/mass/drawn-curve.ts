@@ -13,6 +13,7 @@ import { distance, dot, subtract, type Vector } from '../geometry/vector';
 import type { OutlineDefinition, ProfileDefinition } from '../project/form-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
+import { ROUNDED } from '../geometry/tolerance';
 
 /** Curves drawn in a plane, as chains in z = 0. */
 
@@ -49,21 +50,21 @@ function completed(
 	at: string
 ): Corners {
 	if (points.length < 2) refuse(`${at}/points`, `a curve needs at least 2 points; it has ${points.length}`);
-	const back = closed && !mirrored && distancePlan(points[0]!, points.at(-1)!) > 1e-9;
+	const back = closed && !mirrored && distancePlan(points[0]!, points.at(-1)!) > ROUNDED;
 	const own = segmentsOf(joins, points.length - 1 + (back ? 1 : 0), at);
 	if (!mirrored) {
 		if (closed && points.length < (back ? 3 : 4))
 			refuse(`${at}/points`, 'a closed curve needs at least 3 different points');
 		return { points: back ? [...points, points[0]!] : points, joins: own };
 	}
-	if (points.some(([x]) => x < -1e-9) && points.some(([x]) => x > 1e-9))
+	if (points.some(([x]) => x < -ROUNDED) && points.some(([x]) => x > ROUNDED))
 		refuse(`${at}/points`, 'a curve that is mirrored about x = 0 has to stay on one side of it');
 	const [first, last] = [points[0]!, points.at(-1)!];
 	const whole: Plan[] = [...points];
 	const segments: Segment[] = [...own];
 	// From the last point over the axis, back along the mirror image: an arc keeps its rise, being both
 	// mirrored and run the other way.
-	if (Math.abs(last[0]) > 1e-9) {
+	if (Math.abs(last[0]) > ROUNDED) {
 		whole.push(mirroredPoint(last));
 		segments.push('line');
 	}
@@ -71,7 +72,7 @@ function completed(
 		whole.push(mirroredPoint(points[k]!));
 		segments.push(own[k]!);
 	}
-	if (closed && Math.abs(first[0]) > 1e-9) {
+	if (closed && Math.abs(first[0]) > ROUNDED) {
 		whole.push(first);
 		segments.push('line');
 	}
@@ -107,7 +108,7 @@ function rounded({ points, joins }: Corners, radius: number, at: string): Corner
 		const [p, q] = [points[k]!, points[k + 1]!];
 		const [from, to] = [corners[k]!, corners[(k + 1) % n]!];
 		const size = distancePlan(p, q);
-		if (from.cut + to.cut > size + 1e-9)
+		if (from.cut + to.cut > size + ROUNDED)
 			refuse(
 				`${at}/rounding`,
 				`a rounding of ${formatNumber(radius)} mm needs ${formatNumber(from.cut + to.cut)} mm of side ${k + 1}, which has ${formatNumber(size)} mm; at most ${formatNumber(Math.floor((radius * size) / (from.cut + to.cut)))} mm fits`
@@ -119,7 +120,7 @@ function rounded({ points, joins }: Corners, radius: number, at: string): Corner
 		// The first corner's own arc comes last.
 		result.push(from.cut ? on(from.cut) : p);
 		// Two arcs that share a side leave no straight piece between them.
-		if (from.cut + to.cut < size - 1e-9) {
+		if (from.cut + to.cut < size - ROUNDED) {
 			segments.push(joins[k]!);
 			if (to.cut) result.push(on(size - to.cut));
 		}

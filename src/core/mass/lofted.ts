@@ -10,6 +10,7 @@ import { fixedHeight } from './levels';
 import { smoothPatch, straightPatch } from './patch';
 import { chainOf } from './path';
 import { matchOutlines } from './matched';
+import { SAME_POINT } from '../geometry/tolerance';
 
 type Lofted = Extract<Form, { kind: 'lofted' }>;
 
@@ -67,7 +68,7 @@ function checkOrder(form: Lofted, chains: readonly BezierChain[], at: string): v
 				where,
 				`section ${k + 1} is ${closed ? 'closed' : 'open'} and section 1 is not; close all or none`
 			);
-		if (distance(centres[k]!, centres[k - 1]!) < 1e-6)
+		if (distance(centres[k]!, centres[k - 1]!) < SAME_POINT)
 			refuse(where, `sections ${k} and ${k + 1} lie in the same place; move one of them`);
 		if (!closed) {
 			const run = (n: number) => subtract(points[n]!.at(-1)!, points[n]![0]!);

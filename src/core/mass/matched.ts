@@ -1,6 +1,7 @@
 import { partOfChain, refineChain, type BezierChain } from '../geometry/path';
 import type { OutlineDefinition } from '../project/form-schema';
 import { sampleChain } from './drawn-curve';
+import { FOUND_SHARE, SAME_SHARE } from '../geometry/tolerance';
 
 /** Closed outlines of a loft, each in its own plane z = 0, brought to correspond point by point. */
 
@@ -48,9 +49,9 @@ function meetsRay(chain: BezierChain, [cx, cy]: Plan): number | null {
 
 /** The same closed chain, started at a parameter. */
 function startedAt(chain: BezierChain, t: number): BezierChain {
-	if (t < 1e-6 || t > 1 - 1e-6) return chain;
+	if (t < FOUND_SHARE || t > 1 - FOUND_SHARE) return chain;
 	const refined = refineChain(chain, [t]);
-	const k = refined.breaks.findIndex((b) => Math.abs(b - t) < 1e-9);
+	const k = refined.breaks.findIndex((b) => Math.abs(b - t) < SAME_SHARE);
 	const [before, after] = [partOfChain(refined, 0, k), partOfChain(refined, k, refined.breaks.length - 1)];
 	return {
 		breaks: [...after.breaks.map((b) => b * (1 - t)), ...before.breaks.slice(1).map((b) => 1 - t + b * t)],
@@ -73,7 +74,7 @@ function byDirection(chain: BezierChain): BezierChain {
 	});
 	shares[0] = 0;
 	shares[shares.length - 1] = 1;
-	const rising = shares.every((share, k) => k === 0 || share > shares[k - 1]! + 1e-6);
+	const rising = shares.every((share, k) => k === 0 || share > shares[k - 1]! + FOUND_SHARE);
 	return rising ? { ...started, breaks: shares } : started;
 }
 

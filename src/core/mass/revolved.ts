@@ -7,6 +7,7 @@ import { refuse } from '../units/problem';
 import { profileChain } from './drawn-curve';
 import { makeFace, type Face } from './face';
 import { fixedHeight } from './levels';
+import { SAME_POINT } from '../geometry/tolerance';
 
 type Revolved = Extract<Form, { kind: 'revolved' }>;
 
@@ -21,7 +22,7 @@ function checkedProfile(form: Revolved, at: string): BezierChain {
 	});
 	const chain = profileChain({ ...form.profile, mirrored: false }, where);
 	const crossing = lowestRadius(chain);
-	if (crossing.radius < -1e-6)
+	if (crossing.radius < -SAME_POINT)
 		refuse(
 			where,
 			`the profile crosses its axis in piece ${crossing.piece + 1}; move its points outward or join them by a line`

@@ -10,6 +10,7 @@ import { fixedHeight } from './levels';
 import { placed } from './lofted';
 import { smoothPatch, straightPatch } from './patch';
 import { sidesOf } from './sides';
+import { NO_TURN } from '../geometry/tolerance';
 
 type Twisted = Extract<Form, { kind: 'twisted' }>;
 
@@ -85,7 +86,7 @@ export function twistedFaces(form: Twisted, at: string): Face[] {
 
 	let turned = 0;
 	for (let k = 0; k < 64; k++) turned += Math.abs(twist.at((k + 1) / 64) - twist.at(k / 64));
-	const straight = taper.straight && turned < 1e-9;
+	const straight = taper.straight && turned < NO_TURN;
 	const steps = straight ? 1 : Math.min(MOST_SECTIONS, Math.max(16, Math.ceil(turned / TURN_EACH)));
 	if (turned / TURN_EACH > MOST_SECTIONS)
 		refuse(

@@ -1,4 +1,5 @@
 import { NO_CELL, type Edges } from '../pattern/edges';
+import { NO_DIRECTION } from '../geometry/tolerance';
 
 /** The mean of the neighbouring cells' normals, and the angle between them. */
 export function edgeFrames(
@@ -18,7 +19,7 @@ export function edgeFrames(
 		const bz = normals[r + 2]!;
 		const size = Math.sqrt((ax + bx) ** 2 + (ay + by) ** 2 + (az + bz) ** 2);
 		// Two cells folded flat against each other have no mean: the first one's normal stands.
-		const mean = size > 1e-9;
+		const mean = size > NO_DIRECTION;
 		normal[3 * e] = mean ? (ax + bx) / size : ax;
 		normal[3 * e + 1] = mean ? (ay + by) / size : ay;
 		normal[3 * e + 2] = mean ? (az + bz) / size : az;

@@ -5,9 +5,15 @@ import { triangulate } from '../geometry/triangulate';
 import type { Face } from '../mass/face';
 import { heldOn } from '../mass/trim/project';
 import { copiesOf, periodOf } from '../mass/trim/trim';
-import { pieceAround } from '../pattern/around-holes';
-import { clipCell, piecesOf, wholeCurve, type ClippedCell, type PieceCorner } from '../pattern/clip-cell';
-import { CurveBins, KeptSteps } from '../pattern/curve-bins';
+import { pieceAround } from '../geometry/clip/around-holes';
+import {
+	clipPolygon,
+	piecesOf,
+	wholeCurve,
+	type ClippedPolygon,
+	type PieceCorner
+} from '../geometry/clip/clip-polygon';
+import { CurveBins, KeptSteps } from '../geometry/clip/curve-bins';
 
 /** A piece of a step of a parameter grid, counter-clockwise. */
 export interface KeptPiece {
@@ -38,7 +44,7 @@ export function keptPieces(face: Face, us: readonly number[], vs: readonly numbe
 				[us[i]!, vs[j + 1]!]
 			];
 			const touched = bins.isTouched(i, j);
-			const clipped: ClippedCell | null = touched ? clipCell(step, bins.near(boxOf(step)), true) : null;
+			const clipped: ClippedPolygon | null = touched ? clipPolygon(step, bins.near(boxOf(step)), true) : null;
 			if (!clipped || clipped.untouched) {
 				if (touched ? isLeft(i, j) : steps.isKept(i, j)) pieces.push({ places: step, whole: true, i, j });
 				continue;
@@ -65,9 +71,11 @@ export function keptRegions(face: Face): KeptRegion[] {
 		[right, head],
 		[left, head]
 	];
-	const { outlines, holes, untouched } = clipCell(whole, curvesOf(face).map(wholeCurve), true);
+	const { outlines, holes, untouched } = clipPolygon(whole, curvesOf(face).map(wholeCurve), true);
 	if (untouched)
-		return [{ outline: whole.map((at, corner) => ({ corner: { is: 'cell', corner }, at })), openings: [] }];
+		return [
+			{ outline: whole.map((at, corner) => ({ corner: { is: 'polygon', corner }, at })), openings: [] }
+		];
 	return outlines.map((outline) => ({
 		outline,
 		openings: holes.filter((hole) => pieceAround(outlines, hole) === outline)

@@ -1,5 +1,9 @@
+import { CodedError } from '../units/coded-error';
+
 /** A step that cannot be: the sentence says why and what would be accepted. */
-export class StepFault extends Error {}
+export class StepFault extends CodedError {
+	readonly code: string = 'part.step';
+}
 
 /** What one part may come to: operations, elements made of them, and turns of one piece. */
 export const MOST_OPERATIONS = 250_000;
@@ -9,7 +13,9 @@ export const MOST_ELEMENTS = 5000;
 export const MOST_TURNS_IN_ALL = 20_000;
 
 /** A part that cannot be used: each fault names its step and what would be accepted. */
-export class PartError extends Error {
+export class PartError extends CodedError {
+	readonly code: string = 'part';
+
 	constructor(readonly faults: readonly { readonly step: string; readonly text: string }[]) {
 		super(faults.map(({ step, text }) => `${step}: ${text}`).join('\n'));
 	}
@@ -17,6 +23,8 @@ export class PartError extends Error {
 
 /** A part that comes to more than can be worked with; it is given up at once, whichever step it was. */
 export class PartTooLarge extends PartError {
+	override readonly code = 'part.too-large';
+
 	constructor(text: string) {
 		super([{ step: 'the part', text }]);
 	}
@@ -24,6 +32,8 @@ export class PartTooLarge extends PartError {
 
 /** A step that uses what could not be made: only the cause is told. */
 export class Follows extends StepFault {
+	override readonly code = 'part.follows';
+
 	constructor() {
 		super('what it uses could not be made');
 	}

@@ -59,3 +59,39 @@ export function joinedMesh(
 	}
 	return { places, triangles };
 }
+
+/**
+ * A box round all instances (mm from the run's origin): low x y z, then high. That of a placed mesh is round the hull
+ * of its mapped box, which holds it.
+ */
+export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): Float32Array {
+	const bounds = Float32Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+	const take = (places: Float32Array) => {
+		for (let k = 0; k < places.length; k += 3)
+			for (let a = 0; a < 3; a++) {
+				const value = places[k + a]!;
+				if (value < bounds[a]!) bounds[a] = value;
+				if (value > bounds[3 + a]!) bounds[3 + a] = value;
+			}
+	};
+	if (shape.is !== 'placed') take(shape.positions);
+	else {
+		const corners = cornersOfBox(shape.unit);
+		for (let k = 0; k < count; k++) take(placesOf({ ...shape, unit: corners }, k));
+	}
+	return bounds;
+}
+
+/** The eight corners of the box round a mesh. */
+export function cornersOfBox(unit: Float32Array): Float32Array {
+	const low = [Infinity, Infinity, Infinity];
+	const high = [-Infinity, -Infinity, -Infinity];
+	for (let k = 0; k < unit.length; k++) {
+		low[k % 3] = Math.min(low[k % 3]!, unit[k]!);
+		high[k % 3] = Math.max(high[k % 3]!, unit[k]!);
+	}
+	return Float32Array.from({ length: 24 }, (_, k) => {
+		const corner = Math.floor(k / 3);
+		return (corner >> (k % 3)) & 1 ? high[k % 3]! : low[k % 3]!;
+	});
+}

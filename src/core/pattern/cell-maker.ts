@@ -2,15 +2,15 @@ import { standingRow, type NodeGrid, type Spread } from '../grid/node-grid';
 import { stripShares } from '../grid/spacing';
 import { polygonArea, type Place } from '../geometry/polygon';
 import { cellKinds, CellList, type Cells } from './cells';
-import { clipCell, isConvex, piecesOf, wholeCurve } from './clip-cell';
+import { clipPolygon, isConvex, piecesOf, wholeCurve } from '../geometry/clip/clip-polygon';
 import type { ExtraNodes } from './extra-nodes';
 import type { OutlinePoint } from './tile';
+import {} from '../geometry/tolerance';
+import { SAME_STEP } from '../geometry/tolerance';
 
 const WHOLE = cellKinds.indexOf('whole');
 const EDGE = cellKinds.indexOf('edge');
 const STRIP = cellKinds.indexOf('strip');
-/** Places of the lattice nearer than this are one (steps). */
-const SAME = 1e-7;
 /** Far beyond every grid. */
 const FAR = 1e6;
 
@@ -19,7 +19,7 @@ function fromLowest<P extends { readonly at: Place }>(polygon: readonly P[]): re
 	let lowest = 0;
 	polygon.forEach(({ at: p }, k) => {
 		const q = polygon[lowest]!.at;
-		if (p[1] < q[1] - SAME || (Math.abs(p[1] - q[1]) <= SAME && p[0] < q[0])) lowest = k;
+		if (p[1] < q[1] - SAME_STEP || (Math.abs(p[1] - q[1]) <= SAME_STEP && p[0] < q[0])) lowest = k;
 	});
 	return [...polygon.slice(lowest), ...polygon.slice(0, lowest)];
 }
@@ -51,26 +51,26 @@ class Nodes {
 		if (!rims) return false;
 		const column = ((Math.round(i) % columns) + columns) % columns;
 		const [foot, head] = [rims.foot[column]!, rims.head[column]!];
-		return (foot > 0 && j <= foot + SAME) || (head < rows - 1 && j >= head - SAME);
+		return (foot > 0 && j <= foot + SAME_STEP) || (head < rows - 1 && j >= head - SAME_STEP);
 	}
 
 	at(i: number, height: number): number {
 		const { rows, columns, across, up, rims } = this.grid;
 		const j = rims ? standingRow(rims, columns, i, height) : height;
 		const [ri, rj] = [Math.round(i), Math.round(j)];
-		if (Math.abs(i - ri) < SAME && Math.abs(j - rj) < SAME) return this.onGrid(ri, rj);
+		if (Math.abs(i - ri) < SAME_STEP && Math.abs(j - rj) < SAME_STEP) return this.onGrid(ri, rj);
 		const wrap = (t: number, count: number, closed: boolean) =>
-			closed ? t - Math.floor((t + SAME) / count) * count : t;
+			closed ? t - Math.floor((t + SAME_STEP) / count) * count : t;
 		const place: Place = [wrap(i, across.steps, across.closed), wrap(j, up.steps, up.closed)];
-		if (Math.abs(j - rj) < SAME && this.poleRow[((rj % rows) + rows) % rows])
+		if (Math.abs(j - rj) < SAME_STEP && this.poleRow[((rj % rows) + rows) % rows])
 			return (((rj % rows) + rows) % rows) * columns;
-		const name = place.map((t) => Math.round(t / SAME)).join(' ');
+		const name = place.map((t) => Math.round(t / SAME_STEP)).join(' ');
 		return this.extra.at(name, () => ({ place }));
 	}
 }
 
 function clampStep(centre: number, spread: Spread): number {
-	const step = Math.ceil(centre - 1e-9) - 1;
+	const step = Math.ceil(centre - WHOLE) - 1;
 	if (spread.closed) return ((step % spread.steps) + spread.steps) % spread.steps;
 	return Math.min(spread.steps - 1, Math.max(0, step));
 }
@@ -211,8 +211,9 @@ export class CellMaker {
 	/** Take a polygon, moved to a place, as a cell; what reaches over an open border is cut off. */
 	put(points: readonly OutlinePoint[], extent: Extent, i: number, j: number, slot: number): void {
 		const { across, up } = this.grid;
-		const insideI = across.closed || (i + extent.left >= -SAME && i + extent.right <= across.steps + SAME);
-		const insideJ = up.closed || (j + extent.foot >= -SAME && j + extent.head <= up.steps + SAME);
+		const insideI =
+			across.closed || (i + extent.left >= -SAME_STEP && i + extent.right <= across.steps + SAME_STEP);
+		const insideJ = up.closed || (j + extent.foot >= -SAME_STEP && j + extent.head <= up.steps + SAME_STEP);
 		const { centre } = extent;
 		if (insideI && insideJ && extent.plain && !this.grid.absent) {
 			this.takePlain(points, i, j, extent, slot);
@@ -226,7 +227,7 @@ export class CellMaker {
 			return;
 		}
 		const places = moved.map(({ at }) => at);
-		const clipped = clipCell(
+		const clipped = clipPolygon(
 			places,
 			[wholeCurve({ places: this.border, closed: true }, 0)],
 			isConvex(places)
@@ -237,7 +238,7 @@ export class CellMaker {
 		for (const piece of piecesOf(clipped)) {
 			const ring = piece.map(({ corner, at }) => ({
 				at,
-				through: corner.is === 'cell' && moved[corner.corner]!.through
+				through: corner.is === 'polygon' && moved[corner.corner]!.through
 			}));
 			const area = polygonArea(piece.map(({ at }) => at));
 			const middle = extentOf(ring).centre;

@@ -1,6 +1,7 @@
 import { latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import { outlineOf, type Cells } from './cells';
+import { SAME_SHARE } from '../geometry/tolerance';
 
 export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim'] as const;
 export type EdgeDirection = (typeof edgeDirections)[number];
@@ -42,7 +43,8 @@ const DIRECTIONS = edgeDirections.length;
 function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean {
 	if (grid.extraI.length === 0 || second !== NO_CELL) return false;
 	const [[iA, jA], [iB, jB]] = [latticeOf(grid, a), latticeOf(grid, b)];
-	const both = (p: number, q: number, line: number) => Math.abs(p - line) < 1e-9 && Math.abs(q - line) < 1e-9;
+	const both = (p: number, q: number, line: number) =>
+		Math.abs(p - line) < SAME_SHARE && Math.abs(q - line) < SAME_SHARE;
 	const { across, up } = grid;
 	const side = !across.closed && (both(iA, iB, 0) || both(iA, iB, across.steps));
 	const end = !up.closed && (both(jA, jB, 0) || both(jA, jB, up.steps));
@@ -111,7 +113,7 @@ function inBuildingOrder(
 	const direction = new Uint8Array(count);
 	const key = new Uint32Array(count);
 	/** Lines of the lattice have whole numbers; what a trim made lies beside them. */
-	const flat = (value: number) => (Math.abs(value) < 1e-9 ? 0 : value);
+	const flat = (value: number) => (Math.abs(value) < SAME_SHARE ? 0 : value);
 	const columnOf = (node: number) => (node < own ? node % columns : grid.extraI[node - own]!);
 	const rowOf = (node: number) => (node < own ? Math.floor(node / columns) : grid.extraJ[node - own]!);
 	const hasPoles = pole.size > 0;

@@ -5,6 +5,7 @@ import { CellMaker, extentOf } from './cell-maker';
 import type { Cells } from './cells';
 import { ExtraNodes } from './extra-nodes';
 import { outlinesOf, type Pattern, type Tile } from './tile';
+import { ROUNDED } from '../geometry/tolerance';
 
 /** A grid and the cells on it; patterns and trims may add nodes to the grid. */
 export interface LaidCells {
@@ -45,7 +46,7 @@ function fallingIsShorter(grid: NodeGrid, i: number, j: number): boolean {
 			positions[p + 1]! - positions[q + 1]!,
 			positions[p + 2]! - positions[q + 2]!
 		);
-	return gap(node(i + 1, j), node(i, j + 1)) < gap(node(i, j), node(i + 1, j + 1)) - 1e-9;
+	return gap(node(i + 1, j), node(i, j + 1)) < gap(node(i, j), node(i + 1, j + 1)) - ROUNDED;
 }
 
 /** Which repeats of the tile can touch the grid in one direction. */

@@ -1,5 +1,6 @@
 import { NO_CELL } from './edges';
 import type { RimmedFace, SharedRim } from './shared-rims';
+import { NO_DIRECTION } from '../geometry/tolerance';
 
 /**
  * The nodes of a face where lines meet, by their place in the grid. Each is once in its zone: one on a rim that faces
@@ -149,7 +150,7 @@ function ofFace(grid: RimmedFace['grid'], numbers: Int32Array, all: Nodes): Node
 		const sum = all.normals.subarray(3 * at, 3 * at + 3);
 		const size = Math.hypot(sum[0]!, sum[1]!, sum[2]!);
 		// Faces folded flat against each other have no mean: this face's own stands.
-		if (size > 1e-9) for (let a = 0; a < 3; a++) normals[3 * n + a] = sum[a]! / size;
+		if (size > NO_DIRECTION) for (let a = 0; a < 3; a++) normals[3 * n + a] = sum[a]! / size;
 		const lines = all.ways.subarray(3 * all.start[at]!, 3 * all.start[at + 1]!);
 		ways.set(inTurn(lines, normals.subarray(3 * n, 3 * n + 3)), 3 * start[n]!);
 		rim[n] = all.rim[at]!;

@@ -1,4 +1,5 @@
 import { polygonArea, side, type Place } from '../geometry/polygon';
+import { FOUND_SHARE, SAME_SHARE } from '../geometry/tolerance';
 
 /**
  * The piece of pattern that repeats: polygons over `across` by `up` grid steps, in lattice steps,
@@ -26,9 +27,6 @@ export interface OutlinePoint {
 	readonly through: boolean;
 }
 
-/** Lattice places nearer than this are one. */
-const SAME = 1e-9;
-
 const known = new WeakMap<Tile, readonly (readonly OutlinePoint[])[]>();
 
 /** The outlines of a tile's polygons with the corners of their neighbours on them. */
@@ -47,7 +45,9 @@ export function outlinesOf(tile: Tile): readonly (readonly OutlinePoint[])[] {
 				}))
 				.filter(
 					({ p, share }) =>
-						share * size > SAME && (1 - share) * size > SAME && Math.abs(side(a, b, p)) < SAME * size
+						share * size > SAME_SHARE &&
+						(1 - share) * size > SAME_SHARE &&
+						Math.abs(side(a, b, p)) < SAME_SHARE * size
 				)
 				.sort((one, other) => one.share - other.share);
 			return [{ at: a, through: false }, ...between.map(({ p }) => ({ at: p, through: true }))];
@@ -70,7 +70,7 @@ function cornersAround(tile: Tile): Place[] {
 		for (let di = -reach[0]; di <= reach[0]; di++)
 			for (const [x, y] of all) {
 				const p: Place = [x + di * tile.across, y + dj * tile.up];
-				different.set(p.map((t) => Math.round(t / 1e-6)).join(' '), p);
+				different.set(p.map((t) => Math.round(t / FOUND_SHARE)).join(' '), p);
 			}
 	return [...different.values()];
 }
@@ -80,7 +80,7 @@ function cornersAround(tile: Tile): Place[] {
  * they hang on counts alone.
  */
 export function isOnLattice(tile: Tile): boolean {
-	const whole = (t: number) => Math.abs(t - Math.round(t)) < SAME;
+	const whole = (t: number) => Math.abs(t - Math.round(t)) < SAME_SHARE;
 	return tile.polygons.every((polygon) =>
 		polygon.every((p, k) => {
 			const q = polygon[(k + 1) % polygon.length]!;
@@ -107,14 +107,14 @@ export function dualOf(tile: Tile, name: string): Tile {
 	const inTile = new Map<string, Place>();
 	for (const [x, y] of tile.polygons.flat()) {
 		const wrapped: Place = [
-			x - Math.floor(x / tile.across + SAME) * tile.across,
-			y - Math.floor(y / tile.up + SAME) * tile.up
+			x - Math.floor(x / tile.across + SAME_SHARE) * tile.across,
+			y - Math.floor(y / tile.up + SAME_SHARE) * tile.up
 		];
-		inTile.set(wrapped.map((t) => Math.round(t / 1e-6)).join(' '), wrapped);
+		inTile.set(wrapped.map((t) => Math.round(t / FOUND_SHARE)).join(' '), wrapped);
 	}
 	const polygons = [...inTile.values()].map((corner) => {
 		const around = copies
-			.filter((polygon) => polygon.some((p) => Math.hypot(p[0] - corner[0], p[1] - corner[1]) < 1e-6))
+			.filter((polygon) => polygon.some((p) => Math.hypot(p[0] - corner[0], p[1] - corner[1]) < FOUND_SHARE))
 			.map(middle)
 			.sort(
 				(a, b) =>

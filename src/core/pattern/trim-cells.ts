@@ -6,14 +6,13 @@ import { distance, type Vector } from '../geometry/vector';
 import { copiesOf, type Trim } from '../mass/trim/trim';
 import { refuse } from '../units/problem';
 import { cellKinds, CellList, outlineOf, type Cells } from './cells';
-import { clipCell, piecesOf, type Corner } from './clip-cell';
-import { CurveBins, KeptSteps, type NearCurve } from './curve-bins';
+import { clipPolygon, piecesOf, type Corner } from '../geometry/clip/clip-polygon';
+import { CurveBins, KeptSteps, type NearCurve } from '../geometry/clip/curve-bins';
 import { ExtraNodes } from './extra-nodes';
 import type { LaidCells } from './lay-tiles';
+import { SAME_STEP } from '../geometry/tolerance';
 
 const CUT = cellKinds.indexOf('cut');
-/** Places of the lattice nearer than this are one (steps). */
-const SAME = 1e-7;
 
 /** Nodes of a cell's ring in the lattice; over the seam of a ring, and at a pole, beside its own step. */
 export function placesOf(grid: NodeGrid, cells: Cells, c: number, ring: Uint32Array): Place[] {
@@ -81,8 +80,8 @@ function nodesOfCell(
 	places: readonly Place[]
 ): (corner: Corner, at: Place) => Found {
 	return (corner, place) => {
-		if (corner.is === 'cell') return { node: ids[corner.corner]!, place, free: STAYS };
-		const touched = places.findIndex((p) => Math.hypot(p[0] - place[0], p[1] - place[1]) < SAME);
+		if (corner.is === 'polygon') return { node: ids[corner.corner]!, place, free: STAYS };
+		const touched = places.findIndex((p) => Math.hypot(p[0] - place[0], p[1] - place[1]) < SAME_STEP);
 		if (touched >= 0) return { node: ids[touched]!, place: places[touched]!, free: STAYS };
 		const curve = curves[near[corner.curve]!.index]!;
 		const shift = curve.shifts[corner.k]!;
@@ -159,7 +158,7 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 		const ids = rings.subarray(start[c]!, start[c + 1]!);
 		const places = placesOf(grid, cells, c, ids);
 		const near = bins.near(boxOf(places));
-		const clipped = near.length ? clipCell(places, near) : null;
+		const clipped = near.length ? clipPolygon(places, near) : null;
 		if (!clipped || clipped.untouched) {
 			const middle = middleOf(places);
 			const [i, j] = stepOf(grid, middle);

@@ -1,15 +1,19 @@
 import type { z } from 'zod';
 import type { Key } from './paths';
+import { CodedError } from '../units/coded-error';
 
 /** A command that cannot be carried out on the document as it is. */
-export class CommandError extends Error {}
+export class CommandError extends CodedError {
+	readonly code: string = 'command';
+}
 
 /** Told at once, however many there are. */
 export const MOST_FAULTS_TOLD = 20;
 const MOST_FAULT_LETTERS = 400;
 
 /** A document that cannot be taken: one sentence per fault, each naming its path; of many, the first twenty. */
-export class DocumentError extends Error {
+export class DocumentError extends CodedError {
+	readonly code: string = 'document';
 	readonly faults: readonly string[];
 	constructor(faults: readonly string[]) {
 		const told = faults

@@ -38,7 +38,9 @@ export interface Done {
 }
 
 /** Undo would take back what another window has decided since. */
-export class Overtaken extends CommandError {}
+export class Overtaken extends CommandError {
+	override readonly code = 'command.overtaken';
+}
 
 /** What an undo or redo can see of the log. */
 export interface Past {

@@ -10,6 +10,7 @@ import {
 	type Dimension
 } from './dimension';
 import { overSize } from './formula-size';
+import { CodedError } from './coded-error';
 
 /**
  * Plain arithmetic with units, comparisons and conditions, written by people.
@@ -90,7 +91,9 @@ export interface FormulaScope {
 }
 
 /** A formula that cannot be used: a sentence saying what is wrong and what would be accepted. */
-export class FormulaError extends Error {}
+export class FormulaError extends CodedError {
+	readonly code = 'formula';
+}
 
 export const numberOf = (dimension: Dimension): FormulaType => ({ is: 'number', dimension });
 const SWITCH: FormulaType = { is: 'switch' };

@@ -1,3 +1,5 @@
+import { CodedError } from './coded-error';
+
 /**
  * Something in the project that cannot be carried out, or is to be known, said in one sentence at the clause it
  * belongs to.
@@ -15,7 +17,9 @@ export interface Problem {
 }
 
 /** Thrown by a stage; the chain gathers it and keeps the last good result. */
-export class ProblemError extends Error {
+export class ProblemError extends CodedError {
+	readonly code: string = 'clause';
+
 	constructor(readonly problem: Problem) {
 		super(`${problem.at}: ${problem.text}`);
 	}

@@ -5,7 +5,7 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import type { LayoutTrial } from '$lib/worker/chain.worker';
+	import type { LayoutTrial } from '$lib/worker/chain-service';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
 	import TrialPicture from './TrialPicture.svelte';

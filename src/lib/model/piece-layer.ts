@@ -56,7 +56,13 @@ export class PieceLayer {
 		const mesh = isPlaced
 			? new PlacedMesh(shape, count, material)
 			: new WrittenMesh(shape, index(), material);
-		mesh.frustumCulled = false;
+		// What lies outside the picture is not drawn, chunk by chunk.
+		const { bounds } = element;
+		const box = new THREE.Box3(
+			new THREE.Vector3().fromArray(bounds),
+			new THREE.Vector3().fromArray(bounds, 3)
+		);
+		mesh.geometry.boundingSphere = box.getBoundingSphere(new THREE.Sphere());
 		mesh.position.set(...group.origin);
 		mesh.castShadow = true;
 		mesh.receiveShadow = !element.material.glass;

@@ -1,5 +1,5 @@
 import { MAP, type Placed } from '$core/part/element-table';
-import { placesOf, trianglesOf } from '$core/part/places';
+import { cornersOfBox, placesOf, trianglesOf } from '$core/part/places';
 import * as THREE from 'three';
 
 /** Where the shader makes a vertex's place; see three's chunk `begin_vertex`. */
@@ -23,14 +23,6 @@ export function underMaps<M extends THREE.Material>(material: M): M {
 
 /** What casts the shadows. */
 const depth = underMaps(new THREE.MeshDepthMaterial({ side: THREE.DoubleSide }));
-
-/** The corners of the box round a mesh. */
-function boxCorners(unit: Float32Array): Float32Array {
-	const { min, max } = new THREE.Box3().setFromArray(unit);
-	return Float32Array.from(
-		[min.z, max.z].flatMap((z) => [min.y, max.y].flatMap((y) => [min.x, max.x].flatMap((x) => [x, y, z])))
-	);
-}
 
 /** Instances of one mesh, fitted by the graphics card: it is given the mesh once, and a map for each. */
 export class PlacedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.Material> {
@@ -73,7 +65,7 @@ export class PlacedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.
 	/** A box round each instance: that of the mesh, mapped, lies within the hull of its corners. */
 	private boxOf(instance: number): THREE.Box3 {
 		if (!this.boxes) {
-			const corners = { ...this.placed, unit: boxCorners(this.placed.unit) };
+			const corners = { ...this.placed, unit: cornersOfBox(this.placed.unit) };
 			this.boxes = Array.from({ length: this.instances }, (_, k) =>
 				new THREE.Box3().setFromArray(placesOf(corners, k))
 			);

@@ -1,6 +1,7 @@
 import { DocumentError, CommandError, faultsOf, MOST_FAULTS_TOLD } from '$core/project/faults';
 import { json, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
+import type { CodedError } from '$core/units/coded-error';
 import { isPassing } from './database';
 import { NotFound, OutOfStep, Refused } from './refusals';
 import { checkJson } from './strict-json';
@@ -33,9 +34,13 @@ export const projectParams = z.object({ id: z.uuid() });
 const MOST_MESSAGE = 10_000;
 const RETRY_SECONDS = 2;
 
-function told(status: number, message: string, headers: Record<string, string> = {}): Response {
+function told(
+	status: number,
+	{ code, message }: Pick<CodedError, 'code' | 'message'>,
+	headers: Record<string, string> = {}
+): Response {
 	const short = message.length > MOST_MESSAGE ? `${message.slice(0, MOST_MESSAGE)} …` : message;
-	return json({ message: short }, { status, headers });
+	return json({ code, message: short }, { status, headers });
 }
 
 function read<T>(schema: z.ZodType<T> | undefined, value: unknown, status: number): T {
@@ -89,11 +94,15 @@ export function route<Params, Query, Body>(
 }
 
 function refusal(error: unknown): Response {
-	if (error instanceof NotFound) return told(404, error.message);
-	if (error instanceof OutOfStep) return told(409, error.message);
-	if (error instanceof Refused) return told(error.status, error.message);
-	if (error instanceof CommandError || error instanceof DocumentError) return told(422, error.message);
+	if (error instanceof NotFound) return told(404, error);
+	if (error instanceof OutOfStep) return told(409, error);
+	if (error instanceof Refused) return told(error.status, error);
+	if (error instanceof CommandError || error instanceof DocumentError) return told(422, error);
 	if (isPassing(error))
-		return told(503, 'the database does not answer for the moment', { 'retry-after': `${RETRY_SECONDS}` });
+		return told(
+			503,
+			{ code: 'database', message: 'the database does not answer for the moment' },
+			{ 'retry-after': `${RETRY_SECONDS}` }
+		);
 	throw error;
 }

@@ -6,7 +6,7 @@ import type { RimMeeting } from '$core/pattern/shared-rims';
 import { proxy, wrap, type Remote } from 'comlink';
 import { leaveThread, startThread, takeThread } from './thread';
 import { addressesOf, layoutReport, type Addresses, type LayoutReport } from './layout-report';
-import type { ChainService } from '$lib/worker/chain.worker';
+import type { ChainService } from '$lib/worker/chain-service';
 import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
 
 export interface ZoneView {

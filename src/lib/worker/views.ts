@@ -7,6 +7,7 @@ import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
+import { boundsOf } from '$core/part/places';
 import type { ElementShape } from '$core/part/element-table';
 import type { Role } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
@@ -39,6 +40,8 @@ export interface ElementView {
 	readonly material: Material;
 	readonly shape: ElementShape;
 	readonly count: number;
+	/** A box round all of them: low x y z, then high. */
+	readonly bounds: Float32Array;
 	readonly row: Uint32Array;
 }
 
@@ -242,6 +245,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 			material: group.ready.materials[table.element]!,
 			shape: table.shape,
 			count: table.count,
+			bounds: boundsOf(table),
 			row: table.row
 		})),
 		mass: pieceQuantities(group).mass,

@@ -1,4 +1,5 @@
 import { formatNumber } from '../../units/quantity';
+import { CodedError } from '../../units/coded-error';
 
 /** Triangles as a file has them: three corners each, not yet joined. */
 export interface Triangles {
@@ -7,7 +8,9 @@ export interface Triangles {
 }
 
 /** A file of a mesh that cannot be taken, in words. */
-export class MeshFault extends Error {}
+export class MeshFault extends CodedError {
+	readonly code = 'file.mesh';
+}
 
 /** What has z up, seen from the south (−y): as most files of solids have it. */
 export function standing(corners: Float64Array): Triangles {

@@ -1,7 +1,10 @@
 import type { ObjGroup } from './read-text';
+import { CodedError } from '../../units/coded-error';
 
 /** A group that is no rectangular grid of quads; the message says why. */
-export class NoGrid extends Error {}
+export class NoGrid extends CodedError {
+	readonly code = 'file.no-grid';
+}
 
 /** Vertices of a grid of quads, row by row from the foot; a ring repeats its first column or row. */
 export interface QuadGrid {

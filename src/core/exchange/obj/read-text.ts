@@ -1,3 +1,5 @@
+import { CodedError } from '../../units/coded-error';
+
 /** A group of faces of an OBJ file: corners as numbers of vertices from 0, and the line each stands on. */
 export interface ObjGroup {
 	readonly name: string;
@@ -12,7 +14,9 @@ export interface ObjText {
 }
 
 /** A file that cannot be read, with the line. */
-export class ObjFault extends Error {
+export class ObjFault extends CodedError {
+	readonly code: string = 'file.obj';
+
 	constructor(where: string, text: string) {
 		super(`${where}: ${text}`);
 	}

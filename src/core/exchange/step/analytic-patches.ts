@@ -3,6 +3,7 @@ import { chainKnots } from '../../geometry/path';
 import type { Surface } from '../../geometry/surface';
 import { add, dot, scale, subtract, type Vector, type Weighted } from '../../geometry/vector';
 import { revolveChain } from '../../mass/revolved';
+import { CodedError } from '../../units/coded-error';
 
 /**
  * Planes, cylinders, cones, spheres and tori as exact rational patches. Such a surface has no ends of its own:
@@ -10,7 +11,9 @@ import { revolveChain } from '../../mass/revolved';
  */
 
 /** A face that cannot be taken, and why. */
-export class FaceFault extends Error {}
+export class FaceFault extends CodedError {
+	readonly code = 'file.face';
+}
 
 /** A face's rims may miss the surface's own by so much of its size. */
 export const RIM = 1e-4;

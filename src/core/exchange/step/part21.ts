@@ -1,3 +1,5 @@
+import { CodedError } from '../../units/coded-error';
+
 /**
  * Reading the clear text encoding of ISO 10303-21. The file is indexed in one pass over its bytes; the
  * arguments of an instance are read when they are asked for, so a large file costs what is used of it.
@@ -21,7 +23,9 @@ export interface StepRecord {
 }
 
 /** A file that cannot be used: where, and what is wrong. */
-export class StepFault extends Error {
+export class StepFault extends CodedError {
+	readonly code: string = 'file.step';
+
 	constructor(
 		readonly where: string,
 		readonly what: string

@@ -6,7 +6,7 @@ import { distance, type Vector } from '../../geometry/vector';
 import type { Face } from '../../mass/face';
 import { onFace } from '../../mass/trim/project';
 import { keptRegions } from '../../measure/trimmed';
-import type { PieceCorner } from '../../pattern/clip-cell';
+import type { PieceCorner } from '../../geometry/clip/clip-polygon';
 import { DERIVED, StepWriter, enumeration, exactReal, list, text, type StepValue } from './text';
 
 /** Knots, each once, with how often it stands. */

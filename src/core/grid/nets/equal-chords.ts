@@ -3,6 +3,7 @@ import { cross, dot, length, pointAt, scale, subtract, type Vector } from '../..
 import { refuse } from '../../units/problem';
 import type { Belt } from '../belt';
 import type { NodeNet, Spread } from '../node-grid';
+import { ROUNDED } from '../../geometry/tolerance';
 
 const ROUNDS = 40;
 /** Edges are equal to within so many mm. */
@@ -82,7 +83,7 @@ class Weaver {
 			const point = own.map((value, a) => value + (u - hu) * du[a]! + (v - hv) * dv[a]!) as unknown as Vector;
 			const rows = wanted.map(({ to, far }) => {
 				const way = subtract(point, to.point);
-				const size = length(way) || 1e-9;
+				const size = length(way) || ROUNDED;
 				const unit = scale(way, 1 / size);
 				return { off: size - far, byU: dot(unit, du), byV: dot(unit, dv) };
 			});

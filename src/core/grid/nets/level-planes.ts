@@ -3,6 +3,7 @@ import { distance, pointAt, scale, type Vector } from '../../geometry/vector';
 import { refuse } from '../../units/problem';
 import type { Belt } from '../belt';
 import type { NodeNet, Spread } from '../node-grid';
+import { NO_DIRECTION } from '../../geometry/tolerance';
 
 /** Places looked at along every course and up every bay line. */
 const ACROSS = 256;
@@ -110,7 +111,8 @@ export function levelPlaneNet(
 	at: string
 ): NodeNet {
 	const size = Math.hypot(...direction);
-	if (!(size > 1e-9)) refuse(`${at}/planes`, 'the direction of the planes is nothing; give it a length');
+	if (!(size > NO_DIRECTION))
+		refuse(`${at}/planes`, 'the direction of the planes is nothing; give it a length');
 	const heights = new Heights(surface, scale(direction, 1 / size));
 	const { knotsU, knotsV } = surface;
 	const columns = across.steps + (across.closed ? 0 : 1);

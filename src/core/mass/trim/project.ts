@@ -17,6 +17,7 @@ import {
 import { refuse } from '../../units/problem';
 import { formatNumber } from '../../units/quantity';
 import { periodOf, type TrimmedFace } from './trim';
+import { NO_DIRECTION, SINGULAR } from '../../geometry/tolerance';
 
 /** Axes square to the direction something is projected along; x stays level. */
 export interface Sight {
@@ -28,7 +29,7 @@ export interface Sight {
 /** @throws ProblemError for a direction without length */
 export function sightOf(direction: Vector, turn: number, at: string): Sight {
 	const size = length(direction);
-	if (!(size > 1e-9)) refuse(at, 'the direction is nothing; give it a length');
+	if (!(size > NO_DIRECTION)) refuse(at, 'the direction is nothing; give it a length');
 	const z = scale(direction, 1 / size);
 	const level: Vector = Math.abs(z[2]) > 0.999 ? [1, 0, 0] : cross([0, 0, 1], z);
 	const x = scale(level, 1 / length(level));
@@ -64,7 +65,7 @@ function alongSight(face: TrimmedFace, sight: Sight, target: Vector, from: Place
 		const [a, b, c, d] = [dot(U, sight.x), dot(V, sight.x), dot(U, sight.y), dot(V, sight.y)];
 		const det = a * d - b * c;
 		if (Math.hypot(p, q) < 1e-9 * (1 + length(U) + length(V))) return [u, v];
-		if (!(Math.abs(det) > 1e-12 * (length(U) * length(V) + 1e-30))) return null;
+		if (!(Math.abs(det) > SINGULAR * (length(U) * length(V) + 1e-30))) return null;
 		[u, v] = [u - (d * p - b * q) / det, v - (a * q - c * p) / det];
 	}
 	return null;
@@ -226,6 +227,6 @@ function beyondRim(face: TrimmedFace, point: Vector, place: Place): Place {
 	const [uu, uv, vv] = [dot(u, u), dot(u, v), dot(v, v)];
 	const [p, q] = [dot(way, u), dot(way, v)];
 	const det = uu * vv - uv * uv;
-	if (!(det > 1e-12 * uu * vv)) return place;
+	if (!(det > SINGULAR * uu * vv)) return place;
 	return [place[0] + (p * vv - q * uv) / det, place[1] + (q * uu - p * uv) / det];
 }

@@ -6,6 +6,7 @@ import { dot, pointAt, scale, type Vector } from '../../geometry/vector';
 import { BEYOND } from './beyond';
 import { heldOn, onFace } from './project';
 import { periodOf, type TrimCurve, type TrimmedFace } from './trim';
+import { ROUNDED, STILL } from '../../geometry/tolerance';
 
 /** Steps of the parameters that are looked at, in each direction, at least. */
 const STEPS = 48;
@@ -37,7 +38,7 @@ export class Ahead {
 		for (let round = 0; round < 60; round++) {
 			t = (from * high - to * low) / (high - low);
 			const here = this.of(on(t));
-			if (Math.abs(here) < 1e-9 || to - from < 1e-15) break;
+			if (Math.abs(here) < ROUNDED || to - from < 1e-15) break;
 			if (here > 0 === high > 0) {
 				[to, high] = [t, here];
 				low /= 2;
@@ -56,7 +57,7 @@ export class Ahead {
 			const [x, y] = heldOn(this.face, [u, v]);
 			const { points, du, dv } = evaluateGrid(this.face.surface, [x], [y]);
 			const off = this.ofPoint(pointAt(points, 0));
-			if (Math.abs(off) < 1e-9) break;
+			if (Math.abs(off) < ROUNDED) break;
 			const [a, b] = [dot(pointAt(du, 0), this.normal), dot(pointAt(dv, 0), this.normal)];
 			const size = a * a + b * b;
 			if (!(size > 0)) break;
@@ -159,7 +160,7 @@ function joined(pieces: Map<string, Piece>, period: number): Line[] {
 		const push = ([u, v]: Place) => {
 			const before = places.at(-1);
 			const near = before && period ? u + period * Math.round((before[0] - u) / period) : u;
-			if (!before || Math.hypot(near - before[0], v - before[1]) > 1e-12) places.push([near, v]);
+			if (!before || Math.hypot(near - before[0], v - before[1]) > STILL) places.push([near, v]);
 		};
 		for (let piece = left.get(key); piece; piece = left.get(key)) {
 			left.delete(key);

@@ -23,6 +23,7 @@ import {
 } from './project';
 import { sectionCurves } from './section';
 import { curveTrim, periodOf, reversed, type Trim, type TrimCurve, type TrimmedFace } from './trim';
+import { NO_DIRECTION, SAME_POINT } from '../../geometry/tolerance';
 
 /**
  * A curve that keeps what lies within or outside it; of one that goes once round a ring, what lies towards the
@@ -79,14 +80,19 @@ interface Followed extends Line<Vector> {
 function follow(chain: BezierChain, within: number, closed = true): Followed {
 	const points = followChain(chain, within, closed);
 	const drawn = cornersOf(chain).map((k) => unweighted(chain.points[3 * k]!));
-	return { points, closed, sharp: points.map((p) => drawn.some((corner) => distance(corner, p) < 1e-6)) };
+	return {
+		points,
+		closed,
+		sharp: points.map((p) => drawn.some((corner) => distance(corner, p) < SAME_POINT))
+	};
 }
 
 function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string): Trim {
 	const level = trim.by === 'level';
 	const ahead = trim.keep === 'ahead' || trim.keep === 'above';
 	const normal: Vector = level ? [0, 0, 1] : trim.normal;
-	if (!(Math.hypot(...normal) > 1e-9)) refuse(`${at}/normal`, 'the direction is nothing; give it a length');
+	if (!(Math.hypot(...normal) > NO_DIRECTION))
+		refuse(`${at}/normal`, 'the direction is nothing; give it a length');
 	const origin: Vector = level ? [0, 0, fixedHeight(trim.height)] : trim.at;
 	const section = sectionCurves(face, origin, ahead ? normal : scale(normal, -1), trim.within);
 	if (section.curves.length === 0) {

@@ -6,6 +6,7 @@ import { ExtraNodes } from '../extra-nodes';
 import type { LaidCells } from '../lay-tiles';
 import type { OutlinePoint } from '../tile';
 import { randomFrom } from './random';
+import { SAME_STEP } from '../../geometry/tolerance';
 
 interface Box {
 	readonly left: number;
@@ -15,8 +16,6 @@ interface Box {
 }
 
 const MOST_ROUNDS = 8;
-/** Places of the lattice nearer than this are one (steps). */
-const SAME = 1e-7;
 const SLOTS = 256;
 
 /** Lines at the end of a ring are those at its start. */
@@ -28,7 +27,7 @@ interface Wrap {
 /** Corners of all boxes by the line they lie on, to find those on a side. */
 class Corners {
 	private readonly lines = new Map<string, number[]>();
-	private readonly name = (axis: number, at: number) => `${axis} ${Math.round(at / SAME)}`;
+	private readonly name = (axis: number, at: number) => `${axis} ${Math.round(at / SAME_STEP)}`;
 
 	add({ left, right, foot, head }: Box, wrap: Wrap): void {
 		for (const x of [left, right]) this.push(0, wrap.across(x), foot, head);
@@ -43,9 +42,9 @@ class Corners {
 	/** Places strictly between two of a line, ascending, each once. */
 	between(axis: number, at: number, from: number, to: number): number[] {
 		const found = (this.lines.get(this.name(axis, at)) ?? [])
-			.filter((t) => t > from + SAME && t < to - SAME)
+			.filter((t) => t > from + SAME_STEP && t < to - SAME_STEP)
 			.sort((a, b) => a - b);
-		return found.filter((t, k) => k === 0 || t - found[k - 1]! > SAME);
+		return found.filter((t, k) => k === 0 || t - found[k - 1]! > SAME_STEP);
 	}
 }
 
@@ -109,7 +108,7 @@ export function randomSplits(lattice: Lattice, choice: PatternOf<'random splits'
 		return [...split(one, random, left - 1), ...split(other, random, left - 1)];
 	};
 	const back = (steps: number, closed: boolean) => (at: number) =>
-		closed && Math.abs(at - steps) < SAME ? 0 : at;
+		closed && Math.abs(at - steps) < SAME_STEP ? 0 : at;
 	const wrap: Wrap = { across: back(across.steps, across.closed), up: back(up.steps, up.closed) };
 	const corners = new Corners();
 	const boxes: { box: Box; slot: number }[] = [];

@@ -11,6 +11,7 @@ import { CellMaker, extentOf } from '../cell-maker';
 import { ExtraNodes } from '../extra-nodes';
 import type { LaidCells } from '../lay-tiles';
 import { randomFrom } from './random';
+import { ROUNDED, SAME_POINT, WHOLE } from '../../geometry/tolerance';
 
 type Choice = PatternOf<'voronoi'>;
 
@@ -52,7 +53,7 @@ function spreadPoints(
 ): Place[] {
 	const random = randomFrom(seed);
 	const { courseLengths, rows } = lattice.grid;
-	const longest = courseLengths.reduce((a, b) => Math.max(a, b), 1e-9);
+	const longest = courseLengths.reduce((a, b) => Math.max(a, b), ROUNDED);
 	const points: Place[] = [];
 	for (let tries = 0; points.length < count && tries < ROUNDS * count; tries++) {
 		const [x, y, keep] = [random() * field.width, random() * field.height, random()];
@@ -113,11 +114,12 @@ function withoutShortEdges(
 ): Place[][] {
 	if (!(smallest > 0)) return rings;
 	const wrap = (t: number, size: number, closed: boolean) =>
-		closed ? t - Math.floor(t / size + 1e-9) * size : t;
+		closed ? t - Math.floor(t / size + WHOLE) * size : t;
 	const nameOf = ([x, y]: Place) =>
 		[wrap(x, width, across.closed), wrap(y, height, up.closed)].map((t) => Math.round(t * 1e4)).join(' ');
 	const onRim = ([x, y]: Place) => {
-		const at = (t: number, size: number, closed: boolean) => !closed && (t < 1e-6 || t > size - 1e-6);
+		const at = (t: number, size: number, closed: boolean) =>
+			!closed && (t < SAME_POINT || t > size - SAME_POINT);
 		return (at(x, width, across.closed) ? 1 : 0) + (at(y, height, up.closed) ? 1 : 0);
 	};
 	// What a corner moves by, relative to itself, so that it holds on every side of a ring.
@@ -135,7 +137,7 @@ function withoutShortEdges(
 			ring.forEach((a, k) => {
 				const [p, q] = [moved(a), moved(ring[(k + 1) % ring.length]!)];
 				const size = Math.hypot(q[0] - p[0], q[1] - p[1]);
-				if (size < 1e-9 || size >= smallest) return;
+				if (size < ROUNDED || size >= smallest) return;
 				const [rimP, rimQ] = [onRim(p), onRim(q)];
 				const to: Place =
 					rimP === rimQ ? (rimP ? p : [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]) : rimP > rimQ ? p : q;
@@ -160,7 +162,7 @@ function inset(ring: readonly Place[], margin: number): Place[] {
 	ring.forEach((a, k) => {
 		const b = ring[(k + 1) % ring.length]!;
 		const size = Math.hypot(b[0] - a[0], b[1] - a[1]);
-		if (size < 1e-9) return;
+		if (size < ROUNDED) return;
 		const inside = (p: Place) => side(a, b, p) / size - margin;
 		left = left.flatMap((p, n) => {
 			const q = left[(n + 1) % left.length]!;

@@ -1,13 +1,13 @@
-import type { Box, Place } from '../geometry/polygon';
+import type { Box, Place } from '../polygon';
 
-/** A curve that cells are clipped by; what is kept lies to its left. */
+/** A curve that polygons are clipped by; what is kept lies to its left. */
 export interface ClipCurve {
 	readonly places: readonly Place[];
 	/** Whether the last corner is joined to the first. */
 	readonly closed: boolean;
 }
 
-/** Segments of a curve that come near a cell: numbers of their first corners, ascending. */
+/** Segments of a curve that come near a polygon: numbers of their first corners, ascending. */
 export interface NearCurve extends ClipCurve {
 	readonly index: number;
 	readonly segments: readonly number[];

@@ -1,15 +1,15 @@
-import { isWithin, polygonArea, side, type Place } from '../geometry/polygon';
+import { isWithin, polygonArea, side, type Place } from '../polygon';
 import type { ClipCurve, NearCurve } from './curve-bins';
 import { aroundHoles } from './around-holes';
 
 /**
- * Clipping a cell by curves whose kept side lies to their left, in the plane of the lattice. None of the
- * curves crosses another. What runs exactly along a cell's side cuts nothing; pieces without area are dropped.
+ * Clipping a polygon by curves whose kept side lies to their left, in the plane of the lattice. None of the
+ * curves crosses another. What runs exactly along a polygon's side cuts nothing; pieces without area are dropped.
  */
 
-/** A corner of a piece: of the cell, of a curve, or where a curve crosses a side of the cell. */
+/** A corner of a piece: of the polygon, of a curve, or where a curve crosses a side of the polygon. */
 export type Corner =
-	| { readonly is: 'cell'; readonly corner: number }
+	| { readonly is: 'polygon'; readonly corner: number }
 	| { readonly is: 'curve'; readonly curve: number; readonly k: number }
 	| {
 			readonly is: 'crossing';
@@ -25,17 +25,17 @@ export interface PieceCorner {
 	readonly at: Place;
 }
 
-export interface ClippedCell {
+export interface ClippedPolygon {
 	/** Counter-clockwise; and the holes in them, clockwise. */
 	readonly outlines: readonly (readonly PieceCorner[])[];
 	readonly holes: readonly (readonly PieceCorner[])[];
-	/** No curve comes into the cell. */
+	/** No curve comes into the polygon. */
 	readonly untouched: boolean;
 }
 
 /** Lengths in the lattice that count as nothing: a thousandth of a millionth of a step and less. */
 const NOTHING = 1e-9;
-/** Pieces with less of the cell's area are what rounding leaves. */
+/** Pieces with less of the polygon's area are what rounding leaves. */
 const LEAST_SHARE = 1e-10;
 
 function areaOf(corners: readonly PieceCorner[]): number {
@@ -51,39 +51,39 @@ function distance(a: Place, b: Place): number {
 	return Math.sqrt(x * x + y * y);
 }
 
-/** A part of a curve that runs from one place of the cell's rim to another. */
+/** A part of a curve that runs from one place of the polygon's rim to another. */
 interface Stretch {
 	readonly corners: PieceCorner[];
-	/** Places on the cell's rim: side number plus the share of it. */
+	/** Places on the polygon's rim: side number plus the share of it. */
 	readonly from: number;
 	readonly to: number;
 }
 
 /** Where a point of the rim lies on it. */
-function rimPlace(cell: readonly Place[], p: Place): number {
+function rimPlace(polygon: readonly Place[], p: Place): number {
 	let best = 0;
 	let least = Infinity;
-	cell.forEach((a, k) => {
-		const b = cell[(k + 1) % cell.length]!;
+	polygon.forEach((a, k) => {
+		const b = polygon[(k + 1) % polygon.length]!;
 		const size = distance(a, b);
 		const along = ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / (size * size);
 		const share = Math.min(1, Math.max(0, along));
 		const far = distance(p, [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])]);
 		if (far < least - NOTHING) {
 			least = far;
-			best = (k + share) % cell.length;
+			best = (k + share) % polygon.length;
 		}
 	});
 	return best;
 }
 
-/** A part of a segment within the cell, in shares of it, and the sides it comes in and goes out by. */
+/** A part of a segment within the polygon, in shares of it, and the sides it comes in and goes out by. */
 interface Part {
 	readonly from: number;
 	readonly to: number;
 	readonly inBy: number;
 	readonly outBy: number;
-	/** Its end lies within the cell, on none of its sides. */
+	/** Its end lies within the polygon, on none of its sides. */
 	readonly endsInside: boolean;
 }
 
@@ -95,15 +95,15 @@ function leftOf(a: Place, b: Place, p: Place): number {
 
 const NO_PARTS: Part[] = [];
 
-function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
+function partOfConvex(polygon: readonly Place[], p: Place, q: Place): Part[] {
 	let from = 0;
 	let to = 1;
 	let inBy = -1;
 	let outBy = -1;
 	let endsInside = true;
-	for (let k = 0; k < cell.length; k++) {
-		const a = cell[k]!;
-		const b = cell[k + 1 < cell.length ? k + 1 : 0]!;
+	for (let k = 0; k < polygon.length; k++) {
+		const a = polygon[k]!;
+		const b = polygon[k + 1 < polygon.length ? k + 1 : 0]!;
 		const dx = b[0] - a[0];
 		const dy = b[1] - a[1];
 		const nothing = NOTHING * NOTHING * (dx * dx + dy * dy);
@@ -131,15 +131,15 @@ function partOfConvex(cell: readonly Place[], p: Place, q: Place): Part[] {
 	return from < to ? [{ from, to, inBy, outBy, endsInside }] : NO_PARTS;
 }
 
-function partsOfAny(cell: readonly Place[], p: Place, q: Place): Part[] {
+function partsOfAny(polygon: readonly Place[], p: Place, q: Place): Part[] {
 	const size = distance(p, q);
 	if (size < NOTHING) return [];
 	const cuts: { t: number; by: number }[] = [
 		{ t: 0, by: -1 },
 		{ t: 1, by: -1 }
 	];
-	cell.forEach((a, k) => {
-		const b = cell[(k + 1) % cell.length]!;
+	polygon.forEach((a, k) => {
+		const b = polygon[(k + 1) % polygon.length]!;
 		const [dp, dq] = [leftOf(a, b, p), leftOf(a, b, q)];
 		const share = (c: Place) =>
 			((c[0] - p[0]) * (q[0] - p[0]) + (c[1] - p[1]) * (q[1] - p[1])) / (size * size);
@@ -156,30 +156,30 @@ function partsOfAny(cell: readonly Place[], p: Place, q: Place): Part[] {
 		if ((b.t - a.t) * size < NOTHING) continue;
 		const t = (a.t + b.t) / 2;
 		const middle: Place = [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])];
-		if (isOnRim(cell, middle) || !isWithin(cell, middle)) continue;
-		const endsInside = b.t === 1 && !isOnRim(cell, q);
+		if (isOnRim(polygon, middle) || !isWithin(polygon, middle)) continue;
+		const endsInside = b.t === 1 && !isOnRim(polygon, q);
 		parts.push({ from: a.t, to: b.t, inBy: a.by, outBy: b.by, endsInside });
 	}
 	return parts;
 }
 
-function isOnRim(cell: readonly Place[], p: Place): boolean {
-	return cell.some((a, k) => {
-		const b = cell[(k + 1) % cell.length]!;
+function isOnRim(polygon: readonly Place[], p: Place): boolean {
+	return polygon.some((a, k) => {
+		const b = polygon[(k + 1) % polygon.length]!;
 		if (leftOf(a, b, p) !== 0) return false;
 		return distance(a, p) + distance(p, b) < distance(a, b) + NOTHING;
 	});
 }
 
-/** Whether a cell that runs anticlockwise has no re-entrant corner; straight ones are let pass. */
-export function isConvex(cell: readonly Place[]): boolean {
-	return cell.every((b, k) => {
-		const [a, c] = [cell[(k + cell.length - 1) % cell.length]!, cell[(k + 1) % cell.length]!];
+/** Whether a polygon that runs anticlockwise has no re-entrant corner; straight ones are let pass. */
+export function isConvex(polygon: readonly Place[]): boolean {
+	return polygon.every((b, k) => {
+		const [a, c] = [polygon[(k + polygon.length - 1) % polygon.length]!, polygon[(k + 1) % polygon.length]!];
 		return side(a, b, c) > -NOTHING * distance(a, b);
 	});
 }
 
-/** A corner of a stretch at a share of a segment from p to q: an end of the segment, or on a side of the cell. */
+/** A corner of a stretch at a share of a segment from p to q: an end of the segment, or on a side of the polygon. */
 function cornerAt(
 	curve: number,
 	k: number,
@@ -196,10 +196,10 @@ function cornerAt(
 }
 
 /** Where the end of a stretch lies on the rim. */
-function rimPlaceOf(cell: readonly Place[], { corner, at }: PieceCorner): number {
-	if (corner.is !== 'crossing') return rimPlace(cell, at);
-	const [a, b] = [cell[corner.side]!, cell[(corner.side + 1) % cell.length]!];
-	return (corner.side + Math.min(1, distance(a, at) / distance(a, b))) % cell.length;
+function rimPlaceOf(polygon: readonly Place[], { corner, at }: PieceCorner): number {
+	if (corner.is !== 'crossing') return rimPlace(polygon, at);
+	const [a, b] = [polygon[corner.side]!, polygon[(corner.side + 1) % polygon.length]!];
+	return (corner.side + Math.min(1, distance(a, at) / distance(a, b))) % polygon.length;
 }
 
 /** A stretch as it grows. */
@@ -209,9 +209,9 @@ interface Growing {
 	readonly startsAt: number;
 }
 
-/** The stretches of one curve within the cell; a closed one that never comes to the rim as `'all'`. */
+/** The stretches of one curve within the polygon; a closed one that never comes to the rim as `'all'`. */
 function stretchesOf(
-	cell: readonly Place[],
+	polygon: readonly Place[],
 	convex: boolean,
 	curve: NearCurve,
 	index: number
@@ -225,7 +225,7 @@ function stretchesOf(
 		const next = k + 1 < n ? k + 1 : 0;
 		const p = places[k]!;
 		const q = places[next]!;
-		const parts = convex ? partOfConvex(cell, p, q) : partsOfAny(cell, p, q);
+		const parts = convex ? partOfConvex(polygon, p, q) : partsOfAny(polygon, p, q);
 		for (const part of parts) {
 			const start = cornerAt(index, k, next, p, q, part.from, part.inBy);
 			const end = cornerAt(index, k, next, p, q, part.to, part.outBy);
@@ -259,12 +259,12 @@ function stretchesOf(
 	}
 	return found.map(({ corners }) => ({
 		corners,
-		from: rimPlaceOf(cell, corners[0]!),
-		to: rimPlaceOf(cell, corners[corners.length - 1]!)
+		from: rimPlaceOf(polygon, corners[0]!),
+		to: rimPlaceOf(polygon, corners[corners.length - 1]!)
 	}));
 }
 
-/** All of a curve, for cells that nothing is known of. */
+/** All of a curve, for polygons that nothing is known of. */
 export const wholeCurve = (curve: ClipCurve, index: number): NearCurve => ({
 	...curve,
 	index,
@@ -284,20 +284,20 @@ function turnToRight(from: Place, to: Place): number {
  * on in the other when it comes before the rim does, turning to the right from where it came: less than nothing,
  * the nearer the less.
  */
-function ahead(cell: readonly Place[], from: Stretch, to: Stretch): number {
-	const n = cell.length;
+function ahead(polygon: readonly Place[], from: Stretch, to: Stretch): number {
+	const n = polygon.length;
 	const way = (((to.from - from.to) % n) + n) % n;
 	if (way > NOTHING && way < n - NOTHING) return way;
 	const end = from.corners.at(-1)!.at;
 	const back = direction(end, from.corners.at(-2)!.at);
-	const rim = direction(end, cell[(Math.floor(from.to + NOTHING) + 1) % n]!);
+	const rim = direction(end, polygon[(Math.floor(from.to + NOTHING) + 1) % n]!);
 	const turn = turnToRight(back, direction(to.corners[0]!.at, to.corners[1]!.at));
 	return turn < turnToRight(back, rim) ? turn - 2 * Math.PI : n;
 }
 
-/** Pieces along the stretches and the cell's rim between them. */
-function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): PieceCorner[][] {
-	const n = cell.length;
+/** Pieces along the stretches and the polygon's rim between them. */
+function piecesAlong(polygon: readonly Place[], stretches: readonly Stretch[]): PieceCorner[][] {
+	const n = polygon.length;
 	const used = new Set<Stretch>();
 	const pieces: PieceCorner[][] = [];
 	for (const start of stretches) {
@@ -307,17 +307,17 @@ function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): Pie
 		for (let here = start; ;) {
 			// On along the rim, counter-clockwise, to where a curve comes in next.
 			let next = start;
-			let way = ahead(cell, here, start);
+			let way = ahead(polygon, here, start);
 			for (const one of stretches) {
 				if (used.has(one)) continue;
-				const far = ahead(cell, here, one);
+				const far = ahead(polygon, here, one);
 				if (far < way) {
 					way = far;
 					next = one;
 				}
 			}
 			for (let k = Math.floor(here.to) + 1; k - here.to < way - NOTHING; k++)
-				corners.push({ corner: { is: 'cell', corner: k % n }, at: cell[k % n]! });
+				corners.push({ corner: { is: 'polygon', corner: k % n }, at: polygon[k % n]! });
 			// Where one goes on in the other, both have the corner between them.
 			if (way < 0) corners.pop();
 			if (next === start) break;
@@ -330,35 +330,35 @@ function piecesAlong(cell: readonly Place[], stretches: readonly Stretch[]): Pie
 	return pieces;
 }
 
-/** @param cell simple, counter-clockwise @param convex what `isConvex` says of it */
-export function clipCell(
-	cell: readonly Place[],
+/** @param polygon simple, counter-clockwise @param convex what `isConvex` says of it */
+export function clipPolygon(
+	polygon: readonly Place[],
 	curves: readonly NearCurve[],
-	convex = isConvex(cell)
-): ClippedCell {
+	convex = isConvex(polygon)
+): ClippedPolygon {
 	const stretches: Stretch[] = [];
 	const loops: PieceCorner[][] = [];
 	curves.forEach((curve, index) => {
-		const found = stretchesOf(cell, convex, curve, index);
+		const found = stretchesOf(polygon, convex, curve, index);
 		if (found === 'all')
 			loops.push(curve.places.map((at, k) => ({ corner: { is: 'curve', curve: index, k }, at })));
 		else stretches.push(...found);
 	});
 	if (stretches.length + loops.length === 0) return { outlines: [], holes: [], untouched: true };
 
-	const outlines = piecesAlong(cell, stretches);
+	const outlines = piecesAlong(polygon, stretches);
 	const holes: PieceCorner[][] = [];
 	for (const loop of loops) (areaOf(loop) > 0 ? outlines : holes).push(loop);
 	if (stretches.length === 0) {
 		// The outermost curve tells what is left along the rim.
 		const outermost = loops.reduce((a, b) => (Math.abs(areaOf(b)) > Math.abs(areaOf(a)) ? b : a));
 		if (areaOf(outermost) < 0)
-			outlines.push(cell.map((at, corner) => ({ corner: { is: 'cell', corner }, at })));
+			outlines.push(polygon.map((at, corner) => ({ corner: { is: 'polygon', corner }, at })));
 	}
-	const least = LEAST_SHARE * polygonArea(cell);
+	const least = LEAST_SHARE * polygonArea(polygon);
 	return { outlines: outlines.filter((corners) => areaOf(corners) > least), holes, untouched: false };
 }
 
-/** The pieces of a clipped cell, each with a hole cut in two through it. */
-export const piecesOf = ({ outlines, holes }: ClippedCell): readonly (readonly PieceCorner[])[] =>
+/** The pieces of a clipped polygon, each with a hole cut in two through it. */
+export const piecesOf = ({ outlines, holes }: ClippedPolygon): readonly (readonly PieceCorner[])[] =>
 	holes.length ? aroundHoles(outlines, holes) : outlines;

@@ -1,4 +1,4 @@
-import { crosses, isWithin, polygonArea, type Place } from '../geometry/polygon';
+import { crosses, isWithin, polygonArea, type Place } from '../polygon';
 
 /** A corner of a ring: anything with a place. */
 interface At {

@@ -1,0 +1,13 @@
+/**
+ * An error that is foreseen: its message is a sentence for the person, its code is for programs.
+ *
+ * ```ts
+ * export class TooIntricate extends CodedError {
+ * 	readonly code = 'drawing.too-intricate';
+ * }
+ * ```
+ */
+export abstract class CodedError extends Error {
+	/** Permanent, also in answers of the server: logs and scripts tell errors apart by it, whatever the words are. */
+	abstract readonly code: string;
+}

@@ -1,0 +1,109 @@
+import { Cancelled, Chain } from '$core/chain/chain';
+import type { Model } from '$core/cladding/model';
+import { formats, writtenAt } from '$core/exchange/formats';
+import { writePicture } from '$core/exchange/picture/write';
+import { Files } from '$core/project/files';
+import type { Project, Zone } from '$core/project/schema';
+import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
+import { countPieces } from '$core/schedule/pieces';
+import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
+import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
+
+export type Progress = (what: string, done: number, of: number) => void;
+
+/** Answers when it has taken them. */
+export type FirstCells = (message: ModelMessage) => void | Promise<void>;
+
+/** A fresh task, so that a message (a cancel, a newer document) can come in. */
+const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
+
+/** A zone laid out on trial. */
+export type LayoutTrial =
+	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
+
+let files = new Files();
+let chain = new Chain(files);
+/** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
+let trials = new Chain(files);
+const known = new Set<string>();
+let model: Model | null = null;
+let cancelled = false;
+
+function current(): Model {
+	if (!model) throw new Error('the model has not been computed yet');
+	return model;
+}
+
+/** The chain in its own thread. One run at a time; the interface asks for the next when one has ended. */
+export const chainService = {
+	/**
+	 * Begin anew: for another project, or in the place of a thread that was ended.
+	 * @param serials those it gives out come after these
+	 */
+	begin(serials: number): void {
+		files = new Files();
+		chain = new Chain(files, serials);
+		trials = new Chain(files);
+		known.clear();
+		model = null;
+	},
+	/** A file that documents will name. */
+	takeFile(hash: string, text: string): void {
+		files.take(hash, text);
+	},
+	/**
+	 * @param cells takes the cells while their pieces are still being made, where nothing is shown yet
+	 * @returns what changed, or null when the run was cancelled; the last model then stands
+	 */
+	async run(project: Project, progress: Progress, cells: FirstCells | null): Promise<ModelMessage | null> {
+		cancelled = false;
+		const started = performance.now();
+		let told = started;
+		const taken: (void | Promise<void>)[] = [];
+		try {
+			model = await chain.run(project, {
+				step: async (what, done, of) => {
+					if (performance.now() - told < 60) return;
+					told = performance.now();
+					progress(what, done, of);
+					await letIn();
+					if (cancelled) throw new Cancelled();
+				},
+				cells: (laid) => taken.push(cells?.(cellsMessage(laid, known, started)))
+			});
+		} catch (error) {
+			if (error instanceof Cancelled) return null;
+			throw error;
+		} finally {
+			// They come by a line of their own: what comes next says of some things only that they are there already.
+			await Promise.all(taken);
+		}
+		return modelMessage(model, known, started);
+	},
+	cancel(): void {
+		cancelled = true;
+	},
+	schedule(name: ScheduleName): Schedule {
+		return makeSchedule(current(), name);
+	},
+	/** The model in a format, by its id. */
+	async write(id: string): Promise<string | Uint8Array> {
+		const format = formats.find((one) => one.id === id);
+		if (!format) throw new Error(`there is no format "${id}"`);
+		const made = current();
+		return format.write({ model: made, project: files.wholeProject(made.project), at: writtenAt() });
+	},
+	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
+	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {
+		const alone = { ...project, zones: [{ ...zone, rules: [], runs: [], nodes: [], exceptions: [] }] };
+		const { zones, problems } = await trials.run(alone);
+		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
+		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };
+		return { faces: faces.map(faceView), figures: layoutFigures(faces) };
+	},
+	picture(): { picture: string; pieces: number } {
+		return { picture: writePicture(current()), pieces: countPieces(current()) };
+	}
+};
+
+export type ChainService = typeof chainService;

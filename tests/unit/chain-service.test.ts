@@ -1,0 +1,64 @@
+import { expect } from 'chai';
+import type { Project } from '../../src/core/project/schema';
+import { chainService } from '../../src/lib/worker/chain-service';
+import type { ModelMessage } from '../../src/lib/worker/views';
+import { count, projectOf, sheet } from '../faces';
+
+const variants = [{ id: 'glass', name: 'Glass', part: 'framed-glass', values: {} }];
+const rules = [{ id: 'all', put: { variant: 'glass', values: {} } }];
+const wall = (across: number, up: number): Project =>
+	projectOf(sheet(across * 1200, up * 1000), count(across, up), { rules } as never, { variants });
+const nothing = () => undefined;
+const serialsOf = ({ zones }: ModelMessage) =>
+	zones.flatMap(({ faces }) => faces.map(({ serial }) => serial));
+
+describe('the chain in its thread', () => {
+	beforeEach(() => chainService.begin(0));
+
+	it('ends a run when its first cells have been taken: what comes last counts on them', async () => {
+		const took: ModelMessage[] = [];
+		let ended = false;
+		let letGo: () => void = nothing;
+		const run = chainService
+			.run(wall(6, 4), nothing, (message) => {
+				took.push(message);
+				return new Promise((resolve) => (letGo = resolve));
+			})
+			.then((message) => {
+				ended = true;
+				return message!;
+			});
+		await new Promise((resolve) => setTimeout(resolve, 300));
+		expect(took.length).to.equal(1);
+		expect(ended, 'while the page has not taken them').to.equal(false);
+		letGo();
+		const message = await run;
+		expect(took[0]!.partial).to.equal(true);
+		expect(message.partial).to.equal(false);
+		// The face is told once, by the first message.
+		expect('unchanged' in took[0]!.zones[0]!.faces[0]!).to.equal(false);
+		expect('unchanged' in message.zones[0]!.faces[0]!).to.equal(true);
+		expect(serialsOf(message)).to.deep.equal(serialsOf(took[0]!));
+	});
+
+	it('a project of one zone tells how far it is and is given up midway; the model before stands, and goes on', async () => {
+		const before = await chainService.run(wall(6, 4), nothing, null);
+		expect(before!.zones[0]!.groups.length).to.be.above(0);
+		const shares: number[] = [];
+		const given = await chainService.run(
+			wall(150, 120),
+			(what, done, of) => {
+				shares.push(done / of);
+				if (what.startsWith('Cladding') && done % 1 > 0) chainService.cancel();
+			},
+			null
+		);
+		expect(given).to.equal(null);
+		// Within the cladding of its one zone, which is the second half.
+		expect(shares.at(-1)!).to.be.above(0.5).and.below(1);
+		expect(chainService.schedule('panels').rows).to.equal(24);
+		const after = await chainService.run(wall(150, 120), nothing, null);
+		expect(after!.zones[0]!.behind).to.equal(false);
+		expect(chainService.schedule('panels').rows).to.equal(150 * 120);
+	});
+});
