@@ -117,136 +117,117 @@ const noPlaces: Places = {
 	levels: () => []
 };
 
-/**
- * Divide lines by count, by size, by a list or at given places.
- * @param at the clause's path, for problems
- * @param what "bays" or "courses"
- * @param shift moves all lines along (mm); on a ring they are turned instead, by who asks
- * @throws ProblemError for counts, sizes and places that cannot be
- */
-export function divide(
-	spacing: Spacing,
-	lengths: LineLengths,
-	at: string,
-	what: string,
-	places: Places = noPlaces,
-	shift = 0
-): Division {
-	const { belt } = lengths;
-	const checkSteps = (steps: number, asked: string) => {
+/** What is asked of a division, and where. */
+class Asked {
+	constructor(
+		readonly lengths: LineLengths,
+		readonly at: string,
+		readonly what: string,
+		private readonly places: Places,
+		readonly shift: number
+	) {}
+
+	get belt(): number {
+		return this.lengths.belt;
+	}
+
+	/** @param asked what would make them, in words @throws ProblemError for more steps than are made */
+	checkSteps(steps: number, asked: string): void {
 		if (steps > MOST_STEPS)
 			refuse(
-				at,
-				`${asked} would make ${formatNumber(Math.ceil(steps))} ${what}; at most ${formatNumber(MOST_STEPS)} are accepted`
+				this.at,
+				`${asked} would make ${formatNumber(Math.ceil(steps))} ${this.what}; at most ${formatNumber(MOST_STEPS)} are accepted`
 			);
-	};
-	const checkSize = (size: number) => {
+	}
+
+	/** @throws ProblemError for what is no size (mm) */
+	checkSize(size: number): void {
 		if (!(size > 0))
 			refuse(
-				at,
-				`a size of ${formatNumber(size, 1)} mm for ${what} cannot be made; more than 0 mm is accepted`
+				this.at,
+				`a size of ${formatNumber(size, 1)} mm for ${this.what} cannot be made; more than 0 mm is accepted`
 			);
-	};
-	const startOf = (start: Start) => {
-		const from = typeof start === 'string' ? startAt(start, belt) : places.startOf(start);
+	}
+
+	/** Where a start line lies (mm along the belt). @throws ProblemError when it is not on it */
+	startOf(start: Start): number {
+		const { belt } = this;
+		const from = typeof start === 'string' ? startAt(start, belt) : this.places.startOf(start);
 		if (!(from >= -LEAST_MAKE_UP && from <= belt + LEAST_MAKE_UP))
 			refuse(
-				`${at}/start`,
+				`${this.at}/start`,
 				`the start line lies ${formatNumber(Math.round(from))} mm along a line of ${formatNumber(Math.round(belt))} mm; a place on it is accepted`
 			);
-		return from + shift;
-	};
-	switch (spacing.by) {
-		case 'count': {
-			const { count } = spacing;
-			if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS) {
-				const nearest = Math.min(MOST_STEPS, Math.max(1, Math.round(count)));
-				refuse(
-					at,
-					`${formatNumber(count, 3)} ${what} cannot be made; a whole number from 1 to ${formatNumber(MOST_STEPS)} is accepted`,
-					[{ label: `${formatNumber(nearest)} ${what}`, path: `${at}/count`, value: nearest }]
-				);
-			}
-			return evenly(count, shift, belt);
-		}
-		case 'at most':
-		case 'at least': {
-			const { size } = spacing;
-			checkSize(size);
-			const most = spacing.by === 'at most';
-			const steps = (most ? lengths.longest : belt) / size;
-			checkSteps(steps, `${formatNumber(size, 3)} mm`);
-			if (!most && steps < 1)
-				refuse(
-					at,
-					`${formatNumber(size, 1)} mm is more than the ${formatNumber(belt, 1)} mm of the belt line; at most that is accepted`,
-					[{ label: `${formatNumber(Math.floor(belt))} mm`, path: `${at}/size`, value: Math.floor(belt) }]
-				);
-			return evenly(Math.max(1, most ? Math.ceil(steps - WHOLE) : Math.floor(steps + WHOLE)), shift, belt);
-		}
-		case 'exact size': {
-			const { size } = spacing;
-			checkSize(size);
-			checkSteps(belt / size, `${formatNumber(size, 3)} mm`);
-			const from = startOf(spacing.start);
-			const room = Math.max(from, belt - from);
-			if (size > room)
-				refuse(
-					at,
-					`${formatNumber(size, 1)} mm is more than the ${formatNumber(room, 1)} mm there is from the start line; at most that is accepted`,
-					[{ label: `${formatNumber(Math.floor(room))} mm`, path: `${at}/size`, value: Math.floor(room) }]
-				);
-			return divisionOf(multiples(size, from, belt), belt, size);
-		}
-		case 'list':
-			return listed(spacing, startOf(spacing.start), belt, at, what, checkSize, checkSteps);
-		case 'parameters': {
-			const inner = [...spacing.at].sort((a, b) => a - b);
-			inner.forEach((share, k) => {
-				if (!(share > 0 && share < 1) || share === inner[k - 1])
-					refuse(
-						at,
-						`the parameter ${share} cannot be a line; different shares between 0 and 1, without the ends, are accepted`
-					);
-			});
-			return { fractions: Float64Array.from([0, ...inner, 1]), makeUp: { first: 0, last: 0 }, whole: null };
-		}
-		case 'levels': {
-			const { each } = spacing;
-			if (!Number.isInteger(each) || each < 1 || each > 200)
-				refuse(`${at}/each`, `${each} courses from level to level cannot be made; 1 to 200 are accepted`);
-			const inner = places.levels().filter((height) => height > 1 && height < belt - 1);
-			if (inner.length === 0)
-				refuse(at, `no level crosses the face between its foot and its head; add one there, or move one`);
-			const storeys = [0, ...inner, belt];
-			const lines = storeys.slice(1).flatMap((head, k) => {
-				const foot = storeys[k]!;
-				return Array.from({ length: each }, (_, n) => foot + (n / each) * (head - foot));
-			});
-			return {
-				fractions: Float64Array.from([...lines, belt], (line) => line / belt),
-				makeUp: { first: 0, last: 0 },
-				whole: null
-			};
-		}
+		return from + this.shift;
+	}
+
+	/** Heights of the levels (mm from the foot) that cross the face. @throws ProblemError where there is none */
+	levels(): number[] {
+		const inner = this.places.levels().filter((height) => height > 1 && height < this.belt - 1);
+		if (inner.length === 0)
+			refuse(this.at, `no level crosses the face between its foot and its head; add one there, or move one`);
+		return inner;
 	}
 }
 
-function listed(
-	{ sizes, run, start }: Extract<Spacing, { by: 'list' }>,
-	from: number,
-	belt: number,
-	at: string,
-	what: string,
-	checkSize: (size: number) => void,
-	checkSteps: (steps: number, asked: string) => void
-): Division {
+/** A spacing of one kind. */
+type By<Kind extends Spacing['by']> = Extract<Spacing, { by: Kind }>;
+
+function byCount({ count }: By<'count'>, { at, what, shift, belt }: Asked): Division {
+	if (!Number.isInteger(count) || count < 1 || count > MOST_STEPS) {
+		const nearest = Math.min(MOST_STEPS, Math.max(1, Math.round(count)));
+		refuse(
+			at,
+			`${formatNumber(count, 3)} ${what} cannot be made; a whole number from 1 to ${formatNumber(MOST_STEPS)} is accepted`,
+			[{ label: `${formatNumber(nearest)} ${what}`, path: `${at}/count`, value: nearest }]
+		);
+	}
+	return evenly(count, shift, belt);
+}
+
+function byLargest({ size }: By<'at most'>, asked: Asked): Division {
+	asked.checkSize(size);
+	const steps = asked.lengths.longest / size;
+	asked.checkSteps(steps, `${formatNumber(size, 3)} mm`);
+	return evenly(Math.max(1, Math.ceil(steps - WHOLE)), asked.shift, asked.belt);
+}
+
+/** @throws ProblemError for a size larger than the room there is for it */
+function checkRoom(size: number, room: number, where: string, { at }: Asked): void {
+	if (size > room)
+		refuse(
+			at,
+			`${formatNumber(size, 1)} mm is more than the ${formatNumber(room, 1)} mm ${where}; at most that is accepted`,
+			[{ label: `${formatNumber(Math.floor(room))} mm`, path: `${at}/size`, value: Math.floor(room) }]
+		);
+}
+
+function bySmallest({ size }: By<'at least'>, asked: Asked): Division {
+	const { belt, shift } = asked;
+	asked.checkSize(size);
+	asked.checkSteps(belt / size, `${formatNumber(size, 3)} mm`);
+	checkRoom(size, belt, 'of the belt line', asked);
+	return evenly(Math.max(1, Math.floor(belt / size + WHOLE)), shift, belt);
+}
+
+function byExactSize({ size, start }: By<'exact size'>, asked: Asked): Division {
+	const { belt } = asked;
+	asked.checkSize(size);
+	asked.checkSteps(belt / size, `${formatNumber(size, 3)} mm`);
+	const from = asked.startOf(start);
+	checkRoom(size, Math.max(from, belt - from), 'there is from the start line', asked);
+	return divisionOf(multiples(size, from, belt), belt, size);
+}
+
+function byList({ sizes, run, start }: By<'list'>, asked: Asked): Division {
+	const { belt, at, what } = asked;
+	const from = asked.startOf(start);
 	if (sizes.length === 0)
 		refuse(`${at}/sizes`, `the list of ${what} is empty; at least one size is accepted`);
-	sizes.forEach(checkSize);
+	for (const size of sizes) asked.checkSize(size);
 	const sum = sizes.reduce((a, b) => a + b, 0);
 	if (run === 'repeated') {
-		checkSteps((belt / sum) * sizes.length, 'the list');
+		asked.checkSteps((belt / sum) * sizes.length, 'the list');
 		return divisionOf(rhythm(sizes, from, belt), belt, null);
 	}
 	const last = start === 'right' || start === 'head';
@@ -261,6 +242,72 @@ function listed(
 	const lines = [first];
 	for (const size of sizes) lines.push(lines.at(-1)! + size);
 	return divisionOf(lines, belt, null);
+}
+
+/** Lines at shares of the belt (both ends among them), with nothing to make up. */
+const atShares = (fractions: Float64Array): Division => ({
+	fractions,
+	makeUp: { first: 0, last: 0 },
+	whole: null
+});
+
+function byParameters(spacing: By<'parameters'>, { at }: Asked): Division {
+	const inner = [...spacing.at].sort((a, b) => a - b);
+	inner.forEach((share, k) => {
+		if (!(share > 0 && share < 1) || share === inner[k - 1])
+			refuse(
+				at,
+				`the parameter ${share} cannot be a line; different shares between 0 and 1, without the ends, are accepted`
+			);
+	});
+	return atShares(Float64Array.from([0, ...inner, 1]));
+}
+
+function byLevels({ each }: By<'levels'>, asked: Asked): Division {
+	const { belt, at } = asked;
+	if (!Number.isInteger(each) || each < 1 || each > 200)
+		refuse(`${at}/each`, `${each} courses from level to level cannot be made; 1 to 200 are accepted`);
+	const storeys = [0, ...asked.levels(), belt];
+	const lines = storeys.slice(1).flatMap((head, k) => {
+		const foot = storeys[k]!;
+		return Array.from({ length: each }, (_, n) => foot + (n / each) * (head - foot));
+	});
+	return atShares(Float64Array.from([...lines, belt], (line) => line / belt));
+}
+
+/**
+ * Divide lines by count, by size, by a list or at given places.
+ * @param at the clause's path, for problems
+ * @param what "bays" or "courses"
+ * @param shift moves all lines along (mm); on a ring they are turned instead, by who asks
+ * @throws ProblemError for counts, sizes and places that cannot be
+ * @example divide({ by: 'at most', size: 1500 }, { belt: 9000, longest: 9400 }, 'zones/a/settingOut/across', 'bays')
+ */
+export function divide(
+	spacing: Spacing,
+	lengths: LineLengths,
+	at: string,
+	what: string,
+	places: Places = noPlaces,
+	shift = 0
+): Division {
+	const asked = new Asked(lengths, at, what, places, shift);
+	switch (spacing.by) {
+		case 'count':
+			return byCount(spacing, asked);
+		case 'at most':
+			return byLargest(spacing, asked);
+		case 'at least':
+			return bySmallest(spacing, asked);
+		case 'exact size':
+			return byExactSize(spacing, asked);
+		case 'list':
+			return byList(spacing, asked);
+		case 'parameters':
+			return byParameters(spacing, asked);
+		case 'levels':
+			return byLevels(spacing, asked);
+	}
 }
 
 /** How much of a whole step the first and the last one are, 0 to 1. */

@@ -1,3 +1,4 @@
+import { rounded } from '../units/quantity';
 import { inRadians } from '../units/scale';
 import type { BezierChain } from '../geometry/path';
 import { splineControl } from '../geometry/spline';
@@ -99,7 +100,7 @@ export function twistedFaces(form: Twisted, at: string): Face[] {
 		if (!(factor > 0))
 			refuse(
 				`${at}/taper`,
-				`the taper comes down to ${Number(factor.toFixed(3))} at ${Math.round(share * 100)} % of the height; it has to stay above 0`
+				`the taper comes down to ${rounded(factor, 3)} at ${Math.round(share * 100)} % of the height; it has to stay above 0`
 			);
 	}
 	const section = (side: BezierChain, share: number) =>

@@ -4,16 +4,9 @@ import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
 import { joinProducts } from './products';
+import { allotSlots } from './slots';
 import type { Stock } from './stock';
-import type {
-	BlockFlags,
-	Domain,
-	ElementOutput,
-	Operation,
-	PointSlots,
-	Program,
-	ProgramFlag
-} from './program';
+import type { BlockFlags, Domain, ElementOutput, PointSlots, Program, ProgramFlag } from './program';
 
 /** A scalar while a domain is being built; it gets its slot when the domain is finished. */
 export type Register = number;
@@ -341,27 +334,13 @@ export class DomainBuilder {
 		const columns = used(this.columns);
 		const imports = used(this.imports);
 
-		const lastUse = new Map<Register, number>();
-		live.forEach(({ a, b, c }, k) => [a, b, c].forEach((r) => lastUse.set(r, k)));
-		const slotOf = new Map<Register, number>();
-		let slots = 0;
 		const fixed = [
 			...constants.map(([register]) => register),
 			...columns.map(([, register]) => register),
-			...imports.map(([, register]) => register)
+			...imports.map(([, register]) => register),
+			...(this.indexRegister === null ? [] : [this.indexRegister])
 		];
-		if (this.indexRegister !== null) fixed.push(this.indexRegister);
-		for (const register of fixed) slotOf.set(register, slots++);
-		const stays = new Set([...fixed, ...kept]);
-		const free: number[] = [];
-		const operations: Operation[] = [];
-		live.forEach(({ op, a, b, c, out }, k) => {
-			const into = free.pop() ?? slots++;
-			slotOf.set(out, into);
-			operations.push({ op, out: into, a: slotOf.get(a)!, b: slotOf.get(b)!, c: slotOf.get(c)! });
-			for (const register of new Set([a, b, c]))
-				if (lastUse.get(register) === k && !stays.has(register)) free.push(slotOf.get(register)!);
-		});
+		const { slotOf, slots, operations } = allotSlots(live, fixed, kept);
 
 		const slot = (register: Register) => slotOf.get(register)!;
 		const point = (p: PointRegisters) => ({ x: slot(p.x), y: slot(p.y), z: slot(p.z) });

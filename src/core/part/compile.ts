@@ -1,3 +1,4 @@
+import { significant } from '../units/quantity';
 import type {
 	Along,
 	AnyStep,
@@ -327,7 +328,7 @@ class Compiler {
 		const { register, type } = this.anyFormula(scope, step.of);
 		const input = this.definition.inputs.find(({ name }) => name === step.of);
 		const told = input?.kind === 'angle' ? inDegrees : (value: number) => value;
-		const shown = (value: number) => String(Number(told(value).toPrecision(6)));
+		const shown = (value: number) => significant(told(value), 6);
 		const ranges = rangesOf(step.cases, type, limitsOf(input), shown);
 		ranges.forEach(({ from, below }, k) => {
 			let inside = b.constant(1);

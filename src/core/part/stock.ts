@@ -1,3 +1,5 @@
+import { rounded } from '../units/quantity';
+
 /** What an element is cut from: a plate's thickness, a bar's section. `Size` is where a size is had (mm). */
 export interface Stock<Size> {
 	readonly shape: StockShape;
@@ -35,6 +37,6 @@ const words: Record<StockShape, string> = {
 
 /** As it is ordered: "hollow box 60 × 140 × 4". @param sizes mm */
 export function stockText({ shape, sizes }: Stock<number>): string {
-	const shown = sizes.map((mm) => String(Number(mm.toFixed(1))));
+	const shown = sizes.map((mm) => String(rounded(mm, 1)));
 	return [words[shape], shown.join(' × ')].filter(Boolean).join(' ');
 }

@@ -1,3 +1,4 @@
+import { rounded } from '../units/quantity';
 import type { Place } from '../geometry/polygon';
 import type { PatternChoice, TileDefinition } from '../project/pattern-schema';
 import { refuse } from '../units/problem';
@@ -285,8 +286,8 @@ function running(offset: number, onward: boolean, at: string): Tile {
 			.reduce((best, share) => (Math.abs(share - offset) < Math.abs(best - offset) ? share : best));
 		return refuse(
 			`${at}/offset`,
-			`an offset of ${offset} bays that goes on from course to course does not come round within ${MOST_ROWS} courses; ${Number(nearest.toFixed(4))} does`,
-			[{ label: String(Number(nearest.toFixed(4))), path: `${at}/offset`, value: nearest }]
+			`an offset of ${offset} bays that goes on from course to course does not come round within ${MOST_ROWS} courses; ${rounded(nearest, 4)} does`,
+			[{ label: String(rounded(nearest, 4)), path: `${at}/offset`, value: nearest }]
 		);
 	}
 	return tile(

@@ -1,3 +1,4 @@
+import { rounded } from '../units/quantity';
 import { differenceD, FillRule, intersectD, unionD, type PathD } from 'clipper2-ts';
 import { boxOf, crosses, polygonArea, type Place } from '../geometry/polygon';
 import type { TileDefinition } from '../project/pattern-schema';
@@ -17,7 +18,7 @@ const DECIMALS = 7;
 const toPath = (places: readonly Place[]): PathD => places.map(([x, y]) => ({ x, y }));
 const toPlaces = (path: PathD): Place[] => path.map(({ x, y }): Place => [x, y]);
 const areaOf = (paths: readonly PathD[]) => paths.reduce((sum, path) => sum + polygonArea(toPlaces(path)), 0);
-const area = (value: number) => Number(value.toFixed(3));
+const area = (value: number) => rounded(value, 3);
 
 /**
  * What overlaps in a tile that repeats, what is left uncovered, and what does not meet across its seam.

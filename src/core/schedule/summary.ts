@@ -1,3 +1,4 @@
+import { rounded } from '../units/quantity';
 import type { Model, StageName, ZoneModel } from '../cladding/model';
 import { cellKinds, type CellKind } from '../pattern/cells';
 import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup, pieceQuantities } from './pieces';
@@ -47,7 +48,7 @@ const sum = (values: ArrayLike<number>) => {
 	for (let k = 0; k < values.length; k++) total += values[k]!;
 	return total;
 };
-const rounded = (value: number, decimals = 6) => Number(value.toFixed(decimals));
+const six = (value: number) => rounded(value, 6);
 
 function summariseZone(zone: ZoneModel): ZoneSummary {
 	const { faces, groups } = zone;
@@ -81,7 +82,7 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 		cells,
 		area_m2: rounded(sum(faces.map((face) => face.area())) / 1e6, 9),
 		cell_area_m2: rounded(sum(faces.map((face) => sum(face.measures.area))) / 1e6, 9),
-		warp_mm: { max: rounded(warpMax), mean: rounded(count ? warpSum / count : 0) },
+		warp_mm: { max: six(warpMax), mean: six(count ? warpSum / count : 0) },
 		pieces,
 		untaken: sum(zone.assignments.map((assignment) => assignment.untaken)),
 		flags
@@ -133,11 +134,10 @@ export function summarise(model: Model): ProjectSummary {
 			}
 	}
 	summary.flags = sum(summary.zones.map((zone) => zone.flags));
-	for (const part of [summary.bars, summary.blades, summary.structure])
-		part.length_m = rounded(part.length_m);
-	summary.frame_length_m = rounded(summary.frame_length_m);
-	summary.glass_m2 = rounded(summary.glass_m2);
-	summary.mass_kg = rounded(summary.mass_kg);
+	for (const part of [summary.bars, summary.blades, summary.structure]) part.length_m = six(part.length_m);
+	summary.frame_length_m = six(summary.frame_length_m);
+	summary.glass_m2 = six(summary.glass_m2);
+	summary.mass_kg = six(summary.mass_kg);
 	for (const stage of Object.keys(summary.ms) as StageName[])
 		summary.ms[stage] = rounded(summary.ms[stage], 3);
 	return summary;

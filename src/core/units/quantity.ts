@@ -8,19 +8,34 @@ export const lengthDisplays = ['mm', 'm', 'ft-in'] as const;
 export type LengthDisplay = (typeof lengthDisplays)[number];
 
 /** 1284567 → "1 284 567", with a thin no-break space. */
-export function groupDigits(text: string): string {
+function groupDigits(text: string): string {
 	const [whole = '', fraction] = text.split('.');
 	const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
 	return fraction === undefined ? grouped : `${grouped}.${fraction}`;
 }
 
+/** Digits grouped, a true minus sign, and none before nought. */
+function signed(text: string): string {
+	if (!text.startsWith('-')) return groupDigits(text);
+	const size = text.slice(1);
+	return /[1-9]/.test(size) ? `−${groupDigits(size)}` : groupDigits(size);
+}
+
 /** A number with at most `decimals` decimals, without trailing zeros, digits grouped. */
 export function formatNumber(value: number, decimals = 0): string {
-	const rounded = value.toFixed(decimals);
-	const trimmed = decimals > 0 ? rounded.replace(/\.?0+$/, '') : rounded;
-	const clean = trimmed === '-0' ? '0' : trimmed;
-	return clean.startsWith('-') ? `−${groupDigits(clean.slice(1))}` : groupDigits(clean);
+	const text = value.toFixed(decimals);
+	return signed(decimals > 0 ? text.replace(/\.?0+$/, '') : text);
 }
+
+/** A number with its decimals always the same, so that a column of them lines up. */
+export const alignedNumber = (value: number, decimals: number): string => signed(value.toFixed(decimals));
+
+/** A number as it is kept or typed: so many decimals at most. */
+export const rounded = (value: number, decimals: number): number => Number(value.toFixed(decimals));
+
+/** A plain number of so many digits at most, as a formula takes it. */
+export const significant = (value: number, digits: number): string =>
+	String(Number(value.toPrecision(digits)));
 
 function formatFeet(mm: number): string {
 	const sixteenths = Math.round((Math.abs(mm) / 25.4) * 16);

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { AnyStep, PartDefinition } from '$core/project/part-definition';
 	import { freshName } from '$core/part/rename';
-	import { formatQuantity } from '$core/units/quantity';
+	import { formatQuantity, significant } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/sheet/Clause.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -54,9 +54,7 @@
 		if (value === undefined || bench.behind) return null;
 		const kind = view?.kind ?? null;
 		if (view?.makes === 'yes or no') return value ? 'yes' : 'no';
-		return kind && kind !== 'ratio'
-			? formatQuantity(value, kind, desk.display)
-			: String(Number(value.toPrecision(5)));
+		return kind && kind !== 'ratio' ? formatQuantity(value, kind, desk.display) : significant(value, 5);
 	});
 	const actions = $derived([
 		{

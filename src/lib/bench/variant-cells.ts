@@ -3,7 +3,7 @@ import { inputKind } from '$core/part/inputs';
 import type { Material } from '$core/project/material-schema';
 import type { PartInput } from '$core/project/part-definition';
 import type { Variant } from '$core/project/schema';
-import { formatQuantity, parseQuantity } from '$core/units/quantity';
+import { formatQuantity, parseQuantity, rounded } from '$core/units/quantity';
 
 export type CellValue = number | boolean | string;
 
@@ -18,9 +18,7 @@ const shownIn = { area: 1e6, volume: 1e9 } as Partial<Record<PartInput['kind'], 
 export function cellText(variant: Variant, input: PartInput): string {
 	const value = valueOf(variant, input);
 	if (input.kind === 'switch') return value ? 'yes' : 'no';
-	return typeof value === 'number'
-		? String(Number((value / (shownIn[input.kind] ?? 1)).toFixed(6)))
-		: String(value);
+	return typeof value === 'number' ? String(rounded(value / (shownIn[input.kind] ?? 1), 6)) : String(value);
 }
 
 /** What was typed or pasted, or a sentence that says what would be taken. */
@@ -55,7 +53,7 @@ export function readCell(
 	}
 	try {
 		const read = parseQuantity(typed, kind);
-		const value = Number((kind === 'angle' ? (read * 180) / Math.PI : read).toFixed(6));
+		const value = rounded(kind === 'angle' ? (read * 180) / Math.PI : read, 6);
 		const { min = -Infinity, max = Infinity } = input;
 		if (value < min || value > max) {
 			const shown = (bound: number) => formatQuantity(kind === 'angle' ? inRadians(bound) : bound, kind);

@@ -3,7 +3,7 @@
 	import { inDegrees, inRadians } from '$core/units/scale';
 	import ChipInput from './ChipInput.svelte';
 	import type { NumberKind } from '$core/units/dimension';
-	import { formatQuantity, parseQuantity, type LengthDisplay } from '$core/units/quantity';
+	import { formatQuantity, parseQuantity, type LengthDisplay, rounded } from '$core/units/quantity';
 
 	interface Props {
 		/** In the unit of the document: mm, degrees, plain. */
@@ -49,7 +49,7 @@
 	const shown = $derived(dragged ?? value);
 	const text = $derived(formatQuantity(kind === 'angle' ? inRadians(shown) : shown, kind, display));
 	const hold = (wanted: number) => Math.min(max, Math.max(min, wanted));
-	const tidy = (wanted: number) => Number(wanted.toFixed(6));
+	const tidy = (wanted: number) => rounded(wanted, 6);
 
 	/** @param begun what was typed on the chip already, in the place of what stood there */
 	function edit(begun?: string) {

@@ -1,3 +1,4 @@
+import { rounded } from '$core/units/quantity';
 import { partsOf } from '$core/cladding/kit';
 import { hangsOn } from '$core/cladding/sites';
 import { swapPieces } from '$core/cladding/swap';
@@ -13,7 +14,7 @@ function placeOf(view: ModelView, address: string): [number, number] | null {
 	const found = find(view, address);
 	if (found?.kind !== 'cell') return null;
 	const face = view.zones[found.zone]!.faces[found.face]!;
-	const share = (step: number, steps: number) => Number(((step - 0.5) / steps).toFixed(6));
+	const share = (step: number, steps: number) => rounded((step - 0.5) / steps, 6);
 	return [
 		share(face.cells.bay[found.index]!, face.grid.across.steps),
 		share(face.cells.course[found.index]!, face.grid.up.steps)

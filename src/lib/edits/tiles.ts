@@ -1,3 +1,4 @@
+import { rounded } from '$core/units/quantity';
 import { patternOf } from '$core/pattern/catalogue';
 import type { PatternChoice, TileDefinition } from '$core/project/pattern-schema';
 import { freshId } from './fresh-id';
@@ -16,7 +17,7 @@ export function newTile(pattern: PatternChoice, tiles: readonly TileDefinition[]
 				up: tile.up,
 				polygons: tile.polygons.map((points, k) => ({
 					slot: tile.names[k]!,
-					points: points.map(([x, y]): [number, number] => [Number(x.toFixed(6)), Number(y.toFixed(6))])
+					points: points.map(([x, y]): [number, number] => [rounded(x, 6), rounded(y, 6)])
 				}))
 			};
 		} catch {

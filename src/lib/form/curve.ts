@@ -1,3 +1,4 @@
+import { rounded } from '$core/units/quantity';
 import type { Edit } from '$core/project/edits';
 import type { Segment } from '$core/geometry/path';
 import { bezierChain, chainCurve, type BezierChain } from '$core/geometry/path';
@@ -104,7 +105,7 @@ export function setLength(curve: EditedCurve, k: number, length: number): Edit {
 	return movePoint(
 		curve,
 		next,
-		a.map((value, axis) => Number((value + ((b[axis]! - value) * length) / now).toFixed(3)))
+		a.map((value, axis) => rounded(value + ((b[axis]! - value) * length) / now, 3))
 	);
 }
 
@@ -131,9 +132,7 @@ function chainOfCurve(curve: EditedCurve): BezierChain {
 export function evenOut(curve: EditedCurve, count: number): { edits: Edit[]; deviation: number } {
 	const closed = curve.closed === 'always' || curve.closed === true;
 	const { points, deviation } = evenPoints(chainOfCurve(curve), count, closed);
-	const value = points.map((p) =>
-		p.slice(0, curve.axes.length).map((coordinate) => Number(coordinate.toFixed(1)))
-	);
+	const value = points.map((p) => p.slice(0, curve.axes.length).map((coordinate) => rounded(coordinate, 1)));
 	const edits: Edit[] = [
 		{ do: 'set', path: `${curve.path}/points`, value },
 		{ do: 'set', path: `${curve.path}/joins`, value: 'smooth' }

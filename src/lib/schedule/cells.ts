@@ -1,6 +1,6 @@
 import type { Column } from '$core/schedule/table';
 import { scales } from '$core/units/scale';
-import { formatLength, formatNumber, groupDigits, type LengthDisplay } from '$core/units/quantity';
+import { alignedNumber, formatLength, formatNumber, type LengthDisplay } from '$core/units/quantity';
 
 /** The unit a column's head carries, so that its cells need not. */
 export function headUnit({ kind }: Column, display: LengthDisplay): string {
@@ -18,7 +18,7 @@ export function cellText(column: Column, value: string | number | null, display:
 	if (column.kind === 'count') return formatNumber(value);
 	if (column.kind === 'length') {
 		if (display === 'ft-in') return formatLength(value, display);
-		return groupDigits(display === 'm' ? (value / 1000).toFixed(3) : value.toFixed(1));
+		return display === 'm' ? alignedNumber(value / 1000, 3) : alignedNumber(value, 1);
 	}
-	return groupDigits((value / scales[column.kind].size).toFixed(decimals[column.kind] ?? 2));
+	return alignedNumber(value / scales[column.kind].size, decimals[column.kind] ?? 2);
 }

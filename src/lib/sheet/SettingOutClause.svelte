@@ -2,7 +2,7 @@
 	import { balanced } from '$core/grid/spacing';
 	import type { Spread } from '$core/grid/node-grid';
 	import type { Spacing, Zone } from '$core/project/schema';
-	import { formatLength, parseQuantity } from '$core/units/quantity';
+	import { formatLength, parseQuantity, rounded } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -95,7 +95,7 @@
 	]);
 	/** Sizes as they are typed again. */
 	const listOf = (values: readonly number[]) =>
-		values.map((mm) => Number((display === 'm' ? mm / 1000 : mm).toFixed(4))).join(', ');
+		values.map((mm) => rounded(display === 'm' ? mm / 1000 : mm, 4)).join(', ');
 	const lengths = (text: string) => readList(text, (one) => parseQuantity(one, 'length', display));
 	const shares = (text: string) => readList(text, (one) => parseQuantity(one, 'ratio', display));
 	const checkList = (text: string, read: (text: string) => number[] | string) => {
