@@ -11,6 +11,22 @@ async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes
 	return { name: download.suggestedFilename(), bytes: readFileSync((await download.path())!) };
 }
 
+/** What every page of a project offers by its keys. */
+async function expectKeys(page: Page): Promise<void> {
+	const list = page.getByRole('dialog', { name: 'Keys' });
+	await page.keyboard.press('Control+k');
+	await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+	await page.keyboard.type('Keys');
+	await page.keyboard.press('Enter');
+	await expect(list).toContainText('Undo; with Shift, redo');
+	await page.keyboard.press('Escape');
+	await expect(list).toHaveCount(0);
+	await page.keyboard.press('Shift+?');
+	await expect(list).toContainText('Walk from cell to cell');
+	await page.keyboard.press('Escape');
+	await expect(list).toHaveCount(0);
+}
+
 test('the schedule: sorted, grouped, filtered; a row and the model choose each other; CSV', async ({
 	page
 }) => {
@@ -19,6 +35,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	await settled(page);
 	await expect(page.getByTestId('row-count')).toHaveText('739 of 739');
 	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
+	await expectKeys(page);
 	await page.getByRole('columnheader', { name: /^Area/ }).getByRole('button').click();
 	await expect(page.getByRole('row').nth(1)).not.toContainText('GR-C01-B01a');
 	await page.getByRole('combobox', { name: 'Filter by: anything' }).click();
@@ -46,6 +63,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	await row.getByRole('button').click();
 	await page.getByRole('button', { name: 'Show in the model' }).click();
 	await expect(page.getByTestId('card-mark')).toHaveText(mark);
+	await expectKeys(page);
 });
 
 test('elements are listed by what they are cut from, and what parts measure colours the model', async ({

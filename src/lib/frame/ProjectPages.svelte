@@ -16,7 +16,13 @@
 	const PICTURE_DELAY_MS = 1500;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
-	onMount(() => listenToKeys({ undo: (which) => (which === 0 ? desk.project.undo() : desk.project.redo()) }));
+	onMount(() =>
+		listenToKeys({
+			undo: (which) => (which === 0 ? desk.project.undo() : desk.project.redo()),
+			find: () => (desk.finding = true),
+			list: () => (desk.keysShown = true)
+		})
+	);
 	onMount(() => () => {
 		clearTimeout(pictureTimer);
 		// What is said of this project would lie over the next one.

@@ -59,6 +59,17 @@
 		];
 	}
 
+	/** How many zones are on the sheet: it comes piece by piece, so that the model can be drawn in between. */
+	let shown = $state(0);
+	onMount(() => {
+		let next: ReturnType<typeof setTimeout>;
+		const more = () => {
+			shown = shown <= zones.length ? shown + 1 : Infinity;
+			if (Number.isFinite(shown)) next = setTimeout(more);
+		};
+		next = setTimeout(more);
+		return () => clearTimeout(next);
+	});
 	/** A lens scrolls the sheet to its part; nothing is hidden. */
 	const lensTarget: Record<Lens, () => string> = {
 		form: () => '[data-part="masses"]',
@@ -78,6 +89,8 @@
 	});
 	$effect(() => {
 		const path = desk.selection.clause;
+		// It may be on a piece of the sheet that is still to come.
+		void shown;
 		if (path)
 			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' });
 	});
@@ -147,17 +160,6 @@
 					? `${one} and ${other} have ${steps[0]} steps each where they meet, but ${zone.settingOut.along} lay them elsewhere on each: they share no nodes there.`
 					: `${one} has ${steps[0]} steps where it meets ${other}, which has ${steps[1]}: they share their nodes where counts are the same.`;
 			});
-	/** How many zones are on the sheet: it comes piece by piece, so that the model can be drawn in between. */
-	let shown = $state(0);
-	onMount(() => {
-		let next: ReturnType<typeof setTimeout>;
-		const more = () => {
-			shown = shown <= zones.length ? shown + 1 : Infinity;
-			if (Number.isFinite(shown)) next = setTimeout(more);
-		};
-		next = setTimeout(more);
-		return () => clearTimeout(next);
-	});
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
 	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
