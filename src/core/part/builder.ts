@@ -3,13 +3,12 @@ import type { Flag, FlagCode, FlagLevel } from '../units/flag';
 import { applyArithmetic, type Arithmetic } from '../units/formula';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
 import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
-import { joinProducts } from './products';
+import { joinProducts, type Register } from './products';
 import { allotSlots } from './slots';
 import type { Stock } from './stock';
 import type { BlockFlags, Domain, ElementOutput, PointSlots, Program, ProgramFlag } from './program';
 
-/** A scalar while a domain is being built; it gets its slot when the domain is finished. */
-export type Register = number;
+export type { Register };
 export interface PointRegisters {
 	readonly x: Register;
 	readonly y: Register;

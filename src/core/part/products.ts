@@ -1,12 +1,15 @@
 import type { Kernel } from './program';
 
+/** A scalar while a domain is being built; it gets its slot when the domain is finished. */
+export type Register = number;
+
 /** An operation on registers, before they have slots. */
 export interface Draft {
 	readonly op: Kernel;
-	readonly a: number;
-	readonly b: number;
-	readonly c: number;
-	readonly out: number;
+	readonly a: Register;
+	readonly b: Register;
+	readonly c: Register;
+	readonly out: Register;
 }
 
 const joins = { add: 'add product', subtract: 'subtract product' } as const;

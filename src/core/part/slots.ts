@@ -1,5 +1,5 @@
+import type { Draft, Register } from './products';
 import type { Operation } from './program';
-import type { Register } from './builder';
 
 interface Allotted {
 	readonly slotOf: ReadonlyMap<Register, number>;
@@ -17,7 +17,7 @@ interface Allotted {
  * @param kept registers that are wanted after the last of them
  */
 export function allotSlots(
-	live: readonly Operation[],
+	live: readonly Draft[],
 	fixed: readonly Register[],
 	kept: ReadonlySet<Register>
 ): Allotted {
