@@ -1,5 +1,5 @@
 import { joinedMesh } from '$core/part/places';
-import { Matter } from '$lib/model/matter';
+import { BEHIND_LINES, Matter } from '$lib/model/matter';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 
@@ -15,8 +15,7 @@ export class PieceMeshes {
 
 	constructor(plain: boolean) {
 		this.matter = new Matter(plain, (made) => {
-			// The lines lie on the faces.
-			Object.assign(made, { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+			Object.assign(made, BEHIND_LINES);
 		});
 	}
 

@@ -2,7 +2,7 @@ import type { Lens } from '$lib/state/desk.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { litMaterial, type Lit } from './matter';
+import { BEHIND_LINES, litMaterial, type Lit } from './matter';
 import { cellTriangles, colourCells, lineSegments, type CellTriangles } from './cell-mesh';
 import type { CellColours } from './paint';
 import { raycastSorted } from './raycast';
@@ -60,9 +60,7 @@ export class CellLayer {
 			roughness: 0.9,
 			side: THREE.DoubleSide,
 			flatShading: true,
-			polygonOffset: true,
-			polygonOffsetFactor: 1,
-			polygonOffsetUnits: 1
+			...BEHIND_LINES
 		});
 	}
 

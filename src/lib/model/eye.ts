@@ -18,6 +18,8 @@ const directions: Record<ViewName, THREE.Vector3Tuple> = {
 export class Eye {
 	readonly camera = new THREE.PerspectiveCamera(32, 1, 0.1, 2000);
 	private readonly controls: OrbitControls;
+	/** The person has turned or moved it since it was last told where to stand. */
+	byHand = false;
 
 	constructor(
 		private readonly canvas: HTMLCanvasElement,
@@ -28,6 +30,7 @@ export class Eye {
 		this.controls.enableDamping = false;
 		this.controls.maxPolarAngle = Math.PI * 0.52;
 		this.controls.addEventListener('change', onmove);
+		this.controls.addEventListener('start', () => (this.byHand = true));
 	}
 
 	/** Turning and panning rest while something else is dragged. */
@@ -62,6 +65,7 @@ export class Eye {
 				Math.max(Math.abs(corner.dot(right!)) / this.camera.aspect, Math.abs(corner.dot(up!))) / tangent;
 			distance = Math.max(distance, needed + corner.dot(direction));
 		}
+		this.byHand = false;
 		this.controls.target.copy(centre);
 		this.camera.position.copy(centre).addScaledVector(direction, distance * 1.06);
 		this.camera.near = distance / 100;

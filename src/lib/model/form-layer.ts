@@ -2,7 +2,7 @@ import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/sta
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
 import * as THREE from 'three';
-import { litMaterial, type Lit } from './matter';
+import { BEHIND_LINES, litMaterial, type Lit } from './matter';
 import { raycastSorted } from './raycast';
 import { cutSegments, shapeGeometry, shapeLines, shapeRims } from './shape-mesh';
 
@@ -61,9 +61,7 @@ export class FormLayer {
 	private readonly plain = new THREE.MeshBasicMaterial({
 		vertexColors: true,
 		side: THREE.DoubleSide,
-		polygonOffset: true,
-		polygonOffsetFactor: 1,
-		polygonOffsetUnits: 1
+		...BEHIND_LINES
 	});
 	private readonly stripes = stripes();
 	private readonly thin = new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.2 });
@@ -79,9 +77,7 @@ export class FormLayer {
 			vertexColors: true,
 			roughness: 0.85,
 			side: THREE.DoubleSide,
-			polygonOffset: true,
-			polygonOffsetFactor: 1,
-			polygonOffsetUnits: 1
+			...BEHIND_LINES
 		});
 	}
 

@@ -4,6 +4,9 @@ import * as THREE from 'three';
 /** What light falls on: with a lustre, or evenly, which is far cheaper where there is no graphics card. */
 export type Lit = THREE.MeshStandardMaterial | THREE.MeshLambertMaterial;
 
+/** Faces lie a little behind the lines that are drawn on them. */
+export const BEHIND_LINES = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 } as const;
+
 /** @param plain for machines that draw in software */
 export function litMaterial(
 	plain: boolean,

@@ -38,7 +38,8 @@ export class ModelScene {
 	private readonly raycaster = new THREE.Raycaster();
 	private bounds = new THREE.Box3();
 	private frameRequested = 0;
-	private framed = false;
+	/** Whether the model has been brought into view; in part while more of it is to come. */
+	private framed: 'no' | 'in part' | 'yes' = 'no';
 	private massesSeen = new Set<string>();
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
@@ -87,10 +88,10 @@ export class ModelScene {
 		// A mass that is new may stand outside what was looked at.
 		const isNew = this.massesSeen.size > 0 && [...masses].some((id) => !this.massesSeen.has(id));
 		if (masses.size) this.massesSeen = masses;
-		if (!this.framed && !this.bounds.isEmpty()) {
-			this.home();
-			// What is still to come is brought into view with it.
-			this.framed = !view.partial;
+		if (this.framed !== 'yes' && !this.bounds.isEmpty()) {
+			// What comes later is brought into view too, unless the person has turned the model meanwhile.
+			if (this.framed === 'no' || !this.eye.byHand) this.home();
+			this.framed = view.partial ? 'in part' : 'yes';
 		} else if (isNew) this.frame([]);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
@@ -246,7 +247,7 @@ export class ModelScene {
 	}
 
 	look(name: ViewName): void {
-		this.framed = true;
+		this.framed = 'yes';
 		this.eye.look(name, this.bounds);
 		this.request();
 	}
