@@ -39,5 +39,18 @@ export default ts.config(
 			]
 		}
 	},
+	{
+		files: ['src/lib/**', 'src/routes/**', 'src/core/cladding/**'],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector:
+						"ObjectExpression:has(> Property[key.name='do']) > Property[key.name='path'] > :matches(TemplateLiteral, Literal)",
+					message: 'Take the path from pathTo() or below(), which know what stands there.'
+				}
+			]
+		}
+	},
 	{ files: ['tests/property.ts'], rules: { 'no-restricted-imports': 'off' } }
 );

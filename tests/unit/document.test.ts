@@ -6,6 +6,7 @@ import type { Edit } from '../../src/core/project/edits';
 import { CommandError, DocumentError } from '../../src/core/project/faults';
 import { hashOf } from '../../src/core/project/hash';
 import { pathSegment, pathsMeet, valueAt } from '../../src/core/project/paths';
+import { below, insertAt, moveAt, pathTo, removeAt, setAt } from '../../src/core/project/typed-path';
 import { partSchema } from '../../src/core/project/part-definition';
 import { readProject, readProjectText } from '../../src/core/project/read';
 import { shippedParts } from '../../src/core/part/kit';
@@ -60,13 +61,39 @@ describe('project document', () => {
 		);
 		expect(applyEdits(project, inverse).project).to.deep.equal(demo);
 	});
+
+	it('a path knows what stands at its place: other values or names are no programs', () => {
+		const gull = pathTo('zones', 'gull');
+		const site = { id: 'roof/3/2/cell', place: null };
+		const sites = below(gull, 'exceptions', 'left', 'sites');
+		const { project } = applyEdits(demo, [
+			setAt(below(gull, 'settingOut', 'up'), { by: 'count', count: 7 }),
+			insertAt(below(gull, 'exceptions'), 0, { id: 'left', put: 'open', sites: [] }),
+			insertAt(sites, 0, site),
+			insertAt(sites, 1, { ...site, id: 'roof/3/3/cell' }),
+			moveAt(below(sites, 'roof/3/3/cell'), 0),
+			removeAt(below(sites, site.id))
+		]);
+		const zone = project.zones.find(({ id }) => id === 'gull')!;
+		expect(zone.settingOut.up).to.deep.equal({ by: 'count', count: 7 });
+		expect(zone.exceptions[0]!.sites.map(({ id }) => id)).to.deep.equal(['roof/3/3/cell']);
+		expect(valueAt(project, below(sites, 'roof/3/3/cell', 'id'))).to.equal('roof/3/3/cell');
+		// Not to be run: whether it is refused is asked of the compiler.
+		void (() => [
+			// @ts-expect-error a name is no number
+			setAt(below(gull, 'name'), 3),
+			// @ts-expect-error zones have no such value
+			removeAt(below(gull, 'nam')),
+			// @ts-expect-error bays do not start at the foot
+			setAt(below(gull, 'settingOut', 'across'), { by: 'exact size', size: 9, start: 'foot' })
+		]);
+	});
 });
 
 describe('what version 6 said otherwise', () => {
+	const list = 'zones/gull/exceptions';
 	const cell = (n: number) => `gull.shell/C01/B0${n}/1`;
 	const earlier = (n: number) => ({ id: cell(n), place: [0.1 * n, 0.05], put: 'open' });
-	const list = 'zones/gull/exceptions';
-
 	it('an exception for each cell is one for one cell, in documents and in commands of the log', () => {
 		const { exceptions, ...gull } = demo.zones.find(({ id }) => id === 'gull')!;
 		expect(exceptions).to.deep.equal([]);

@@ -20,6 +20,7 @@ import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
 import type { Run } from './stage';
 import { CodedError } from '../units/coded-error';
+import { pathTo } from '../project/typed-path';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -140,7 +141,9 @@ export class Chain {
 		const masses = new Map<string, MassState>();
 		const makeMass = async (id: string) => {
 			if (masses.has(id)) return;
-			const made = await ofMasses.collect(`masses/${id}`, () => facesOfMass(run, id, `masses/${id}`));
+			const made = await ofMasses.collect(pathTo('masses', id), () =>
+				facesOfMass(run, id, pathTo('masses', id))
+			);
 			const faces = made ?? this.lastFaces.get(id) ?? new Kept<Face[]>([], 0);
 			this.lastFaces.set(id, faces);
 			masses.set(id, { id, faces: faces.value, serial: faces.serial, behind: !made });
@@ -159,7 +162,7 @@ export class Chain {
 		for (const [k, zone] of project.zones.entries()) {
 			await begin(`Setting out ${zone.name}`, k);
 			for (const { mass } of zone.faces) if (isMass(mass)) await makeMass(mass);
-			laidOut.push(await problems.collect(`zones/${zone.id}`, () => layOut(run, zone)));
+			laidOut.push(await problems.collect(pathTo('zones', zone.id), () => layOut(run, zone)));
 			if (k === 0 || k === project.zones.length - 1)
 				hooks.cells?.(state(project.zones.map(withoutPieces(laidOut)), new Map()));
 		}
@@ -170,7 +173,8 @@ export class Chain {
 		for (const [k, zone] of project.zones.entries()) {
 			await begin(`Cladding ${zone.name}`, project.zones.length + k);
 			const laid = laidOut[k];
-			const made = laid && (await problems.collect(`zones/${zone.id}`, () => cladZone(run, zone, laid)));
+			const made =
+				laid && (await problems.collect(pathTo('zones', zone.id), () => cladZone(run, zone, laid)));
 			if (made) {
 				this.lastGood.set(zone.id, made);
 				problems.list.push(...made.remarks);
@@ -181,8 +185,9 @@ export class Chain {
 		keepOnly(this.lastFaces, project.masses);
 		const guides = new Map<string, readonly Vector[]>();
 		for (const { id } of project.guides)
-			for (const [name, points] of (await problems.collect(`guides/${id}`, () => guidesNamed(run, [id]))) ??
-				[])
+			for (const [name, points] of (await problems.collect(pathTo('guides', id), () =>
+				guidesNamed(run, [id])
+			)) ?? [])
 				guides.set(name, points);
 		this.memo.forgetUnused();
 		return state(zones, guides);

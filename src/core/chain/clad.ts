@@ -16,6 +16,7 @@ import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import type { Kept } from './memo';
 import type { Run } from './stage';
+import { pathTo } from '../project/typed-path';
 
 /** What is to be known of how a face was set out: rims that its net does not reach, a layer that crosses itself. */
 function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] {
@@ -78,7 +79,7 @@ const NOTHING_SAID: ReadonlyMap<number, string> = new Map();
 /** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
 export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>): Promise<ZoneModel> {
 	const { timed } = run;
-	const at = `zones/${zone.id}`;
+	const at = pathTo('zones', zone.id);
 	const { faces, meetings } = joined.value;
 	const variants = new Variants(run);
 	const parts = zone.rules.map((rule) =>
@@ -168,7 +169,7 @@ function sorted(
 }
 
 function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[] {
-	const at = `zones/${zone.id}`;
+	const at = pathTo('zones', zone.id);
 	const placed = (
 		clause: ClauseGroup['clause'],
 		put: Rule['put'],
@@ -192,7 +193,7 @@ function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[]
 function onLines(zone: Zone, { edges, sharedEdges }: FaceModel, variants: Variants): Placed[] {
 	return edgesOfRuns(zone.runs, edges, sharedEdges).map((lines, k): Placed => {
 		const run = zone.runs[k]!;
-		const at = `zones/${zone.id}/runs/${run.id}`;
+		const at = pathTo('zones', zone.id, 'runs', run.id);
 		variants.partOn('line', run.variant, at);
 		return {
 			clause: { kind: 'run', run },
@@ -208,7 +209,7 @@ function onLines(zone: Zone, { edges, sharedEdges }: FaceModel, variants: Varian
 
 function onNodes(zone: Zone, face: FaceModel, variants: Variants): Placed[] {
 	if (!zone.nodes.length) return [];
-	const at = `zones/${zone.id}/nodes`;
+	const at = pathTo('zones', zone.id, 'nodes');
 	const nodes = face.nodes();
 	const partOf = ({ id, variant }: Zone['nodes'][number]) => variants.partOn('node', variant, `${at}/${id}`);
 	return nodesOfPlacings(zone.nodes, partOf, nodes, at).map((found, k): Placed => {

@@ -24,6 +24,7 @@ import { formatQuantity } from '../units/quantity';
 import { facesOfMass, guidesNamed } from './masses';
 import type { Kept } from './memo';
 import type { Run } from './stage';
+import { pathTo } from '../project/typed-path';
 
 /** A face of a zone, and what it is kept under. */
 interface FaceOfZone {
@@ -62,7 +63,7 @@ function sliverFlags(
 }
 
 function checkCode(zone: Zone, project: Project): void {
-	const at = `zones/${zone.id}/code`;
+	const at = pathTo('zones', zone.id, 'code');
 	const namesake = project.zones.find(({ code }) => code === zone.code)!;
 	if (namesake !== zone)
 		refuse(
@@ -73,7 +74,7 @@ function checkCode(zone: Zone, project: Project): void {
 }
 
 function facesOfZone(run: Run, zone: Zone): FaceOfZone[] {
-	const at = `zones/${zone.id}/faces`;
+	const at = pathTo('zones', zone.id, 'faces');
 	if (zone.faces.length === 0) refuse(at, `${zone.name} has no faces yet; choose at least one`);
 	const named = zone.faces.map(({ mass, face }) => `${mass} ${face}`);
 	const twice = zone.faces.find((_, k) => named.indexOf(named[k]!) < k);
@@ -118,7 +119,7 @@ export async function layOut(run: Run, zone: Zone): Promise<Kept<JoinedFaces>> {
 /** The faces of a zone set out, each by itself, then anew where they have to meet others. */
 function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Following): Kept<NodeGrid>[] {
 	const { memo, timed } = run;
-	const at = `zones/${zone.id}/settingOut`;
+	const at = pathTo('zones', zone.id, 'settingOut');
 	const { settingOut } = zone;
 	const alone = faces.map(({ face, faces: kept, slot }) =>
 		memo.use(['grid', ...slot], [kept, settingOut, follow.levels, [...follow.guides]], () =>
@@ -151,7 +152,7 @@ function layOutFace(
 	follow: Following
 ): Kept<SetOutFace> {
 	const { project, memo, timed } = run;
-	const at = `zones/${zone.id}`;
+	const at = pathTo('zones', zone.id);
 	const { pattern, slivers, layer } = zone;
 	const area = memo.use(['area', ...slot], [faces], () =>
 		once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))

@@ -5,6 +5,7 @@ import { guidePoints } from '../mass/guides';
 import { refuse } from '../units/problem';
 import type { Kept } from './memo';
 import type { Run } from './stage';
+import { pathTo } from '../project/typed-path';
 
 /** The faces of a mass. @param at the clause that asks for them @throws ProblemError */
 export function facesOfMass({ project, files, memo, timed }: Run, id: string, at: string): Kept<Face[]> {
@@ -24,7 +25,7 @@ export function guidesNamed(run: Run, ids: readonly string[]): Guides {
 	const found = new Map<string, readonly Vector[]>();
 	for (const guide of run.project.guides) {
 		if (!ids.includes(guide.id)) continue;
-		const faces = guide.on === 'map' ? facesOfMass(run, guide.mass, `guides/${guide.id}`) : null;
+		const faces = guide.on === 'map' ? facesOfMass(run, guide.mass, pathTo('guides', guide.id)) : null;
 		const points = run.memo.use(['guide', guide.id], [guide, faces], () =>
 			guidePoints(guide, (_, name) => faces?.value.find((one) => one.name === name))
 		);

@@ -14,6 +14,7 @@ import { FormulaError } from '../units/formula';
 import { refuse } from '../units/problem';
 import { same } from '../units/same';
 import { formatQuantity } from '../units/quantity';
+import { pathTo } from '../project/typed-path';
 
 /** A variant with its part, its inputs in kernel units, and what its elements are made of. */
 export interface ReadyVariant {
@@ -96,7 +97,7 @@ export function programOf(
 }
 
 function readInput(input: PartInput, kind: NumberKind, variant: Variant): number {
-	const at = `variants/${variant.id}/values/${input.name}`;
+	const at = pathTo('variants', variant.id, 'values', input.name);
 	const given = variant.values[input.name] ?? input.default;
 	const { options } = input;
 	if (options) {
@@ -138,13 +139,13 @@ export function readyVariant(project: Project, id: string, at: string): ReadyVar
 	const part = parts.find((one) => one.id === variant.part);
 	if (!part)
 		return refuse(
-			`variants/${variant.id}`,
+			pathTo('variants', variant.id),
 			`the part "${variant.part}" is not in the kit; known: ${parts.map((one) => one.id).join(', ')}`
 		);
 	for (const name of Object.keys(variant.values))
 		if (!part.inputs.some((input) => input.name === name))
 			refuse(
-				`variants/${variant.id}/values`,
+				pathTo('variants', variant.id, 'values'),
 				`${part.label} has no input "${name}"; it has ${part.inputs.map((input) => input.name).join(', ')}`
 			);
 	const inputs = new Map(
@@ -172,7 +173,7 @@ function elementMaterial(
 	return (
 		known.find((one) => one.id === id) ??
 		refuse(
-			`variants/${variant.id}/values`,
+			pathTo('variants', variant.id, 'values'),
 			`the material "${id}" is not known; known: ${known.map((one) => one.id).join(', ')}`
 		)
 	);

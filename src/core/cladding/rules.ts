@@ -1,6 +1,7 @@
 import { cellKinds, type Cells } from '../pattern/cells';
 import type { Rule, Zone } from '../project/schema';
 import { refuse } from '../units/problem';
+import { pathTo } from '../project/typed-path';
 
 /** Of every so many, counted from the first: of a row of cells, courses shifted by one. */
 const countedBy: Record<NonNullable<Rule['every']>['by'], (cells: Cells, c: number) => number> = {
@@ -38,7 +39,7 @@ export function asksFor(
 /** @throws ProblemError at a rule that can never match */
 export function checkRules(zone: Pick<Zone, 'id' | 'rules'>, slots: readonly string[]): void {
 	zone.rules.forEach((rule) => {
-		const at = `zones/${zone.id}/rules/${rule.id}`;
+		const at = pathTo('zones', zone.id, 'rules', rule.id);
 		if (rule.corners !== 'any' && rule.corners < 3)
 			refuse(
 				`${at}/corners`,

@@ -2,6 +2,7 @@ import { inputKind } from '../part/inputs';
 import type { Edit } from '../project/edits';
 import type { PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
+import { below, pathTo, setAt } from '../project/typed-path';
 
 /** What becomes of a variant whose part is swapped for another. */
 export interface Swap {
@@ -71,13 +72,13 @@ class Sorting {
 export function swapPart(project: Project, variant: Variant, from: PartDefinition, to: PartDefinition): Swap {
 	const sorting = new Sorting(from, to);
 	const next: Variant = { ...variant, part: to.id, values: sorting.values(variant.values) };
-	const edits: Edit[] = [{ do: 'set', path: `variants/${variant.id}`, value: next }];
+	const edits: Edit[] = [setAt(pathTo('variants', variant.id), next)];
 	for (const zone of project.zones)
 		for (const rule of zone.rules) {
 			if (rule.put === 'open' || rule.put.variant !== variant.id) continue;
 			const stays = sorting.formulas(rule.put.values);
 			if (Object.keys(stays).length < Object.keys(rule.put.values).length)
-				edits.push({ do: 'set', path: `zones/${zone.id}/rules/${rule.id}/put/values`, value: stays });
+				edits.push(setAt(below(pathTo('zones', zone.id, 'rules', rule.id), 'put', 'values'), stays));
 		}
 	return { edits, kept: sorting.kept, dropped: sorting.dropped };
 }

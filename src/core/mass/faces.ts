@@ -18,6 +18,7 @@ import { checkSound } from './sound';
 import { twistedFaces } from './twisted';
 import { vaultedFaces } from './vaulted';
 import { wavesFaces } from './waves';
+import { pathTo } from '../project/typed-path';
 
 function formFaces(form: Form, at: string): Face[] {
 	switch (form.kind) {
@@ -46,7 +47,7 @@ function formFaces(form: Form, at: string): Face[] {
 
 /** The mass with its heights fixed: all that its faces hang on. @throws ProblemError when a level is gone */
 export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
-	const at = `masses/${mass.id}`;
+	const at = pathTo('masses', mass.id);
 	const trims = mass.trims.map((trim) =>
 		trim.by === 'level'
 			? { ...trim, height: heightOf(trim.height, levels, `${at}/trims/${trim.id}/height`) }
@@ -58,7 +59,7 @@ export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 /** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
 export function massFaces(mass: Mass): Face[] {
 	const { evened } = mass;
-	const at = `masses/${mass.id}`;
+	const at = pathTo('masses', mass.id);
 	const faces = formFaces(mass.form, `${at}/form`).map((made) => {
 		checkSound(made.name, made.surface, `${at}/form`);
 		const face = evened === null ? made : evenedFace(made, evened, `${at}/evened`);
@@ -88,7 +89,7 @@ function chosen(face: Face, mass: Mass): Face {
 }
 
 function trimmed(face: Face, mass: Mass): Face {
-	const at = `masses/${mass.id}`;
+	const at = pathTo('masses', mass.id);
 	const own = endsOf(face, face.ends, `${at}/form`);
 	const trims = mass.trims
 		.filter((trim) => trim.face === face.name)

@@ -8,6 +8,7 @@ import { formatNumber } from '../units/quantity';
 import type { Face } from './face';
 import { flatPlaces } from './trim/flat';
 import { isBeside, onFace } from './trim/project';
+import { pathTo } from '../project/typed-path';
 
 /** Guides are followed to within so many mm. */
 const WITHIN = 2;
@@ -35,7 +36,7 @@ export function guidePoints(
 	guide: Guide,
 	faceOf: (mass: string, face: string) => Face | undefined
 ): Vector[] {
-	const at = `guides/${guide.id}`;
+	const at = pathTo('guides', guide.id);
 	if (guide.on === 'space') return followed(guide.points, guide, at);
 	const face = faceOf(guide.mass, guide.face);
 	if (!face) return refuse(at, `the face ${guide.face} of "${guide.mass}" is not there; draw the guide anew`);

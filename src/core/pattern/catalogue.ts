@@ -4,6 +4,7 @@ import type { PatternChoice, TileDefinition } from '../project/pattern-schema';
 import { refuse } from '../units/problem';
 import { checkTile } from './check-tile';
 import { dualOf, type Pattern, type Tile } from './tile';
+import { pathTo } from '../project/typed-path';
 
 /** The patterns that ship, all of them tiles. */
 
@@ -383,7 +384,7 @@ export function patternOf(choice: Tiled, tiles: readonly TileDefinition[] = [], 
 				const names = tiles.map((one) => one.name).join(', ') || 'none yet';
 				return refuse(at, `the tile "${choice.tile}" does not exist; known: ${names}`);
 			}
-			return { label: drawn.name, tile: drawnTile(drawn, `tiles/${drawn.id}`) };
+			return { label: drawn.name, tile: drawnTile(drawn, pathTo('tiles', drawn.id)) };
 		}
 		default:
 			return fixed[choice.kind]!;

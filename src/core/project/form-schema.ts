@@ -261,6 +261,8 @@ export const trimSchema = z.discriminatedUnion('by', [
 	})
 ]);
 export type TrimDefinition = z.infer<typeof trimSchema>;
+/** A trim with what has a default left out. */
+export type TrimInput = z.input<typeof trimSchema>;
 export type TrimKind = TrimDefinition['by'];
 export type TrimOf<K extends TrimKind> = Extract<TrimDefinition, { by: K }>;
 

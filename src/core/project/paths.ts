@@ -47,3 +47,7 @@ export function pathsMeet(a: string, b: string): boolean {
 	const [short, long] = a.length < b.length ? [a, b] : [b, a];
 	return long.startsWith(short) && (long.length === short.length || long[short.length] === '/');
 }
+
+/** Whether a path is a place or lies below it. */
+export const isWithin = (path: string, place: string): boolean =>
+	path === place || path.startsWith(`${place}/`);

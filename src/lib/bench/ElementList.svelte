@@ -7,6 +7,7 @@
 	import type { Bench } from './bench.svelte';
 	import { at, nameFault, rename, replaced, withAt, without, type PartPath } from './editing';
 	import UseChip from './UseChip.svelte';
+	import { pathTo } from '$core/project/typed-path';
 
 	/** What is ordered of a part's own steps, or of those of a group. */
 	interface Props {
@@ -59,7 +60,7 @@
 {#each list as element, k (element.name)}
 	<Clause
 		number={within ? '' : `${number}.${k + 1}`}
-		path="parts/{part.id}/elements/{element.name}"
+		path={pathTo('parts', part.id, 'elements', element.name)}
 		problems={bench.problemsAt(`element ${element.name}`)}
 		effect={`${count(element)} made`}
 		actions={[

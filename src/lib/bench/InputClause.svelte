@@ -8,6 +8,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Bench } from './bench.svelte';
 	import { moved, nameFault, rename, replaced, withList, without } from './editing';
+	import { pathTo } from '$core/project/typed-path';
 
 	let { bench, part, k, number }: { bench: Bench; part: PartDefinition; k: number; number: string } =
 		$props();
@@ -39,7 +40,7 @@
 
 <Clause
 	{number}
-	path="parts/{part.id}/inputs/{input.name}"
+	path={pathTo('parts', part.id, 'inputs', input.name)}
 	{problems}
 	actions={[
 		{

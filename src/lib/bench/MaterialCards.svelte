@@ -6,6 +6,7 @@
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
+	import { insertAt, pathTo, removeAt, setAt } from '$core/project/typed-path';
 
 	/** What elements are made of: density and appearance, changed in place. */
 	const desk = useDesk();
@@ -20,15 +21,8 @@
 			toast.error(`${material.label}: ${read.error.issues[0]!.message}`);
 			return;
 		}
-		if (own.has(material.id))
-			desk.do(what, { do: 'set', path: `materials/${material.id}`, value: read.data });
-		else
-			desk.do(what, {
-				do: 'insert',
-				path: 'materials',
-				index: document.materials.length,
-				value: read.data
-			});
+		if (own.has(material.id)) desk.do(what, setAt(pathTo('materials', material.id), read.data));
+		else desk.do(what, insertAt(pathTo('materials'), document.materials.length, read.data));
 	}
 	const change = (material: Material, next: Partial<Material>, what: string) =>
 		put({ ...material, ...next }, `${material.label}: ${what}`);
@@ -44,10 +38,10 @@
 			toast.error(`${material.label} is used by a variant or a part; choose another material there first`);
 			return;
 		}
-		desk.do(`${material.label} ${ships.has(material.id) ? 'as it ships' : 'removed'}`, {
-			do: 'remove',
-			path: `materials/${material.id}`
-		});
+		desk.do(
+			`${material.label} ${ships.has(material.id) ? 'as it ships' : 'removed'}`,
+			removeAt(pathTo('materials', material.id))
+		);
 	}
 	const looks = [
 		['opacity', 'opaque', 0.05],

@@ -10,11 +10,12 @@
 	import type { Bench } from './bench.svelte';
 	import { faultAt, inserted, replaced, withList, without } from './editing';
 	import ElementList from './ElementList.svelte';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	/** Limits, measures, and what goes into the schedule. */
 	let { bench, part, first }: { bench: Bench; part: PartDefinition; first: number } = $props();
 	const desk = useDesk();
-	const path = $derived(`parts/${part.id}`);
+	const path = $derived(pathTo('parts', part.id));
 	const bindable = $derived([
 		...part.inputs.map(({ name, label }) => ({ value: name, label })),
 		...[...bench.made].filter(([, is]) => is === 'number').map(([name]) => ({ value: name, label: name })),
@@ -71,7 +72,7 @@
 {#each part.limits as limit, k (k)}
 	<Clause
 		number="{first}.{k + 1}"
-		path="{path}/limits/{k}"
+		path={below(path, 'limits', k)}
 		problems={bench.problemsAt(`limit of ${limit.of}`)}
 		actions={[
 			{
@@ -147,7 +148,7 @@
 	{@const value = bench.piece?.results.get(measure.name)}
 	<Clause
 		number="{first + 1}.{k + 1}"
-		path="{path}/measures/{measure.name}"
+		path={below(path, 'measures', measure.name)}
 		problems={bench.problemsAt(`measure ${measure.name}`)}
 		effect={value === undefined ? '' : formatQuantity(value, measure.kind, desk.display)}
 		actions={[

@@ -21,6 +21,7 @@
 	import LiePreview from './LiePreview.svelte';
 	import StepChip from './StepChip.svelte';
 	import { sentences } from './step-words';
+	import { pathTo } from '$core/project/typed-path';
 
 	/** One step of a list of steps; of a group its head. */
 	interface Props {
@@ -91,7 +92,7 @@
 >
 	<Clause
 		number={shown}
-		path="parts/{part.id}/steps/{step.name}"
+		path={pathTo('parts', part.id, 'steps', step.name)}
 		{problems}
 		{actions}
 		muted={step.muted ?? false}

@@ -6,6 +6,7 @@
 	import { toast } from 'svelte-sonner';
 	import { materialsOf } from '$core/cladding/kit';
 	import { cellText, readCell, type CellValue } from './variant-cells';
+	import { insertAt, pathTo } from '$core/project/typed-path';
 
 	/** All variants of a part as a table: rows are variants, columns their shared values. */
 	let { part }: { part: PartDefinition } = $props();
@@ -18,7 +19,7 @@
 	function setCells(rows: readonly { variant: Variant; values: Record<string, CellValue> }[], label: string) {
 		const edits = rows.map(({ variant, values }) => ({
 			do: 'set' as const,
-			path: `variants/${variant.id}/values`,
+			path: pathTo('variants', variant.id, 'values'),
 			value: { ...variant.values, ...values }
 		}));
 		if (edits.length) desk.do(label, ...edits);
@@ -80,17 +81,15 @@
 	}
 	function add() {
 		const all = desk.project.document.variants;
-		desk.do(`${part.label}: a variant`, {
-			do: 'insert',
-			path: 'variants',
-			index: all.length,
-			value: {
+		desk.do(
+			`${part.label}: a variant`,
+			insertAt(pathTo('variants'), all.length, {
 				id: freshId(part.id, all),
 				name: `${part.label.toLowerCase()} ${variants.length + 1}`,
 				part: part.id,
 				values: {}
-			}
-		});
+			})
+		);
 	}
 	/** Enter goes down, as in every table of numbers. */
 	function keydown(event: KeyboardEvent, row: number, column: number) {

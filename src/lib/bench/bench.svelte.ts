@@ -13,6 +13,7 @@ import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/t
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
 import type { Desk } from '$lib/state/desk.svelte';
+import { insertAt, pathTo, setAt } from '$core/project/typed-path';
 
 export type InputValues = Readonly<Record<string, PartInput['default']>>;
 
@@ -250,12 +251,10 @@ export class Bench {
 	/** Change the definition; a part that ships becomes the project's own by that. */
 	change(label: string, next: PartDefinition): boolean {
 		const { document } = this.desk.project;
-		if (this.own) return this.desk.do(label, { do: 'set', path: `parts/${this.id}`, value: next });
-		return this.desk.do(`${label} (the project's own now)`, {
-			do: 'insert',
-			path: 'parts',
-			index: document.parts.length,
-			value: next
-		});
+		if (this.own) return this.desk.do(label, setAt(pathTo('parts', this.id), next));
+		return this.desk.do(
+			`${label} (the project's own now)`,
+			insertAt(pathTo('parts'), document.parts.length, next)
+		);
 	}
 }

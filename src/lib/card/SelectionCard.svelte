@@ -15,6 +15,7 @@
 	import { toast } from 'svelte-sonner';
 	import { pieceAt } from './piece';
 	import SiteFigures from './SiteFigures.svelte';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	const desk = useDesk();
 	const view = $derived(desk.model.view);
@@ -39,21 +40,21 @@
 		if (!found || !clauses || !zone) return null;
 		const part = zonePart(desk.project.document.zones.findIndex((one) => one.id === clauses.id));
 		const numbers = clauseNumbers(clauses);
-		const path = `zones/${clauses.id}`;
+		const path = pathTo('zones', clauses.id);
 		if (found.kind !== 'cell') {
 			if (!piece) return null;
 			const { id, kind } = piece.group.clause;
 			const [list, numbered] =
 				kind === 'run' ? (['runs', numbers.run] as const) : (['nodes', numbers.nodes] as const);
 			const index = clauses[list].findIndex((one) => one.id === id);
-			return { number: `${part}.${numbered(index)}`, path: `${path}/${list}/${id}` };
+			return { number: `${part}.${numbered(index)}`, path: below(path, list, id) };
 		}
 		const assignment = zone.assignments[found.face];
 		if ((assignment?.exception[found.index] ?? -1) >= 0)
-			return { number: `${part}.${numbers.exceptions}`, path: `${path}/exceptions` };
+			return { number: `${part}.${numbers.exceptions}`, path: below(path, 'exceptions') };
 		const index = assignment?.rule[found.index] ?? -1;
 		const rule = clauses.rules[index];
-		return rule ? { number: `${part}.${numbers.rule(index)}`, path: `${path}/rules/${rule.id}` } : null;
+		return rule ? { number: `${part}.${numbers.rule(index)}`, path: below(path, 'rules', rule.id) } : null;
 	});
 	const exception = $derived(
 		found?.kind === 'cell'

@@ -10,6 +10,7 @@
 	import { Dialog } from 'bits-ui';
 	import TrialPicture from './TrialPicture.svelte';
 	import { firstTrials, MOST_TRIALS, readSteps, stepsInWords, withTrial, type Trial } from './trials';
+	import { pathTo, setAt } from '$core/project/typed-path';
 
 	/** Several settings of one zone side by side; one of them is taken. */
 	let { zone, onleave }: { zone: Zone; onleave: () => void } = $props();
@@ -57,8 +58,8 @@
 	function take(trial: Trial) {
 		const done = desk.do(
 			`${zone.name}: settings compared, one taken`,
-			{ do: 'set', path: `zones/${zone.id}/settingOut`, value: trial.settingOut },
-			{ do: 'set', path: `zones/${zone.id}/pattern`, value: trial.pattern }
+			setAt(pathTo('zones', zone.id, 'settingOut'), trial.settingOut),
+			setAt(pathTo('zones', zone.id, 'pattern'), trial.pattern)
 		);
 		if (done) onleave();
 	}

@@ -3,11 +3,11 @@ import { partsOf } from '$core/cladding/kit';
 import { hangsOn } from '$core/cladding/sites';
 import { swapPieces } from '$core/cladding/swap';
 import type { Edit } from '$core/project/edits';
-import { pathSegment } from '$core/project/paths';
 import type { PartDefinition } from '$core/project/part-definition';
 import type { Exception, Project, Rule } from '$core/project/schema';
 import { find, type Found } from '$lib/state/selection.svelte';
 import type { ModelView } from '$lib/state/model.svelte';
+import { below, insertAt, pathTo, removeAt, setAt, type Path } from '$core/project/typed-path';
 
 /** Where a cell lies on its face, so that its exception finds the place again when addresses change. */
 function placeOf(view: ModelView, address: string): [number, number] | null {
@@ -25,16 +25,16 @@ function placeOf(view: ModelView, address: string): [number, number] | null {
 const LISTED_ANEW = 0.25;
 
 /** The edits that take cells out of a choice by hand; one that is left without any goes. */
-function withoutCells(list: string, { id, sites }: Exception, gone: ReadonlySet<string>): Edit[] {
-	const path = `${list}/${pathSegment(id)}`;
+function withoutCells(list: Path<Exception[]>, { id, sites }: Exception, gone: ReadonlySet<string>): Edit[] {
+	const path = below(list, id);
 	const left = sites.filter((site) => !gone.has(site.id));
 	const out = sites.length - left.length;
 	if (out === 0) return [];
-	if (left.length === 0) return [{ do: 'remove', path }];
-	if (out > LISTED_ANEW * sites.length) return [{ do: 'set', path: `${path}/sites`, value: left }];
+	if (left.length === 0) return [removeAt(path)];
+	if (out > LISTED_ANEW * sites.length) return [setAt(below(path, 'sites'), left)];
 	return sites
 		.filter((site) => gone.has(site.id))
-		.map((site): Edit => ({ do: 'remove', path: `${path}/sites/${pathSegment(site.id)}` }));
+		.map((site): Edit => removeAt(below(path, 'sites', site.id)));
 }
 
 /**
@@ -58,7 +58,7 @@ export function exceptionEdits(
 			.filter((address) => address.startsWith(`${zone.id}/`))
 			.map((address) => address.slice(zone.id.length + 1));
 		if (!ids.length) return [];
-		const list = `zones/${zone.id}/exceptions`;
+		const list = pathTo('zones', zone.id, 'exceptions');
 		const gone = new Set(ids.map((id) => madeAs.get(id) ?? id));
 		const taken = zone.exceptions.flatMap((one) => withoutCells(list, one, gone));
 		if (put === null) return taken;
@@ -66,7 +66,7 @@ export function exceptionEdits(
 			zone.exceptions.length - taken.filter((edit) => edit.do === 'remove' && isWhole(edit, list)).length;
 		const sites = ids.map((id) => ({ id, place: placeOf(view, `${zone.id}/${id}`) }));
 		const value: Exception = { id: `by-hand-${crypto.randomUUID().slice(0, 8)}`, put, sites };
-		return [...taken, { do: 'insert', path: list, index: from, value }];
+		return [...taken, insertAt(list, from, value)];
 	});
 }
 
@@ -131,12 +131,9 @@ export function swapCells(
 	const unique = (lists: readonly (readonly string[])[]) => [...new Set(lists.flat())];
 	return {
 		edits: [
-			...[...fresh.values()].map((value, k): Edit => ({
-				do: 'insert',
-				path: 'variants',
-				index: document.variants.length + k,
-				value
-			})),
+			...[...fresh.values()].map((value, k): Edit =>
+				insertAt(pathTo('variants'), document.variants.length + k, value)
+			),
 			...all.flatMap(({ cells, swap }) =>
 				exceptionEdits(document, cells, { variant: swap.variant.id, values: swap.values }, view)
 			)

@@ -10,6 +10,7 @@ import {
 	type Zone
 } from '$core/project/schema';
 import { freshId } from './fresh-id';
+import { insertAt, pathTo } from '$core/project/typed-path';
 
 /**
  * A variant for sites of a kind: one that is there, or else a plain one of a part of the kit.
@@ -24,15 +25,8 @@ function variantFor(project: Project, kind: GridSite, part: string): { id: strin
 	if (known) return { id: known.id, edits: [] };
 	const id = freshId(part, project.variants);
 	const value = { id, name: 'plain', part, values: {} };
-	return { id, edits: [{ do: 'insert', path: 'variants', index: project.variants.length, value }] };
+	return { id, edits: [insertAt(pathTo('variants'), project.variants.length, value)] };
 }
-
-const atTheEnd = (zone: Zone, list: 'rules' | 'runs' | 'nodes', value: Rule | Run | NodePlacing): Edit => ({
-	do: 'insert',
-	path: `zones/${zone.id}/${list}`,
-	index: zone[list].length,
-	value
-});
 
 /** A rule for all cells, after the others. */
 export function newRule(project: Project, zone: Zone): Edit[] {
@@ -50,7 +44,7 @@ export function newRule(project: Project, zone: Zone): Edit[] {
 		courses: null,
 		put: variant ? { variant: variant.id, values: {} } : 'open'
 	};
-	return [atTheEnd(zone, 'rules', rule)];
+	return [insertAt(pathTo('zones', zone.id, 'rules'), zone.rules.length, rule)];
 }
 
 /** A run along all lines that no other takes yet. */
@@ -63,7 +57,7 @@ export function newRun(project: Project, zone: Zone): Edit[] {
 		lines: free.length ? free : [...lineKinds],
 		variant: id
 	};
-	return [...edits, atTheEnd(zone, 'runs', run)];
+	return [...edits, insertAt(pathTo('zones', zone.id, 'runs'), zone.runs.length, run)];
 }
 
 /** Parts on all nodes. */
@@ -77,5 +71,5 @@ export function newNodePlacing(project: Project, zone: Zone): Edit[] {
 		variant: id,
 		values: {}
 	};
-	return [...edits, atTheEnd(zone, 'nodes', placing)];
+	return [...edits, insertAt(pathTo('zones', zone.id, 'nodes'), zone.nodes.length, placing)];
 }

@@ -1,4 +1,4 @@
-import type { Mass, TrimKind } from '$core/project/form-schema';
+import type { Mass, TrimInput, TrimKind } from '$core/project/form-schema';
 import type { ShapeView } from '$lib/worker/views';
 import { freshId } from './fresh-id';
 
@@ -26,35 +26,35 @@ function middleOf(face: ShapeView): { at: Vector; normal: Vector } {
 }
 
 /** Points over the middle of a face from its left rim to its right one (mm). */
-function acrossMiddle({ rows, columns, positions, origin }: ShapeView): number[][] {
+function acrossMiddle({ rows, columns, positions, origin }: ShapeView): Vector[] {
 	const row = Math.floor(rows / 2) * columns;
 	const points = 5;
 	return Array.from({ length: points }, (_, n) => {
 		const node = 3 * (row + Math.round((n * (columns - 1)) / (points - 1)));
-		return origin.map((value, k) => Math.round(value + positions[node + k]!));
+		return origin.map((value, k) => Math.round(value + positions[node + k]!)) as Vector;
 	});
 }
 
 /** A trim of a face of a sensible size about its middle, as a value for the document. */
-export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Mass): Record<string, unknown> {
+export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Mass): TrimInput {
 	const { at, normal } = middleOf(face);
 	const isOpening = kind === 'outline' || kind === 'map' || kind === 'curve';
 	const common = {
-		by: kind === 'open curve' ? 'curve' : kind,
 		id: freshId(isOpening ? 'opening' : 'end', mass.trims),
 		face: face.name
 	};
 	const radius = Math.max(10, Math.round(Math.min(face.across, face.up) / 60) * 10);
-	const outline = { shape: 'circle', radius };
+	const outline = { shape: 'circle' as const, radius };
 	switch (kind) {
 		case 'outline': {
 			// Along the axis that looks most like the way into the face.
 			const most = normal.reduce((best, v, k) => (Math.abs(v) > Math.abs(normal[best]!) ? k : best), 0);
-			const direction = normal.map((value, k) => (k === most ? -Math.sign(value) || 1 : 0));
-			return { ...common, outline, at: at.map((value, k) => value - 1000 * direction[k]!), direction };
+			const direction = normal.map((value, k) => (k === most ? -Math.sign(value) || 1 : 0)) as Vector;
+			const before = at.map((value, k) => value - 1000 * direction[k]!) as Vector;
+			return { by: kind, ...common, outline, at: before, direction };
 		}
 		case 'map':
-			return { ...common, outline, at: [0, Math.round(face.up / 2)] };
+			return { by: kind, ...common, outline, at: [0, Math.round(face.up / 2)] };
 		case 'curve': {
 			// A ring about the outside in the middle, in the plane that touches the face there.
 			const level: Vector = Math.abs(normal[2]) > 0.9 ? [1, 0, 0] : [-normal[1], normal[0], 0];
@@ -67,21 +67,22 @@ export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Ma
 			];
 			const points = Array.from({ length: 8 }, (_, k) => {
 				const [c, s] = [radius * Math.cos((k * Math.PI) / 4), radius * Math.sin((k * Math.PI) / 4)];
-				return at.map((value, n) => Math.round(value + c * x[n]! + s * y[n]!));
+				return at.map((value, n) => Math.round(value + c * x[n]! + s * y[n]!)) as Vector;
 			});
-			return { ...common, curve: { points, joins: 'smooth' } };
+			return { by: kind, ...common, curve: { points, joins: 'smooth' } };
 		}
 		case 'open curve':
 			return {
+				by: 'curve',
 				...common,
 				keep: 'inside',
 				curve: { points: acrossMiddle(face), joins: 'smooth', closed: false }
 			};
 		case 'level':
-			return { ...common, height: at[2] };
+			return { by: kind, ...common, height: at[2] };
 		case 'plane': {
 			const upright = Math.abs(normal[2]) < 0.7;
-			return { ...common, at, normal: upright ? [0, 0, -1] : [-1, 0, 0] };
+			return { by: kind, ...common, at, normal: upright ? [0, 0, -1] : [-1, 0, 0] };
 		}
 	}
 }

@@ -6,6 +6,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { changeFaces, choiceOf, coverToo, splitFace } from './face-choices';
 	import { curvatureWords } from '$lib/state/surface-view';
+	import { insertAt, pathTo } from '$core/project/typed-path';
 
 	const desk = useDesk();
 	const document = $derived(desk.project.document);
@@ -59,14 +60,7 @@
 		);
 	function makeZone() {
 		const zone = newZone(mass?.name ?? 'Zone', chosen.map(splitFace), document.zones);
-		if (
-			desk.do(`zone on ${whose}`, {
-				do: 'insert',
-				path: 'zones',
-				index: document.zones.length,
-				value: zone
-			})
-		)
+		if (desk.do(`zone on ${whose}`, insertAt(pathTo('zones'), document.zones.length, zone)))
 			desk.activeZone = zone.id;
 	}
 	/** The same clauses on these faces: a zone of their own with everything the other one says. */
@@ -83,12 +77,7 @@
 			nodes: [],
 			exceptions: []
 		};
-		desk.do(`${source.name} copied to ${whose}`, {
-			do: 'insert',
-			path: 'zones',
-			index: document.zones.length,
-			value: zone
-		});
+		desk.do(`${source.name} copied to ${whose}`, insertAt(pathTo('zones'), document.zones.length, zone));
 	}
 </script>
 

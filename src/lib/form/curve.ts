@@ -6,11 +6,12 @@ import { evenPoints } from '$core/geometry/even-points';
 import { evaluateCurve } from '$core/geometry/curve';
 import { outlineChain, profileChain, sampleChain } from '$core/mass/drawn-curve';
 import type { Vector } from '$core/geometry/vector';
+import { below, insertAt, removeAt, setAt, type Path, type Place } from '$core/project/typed-path';
 
 /** A curve of the document as the editor works on it. */
 export interface EditedCurve {
 	/** Where the curve stands in the document; its points and joins are below it. */
-	readonly path: string;
+	readonly path: Place;
 	readonly label: string;
 	readonly points: readonly (readonly number[])[];
 	readonly joins: Segment | readonly Segment[];
@@ -23,8 +24,18 @@ export interface EditedCurve {
 	readonly arcs: boolean;
 }
 
+interface Drawn {
+	points: readonly (readonly number[])[];
+	joins: Segment | readonly Segment[];
+	mirrored: boolean;
+	closed: boolean;
+}
+
 export const goesRound = (curve: EditedCurve) =>
 	!curve.mirrored && (curve.closed === 'always' || curve.closed === true);
+
+/** Its place, whose points have as many coordinates as it has axes. */
+const placeOf = ({ path }: EditedCurve) => path as string as Path<Drawn>;
 
 /** Pairs of neighbours that are joined. */
 export const pairsOf = (curve: EditedCurve) => curve.points.length - (goesRound(curve) ? 0 : 1);
@@ -43,17 +54,11 @@ function shortest(list: readonly Segment[]): Segment | readonly Segment[] {
 	return first !== undefined && list.every((one) => one === first) ? first : list;
 }
 
-const setJoins = (curve: EditedCurve, list: readonly Segment[]): Edit => ({
-	do: 'set',
-	path: `${curve.path}/joins`,
-	value: shortest(list)
-});
+const setJoins = (curve: EditedCurve, list: readonly Segment[]): Edit =>
+	setAt(below(placeOf(curve), 'joins'), shortest(list));
 
-export const movePoint = (curve: EditedCurve, k: number, to: readonly number[]): Edit => ({
-	do: 'set',
-	path: `${curve.path}/points/${k}`,
-	value: to
-});
+export const movePoint = (curve: EditedCurve, k: number, to: readonly number[]): Edit =>
+	setAt(below(placeOf(curve), 'points', k), to);
 
 export function joinAs(curve: EditedCurve, k: number, segment: Segment): Edit {
 	return setJoins(
@@ -69,12 +74,11 @@ export function splitPair(curve: EditedCurve, k: number): Edit[] {
 	const list = joinList(curve);
 	const both = typeof list[k] === 'object' ? 'line' : list[k]!;
 	return [
-		{
-			do: 'insert',
-			path: `${curve.path}/points`,
-			index: k + 1,
-			value: a.map((value, axis) => Math.round((value + b[axis]!) / 2))
-		},
+		insertAt(
+			below(placeOf(curve), 'points'),
+			k + 1,
+			a.map((value, axis) => Math.round((value + b[axis]!) / 2))
+		),
 		setJoins(curve, [...list.slice(0, k), both, both, ...list.slice(k + 1)])
 	];
 }
@@ -83,7 +87,7 @@ export function removePoint(curve: EditedCurve, k: number): Edit[] {
 	const list = joinList(curve);
 	const at = Math.min(k, list.length - 1);
 	return [
-		{ do: 'remove', path: `${curve.path}/points/${k}` },
+		removeAt(below(placeOf(curve), 'points', k)),
 		setJoins(curve, [...list.slice(0, at), ...list.slice(at + 1)])
 	];
 }
@@ -93,7 +97,7 @@ export function setSwitch(curve: EditedCurve, key: 'mirrored' | 'closed', value:
 	const list = joinList(curve);
 	const pairs = pairsOf({ ...curve, [key]: value });
 	const fitted = Array.from({ length: pairs }, (_, k) => list[k] ?? list.at(-1) ?? 'line');
-	return [{ do: 'set', path: `${curve.path}/${key}`, value }, setJoins(curve, fitted)];
+	return [setAt(below(placeOf(curve), key), value), setJoins(curve, fitted)];
 }
 
 /** A straight pair brought to a length by moving its second point along it. */
@@ -134,10 +138,10 @@ export function evenOut(curve: EditedCurve, count: number): { edits: Edit[]; dev
 	const { points, deviation } = evenPoints(chainOfCurve(curve), count, closed);
 	const value = points.map((p) => p.slice(0, curve.axes.length).map((coordinate) => rounded(coordinate, 1)));
 	const edits: Edit[] = [
-		{ do: 'set', path: `${curve.path}/points`, value },
-		{ do: 'set', path: `${curve.path}/joins`, value: 'smooth' }
+		setAt(below(placeOf(curve), 'points'), value),
+		setAt(below(placeOf(curve), 'joins'), 'smooth')
 	];
-	if (curve.mirrored) edits.push({ do: 'set', path: `${curve.path}/mirrored`, value: false });
+	if (curve.mirrored) edits.push(setAt(below(placeOf(curve), 'mirrored'), false));
 	return { edits, deviation };
 }
 

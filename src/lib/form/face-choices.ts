@@ -1,6 +1,7 @@
 import type { Edit } from '$core/project/edits';
 import type { FaceChoice, Mass } from '$core/project/form-schema';
 import type { Project } from '$core/project/schema';
+import { pathTo, setAt } from '$core/project/typed-path';
 
 /** A face named as mass/face. */
 export function splitFace(name: string): { mass: string; face: string } {
@@ -25,7 +26,7 @@ export function changeFaces(
 		const changed = faces.map((face) => change(choiceOf(mass, face)));
 		const others = mass.faces.filter((one) => !faces.includes(one.id));
 		const value = [...others, ...changed].filter((one) => one.outside !== 'as drawn' || one.corner !== 0);
-		return [{ do: 'set', path: `masses/${mass.id}/faces`, value }];
+		return [setAt(pathTo('masses', mass.id, 'faces'), value)];
 	});
 }
 
@@ -36,5 +37,5 @@ export function coverToo(document: Project, zoneId: string, names: readonly stri
 	const known = new Set(zone.faces.map(({ mass, face }) => `${mass}/${face}`));
 	const added = names.filter((name) => !known.has(name)).map(splitFace);
 	if (!added.length) return [];
-	return [{ do: 'set', path: `zones/${zoneId}/faces`, value: [...zone.faces, ...added] }];
+	return [setAt(pathTo('zones', zoneId, 'faces'), [...zone.faces, ...added])];
 }

@@ -2,8 +2,11 @@ import { inRadians } from '$core/units/scale';
 import type { Edit } from '$core/project/edits';
 import type { Form, Height, Level, Mass } from '$core/project/form-schema';
 import { heightOf } from '$core/mass/levels';
+import { below, pathTo, setAt, type Path } from '$core/project/typed-path';
 
 export type Vector = readonly [number, number, number];
+type Triple = [number, number, number];
+type Pair = [number, number];
 
 /** A point of a form that can be dragged in the model. */
 export interface Handle {
@@ -30,7 +33,6 @@ const FREE = [X, Y, Z];
 
 /** Whole millimetres, as a hand cannot do better. */
 const mm = Math.round;
-const set = (path: string, value: unknown): Edit => ({ do: 'set', path, value });
 
 /** A height moved to a place; one that follows a level keeps following it. */
 function movedHeight(height: Height, levels: readonly Level[], to: number): Height {
@@ -43,10 +45,7 @@ class Collector implements Handles {
 	readonly points: Handle[] = [];
 	readonly lines: (readonly Vector[])[] = [];
 
-	constructor(
-		private readonly form: string,
-		private readonly levels: readonly Level[]
-	) {}
+	constructor(private readonly levels: readonly Level[]) {}
 
 	/** A height's value, or the ground when its level is gone: the clause says so. */
 	height(height: Height): number {
@@ -58,15 +57,15 @@ class Collector implements Handles {
 	}
 
 	/** Points in space that may go anywhere. */
-	space(points: readonly Vector[], path: string, label: string, closed = false): void {
-		points.forEach((at, k) => this.free(at, `${path}/${k}`, `${label} point ${k + 1}`));
+	space(points: readonly Vector[], path: Path<Triple[]>, label: string, closed = false): void {
+		points.forEach((at, k) => this.free(at, below(path, k), `${label} point ${k + 1}`));
 		this.lines.push(closed && points[0] ? [...points, points[0]] : points);
 	}
 
 	/** Points drawn in a plane: origin + x · u + y · v. */
 	plane(
 		points: readonly (readonly [number, number])[],
-		path: string,
+		path: Path<Pair[]>,
 		label: string,
 		origin: Vector,
 		u: Vector,
@@ -79,13 +78,13 @@ class Collector implements Handles {
 		);
 		placed.forEach((at, k) =>
 			this.points.push({
-				path: `${this.form}/${path}/${k}`,
+				path: below(path, k),
 				label: `${label} point ${k + 1}`,
 				at,
 				axes: [u, v],
 				moved: (to) => {
 					const from = to.map((value, a) => value - origin[a]!) as unknown as Vector;
-					return [set(`${this.form}/${path}/${k}`, [mm(along(from, u)), mm(along(from, v))])];
+					return [setAt(below(path, k), [mm(along(from, u)), mm(along(from, v))])];
 				}
 			})
 		);
@@ -93,75 +92,85 @@ class Collector implements Handles {
 	}
 
 	/** A place that may go anywhere. */
-	free(at: Vector, key: string, label: string): void {
+	free(at: Vector, path: Path<Triple>, label: string): void {
 		this.points.push({
-			path: `${this.form}/${key}`,
+			path,
 			label,
 			at,
 			axes: FREE,
-			moved: (to) => [set(`${this.form}/${key}`, to.map(mm))]
+			moved: (to) => [setAt(path, [mm(to[0]), mm(to[1]), mm(to[2])])]
 		});
 	}
 
 	/** The place of a form in plan. */
-	place(at: readonly [number, number], z: number, key: string, label: string): void {
+	place(at: readonly [number, number], z: number, path: Path<Pair>, label: string): void {
 		this.points.push({
-			path: `${this.form}/${key}`,
+			path,
 			label,
 			at: [at[0], at[1], z],
 			axes: [X, Y],
-			moved: (to) => [set(`${this.form}/${key}`, [mm(to[0]), mm(to[1])])]
+			moved: (to) => [setAt(path, [mm(to[0]), mm(to[1])])]
 		});
 	}
 
 	/** A height over a point in plan. */
-	lift(at: readonly [number, number], height: Height, key: string, label: string): void {
+	lift(at: readonly [number, number], height: Height, path: Path<Height>, label: string): void {
 		this.points.push({
-			path: `${this.form}/${key}`,
+			path,
 			label,
 			at: [at[0], at[1], this.height(height)],
 			axes: [Z],
-			moved: (to) => [set(`${this.form}/${key}`, movedHeight(height, this.levels, to[2]))]
+			moved: (to) => [setAt(path, movedHeight(height, this.levels, to[2]))]
 		});
 	}
 
 	/** One number that grows along a direction from a point. */
-	reach(from: Vector, value: number, axis: Vector, key: string, label: string): void {
+	reach(from: Vector, value: number, axis: Vector, path: Path<number>, label: string): void {
 		const place = (n: number) => [0, 1, 2].map((k) => from[k]! + n * axis[k]!) as unknown as Vector;
 		this.points.push({
-			path: `${this.form}/${key}`,
+			path,
 			label,
 			at: place(value),
 			axes: [axis],
 			moved: (to) => {
 				const way = to.reduce((sum, p, k) => sum + (p - from[k]!) * axis[k]!, 0);
-				return [set(`${this.form}/${key}`, mm(way))];
+				return [setAt(path, mm(way))];
 			}
 		});
 	}
 }
 
-function collect(form: Form, into: Collector): void {
+function collect(form: Form, path: Path<Form>, into: Collector): void {
 	switch (form.kind) {
 		case 'revolved': {
 			const angle = inRadians(form.from);
 			const out: Vector = [Math.cos(angle), Math.sin(angle), 0];
 			const origin: Vector = [form.axis[0], form.axis[1], into.height(form.foot)];
-			into.plane(form.profile.points, 'profile/points', 'profile', origin, out, Z, false);
-			into.place(form.axis, origin[2], 'axis', 'axis');
+			into.plane(form.profile.points, below(path, 'profile', 'points'), 'profile', origin, out, Z, false);
+			into.place(form.axis, origin[2], below(path, 'axis'), 'axis');
 			return;
 		}
 		case 'ruled':
-			into.space(form.foot.points, 'foot/points', 'foot', form.foot.closed);
-			into.space(form.head.points, 'head/points', 'head', form.head.closed);
+			into.space(form.foot.points, below(path, 'foot', 'points'), 'foot', form.foot.closed);
+			into.space(form.head.points, below(path, 'head', 'points'), 'head', form.head.closed);
 			return;
 		case 'lofted':
 			form.sections.forEach((section, k) => {
 				if (!('outline' in section)) {
-					into.space(section.points, `sections/${k}/points`, `section ${k + 1}`, section.closed);
+					into.space(
+						section.points,
+						below(path, 'sections', k, 'points'),
+						`section ${k + 1}`,
+						section.closed
+					);
 					return;
 				}
-				into.place(section.at, into.height(section.height), `sections/${k}/at`, `section ${k + 1}`);
+				into.place(
+					section.at,
+					into.height(section.height),
+					below(path, 'sections', k, 'at'),
+					`section ${k + 1}`
+				);
 			});
 			return;
 		case 'vaulted': {
@@ -169,8 +178,8 @@ function collect(form: Form, into: Collector): void {
 			const along: Vector = [-Math.sin(angle), Math.cos(angle), 0];
 			const aside: Vector = [along[1], -along[0], 0];
 			const origin: Vector = [form.at[0], form.at[1], into.height(form.foot)];
-			into.plane(form.profile.points, 'profile/points', 'profile', origin, aside, Z, false);
-			into.reach(origin, form.length, along, 'length', 'length');
+			into.plane(form.profile.points, below(path, 'profile', 'points'), 'profile', origin, aside, Z, false);
+			into.reach(origin, form.length, along, below(path, 'length'), 'length');
 			return;
 		}
 		case 'twisted':
@@ -178,34 +187,54 @@ function collect(form: Form, into: Collector): void {
 			const foot = into.height(form.foot);
 			if (form.outline.shape === 'drawn') {
 				const origin: Vector = [form.at[0], form.at[1], foot];
-				into.plane(form.outline.points, 'outline/points', 'outline', origin, X, Y, !form.outline.mirrored);
-			} else into.place(form.at, foot, 'at', 'place');
-			into.lift(form.at, form.head, 'head', 'head');
+				into.plane(
+					form.outline.points,
+					below(path, 'outline', 'points'),
+					'outline',
+					origin,
+					X,
+					Y,
+					!form.outline.mirrored
+				);
+			} else into.place(form.at, foot, below(path, 'at'), 'place');
+			into.lift(form.at, form.head, below(path, 'head'), 'head');
 			return;
 		}
 		case 'dome': {
 			const foot = into.height(form.foot);
 			const middle: Vector = [form.at[0], form.at[1], foot - form.cut];
-			into.place(form.at, foot, 'at', 'place');
-			into.reach(middle, form.radii[0], X, 'radii/0', 'radius along x');
-			into.reach(middle, form.radii[1], Y, 'radii/1', 'radius along y');
-			into.reach(middle, form.radii[2], Z, 'radii/2', 'rise');
+			into.place(form.at, foot, below(path, 'at'), 'place');
+			into.reach(middle, form.radii[0], X, below(path, 'radii', 0), 'radius along x');
+			into.reach(middle, form.radii[1], Y, below(path, 'radii', 1), 'radius along y');
+			into.reach(middle, form.radii[2], Z, below(path, 'radii', 2), 'rise');
 			return;
 		}
 		case 'net': {
-			form.rows.forEach((row, j) => into.space(row, `rows/${j}`, `row ${j + 1}`));
+			form.rows.forEach((row, j) => into.space(row, below(path, 'rows', j), `row ${j + 1}`));
 			form.rows[0]?.forEach((_, i) => into.lines.push(form.rows.flatMap((row) => (row[i] ? [row[i]] : []))));
 			return;
 		}
 		case 'imported':
-			into.free(form.at, 'at', 'place');
+			into.free(form.at, below(path, 'at'), 'place');
 			return;
 		case 'waves': {
 			const foot = into.height(form.foot);
 			const from: Vector = [form.from[0], form.from[1], foot];
-			into.place(form.from, foot, 'from', 'corner');
-			into.reach([from[0], from[1] + form.size[1] / 2, foot], form.size[0], X, 'size/0', 'size along x');
-			into.reach([from[0] + form.size[0] / 2, from[1], foot], form.size[1], Y, 'size/1', 'size along y');
+			into.place(form.from, foot, below(path, 'from'), 'corner');
+			into.reach(
+				[from[0], from[1] + form.size[1] / 2, foot],
+				form.size[0],
+				X,
+				below(path, 'size', 0),
+				'size along x'
+			);
+			into.reach(
+				[from[0] + form.size[0] / 2, from[1], foot],
+				form.size[1],
+				Y,
+				below(path, 'size', 1),
+				'size along y'
+			);
 			return;
 		}
 	}
@@ -213,7 +242,7 @@ function collect(form: Form, into: Collector): void {
 
 /** What can be dragged of a mass. */
 export function handlesOf(mass: Mass, levels: readonly Level[]): Handles {
-	const into = new Collector(`masses/${mass.id}/form`, levels);
-	collect(mass.form, into);
+	const into = new Collector(levels);
+	collect(mass.form, pathTo('masses', mass.id, 'form'), into);
 	return into;
 }

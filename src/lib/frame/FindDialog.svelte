@@ -5,6 +5,7 @@
 	import { cellMark, markPrefix } from '$core/cladding/marks';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { lenses, useDesk } from '$lib/state/desk.svelte';
+	import { pathTo } from '$core/project/typed-path';
 
 	let { open = $bindable() }: { open: boolean } = $props();
 	const desk = useDesk();
@@ -41,20 +42,20 @@
 		...project.document.masses.map((mass) => ({
 			label: mass.name,
 			kind: 'mass',
-			act: () => void (desk.selection.clause = `masses/${mass.id}`)
+			act: () => void (desk.selection.clause = pathTo('masses', mass.id))
 		})),
 		...project.document.zones.map((zone) => ({
 			label: zone.name,
 			kind: 'zone',
 			act: () => {
 				desk.activeZone = zone.id;
-				desk.selection.clause = `zones/${zone.id}/faces`;
+				desk.selection.clause = pathTo('zones', zone.id, 'faces');
 			}
 		})),
 		...project.document.variants.map((variant) => ({
 			label: variant.name,
 			kind: 'variant',
-			act: () => void (desk.selection.clause = `variants/${variant.id}`)
+			act: () => void (desk.selection.clause = pathTo('variants', variant.id))
 		}))
 	]);
 	/** Pieces by their mark, looked for only when something like a mark is typed. */

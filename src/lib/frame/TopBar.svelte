@@ -7,6 +7,7 @@
 	import ExportMenu from './ExportMenu.svelte';
 	import SaveStatus from './SaveStatus.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
+	import { pathTo } from '$core/project/typed-path';
 
 	let { page, middle }: { page?: string; middle: Snippet } = $props();
 	const desk = useDesk();
@@ -30,7 +31,7 @@
 				label="Name of the project"
 				look="name"
 				check={(text) => (text.length > MOST_NAME ? `A name has at most ${MOST_NAME} letters` : null)}
-				oncommit={(text) => desk.set('name', text, `project name ${text}`)}
+				oncommit={(text) => desk.set(pathTo('name'), text, `project name ${text}`)}
 			/>{/if}
 	</span>
 	<div class="mx-auto h-full">{@render middle()}</div>
@@ -63,7 +64,7 @@
 		value={desk.display}
 		options={displays}
 		label="Lengths shown in"
-		onchoose={(value) => desk.set('display', value, `lengths in ${value}`)}
+		onchoose={(value) => desk.set(pathTo('display'), value, `lengths in ${value}`)}
 	/>
 	<ExportMenu />
 </header>

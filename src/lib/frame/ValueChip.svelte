@@ -4,10 +4,11 @@
 	import { formatQuantity } from '$core/units/quantity';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { setAt, type Path } from '$core/project/typed-path';
 
 	interface Props {
 		/** Where the number stands in the document. */
-		path: string;
+		path: Path<number>;
 		value: number;
 		kind: NumberKind;
 		/** What it is, for its name and for undo. */
@@ -31,7 +32,7 @@
 	{label}
 	display={desk.display}
 	{...rest}
-	onpreview={(next) => desk.project.preview({ do: 'set', path, value: next })}
+	onpreview={(next) => desk.project.preview(setAt(path, next))}
 	onpreviewend={() => desk.project.dropPreview()}
 	oncommit={(next, was) =>
 		desk.set(path, next, `${of} ${label.toLowerCase()} ${words(was)} → ${words(next)}`)}

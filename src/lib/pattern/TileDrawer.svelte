@@ -8,11 +8,12 @@
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
+	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	/** Polygons drawn on a lattice of dots, seen repeated at once, with what overlaps and what is left over. */
 	let { tile, open = $bindable(false) }: { tile: TileDefinition; open?: boolean } = $props();
 	const desk = useDesk();
-	const path = $derived(`tiles/${tile.id}`);
+	const path = $derived(pathTo('tiles', tile.id));
 	const faults = $derived(checkTile(tile));
 	const TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
 	const slots = $derived([...new Set(tile.polygons.map((polygon) => polygon.slot))]);
@@ -88,12 +89,13 @@
 		const points = polygonArea(drawn) < 0 ? [...drawn].reverse() : [...drawn];
 		drawing = false;
 		drawn = [];
-		desk.do(`${tile.name}: a polygon`, {
-			do: 'insert',
-			path: `${path}/polygons`,
-			index: tile.polygons.length,
-			value: { slot: slots[0] ?? 'cell', points }
-		});
+		desk.do(
+			`${tile.name}: a polygon`,
+			insertAt(below(path, 'polygons'), tile.polygons.length, {
+				slot: slots[0] ?? 'cell',
+				points: points.map(([x, y]): [number, number] => [x, y])
+			})
+		);
 		chosen = tile.polygons.length - 1;
 	}
 	function take(event: PointerEvent, polygon: number, corner: number) {
@@ -109,7 +111,7 @@
 		held = null;
 		if (!same(at, tile.polygons[polygon]!.points[corner]!))
 			desk.set(
-				`${path}/polygons/${polygon}/points/${corner}`,
+				below(path, 'polygons', polygon, 'points', corner),
 				[...at],
 				`${tile.name}: corner ${corner + 1} moved`
 			);
@@ -128,7 +130,7 @@
 	}
 	function remove(k: number) {
 		chosen = -1;
-		desk.do(`${tile.name}: polygon ${k + 1} removed`, { do: 'remove', path: `${path}/polygons/${k}` });
+		desk.do(`${tile.name}: polygon ${k + 1} removed`, removeAt(below(path, 'polygons', k)));
 	}
 	const drawnLine = $derived(
 		[...drawn, ...(here && drawing ? [here] : [])].map(([x, y]) => `${toX(x)},${toY(y)}`).join(' ')
@@ -157,10 +159,10 @@
 						value={tile.name}
 						label="Name of the tile"
 						look="name"
-						oncommit={(text) => desk.set(`${path}/name`, text, `tile ${text}`)}
+						oncommit={(text) => desk.set(below(path, 'name'), text, `tile ${text}`)}
 					/>
 					repeats every <ValueChip
-						path="{path}/across"
+						path={below(path, 'across')}
 						value={tile.across}
 						kind="count"
 						label="Tile across"
@@ -169,7 +171,7 @@
 						max={60}
 					/>
 					bays and <ValueChip
-						path="{path}/up"
+						path={below(path, 'up')}
 						value={tile.up}
 						kind="count"
 						label="Tile up"
@@ -323,7 +325,7 @@
 									label="Slot of polygon {k + 1}"
 									look="name"
 									oncommit={(text) =>
-										desk.set(`${path}/polygons/${k}/slot`, text, `${tile.name}: slot ${text}`)}
+										desk.set(below(path, 'polygons', k, 'slot'), text, `${tile.name}: slot ${text}`)}
 								/>
 								<span class="figures text-ink-2 ml-auto text-[11px]">{polygon.points.length} corners</span>
 								<button
@@ -347,8 +349,8 @@
 										corner(text) ? null : 'Two numbers are wanted, across and up, as in 0.5 1'}
 									oncommit={(text) =>
 										desk.set(
-											`${path}/polygons/${chosen}/points/${n}`,
-											corner(text),
+											below(path, 'polygons', chosen, 'points', n),
+											corner(text) ?? [x, y],
 											`${tile.name}: corner ${n + 1} at ${text}`
 										)}
 								/>

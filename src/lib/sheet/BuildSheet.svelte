@@ -31,6 +31,8 @@
 	import { massOf, newMass, newZone, type NewFormKind } from '$lib/edits/new-things';
 	import { newFormWords } from './words';
 	import { freshId } from '$lib/edits/fresh-id';
+	import { splitFace } from '$lib/form/face-choices';
+	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	const desk = useDesk();
 	const document = $derived(desk.project.document);
@@ -120,8 +122,8 @@
 		if (
 			desk.do(
 				`add ${mass.name}`,
-				{ do: 'insert', path: 'masses', index: document.masses.length, value: mass },
-				{ do: 'insert', path: 'zones', index: document.zones.length, value: zone }
+				insertAt(pathTo('masses'), document.masses.length, mass),
+				insertAt(pathTo('zones'), document.zones.length, zone)
 			)
 		)
 			desk.activeZone = zone.id;
@@ -137,12 +139,15 @@
 	}
 	function addVariant(part: string) {
 		const label = partsOf(document).find((one) => one.id === part)?.label ?? part;
-		desk.do(`a variant of ${label}`, {
-			do: 'insert',
-			path: 'variants',
-			index: document.variants.length,
-			value: { id: freshId(part, document.variants), name: 'new', part, values: {} }
-		});
+		desk.do(
+			`a variant of ${label}`,
+			insertAt(pathTo('variants'), document.variants.length, {
+				id: freshId(part, document.variants),
+				name: 'new',
+				part,
+				values: {}
+			})
+		);
 	}
 	const byHand = ({ exceptions }: Zone) => exceptions.reduce((sum, { sites }) => sum + sites.length, 0);
 	const stateOf = (zone: Zone) => desk.model.view.zones.find((one) => one.id === zone.id);
@@ -221,7 +226,7 @@
 
 	{#each zones.slice(0, shown) as zone, z (zone.id)}
 		{@const n = zonePart(z)}
-		{@const path = `zones/${zone.id}`}
+		{@const path = pathTo('zones', zone.id)}
 		{@const state = stateOf(zone)}
 		{@const numbers = clauseNumbers(zone)}
 		<div data-part="zone {zone.id}">
@@ -243,13 +248,13 @@
 			</header>
 			<Clause
 				number="{n}.1"
-				path="{path}/faces"
+				path={below(path, 'faces')}
 				effect={shared(zone) ? `${shared(zone)} shared` : ''}
-				problems={problems.filter(({ at }) => at === `${path}/faces` || at === `${path}/code`)}
+				problems={problems.filter(({ at }) => at === below(path, 'faces') || at === below(path, 'code'))}
 				actions={[
 					{
 						label: 'Remove the zone',
-						act: () => desk.do(`remove zone ${zone.name}`, { do: 'remove', path })
+						act: () => desk.do(`remove zone ${zone.name}`, removeAt(path))
 					}
 				]}
 			>
@@ -257,7 +262,7 @@
 					value={zone.name}
 					label="Name of the zone"
 					look="name"
-					oncommit={(text) => desk.set(`${path}/name`, text, `zone name ${text}`)}
+					oncommit={(text) => desk.set(below(path, 'name'), text, `zone name ${text}`)}
 				/>, marked <TextChip
 					value={zone.code}
 					label="Code of the marks"
@@ -266,19 +271,14 @@
 						/^[A-Z][A-Z0-9]{0,5}$/.test(text)
 							? null
 							: 'A code is 1 to 6 capital letters and digits, starting with a letter'}
-					oncommit={(text) => desk.set(`${path}/code`, text, `zone code ${text}`)}
+					oncommit={(text) => desk.set(below(path, 'code'), text, `zone code ${text}`)}
 				/>, covers
 				<SeveralChip
 					values={zone.faces.map((face) => `${face.mass}/${face.face}`)}
 					options={faceOptions(zone)}
 					label="Faces"
 					empty="no face yet"
-					onchoose={(chosen) =>
-						desk.set(
-							`${path}/faces`,
-							chosen.map((one) => ({ mass: one.split('/')[0], face: one.split('/')[1] })),
-							`${zone.name} faces`
-						)}
+					onchoose={(chosen) => desk.set(below(path, 'faces'), chosen.map(splitFace), `${zone.name} faces`)}
 				/>.{#each apart(zone) as said (said)}<span class="text-ink-2 block font-sans text-[12px]">{said}</span
 					>{/each}
 			</Clause>
@@ -300,13 +300,13 @@
 				{#if zone.exceptions.length}
 					<Clause
 						number="{n}.{numbers.exceptions}"
-						path="{path}/exceptions"
+						path={below(path, 'exceptions')}
 						effect={formatNumber(byHand(zone))}
-						problems={problems.filter((problem) => problem.at.startsWith(`${path}/exceptions`))}
+						problems={problems.filter((problem) => problem.at.startsWith(below(path, 'exceptions')))}
 						actions={[
 							{
 								label: 'Remove all exceptions',
-								act: () => desk.set(`${path}/exceptions`, [], `${zone.name}: exceptions removed`)
+								act: () => desk.set(below(path, 'exceptions'), [], `${zone.name}: exceptions removed`)
 							}
 						]}
 					>

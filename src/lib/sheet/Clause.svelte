@@ -109,7 +109,8 @@
 				<button
 					type="button"
 					class="text-patina-deep mr-2 font-semibold underline"
-					onclick={() => desk.set(fix.path, fix.value, fix.label)}>Take {fix.label}</button
+					onclick={() => desk.do(fix.label, { do: 'set', path: fix.path, value: fix.value })}
+					>Take {fix.label}</button
 				>
 			{/each}
 		</div>

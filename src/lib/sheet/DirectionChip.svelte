@@ -7,10 +7,11 @@
 		/** null takes the nearest places. */
 		value: Direction | null;
 		label: string;
-		nearest?: boolean;
-		onchoose: (direction: [number, number, number] | null) => void;
+		onchoose: (direction: [number, number, number]) => void;
+		/** Takes the nearest places, where that is offered. */
+		onnearest?: () => void;
 	}
-	let { value, label, nearest = false, onchoose }: Props = $props();
+	let { value, label, onchoose, onnearest }: Props = $props();
 	const ways = [
 		{ value: '0 0 1', label: 'upward' },
 		{ value: '0 0 -1', label: 'downward' },
@@ -22,7 +23,7 @@
 	const way = $derived(value?.join(' ') ?? 'nearest');
 	const known = $derived(way === 'nearest' || ways.some((one) => one.value === way));
 	const options = $derived([
-		...(nearest ? [{ value: 'nearest', label: 'where it is nearest' }] : []),
+		...(onnearest ? [{ value: 'nearest', label: 'where it is nearest' }] : []),
 		...ways,
 		{ value: known ? 'typed' : way, label: 'along x y z' }
 	]);
@@ -34,7 +35,8 @@
 	};
 	function choose(next: string) {
 		if (next === 'typed') onchoose([1, 1, 0]);
-		else onchoose(next === 'nearest' ? null : read(next));
+		else if (next === 'nearest') onnearest?.();
+		else onchoose(read(next)!);
 	}
 </script>
 
@@ -43,5 +45,5 @@
 		label="{label}, x y z"
 		look="formula"
 		check={(text) => (read(text) ? null : 'Three numbers are wanted, not all of them 0, as in 1 0.5 0')}
-		oncommit={(text) => onchoose(read(text))}
+		oncommit={(text) => onchoose(read(text)!)}
 	/>{/if}

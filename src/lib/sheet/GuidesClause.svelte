@@ -7,6 +7,7 @@
 	import Clause from './Clause.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
+	import { below, pathTo, removeAt } from '$core/project/typed-path';
 
 	/** Points and curves with names; start lines and scattered cells follow them. */
 	let { number }: { number: string } = $props();
@@ -35,24 +36,24 @@
 
 <Clause
 	{number}
-	path="guides"
+	path={pathTo('guides')}
 	{problems}
 	effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
 	actions={guides.map((guide) => ({
 		label: `Remove ${guide.name}`,
-		act: () => desk.do(`remove guide ${guide.name}`, { do: 'remove', path: `guides/${guide.id}` }),
+		act: () => desk.do(`remove guide ${guide.name}`, removeAt(pathTo('guides', guide.id))),
 		disabled: isFollowed(guide.id) && 'Start lines, cells or a layer follow it; let them follow another first'
 	}))}
 >
 	{#if guides.length}Guides:{:else}No guides yet: draw one on the map or{/if}
 	{#each guides as guide, k (guide.id)}
-		{@const path = `guides/${guide.id}`}
+		{@const path = pathTo('guides', guide.id)}
 		<span
 			><TextChip
 				value={guide.name}
 				label="Name of the guide"
 				look="name"
-				oncommit={(text) => desk.set(`${path}/name`, text, `guide name ${text}`)}
+				oncommit={(text) => desk.set(below(path, 'name'), text, `guide name ${text}`)}
 			/>
 			{#if guide.points.length === 1}a point{:else}<ChoiceChip
 					value={guide.joins}
@@ -61,7 +62,7 @@
 						{ value: 'smooth', label: 'smooth' }
 					]}
 					label="How {guide.name} runs"
-					onchoose={(joins) => desk.set(`${path}/joins`, joins, `${guide.name} ${joins}`)}
+					onchoose={(joins) => desk.set(below(path, 'joins'), joins, `${guide.name} ${joins}`)}
 				/> through{/if}
 			<CurveChip
 				curve={{

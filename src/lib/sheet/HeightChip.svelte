@@ -4,9 +4,10 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
 	interface Props {
-		path: string;
+		path: Path<Height>;
 		value: Height;
 		label: string;
 		of: string;
@@ -38,7 +39,7 @@
 
 <span class="whitespace-nowrap"
 	><ValueChip
-		path={typeof value === 'number' ? path : `${path}/plus`}
+		path={typeof value === 'number' ? path : below(path, 'plus')}
 		value={typeof value === 'number' ? value : value.plus}
 		kind="length"
 		{label}

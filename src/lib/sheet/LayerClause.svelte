@@ -8,10 +8,11 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();
-	const path = $derived(`zones/${zone.id}/layer`);
+	const path = $derived(pathTo('zones', zone.id, 'layer'));
 	const layers = $derived(
 		(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []).flatMap(({ layer }) => layer ?? [])
 	);
@@ -56,7 +57,7 @@
 			look="formula"
 			label="Depth of the layer"
 			{check}
-			oncommit={(text) => desk.set(`${path}/depth`, text, `${zone.name}: layer at ${text}`)}
+			oncommit={(text) => desk.set(below(path, 'depth'), text, `${zone.name}: layer at ${text}`)}
 		/> along the normals, <ChoiceChip
 			value={zone.layer.shifted ? 'yes' : 'no'}
 			options={[
@@ -66,7 +67,7 @@
 			label="Whether the layer is shifted"
 			onchoose={(next) =>
 				desk.set(
-					`${path}/shifted`,
+					below(path, 'shifted'),
 					next === 'yes',
 					`${zone.name}: layer ${next === 'yes' ? 'shifted' : 'behind'}`
 				)}

@@ -4,6 +4,7 @@
 	import Clause from './Clause.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
+	import { insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	let { number }: { number: string } = $props();
 	const desk = useDesk();
@@ -16,24 +17,22 @@
 		const last = levels.at(-1);
 		const id = freshId('level', levels);
 		const name = `Level ${levels.length + 1}`;
-		desk.do(`level ${name}`, {
-			do: 'insert',
-			path: 'levels',
-			index: levels.length,
-			value: { id, name, height: last ? last.height + 3600 : 0 }
-		});
+		desk.do(
+			`level ${name}`,
+			insertAt(pathTo('levels'), levels.length, { id, name, height: last ? last.height + 3600 : 0 })
+		);
 	}
 </script>
 
 <Clause
 	{number}
-	path="levels"
+	path={pathTo('levels')}
 	effect="{levels.length} {levels.length === 1 ? 'level' : 'levels'}"
 	actions={[
 		{ label: 'Add a level', act: add },
 		...levels.map((level) => ({
 			label: `Remove ${level.name}`,
-			act: () => desk.do(`remove level ${level.name}`, { do: 'remove', path: `levels/${level.id}` }),
+			act: () => desk.do(`remove level ${level.name}`, removeAt(pathTo('levels', level.id))),
 			disabled:
 				isFollowed(level.id) && 'Heights, trims or start lines follow it; let them follow another first'
 		}))
@@ -45,9 +44,9 @@
 					value={level.name}
 					label="Name of the level"
 					look="name"
-					oncommit={(text) => desk.set(`levels/${level.id}/name`, text, `level name ${text}`)}
+					oncommit={(text) => desk.set(pathTo('levels', level.id, 'name'), text, `level name ${text}`)}
 				/> at <ValueChip
-					path="levels/{level.id}/height"
+					path={pathTo('levels', level.id, 'height')}
 					value={level.height}
 					kind="length"
 					label="Height of {level.name}"

@@ -18,15 +18,15 @@
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import TrimWords from './TrimWords.svelte';
 	import { formWords } from './words';
+	import { isWithin } from '$core/project/paths';
+	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	let { mass, number }: { mass: Mass; number: string } = $props();
 	const desk = useDesk();
-	const path = $derived(`masses/${mass.id}`);
+	const path = $derived(pathTo('masses', mass.id));
 	const form = $derived(mass.form);
-	const place = $derived({ path: `${path}/form`, of: mass.name });
-	const problems = $derived(
-		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
-	);
+	const place = $derived({ path: below(path, 'form'), of: mass.name });
+	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 	const users = $derived(
 		desk.project.document.zones.filter((zone) => zone.faces.some((face) => face.mass === mass.id))
 	);
@@ -43,22 +43,18 @@
 		const chosen = desk.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
 		const face = faces.find((one) => `${mass.id}/${one.name}` === chosen) ?? faces[0];
 		if (!face) return;
-		desk.do(`${mass.name}: a trim`, {
-			do: 'insert',
-			path: `${path}/trims`,
-			index: mass.trims.length,
-			value: newTrim(kind, face, mass)
-		});
+		desk.do(
+			`${mass.name}: a trim`,
+			insertAt(below(path, 'trims'), mass.trims.length, newTrim(kind, face, mass))
+		);
 	}
 	function duplicate() {
 		const { masses } = desk.project.document;
 		const copy = duplicateMass(mass, masses);
-		desk.do(`copy of ${mass.name}`, {
-			do: 'insert',
-			path: 'masses',
-			index: masses.findIndex((one) => one.id === mass.id) + 1,
-			value: copy
-		});
+		desk.do(
+			`copy of ${mass.name}`,
+			insertAt(pathTo('masses'), masses.findIndex((one) => one.id === mass.id) + 1, copy)
+		);
 	}
 </script>
 
@@ -76,14 +72,14 @@
 		})),
 		{ label: 'Duplicate', act: duplicate },
 		mass.evened === null
-			? { label: 'Even its lines', act: () => desk.set(`${path}/evened`, 5, `${mass.name} evened`) }
+			? { label: 'Even its lines', act: () => desk.set(below(path, 'evened'), 5, `${mass.name} evened`) }
 			: {
 					label: 'Leave its lines as they are',
-					act: () => desk.set(`${path}/evened`, null, `${mass.name} as made`)
+					act: () => desk.set(below(path, 'evened'), null, `${mass.name} as made`)
 				},
 		{
 			label: 'Remove',
-			act: () => desk.do(`remove ${mass.name}`, { do: 'remove', path }),
+			act: () => desk.do(`remove ${mass.name}`, removeAt(path)),
 			disabled:
 				users.length > 0 &&
 				`${users.map(({ name }) => name).join(', ')} ${users.length > 1 ? 'lie' : 'lies'} on it; take its faces out there first`
@@ -94,7 +90,7 @@
 		value={mass.name}
 		label="Name of the mass"
 		look="name"
-		oncommit={(text) => desk.set(`${path}/name`, text, `name ${text}`)}
+		oncommit={(text) => desk.set(below(path, 'name'), text, `name ${text}`)}
 	/>
 	is {formWords[form.kind]}{' '}{#if form.kind === 'revolved'}<RevolvedWords {form} {...place} />
 	{:else if form.kind === 'ruled'}<RuledWords {form} {...place} />
@@ -111,7 +107,7 @@
 			faces={faces.map((face) => face.name)}
 		/>{/if}.{#if mass.evened !== null}{' '}Its lines are evened to within
 		<ValueChip
-			path="{path}/evened"
+			path={below(path, 'evened')}
 			value={mass.evened}
 			kind="length"
 			label="Evened to within"
@@ -121,7 +117,7 @@
 		/>.{/if}
 	{#each mass.trims as trim (trim.id)}<TrimWords
 			{trim}
-			path="{path}/trims/{trim.id}"
+			path={below(path, 'trims', trim.id)}
 			of={mass.name}
 			faces={faces.map((face) => face.name)}
 		/>{/each}

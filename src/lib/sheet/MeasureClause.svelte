@@ -7,18 +7,20 @@
 	import DirectionChip from './DirectionChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { alongWords } from './words';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	/** What steps are measured along, joints, and what is done at poles. */
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();
-	const path = $derived(`zones/${zone.id}/settingOut`);
+	const path = $derived(pathTo('zones', zone.id, 'settingOut'));
 	const { along, joint, poleHole } = $derived(zone.settingOut);
 	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
 	const hasPole = $derived(poleHole > 0 || faces.some((face) => face.grid.poles.length > 0));
 	const problems = $derived(
 		desk.model.view.problems.filter(
 			({ at }) =>
-				at === path || ['along', 'joint', 'poleHole', 'planes'].some((key) => at === `${path}/${key}`)
+				at === path ||
+				(['along', 'joint', 'poleHole', 'planes'] as const).some((key) => at === below(path, key))
 		)
 	);
 	/** How far nodes are from even true length, at most. */
@@ -32,13 +34,13 @@
 		value={along}
 		options={alongWords}
 		label="Steps follow"
-		onchoose={(next) => desk.set(`${path}/along`, next, `${zone.name} by ${next}`)}
+		onchoose={(next) => desk.set(below(path, 'along'), next, `${zone.name} by ${next}`)}
 	/>{#if along === 'level planes'}{' '}that look <DirectionChip
 			value={zone.settingOut.planes}
 			label="Direction of the planes"
-			onchoose={(planes) => desk.set(`${path}/planes`, planes, `${zone.name}: direction of the planes`)}
+			onchoose={(planes) => desk.set(below(path, 'planes'), planes, `${zone.name}: direction of the planes`)}
 		/>{/if}; joints of <ValueChip
-		path="{path}/joint"
+		path={below(path, 'joint')}
 		value={joint}
 		kind="length"
 		label="Joint"
@@ -49,7 +51,7 @@
 			? 'keeps a hole of radius'
 			: 'closes, with a hole of'}
 		<ValueChip
-			path="{path}/poleHole"
+			path={below(path, 'poleHole')}
 			value={poleHole}
 			kind="length"
 			label="Hole at a pole"

@@ -11,16 +11,16 @@
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
 	import { lineCountWords, nodeWords } from './words';
+	import { isWithin } from '$core/project/paths';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, placing, number }: { zone: Zone; placing: NodePlacing; number: string } = $props();
 	const desk = useDesk();
-	const path = $derived(`zones/${zone.id}/nodes/${placing.id}`);
+	const path = $derived(pathTo('zones', zone.id, 'nodes', placing.id));
 	const document = $derived(desk.project.document);
 	const part = $derived(partOfVariant(document, placing.variant));
 	const said = $derived(`${zone.name} nodes ${number}`);
-	const problems = $derived(
-		desk.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.filter(({ at }) => isWithin(at, path)));
 	const z = $derived(desk.model.view.zones.findIndex((one) => one.id === zone.id));
 	const groups = $derived(
 		desk.model.view.zones[z]?.groups.filter(
@@ -37,7 +37,7 @@
 	}
 	const setValue = (name: string, text: string | null) =>
 		desk.set(
-			`${path}/values`,
+			below(path, 'values'),
 			withValue(placing.values, name, text),
 			`${said}: ${name} ${text ?? 'from the variant'}`
 		);
@@ -70,14 +70,14 @@
 		value={placing.variant}
 		options={variantsOn(document, 'node')}
 		label="What nodes {number} carry"
-		onchoose={(id) => desk.set(`${path}/variant`, id, `${said}: ${variantLabel(document, id)}`)}
+		onchoose={(id) => desk.set(below(path, 'variant'), id, `${said}: ${variantLabel(document, id)}`)}
 	/>
 	on
 	<ChoiceChip
 		value={placing.nodes}
 		options={nodeWords}
 		label="Which nodes"
-		onchoose={(value) => desk.set(`${path}/nodes`, value, `${said}: ${value} nodes`)}
+		onchoose={(value) => desk.set(below(path, 'nodes'), value, `${said}: ${value} nodes`)}
 	/>
 	where
 	<ChoiceChip
@@ -85,6 +85,6 @@
 		options={lineOptions}
 		label="How many lines meet"
 		onchoose={(value) =>
-			desk.set(`${path}/lines`, value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
+			desk.set(below(path, 'lines'), value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
 	/><PieceValues values={placing.values} {part} over="node" onset={setValue} />.
 </Clause>

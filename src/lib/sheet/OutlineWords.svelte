@@ -5,8 +5,10 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from './CurveChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { outline, path, of }: { outline: OutlineDefinition; path: string; of: string } = $props();
+	let { outline, path, of }: { outline: OutlineDefinition; path: Path<OutlineDefinition>; of: string } =
+		$props();
 	const desk = useDesk();
 	const shapes = [
 		{ value: 'circle', label: 'a circle' },
@@ -45,7 +47,7 @@
 <ChoiceChip value={outline.shape} options={shapes} label="Outline of {of}" onchoose={choose} />
 {#if outline.shape === 'circle'}
 	of radius <ValueChip
-		path="{path}/radius"
+		path={below(path, 'radius')}
 		value={outline.radius}
 		kind="length"
 		label="Radius"
@@ -54,9 +56,17 @@
 		min={1}
 	/>
 {:else if outline.shape === 'polygon'}
-	of <ValueChip path="{path}/sides" value={outline.sides} kind="count" label="Sides" {of} min={3} max={120} /> sides,
+	of <ValueChip
+		path={below(path, 'sides')}
+		value={outline.sides}
+		kind="count"
+		label="Sides"
+		{of}
+		min={3}
+		max={120}
+	/> sides,
 	<ValueChip
-		path="{path}/radius"
+		path={below(path, 'radius')}
 		value={outline.radius}
 		kind="length"
 		label="Radius to the corners"
@@ -78,11 +88,27 @@
 		}}
 	/>
 {:else}
-	<ValueChip path="{path}/width" value={outline.width} kind="length" label="Width" {of} step={100} min={1} /> by
-	<ValueChip path="{path}/depth" value={outline.depth} kind="length" label="Depth" {of} step={100} min={1} />
+	<ValueChip
+		path={below(path, 'width')}
+		value={outline.width}
+		kind="length"
+		label="Width"
+		{of}
+		step={100}
+		min={1}
+	/> by
+	<ValueChip
+		path={below(path, 'depth')}
+		value={outline.depth}
+		kind="length"
+		label="Depth"
+		{of}
+		step={100}
+		min={1}
+	/>
 {/if}{#if 'rounding' in outline}, corners rounded by
 	<ValueChip
-		path="{path}/rounding"
+		path={below(path, 'rounding')}
 		value={outline.rounding}
 		kind="length"
 		label="Rounding"

@@ -6,14 +6,17 @@
 	import Clause from './Clause.svelte';
 	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
 	import { newTile } from '$lib/edits/tiles';
+	import type { PatternChoice } from '$core/project/pattern-schema';
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { isWithin } from '$core/project/paths';
+	import { below, insertAt, pathTo, setAt, type Path } from '$core/project/typed-path';
 
 	/** How nodes are joined to cells, with the values of that pattern. */
 	let { zone, number, oncompare }: { zone: Zone; number: string; oncompare: () => void } = $props();
 	const desk = useDesk();
-	const zonePath = $derived(`zones/${zone.id}`);
-	const path = $derived(`${zonePath}/pattern`);
+	const zonePath = $derived(pathTo('zones', zone.id));
+	const path = $derived(below(zonePath, 'pattern'));
 	const pattern = $derived(zone.pattern);
 	const document = $derived(desk.project.document);
 	const tile = $derived(
@@ -21,11 +24,7 @@
 	);
 	const problems = $derived(
 		desk.model.view.problems.filter(
-			({ at }) =>
-				at === zonePath ||
-				at === path ||
-				at.startsWith(`${path}/`) ||
-				(tile && at.startsWith(`tiles/${tile.id}`))
+			({ at }) => at === zonePath || isWithin(at, path) || (tile && at.startsWith(pathTo('tiles', tile.id)))
 		)
 	);
 	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
@@ -40,9 +39,10 @@
 	let drawing = $state(false);
 
 	function choose(value: string) {
-		const choice = value.startsWith('tile ')
+		const choice: PatternChoice | undefined = value.startsWith('tile ')
 			? { kind: 'tile', tile: value.slice(5) }
 			: patternWords.find((word) => word.value === value)?.choice;
+		if (!choice) return;
 		desk.set(path, choice, `${zone.name} in ${options.find((one) => one.value === value)?.label ?? value}`);
 	}
 	/** A tile of one's own, starting from the pattern there is where it is a tile. */
@@ -50,8 +50,8 @@
 		const fresh = newTile(pattern, document.tiles);
 		const done = desk.do(
 			`${zone.name} in a tile of its own`,
-			{ do: 'insert', path: 'tiles', index: document.tiles.length, value: fresh },
-			{ do: 'set', path, value: { kind: 'tile', tile: fresh.id } }
+			insertAt(pathTo('tiles'), document.tiles.length, fresh),
+			setAt(path, { kind: 'tile', tile: fresh.id })
 		);
 		if (done) drawing = true;
 	}
@@ -61,12 +61,13 @@
 		{
 			label: 'Treat slivers',
 			act: () =>
-				desk.set(`${zonePath}/slivers`, { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
+				desk.set(below(zonePath, 'slivers'), { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
 			disabled: zone.slivers !== null && 'They are treated by a clause of their own'
 		},
 		{
 			label: 'Add a layer behind',
-			act: () => desk.set(`${zonePath}/layer`, { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
+			act: () =>
+				desk.set(below(zonePath, 'layer'), { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
 			disabled: zone.layer !== null && 'There is one already'
 		}
 	]);
@@ -87,19 +88,19 @@
 						}),
 						guide: id
 					};
-		desk.set(`${path}/near`, near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
+		desk.set(below(path, 'near'), near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
 	}
 </script>
 
 {#snippet value(
-	key: string,
+	place: Path<number>,
 	now: number,
 	kind: 'count' | 'length' | 'ratio',
 	label: string,
 	step: number,
 	min = 0
 )}
-	<ValueChip path="{path}/{key}" value={now} {kind} {label} of={zone.name} {step} {min} />
+	<ValueChip path={place} value={now} {kind} {label} of={zone.name} {step} {min} />
 {/snippet}
 
 <Clause {number} {path} {problems} {actions} effect="{formatNumber(cells)} cells">
@@ -111,17 +112,17 @@
 		wrong={problems.length > 0}
 		onchoose={choose}
 	/>{#if pattern.kind === 'running bond'}, each course moved by
-		{@render value('offset', pattern.offset, 'ratio', 'Offset in bays', 0.05)} bays, <ChoiceChip
+		{@render value(below(path, 'offset'), pattern.offset, 'ratio', 'Offset in bays', 0.05)} bays, <ChoiceChip
 			value={pattern.way}
 			options={[
 				{ value: 'back and forth', label: 'back and forth' },
 				{ value: 'onward', label: 'on and on' }
 			]}
 			label="Which way courses move"
-			onchoose={(way) => desk.set(`${path}/way`, way, `${zone.name}: courses ${way}`)}
+			onchoose={(way) => desk.set(below(path, 'way'), way, `${zone.name}: courses ${way}`)}
 		/>{:else if pattern.kind === 'undulating'}, a wave every
-		{@render value('bays', pattern.bays, 'count', 'Bays of a wave', 1, 2)} bays, rising by
-		{@render value('rise', pattern.rise, 'ratio', 'Rise in courses', 0.1)} courses{:else if pattern.kind === 'random splits'},
+		{@render value(below(path, 'bays'), pattern.bays, 'count', 'Bays of a wave', 1, 2)} bays, rising by
+		{@render value(below(path, 'rise'), pattern.rise, 'ratio', 'Rise in courses', 0.1)} courses{:else if pattern.kind === 'random splits'},
 		<ChoiceChip
 			value={pattern.along}
 			options={[
@@ -130,25 +131,43 @@
 				{ value: 'up', label: 'up only' }
 			]}
 			label="Which way they are split"
-			onchoose={(along) => desk.set(`${path}/along`, along, `${zone.name} split ${along}`)}
-		/>, with a chance of {@render value('often', pattern.often, 'ratio', 'How often', 0.05)}, none under
-		{@render value('smallest', pattern.smallest, 'length', 'Smallest size', 50, 1)}, seed
-		{@render value('seed', pattern.seed, 'count', 'Seed', 1)}{:else if pattern.kind === 'voronoi'},
-		{@render value('count', pattern.count, 'count', 'Voronoi cells', 10, 3)} of them, evened
-		{@render value('evening', pattern.evening, 'count', 'Evening steps', 1)} times, edges of at least
-		{@render value('smallest', pattern.smallest, 'length', 'Smallest edge', 10)}, a margin of
-		{@render value('margin', pattern.margin, 'length', 'Margin', 5)}, seed
-		{@render value('seed', pattern.seed, 'count', 'Seed', 1)}{#if document.guides.length}; near
+			onchoose={(along) => desk.set(below(path, 'along'), along, `${zone.name} split ${along}`)}
+		/>, with a chance of {@render value(below(path, 'often'), pattern.often, 'ratio', 'How often', 0.05)},
+		none under
+		{@render value(below(path, 'smallest'), pattern.smallest, 'length', 'Smallest size', 50, 1)}, seed
+		{@render value(
+			below(path, 'seed'),
+			pattern.seed,
+			'count',
+			'Seed',
+			1
+		)}{:else if pattern.kind === 'voronoi'},
+		{@render value(below(path, 'count'), pattern.count, 'count', 'Voronoi cells', 10, 3)} of them, evened
+		{@render value(below(path, 'evening'), pattern.evening, 'count', 'Evening steps', 1)} times, edges of at least
+		{@render value(below(path, 'smallest'), pattern.smallest, 'length', 'Smallest edge', 10)}, a margin of
+		{@render value(below(path, 'margin'), pattern.margin, 'length', 'Margin', 5)}, seed
+		{@render value(below(path, 'seed'), pattern.seed, 'count', 'Seed', 1)}{#if document.guides.length}; near
 			<ChoiceChip
 				value={pattern.near?.guide ?? '-'}
 				options={guides}
 				label="Guide that cells follow"
 				onchoose={followGuide}
 			/>{#if pattern.near}{' '}
-				they shrink by {@render value('near/shrink', pattern.near.shrink, 'ratio', 'Shrink', 0.05)}, are laid
-				larger by {@render value('near/grow', pattern.near.grow, 'ratio', 'Grow', 0.1)} and round by
-				{@render value('near/round', pattern.near.round, 'ratio', 'Round', 0.05)} up to
-				{@render value('near/reach', pattern.near.reach, 'length', 'Reach', 500)} from it{/if}{/if}{:else if tile}{' '}<button
+				they shrink by {@render value(
+					below(path, 'near', 'shrink'),
+					pattern.near.shrink,
+					'ratio',
+					'Shrink',
+					0.05
+				)}, are laid larger by {@render value(
+					below(path, 'near', 'grow'),
+					pattern.near.grow,
+					'ratio',
+					'Grow',
+					0.1
+				)} and round by
+				{@render value(below(path, 'near', 'round'), pattern.near.round, 'ratio', 'Round', 0.05)} up to
+				{@render value(below(path, 'near', 'reach'), pattern.near.reach, 'length', 'Reach', 500)} from it{/if}{/if}{:else if tile}{' '}<button
 			type="button"
 			class="text-patina-deep font-sans text-[12px] underline"
 			onclick={() => (drawing = true)}>draw it</button

@@ -13,11 +13,13 @@
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
 	import { cellWords, cornerWords } from './words';
+	import { isWithin } from '$core/project/paths';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();
 	const desk = useDesk();
 
-	const path = $derived(`zones/${zone.id}/rules/${rule.id}`);
+	const path = $derived(pathTo('zones', zone.id, 'rules', rule.id));
 	const document = $derived(desk.project.document);
 	const putOptions = $derived([
 		...variantsOn(document, 'cell'),
@@ -25,9 +27,7 @@
 	]);
 	const put = $derived(rule.put);
 	const part = $derived(put === 'open' ? undefined : partOfVariant(document, put.variant));
-	const problems = $derived(
-		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
@@ -55,7 +55,7 @@
 				? `${zone.name} rule ${number} leaves open`
 				: `${zone.name} rule ${number}: ${variantLabel(document, id)}`;
 		if (id === '-' || put === 'open') {
-			desk.set(`${path}/put`, id === '-' ? 'open' : { variant: id, values: {} }, label);
+			desk.set(below(path, 'put'), id === '-' ? 'open' : { variant: id, values: {} }, label);
 			return;
 		}
 		// Formulas stay where the other part takes such a value piece by piece too.
@@ -66,7 +66,7 @@
 		};
 		const stays = Object.entries(put.values).filter(([name]) => takes(name));
 		const dropped = Object.keys(put.values).filter((name) => !takes(name));
-		desk.set(`${path}/put`, { variant: id, values: Object.fromEntries(stays) }, label);
+		desk.set(below(path, 'put'), { variant: id, values: Object.fromEntries(stays) }, label);
 		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
 	function selectCells() {
@@ -84,7 +84,7 @@
 	function setValue(name: string, text: string | null) {
 		if (put === 'open') return;
 		const said = `${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`;
-		desk.set(`${path}/put/values`, withValue(put.values, name, text), said);
+		desk.set(below(path, 'put', 'values'), withValue(put.values, name, text), said);
 	}
 	const actions = $derived([
 		{
@@ -97,7 +97,7 @@
 			? [
 					{
 						label: 'All courses',
-						act: () => desk.set(`${path}/courses`, null, `${zone.name} rule ${number}: all courses`)
+						act: () => desk.set(below(path, 'courses'), null, `${zone.name} rule ${number}: all courses`)
 					}
 				]
 			: [
@@ -105,7 +105,7 @@
 						label: 'Only some courses',
 						act: () =>
 							desk.set(
-								`${path}/courses`,
+								below(path, 'courses'),
 								[1, state?.faces[0]?.grid.up.steps ?? 1],
 								`${zone.name} rule ${number}: some courses`
 							)
@@ -115,20 +115,21 @@
 			? [
 					{
 						label: 'Only cells of one slot',
-						act: () => desk.set(`${path}/slot`, slots[0], `${zone.name} rule ${number}: slot ${slots[0]}`)
+						act: () =>
+							desk.set(below(path, 'slot'), slots[0]!, `${zone.name} rule ${number}: slot ${slots[0]}`)
 					}
 				]
 			: []),
 		rule.every
 			? {
 					label: 'All of them, not every other',
-					act: () => desk.set(`${path}/every`, null, `${zone.name} rule ${number}: all of them`)
+					act: () => desk.set(below(path, 'every'), null, `${zone.name} rule ${number}: all of them`)
 				}
 			: {
 					label: 'Only every other one',
 					act: () =>
 						desk.set(
-							`${path}/every`,
+							below(path, 'every'),
 							{ step: 2, from: 1, by: 'cells' },
 							`${zone.name} rule ${number}: every other one`
 						)
@@ -158,7 +159,7 @@
 		value={rule.cells}
 		options={cellWords}
 		label="Which cells"
-		onchoose={(value) => desk.set(`${path}/cells`, value, `${zone.name} rule ${number}: ${value} cells`)}
+		onchoose={(value) => desk.set(below(path, 'cells'), value, `${zone.name} rule ${number}: ${value} cells`)}
 	/>
 	with
 	<ChoiceChip
@@ -167,7 +168,7 @@
 		label="How many corners"
 		onchoose={(value) =>
 			desk.set(
-				`${path}/corners`,
+				below(path, 'corners'),
 				value === 'any' ? value : Number(value),
 				`${zone.name} rule ${number}: ${value} corners`
 			)}
@@ -176,7 +177,7 @@
 			value={rule.slot}
 			options={slotOptions}
 			label="Which slot"
-			onchoose={(value) => desk.set(`${path}/slot`, value, `${zone.name} rule ${number}: slot ${value}`)}
+			onchoose={(value) => desk.set(below(path, 'slot'), value, `${zone.name} rule ${number}: slot ${value}`)}
 		/>{/if}{#if rule.every}{', '}every
 		<NumberChip
 			value={rule.every.step}
@@ -184,7 +185,7 @@
 			label="Every so many"
 			min={1}
 			oncommit={(value) =>
-				desk.set(`${path}/every/step`, value, `${zone.name} rule ${number}: every ${value}`)}
+				desk.set(below(path, 'every', 'step'), value, `${zone.name} rule ${number}: every ${value}`)}
 		/>
 		<ChoiceChip
 			value={rule.every.by}
@@ -194,7 +195,8 @@
 				{ value: 'courses', label: 'courses' }
 			]}
 			label="Counted by"
-			onchoose={(by) => desk.set(`${path}/every/by`, by, `${zone.name} rule ${number}: every so many ${by}`)}
+			onchoose={(by) =>
+				desk.set(below(path, 'every', 'by'), by, `${zone.name} rule ${number}: every so many ${by}`)}
 		/>
 		from
 		<NumberChip
@@ -203,7 +205,7 @@
 			label="Counted from"
 			min={1}
 			oncommit={(value) =>
-				desk.set(`${path}/every/from`, value, `${zone.name} rule ${number}: from ${value}`)}
+				desk.set(below(path, 'every', 'from'), value, `${zone.name} rule ${number}: from ${value}`)}
 		/>{/if}{#if rule.courses}{' '}
 		{@const [first, last] = rule.courses}
 		in courses
@@ -213,7 +215,7 @@
 			label="First course"
 			min={1}
 			oncommit={(value) =>
-				desk.set(`${path}/courses/0`, value, `${zone.name} rule ${number}: from course ${value}`)}
+				desk.set(below(path, 'courses', 0), value, `${zone.name} rule ${number}: from course ${value}`)}
 		/>
 		to
 		<NumberChip
@@ -222,7 +224,7 @@
 			label="Last course"
 			min={1}
 			oncommit={(value) =>
-				desk.set(`${path}/courses/1`, value, `${zone.name} rule ${number}: to course ${value}`)}
+				desk.set(below(path, 'courses', 1), value, `${zone.name} rule ${number}: to course ${value}`)}
 		/>{/if}{#if put !== 'open'}<PieceValues values={put.values} {part} over="cell" onset={setValue} />{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
 			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span

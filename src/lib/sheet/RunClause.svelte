@@ -10,18 +10,18 @@
 	import { listActions } from './list-actions';
 	import { variantsOn } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
+	import { isWithin } from '$core/project/paths';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	const lineLength = fieldOf('line', 'length');
 
 	let { zone, run, number }: { zone: Zone; run: Run; number: string } = $props();
 	const desk = useDesk();
 
-	const path = $derived(`zones/${zone.id}/runs/${run.id}`);
+	const path = $derived(pathTo('zones', zone.id, 'runs', run.id));
 	const document = $derived(desk.project.document);
 	const options = $derived(variantsOn(document, 'line'));
-	const problems = $derived(
-		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const groups = $derived(
 		state?.groups.filter((group) => group.clause.kind === 'run' && group.clause.id === run.id) ?? []
@@ -51,7 +51,7 @@
 		label="What runs"
 		onchoose={(value) =>
 			desk.set(
-				`${path}/variant`,
+				below(path, 'variant'),
 				value,
 				`${zone.name}: run ${options.find((one) => one.value === value)?.label}`
 			)}
@@ -63,6 +63,6 @@
 		label="Which lines"
 		empty="no lines"
 		onchoose={(lines) =>
-			desk.set(`${path}/lines`, lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
+			desk.set(below(path, 'lines'), lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
 	/>.
 </Clause>

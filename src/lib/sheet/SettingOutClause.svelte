@@ -2,6 +2,7 @@
 	import { balanced } from '$core/grid/spacing';
 	import type { Spread } from '$core/grid/node-grid';
 	import type { Spacing, Zone } from '$core/project/schema';
+	import type { SettingOutInput } from '$core/project/setting-out-schema';
 	import { formatLength, parseQuantity, rounded } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -11,6 +12,8 @@
 	import StartChip from './StartChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { spacingWords } from './words';
+	import { isWithin } from '$core/project/paths';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	interface Props {
 		zone: Zone;
@@ -20,7 +23,7 @@
 	let { zone, number, direction }: Props = $props();
 	const desk = useDesk();
 
-	const path = $derived(`zones/${zone.id}/settingOut/${direction}`);
+	const path = $derived(pathTo('zones', zone.id, 'settingOut', direction));
 	const axis = $derived(direction === 'across' ? 0 : 1);
 	const spacing = $derived(zone.settingOut[direction]);
 	const shift = $derived(zone.settingOut.shift[axis]);
@@ -29,9 +32,7 @@
 	const spread = $derived<Spread | undefined>(
 		desk.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.grid[direction]
 	);
-	const problems = $derived(
-		desk.model.view.problems.filter(({ at }) => at === path || at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.filter(({ at }) => isWithin(at, path)));
 	const of = $derived(`${zone.name} ${what}`);
 	const wrong = $derived(problems.length > 0);
 
@@ -39,20 +40,21 @@
 	const typical = $derived(spread ? Math.round(spread.lengths.belt / spread.steps / 10) * 10 || 100 : 1500);
 	const size = $derived('size' in spacing ? spacing.size : typical);
 	function chooseWay(by: Spacing['by']) {
-		const start = direction === 'across' ? ('left' as const) : ('foot' as const);
-		const fresh: Record<Spacing['by'], () => object> = {
-			count: () => ({ by, count: spread?.steps ?? 10 }),
-			'at most': () => ({ by, size }),
-			'at least': () => ({ by, size }),
-			'exact size': () => ({ by, size, start: 'start' in spacing ? spacing.start : start }),
+		// Where a direction starts is known by the direction, not by the way it is divided.
+		const start = ('start' in spacing ? spacing.start : direction === 'across' ? 'left' : 'foot') as 'middle';
+		const fresh: Record<Spacing['by'], () => SettingOutInput['across'] | SettingOutInput['up']> = {
+			count: () => ({ by: 'count', count: spread?.steps ?? 10 }),
+			'at most': () => ({ by: 'at most', size }),
+			'at least': () => ({ by: 'at least', size }),
+			'exact size': () => ({ by: 'exact size', size, start }),
 			list: () => ({
-				by,
+				by: 'list',
 				sizes: [size, Math.max(100, Math.round(size / 4 / 50) * 50)],
 				run: 'repeated',
 				start
 			}),
-			parameters: () => ({ by, at: [0.25, 0.5, 0.75] }),
-			levels: () => ({ by, each: 1 })
+			parameters: () => ({ by: 'parameters', at: [0.25, 0.5, 0.75] }),
+			levels: () => ({ by: 'levels', each: 1 })
 		};
 		desk.set(path, fresh[by](), `${of} ${spacingWords.find((word) => word.value === by)?.label}`);
 	}
@@ -86,7 +88,8 @@
 	const actions = $derived([
 		{
 			label: 'Move the lines along',
-			act: () => desk.set(`zones/${zone.id}/settingOut/shift/${axis}`, 100, `${of} moved by 100 mm`),
+			act: () =>
+				desk.set(pathTo('zones', zone.id, 'settingOut', 'shift', axis), 100, `${of} moved by 100 mm`),
 			disabled:
 				(shift !== 0 && 'They are moved already; the amount stands in the sentence') ||
 				((spacing.by === 'parameters' || spacing.by === 'levels') &&
@@ -109,7 +112,7 @@
 	<ChoiceChip value={spacing.by} options={words} label="How {what} are divided" onchoose={chooseWay} />
 	{#if spacing.by === 'count'}
 		<ValueChip
-			path="{path}/count"
+			path={below(path, 'count')}
 			value={spacing.count}
 			kind="count"
 			label={direction === 'across' ? 'Bays' : 'Courses'}
@@ -123,7 +126,7 @@
 			label="Sizes of {what}"
 			look="formula"
 			check={(text) => checkList(text, lengths)}
-			oncommit={(text) => desk.set(`${path}/sizes`, lengths(text), `${of} ${text}`)}
+			oncommit={(text) => desk.set(below(path, 'sizes'), lengths(text) as number[], `${of} ${text}`)}
 		/>
 		<ChoiceChip
 			value={spacing.run}
@@ -132,11 +135,11 @@
 				{ value: 'once', label: 'once, then the rest' }
 			]}
 			label="How the sizes run"
-			onchoose={(run) => desk.set(`${path}/run`, run, `${of} ${run}`)}
+			onchoose={(run) => desk.set(below(path, 'run'), run, `${of} ${run}`)}
 		/>, starting from
 		<StartChip
 			start={spacing.start}
-			path="{path}/start"
+			path={below(path, 'start')}
 			of={zone.name}
 			{direction}
 			size={null}
@@ -147,10 +150,10 @@
 			label="Parameters of {what}"
 			look="formula"
 			check={(text) => checkList(text, shares)}
-			oncommit={(text) => desk.set(`${path}/at`, shares(text), `${of} at ${text}`)}
+			oncommit={(text) => desk.set(below(path, 'at'), shares(text) as number[], `${of} at ${text}`)}
 		/>{:else if spacing.by === 'levels'}
 		<ValueChip
-			path="{path}/each"
+			path={below(path, 'each')}
 			value={spacing.each}
 			kind="count"
 			label="Courses from level to level"
@@ -161,7 +164,7 @@
 		/>
 		{spacing.each === 1 ? 'course' : 'courses'} from level to level{:else}
 		<ValueChip
-			path="{path}/size"
+			path={below(path, 'size')}
 			value={spacing.size}
 			kind="length"
 			label="Size of {what}"
@@ -171,7 +174,7 @@
 		/>{#if spacing.by === 'exact size'}, starting from
 			<StartChip
 				start={spacing.start}
-				path="{path}/start"
+				path={below(path, 'start')}
 				of={zone.name}
 				{direction}
 				size={spacing.size}
@@ -181,12 +184,12 @@
 					class="text-patina-deep font-sans text-[12px] underline"
 					onclick={() =>
 						desk.set(
-							`${path}/size`,
+							below(path, 'size'),
 							Math.round(even.size * 1000) / 1000,
 							`${of} balanced at ${formatLength(even.size, display)}`
 						)}>Balance: {even.steps} × {formatLength(even.size, display, 1)}</button
 				>{/if}{/if}{/if}{#if shift !== 0}, moved by <ValueChip
-			path="zones/{zone.id}/settingOut/shift/{axis}"
+			path={pathTo('zones', zone.id, 'settingOut', 'shift', axis)}
 			value={shift}
 			kind="length"
 			label="Lines moved by"

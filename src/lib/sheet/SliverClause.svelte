@@ -4,10 +4,11 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();
-	const path = $derived(`zones/${zone.id}/slivers`);
+	const path = $derived(pathTo('zones', zone.id, 'slivers'));
 	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
 	const joined = $derived(faces.reduce((sum, face) => sum + face.slivers.joined, 0));
 	const left = $derived(faces.reduce((sum, face) => sum + face.slivers.cells.length, 0));
@@ -30,7 +31,7 @@
 		]}
 	>
 		Edge and cut cells under <ValueChip
-			path="{path}/under"
+			path={below(path, 'under')}
 			value={zone.slivers.under}
 			kind="area"
 			label="Sliver under"
@@ -46,7 +47,7 @@
 				{ value: 'flag', label: 'are kept and flagged' }
 			]}
 			label="What slivers do"
-			onchoose={(next) => desk.set(`${path}/put`, next, `${zone.name}: slivers ${next}`)}
+			onchoose={(next) => desk.set(below(path, 'put'), next, `${zone.name}: slivers ${next}`)}
 		/>.
 	</Clause>
 {/if}

@@ -6,10 +6,11 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
 	interface Props {
 		start: Start;
-		path: string;
+		path: Path<Start>;
 		of: string;
 		direction: 'across' | 'up';
 		/** Of an exact size, to say what each start line would leave over. */
@@ -86,7 +87,7 @@
 	label="Start line of {what}"
 	onchoose={choose}
 />{#if typeof start === 'object' && 'at' in start}{' '}<ValueChip
-		path="{path}/at"
+		path={below(path, 'at')}
 		value={start.at}
 		kind="length"
 		label="Start line of {what} at"
@@ -95,7 +96,7 @@
 	/>{' '}from the {direction === 'across'
 		? 'left'
 		: 'foot'}{:else if typeof start === 'object' && 'level' in start}{' '}and <ValueChip
-		path="{path}/plus"
+		path={below(path, 'plus')}
 		value={start.plus}
 		kind="length"
 		label="Start line over the level"

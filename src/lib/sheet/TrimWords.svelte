@@ -7,19 +7,19 @@
 	import HeightChip from './HeightChip.svelte';
 	import OutlineWords from './OutlineWords.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { isWithin } from '$core/project/paths';
+	import { below, removeAt, type Path } from '$core/project/typed-path';
 
 	interface Props {
 		trim: TrimDefinition;
-		path: string;
+		path: Path<TrimDefinition>;
 		of: string;
 		faces: readonly string[];
 	}
 	let { trim, path, of, faces }: Props = $props();
 	const desk = useDesk();
 	const names = $derived(faces.includes(trim.face) ? faces : [...faces, trim.face]);
-	const problems = $derived(
-		desk.model.view.problems.some(({ at }) => at === path || at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.some(({ at }) => isWithin(at, path)));
 	const isPlane = $derived(trim.by === 'plane' || trim.by === 'level');
 	const isOpen = $derived(trim.by === 'curve' && !trim.curve.closed);
 	const keeps: Record<string, string> = $derived({
@@ -30,7 +30,7 @@
 		above: 'What is above',
 		below: 'What is below'
 	});
-	const choices = $derived(
+	const choices: readonly TrimDefinition['keep'][] = $derived(
 		trim.by === 'plane'
 			? ['ahead', 'behind']
 			: trim.by === 'level'
@@ -39,11 +39,11 @@
 	);
 </script>
 
-{#snippet coordinates(at: readonly number[], key: string, label: string)}
+{#snippet coordinates(at: readonly number[], path: Path<[number, number, number]>, label: string)}
 	{#each at as value, k (k)}<span class="whitespace-nowrap"
 			>{['x', 'y', 'z'][k]}
 			<ValueChip
-				path="{path}/{key}/{k}"
+				path={below(path, k)}
 				{value}
 				kind="length"
 				label="{label} {['x', 'y', 'z'][k]}"
@@ -58,23 +58,28 @@
 		value={trim.keep}
 		options={choices.map((value) => ({ value, label: keeps[value]! }))}
 		label={isPlane || isOpen ? 'Side that is kept' : 'Opening or end'}
-		onchoose={(keep) => desk.set(`${path}/keep`, keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
+		onchoose={(keep) => desk.set(below(path, 'keep'), keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
 	/>
-	{#if trim.by === 'level'}<HeightChip path="{path}/height" value={trim.height} label="Trim height" {of} />
+	{#if trim.by === 'level'}<HeightChip
+			path={below(path, 'height')}
+			value={trim.height}
+			label="Trim height"
+			{of}
+		/>
 		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else if isOpen}is kept of{:else}of{/if}
 	{#if names.length > 1}<ChoiceChip
 			value={trim.face}
 			options={names.map((name) => ({ value: name, label: name }))}
 			label="Face that is trimmed"
-			onchoose={(face) => desk.set(`${path}/face`, face, `${of}: trim of ${face}`)}
+			onchoose={(face) => desk.set(below(path, 'face'), face, `${of}: trim of ${face}`)}
 		/>{:else}its {trim.face}{/if}{#if trim.by === 'outline'},
-		<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" />, from
-		{@render coordinates(trim.at, 'at', 'Trim')}<DirectionChip
+		<OutlineWords outline={trim.outline} path={below(path, 'outline')} of="{of} trim" />, from
+		{@render coordinates(trim.at, below(path, 'at'), 'Trim')}<DirectionChip
 			value={trim.direction}
 			label="Direction of the trim"
-			onchoose={(direction) => desk.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+			onchoose={(direction) => desk.set(below(path, 'direction'), direction, `${of}: direction of the trim`)}
 		/>, turned <ValueChip
-			path="{path}/turn"
+			path={below(path, 'turn')}
 			value={trim.turn}
 			kind="angle"
 			label="Turn of the trim"
@@ -82,22 +87,22 @@
 			step={5}
 		/>
 	{:else if trim.by === 'map'},
-		<OutlineWords outline={trim.outline} path="{path}/outline" of="{of} trim" /> on the flat map, <ValueChip
-			path="{path}/at/0"
+		<OutlineWords outline={trim.outline} path={below(path, 'outline')} of="{of} trim" /> on the flat map, <ValueChip
+			path={below(path, 'at', 0)}
 			value={trim.at[0]}
 			kind="length"
 			label="Trim to the right of the middle"
 			{of}
 			step={100}
 		/> to the right of its middle line, <ValueChip
-			path="{path}/at/1"
+			path={below(path, 'at', 1)}
 			value={trim.at[1]}
 			kind="length"
 			label="Trim over the foot"
 			{of}
 			step={100}
 		/> up, turned <ValueChip
-			path="{path}/turn"
+			path={below(path, 'turn')}
 			value={trim.turn}
 			kind="angle"
 			label="Turn of the trim"
@@ -107,7 +112,7 @@
 	{:else if trim.by === 'curve'}{isOpen ? ' along a curve from side to side' : ', a closed curve'}
 		<CurveChip
 			curve={{
-				path: `${path}/curve`,
+				path: below(path, 'curve'),
 				label: `${of} trim`,
 				points: trim.curve.points,
 				joins: trim.curve.joins,
@@ -118,16 +123,17 @@
 		/> taken <DirectionChip
 			value={trim.direction}
 			label="Direction of the trim"
-			nearest
-			onchoose={(direction) => desk.set(`${path}/direction`, direction, `${of}: direction of the trim`)}
+			onchoose={(direction) => desk.set(below(path, 'direction'), direction, `${of}: direction of the trim`)}
+			onnearest={() =>
+				desk.set(below(path, 'direction'), null, `${of}: the trim is taken where it is nearest`)}
 		/>
-	{:else if trim.by === 'plane'}, through {@render coordinates(trim.at, 'at', 'Plane')} looking
+	{:else if trim.by === 'plane'}, through {@render coordinates(trim.at, below(path, 'at'), 'Plane')} looking
 		<DirectionChip
 			value={trim.normal}
 			label="Direction the plane looks"
-			onchoose={(normal) => desk.set(`${path}/normal`, normal, `${of}: direction of the plane`)}
+			onchoose={(normal) => desk.set(below(path, 'normal'), normal, `${of}: direction of the plane`)}
 		/>{/if}; curves to within <ValueChip
-		path="{path}/within"
+		path={below(path, 'within')}
 		value={trim.within}
 		kind="length"
 		label="Trim followed to within"
@@ -138,6 +144,6 @@
 	<button
 		type="button"
 		class="text-ink-2 text-[12px] underline"
-		onclick={() => desk.do(`${of}: trim removed`, { do: 'remove', path })}>remove</button
+		onclick={() => desk.do(`${of}: trim removed`, removeAt(path))}>remove</button
 	></span
 >

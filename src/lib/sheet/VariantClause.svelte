@@ -14,16 +14,16 @@
 	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
+	import { isWithin } from '$core/project/paths';
+	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	let { variant, number }: { variant: Variant; number: string } = $props();
 	const desk = useDesk();
 
-	const path = $derived(`variants/${variant.id}`);
+	const path = $derived(pathTo('variants', variant.id));
 	const document = $derived(desk.project.document);
 	const part = $derived(partsOf(document).find((one) => one.id === variant.part));
-	const problems = $derived(
-		desk.model.view.problems.filter((problem) => problem.at === path || problem.at.startsWith(`${path}/`))
-	);
+	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 	const pieces = $derived(
 		desk.model.view.zones.reduce(
 			(sum, zone) =>
@@ -46,7 +46,7 @@
 	/** A value that the variant does not have yet is set with all others, so that undo takes it out again. */
 	const edit = (name: string, value: unknown) => ({
 		do: 'set' as const,
-		path: `${path}/values`,
+		path: below(path, 'values'),
 		value: { ...variant.values, [name]: value }
 	});
 	const commit = (input: PartInput, value: unknown, was: unknown = valueOf(input)) =>
@@ -74,12 +74,10 @@
 	}
 	function duplicate() {
 		const id = freshId(variant.id, document.variants);
-		desk.do(`variant ${variant.name} copied`, {
-			do: 'insert',
-			path: 'variants',
-			index: document.variants.length,
-			value: { ...variant, id, name: `${variant.name} copy` }
-		});
+		desk.do(
+			`variant ${variant.name} copied`,
+			insertAt(pathTo('variants'), document.variants.length, { ...variant, id, name: `${variant.name} copy` })
+		);
 	}
 </script>
 
@@ -96,7 +94,7 @@
 		{ label: 'Duplicate', act: duplicate },
 		{
 			label: 'Remove',
-			act: () => desk.do(`variant ${variant.name} removed`, { do: 'remove', path }),
+			act: () => desk.do(`variant ${variant.name} removed`, removeAt(path)),
 			disabled: used && 'Rules, line runs or cells have it; give them another first'
 		}
 	]}
@@ -112,7 +110,7 @@
 		value={variant.name}
 		label="Name of the variant"
 		look="name"
-		oncommit={(text) => desk.set(`${path}/name`, text, `variant name ${text}`)}
+		oncommit={(text) => desk.set(below(path, 'name'), text, `variant name ${text}`)}
 	/>:
 	{#each part?.inputs ?? [] as input, k (input.name)}
 		{@const kind = input.kind as NumberKind}

@@ -1,6 +1,7 @@
 import type { NodePlacing, Rule, Run, Zone } from '$core/project/schema';
 import type { Desk } from '$lib/state/desk.svelte';
 import { freshId } from '$lib/edits/fresh-id';
+import { below, insertAt, moveAt, pathTo, removeAt, type Path } from '$core/project/typed-path';
 
 const names = { rules: 'rule', runs: 'line run', nodes: 'nodes' } as const;
 
@@ -13,15 +14,19 @@ export function listActions(
 ) {
 	const items: readonly { id: string }[] = zone[list];
 	const index = items.findIndex((one) => one.id === item.id);
-	const path = `zones/${zone.id}/${list}/${item.id}`;
+	const path = pathTo('zones', zone.id, list, item.id);
 	const name = names[list];
-	const move = (to: number) => desk.do(`${zone.name}: ${name} moved`, { do: 'move', path, index: to });
+	const move = (to: number) => desk.do(`${zone.name}: ${name} moved`, moveAt(path, to));
 	const others = desk.project.document.zones.filter((one) => one.id !== zone.id);
 	return [
 		{
 			label: item.muted ? 'Unmute' : 'Mute',
 			act: () =>
-				desk.set(`${path}/muted`, !item.muted, `${zone.name}: ${name} ${item.muted ? 'unmuted' : 'muted'}`)
+				desk.set(
+					below(path, 'muted'),
+					!item.muted,
+					`${zone.name}: ${name} ${item.muted ? 'unmuted' : 'muted'}`
+				)
 		},
 		{ label: 'Move up', act: () => move(index - 1), disabled: index === 0 && 'It is the first' },
 		{
@@ -32,13 +37,14 @@ export function listActions(
 		...others.map((other) => ({
 			label: `Copy to ${other.name}`,
 			act: () =>
-				desk.do(`${name} copied to ${other.name}`, {
-					do: 'insert',
-					path: `zones/${other.id}/${list}`,
-					index: other[list].length,
-					value: { ...item, id: freshId(item.id, other[list]) }
-				})
+				desk.do(
+					`${name} copied to ${other.name}`,
+					insertAt(pathTo('zones', other.id, list) as Path<(typeof item)[]>, other[list].length, {
+						...item,
+						id: freshId(item.id, other[list])
+					})
+				)
 		})),
-		{ label: 'Remove', act: () => desk.do(`${zone.name}: ${name} removed`, { do: 'remove', path }) }
+		{ label: 'Remove', act: () => desk.do(`${zone.name}: ${name} removed`, removeAt(path)) }
 	];
 }

@@ -6,6 +6,7 @@ import { toast } from 'svelte-sonner';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
+import { setAt, type Path } from '$core/project/typed-path';
 
 export const lenses = [
 	{ id: 'form', label: 'Form' },
@@ -68,8 +69,8 @@ export class Desk {
 		this.isolated = this.isolated || !addresses.length ? null : addresses;
 	}
 
-	set(path: string, value: unknown, label: string): boolean {
-		return this.do(label, { do: 'set', path, value });
+	set<T>(path: Path<T>, value: NoInfer<T>, label: string): boolean {
+		return this.do(label, setAt(path, value));
 	}
 }
 

@@ -3,14 +3,15 @@
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'dome'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'dome'>; path: Path<FormOf<'dome'>>; of: string } = $props();
 </script>
 
 of half sizes
 {#each ['x', 'y', 'z'] as axis, k (axis)}<span class="whitespace-nowrap"
 		><ValueChip
-			path="{path}/radii/{k}"
+			path={below(path, 'radii', k)}
 			value={form.radii[k]!}
 			kind="length"
 			label="Radius along {axis}"
@@ -18,6 +19,12 @@ of half sizes
 			step={100}
 			min={1}
 		/>{k < 2 ? ' by' : ''}</span
-	>{' '}{/each}over <PlaceChips path="{path}/at" value={form.at} {of} />, cut
-<ValueChip path="{path}/cut" value={form.cut} kind="length" label="Cut over the middle" {of} step={100} /> over
-its middle, its rim at <HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} />
+	>{' '}{/each}over <PlaceChips path={below(path, 'at')} value={form.at} {of} />, cut
+<ValueChip
+	path={below(path, 'cut')}
+	value={form.cut}
+	kind="length"
+	label="Cut over the middle"
+	{of}
+	step={100}
+/> over its middle, its rim at <HeightChip path={below(path, 'foot')} value={form.foot} label="Foot" {of} />

@@ -5,8 +5,9 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'imported'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'imported'>; path: Path<FormOf<'imported'>>; of: string } = $props();
 	const desk = useDesk();
 	const SHOWN = 4;
 	/** Of meshes that faces were fitted to (mm). */
@@ -19,7 +20,7 @@
 from <i>{form.source}</i>: {faces.length}
 {faces.length === 1 ? 'face' : 'faces'}{#if deviation > 0}{' '}fitted to within
 	<span class="figures">{formatLength(deviation, desk.display, 1)}</span>{/if}, a unit of it being <ValueChip
-	path="{path}/scale"
+	path={below(path, 'scale')}
 	value={form.scale}
 	kind="length"
 	label="Unit of the file"
@@ -33,11 +34,11 @@ from <i>{form.source}</i>: {faces.length}
 		{ value: 'y', label: 'y' }
 	]}
 	label="Axis that points up"
-	onchoose={(up) => desk.set(`${path}/up`, up, `${of}: ${up} up`)}
+	onchoose={(up) => desk.set(below(path, 'up'), up, `${of}: ${up} up`)}
 /> up, moved by {#each ['x', 'y', 'z'] as axis, k (axis)}<span class="whitespace-nowrap"
 		>{axis}
 		<ValueChip
-			path="{path}/at/{k}"
+			path={below(path, 'at', k)}
 			value={form.at[k]!}
 			kind="length"
 			label="Moved along {axis}"

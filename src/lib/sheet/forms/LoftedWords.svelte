@@ -8,8 +8,9 @@
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, insertAt, removeAt, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'lofted'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'lofted'>; path: Path<FormOf<'lofted'>>; of: string } = $props();
 	const desk = useDesk();
 
 	/** A further section: the last one again, as far on as the last step was. */
@@ -34,15 +35,10 @@
 				points: last.points.map((p) => p.map((value, k) => value + move[k]!) as [number, number, number])
 			};
 		}
-		desk.do(`${of}: section added`, {
-			do: 'insert',
-			path: `${path}/sections`,
-			index: form.sections.length,
-			value: next
-		});
+		desk.do(`${of}: section added`, insertAt(below(path, 'sections'), form.sections.length, next));
 	}
 	const remove = (k: number) =>
-		desk.do(`${of}: section ${k + 1} removed`, { do: 'remove', path: `${path}/sections/${k}` });
+		desk.do(`${of}: section ${k + 1} removed`, removeAt(below(path, 'sections', k)));
 </script>
 
 <ChoiceChip
@@ -52,16 +48,21 @@
 		{ value: 'straight', label: 'straight' }
 	]}
 	label="Between sections of {of}"
-	onchoose={(value) => desk.set(`${path}/between`, value, `${of} ${value} between sections`)}
+	onchoose={(value) => desk.set(below(path, 'between'), value, `${of} ${value} between sections`)}
 /> through {form.sections.length} sections: {#each form.sections as section, k (k)}
-	{@const at = `${path}/sections/${k}`}
+	{@const at = below(path, 'sections', k)}
 	{#if 'outline' in section}
 		<span class="block pl-4"
-			>{k + 1}. <OutlineWords outline={section.outline} path="{at}/outline" of="{of} section {k + 1}" /> at
-			<HeightChip path="{at}/height" value={section.height} label="Height of section {k + 1}" {of} />, over
-			<PlaceChips path="{at}/at" value={section.at} of="{of} section {k + 1}" />, turned
+			>{k + 1}. <OutlineWords
+				outline={section.outline}
+				path={below(at, 'outline')}
+				of="{of} section {k + 1}"
+			/> at
+			<HeightChip path={below(at, 'height')} value={section.height} label="Height of section {k + 1}" {of} />,
+			over
+			<PlaceChips path={below(at, 'at')} value={section.at} of="{of} section {k + 1}" />, turned
 			<ValueChip
-				path="{at}/turn"
+				path={below(at, 'turn')}
 				value={section.turn}
 				kind="angle"
 				label="Turn of section {k + 1}"
@@ -69,7 +70,7 @@
 				step={5}
 			/>, scaled
 			<ValueChip
-				path="{at}/scale/0"
+				path={below(at, 'scale', 0)}
 				value={section.scale[0]}
 				kind="ratio"
 				label="Scale along x {k + 1}"
@@ -77,7 +78,7 @@
 				step={0.02}
 			/> by
 			<ValueChip
-				path="{at}/scale/1"
+				path={below(at, 'scale', 1)}
 				value={section.scale[1]}
 				kind="ratio"
 				label="Scale along y {k + 1}"

@@ -4,8 +4,9 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'net'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'net'>; path: Path<FormOf<'net'>>; of: string } = $props();
 	const desk = useDesk();
 	const columns = $derived(form.rows[0]?.length ?? 0);
 	type Point = [number, number, number];
@@ -14,7 +15,7 @@
 	function addRow() {
 		const [a, b] = [form.rows.at(-2)!, form.rows.at(-1)!];
 		const row = a.map((p, i) => between(p, b[i]!));
-		desk.set(`${path}/rows`, [...form.rows.slice(0, -1), row, b], `${of}: a row more`);
+		desk.set(below(path, 'rows'), [...form.rows.slice(0, -1), row, b], `${of}: a row more`);
 	}
 	function addColumn() {
 		const rows = form.rows.map((row) => [
@@ -22,13 +23,13 @@
 			between(row.at(-2)!, row.at(-1)!),
 			row.at(-1)!
 		]);
-		desk.set(`${path}/rows`, rows, `${of}: a column more`);
+		desk.set(below(path, 'rows'), rows, `${of}: a column more`);
 	}
 	const removeRow = () =>
-		desk.set(`${path}/rows`, [...form.rows.slice(0, -2), form.rows.at(-1)], `${of}: a row less`);
+		desk.set(below(path, 'rows'), [...form.rows.slice(0, -2), form.rows.at(-1)!], `${of}: a row less`);
 	const removeColumn = () =>
 		desk.set(
-			`${path}/rows`,
+			below(path, 'rows'),
 			form.rows.map((row) => [...row.slice(0, -2), row.at(-1)!]),
 			`${of}: a column less`
 		);
@@ -43,7 +44,7 @@ drawn
 		{ value: 'through', label: 'through' }
 	]}
 	label="To or through the points of {of}"
-	onchoose={(value) => desk.set(`${path}/points`, value, `${of} ${value} its points`)}
+	onchoose={(value) => desk.set(below(path, 'points'), value, `${of} ${value} its points`)}
 />
 <Popover.Root>
 	<Popover.Trigger class="chip-choice figures" aria-label="{of}: {columns} by {form.rows.length} points"
@@ -83,7 +84,7 @@ drawn
 							{#each row as point, i (i)}
 								<td class="border-hair border px-1.5 py-0.5 whitespace-nowrap">
 									{#each ['x', 'y', 'z'] as axis, k (axis)}<ValueChip
-											path="{path}/rows/{j}/{i}/{k}"
+											path={below(path, 'rows', j, i, k)}
 											value={point[k]!}
 											kind="length"
 											label="Row {j + 1} point {i + 1} {axis}"
@@ -103,11 +104,11 @@ drawn
 	value={String(form.degrees[0])}
 	options={degrees}
 	label="Degree across"
-	onchoose={(value) => desk.set(`${path}/degrees/0`, Number(value), `${of} degree across ${value}`)}
+	onchoose={(value) => desk.set(below(path, 'degrees', 0), Number(value), `${of} degree across ${value}`)}
 /> across and
 <ChoiceChip
 	value={String(form.degrees[1])}
 	options={degrees}
 	label="Degree up"
-	onchoose={(value) => desk.set(`${path}/degrees/1`, Number(value), `${of} degree up ${value}`)}
+	onchoose={(value) => desk.set(below(path, 'degrees', 1), Number(value), `${of} degree up ${value}`)}
 /> up

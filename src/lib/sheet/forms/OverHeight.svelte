@@ -4,9 +4,10 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, insertAt, type Path } from '$core/project/typed-path';
 
 	interface Props {
-		path: string;
+		path: Path<OverHeight>;
 		value: OverHeight;
 		kind: NumberKind;
 		label: string;
@@ -35,12 +36,10 @@
 	function addPoint() {
 		if (typeof value === 'number') return;
 		const [a, b] = [value.at(-2)!, value.at(-1)!];
-		desk.do(`${of} ${label.toLowerCase()}: a point`, {
-			do: 'insert',
-			path,
-			index: value.length - 1,
-			value: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
-		});
+		desk.do(
+			`${of} ${label.toLowerCase()}: a point`,
+			insertAt(path, value.length - 1, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2])
+		);
 	}
 </script>
 
@@ -49,7 +48,7 @@
 {:else}
 	{#each value as [share, one], k (k)}<span class="whitespace-nowrap"
 			><ValueChip
-				path="{path}/{k}/1"
+				path={below(path, k, 1)}
 				value={one}
 				{kind}
 				label="{label} {k + 1}"
@@ -57,7 +56,7 @@
 				step={kind === 'angle' ? 5 : 0.02}
 			/> at {#if k === 0 || k === value.length - 1}<span class="figures text-[12px]">{share}</span
 				>{:else}<ValueChip
-					path="{path}/{k}/0"
+					path={below(path, k, 0)}
 					value={share}
 					kind="ratio"
 					label="Share of the height {k + 1}"

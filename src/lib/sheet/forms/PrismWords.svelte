@@ -6,10 +6,11 @@
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, insertAt, removeAt, type Path } from '$core/project/typed-path';
 
 	interface Props {
 		form: FormOf<'prism'>;
-		path: string;
+		path: Path<FormOf<'prism'>>;
 		of: string;
 		faces: readonly string[];
 	}
@@ -18,23 +19,25 @@
 	const flat = $derived(faces.filter((name) => !form.curved.some((one) => one.id === name)));
 	function swell(name: string) {
 		if (name === '-') return;
-		desk.do(`${of} ${name} swells`, {
-			do: 'insert',
-			path: `${path}/curved`,
-			index: form.curved.length,
-			value: { id: name, out: 800 }
-		});
+		desk.do(
+			`${of} ${name} swells`,
+			insertAt(below(path, 'curved'), form.curved.length, { id: name, out: 800 })
+		);
 	}
 </script>
 
-on <OutlineWords outline={form.outline} path="{path}/outline" {of} /> over
-<PlaceChips path="{path}/at" value={form.at} {of} />, from
-<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} /> to
-<HeightChip path="{path}/head" value={form.head} label="Head" {of} />{#each form.curved as side (side.id)},
-	its {side.id}
+on <OutlineWords outline={form.outline} path={below(path, 'outline')} {of} /> over
+<PlaceChips path={below(path, 'at')} value={form.at} {of} />, from
+<HeightChip path={below(path, 'foot')} value={form.foot} label="Foot" {of} /> to
+<HeightChip
+	path={below(path, 'head')}
+	value={form.head}
+	label="Head"
+	{of}
+/>{#each form.curved as side (side.id)}, its {side.id}
 	side swollen by
 	<ValueChip
-		path="{path}/curved/{side.id}/out"
+		path={below(path, 'curved', side.id, 'out')}
 		value={side.out}
 		kind="length"
 		label="Swelling of the {side.id} side"
@@ -44,7 +47,7 @@ on <OutlineWords outline={form.outline} path="{path}/outline" {of} /> over
 	<button
 		type="button"
 		class="text-ink-2 text-[12px] underline"
-		onclick={() => desk.do(`${of} ${side.id} flat`, { do: 'remove', path: `${path}/curved/${side.id}` })}
+		onclick={() => desk.do(`${of} ${side.id} flat`, removeAt(below(path, 'curved', side.id)))}
 		>flat again</button
 	>{/each}{#if flat.length > 1}{' '}<ChoiceChip
 		value="-"

@@ -4,14 +4,15 @@
 	import HeightChip from '../HeightChip.svelte';
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'revolved'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'revolved'>; path: Path<FormOf<'revolved'>>; of: string } = $props();
 </script>
 
 from a profile of
 <CurveChip
 	curve={{
-		path: `${path}/profile`,
+		path: below(path, 'profile'),
 		label: `${of} profile`,
 		points: form.profile.points,
 		joins: form.profile.joins,
@@ -19,7 +20,21 @@ from a profile of
 		closed: 'never',
 		arcs: true
 	}}
-/>, turned <ValueChip path="{path}/turn" value={form.turn} kind="angle" label="Turn of {of}" {of} step={5} /> from
-<ValueChip path="{path}/from" value={form.from} kind="angle" label="Start of the turn" {of} step={5} /> about
-<PlaceChips path="{path}/axis" value={form.axis} {of} />, its foot at
-<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} />
+/>, turned <ValueChip
+	path={below(path, 'turn')}
+	value={form.turn}
+	kind="angle"
+	label="Turn of {of}"
+	{of}
+	step={5}
+/> from
+<ValueChip
+	path={below(path, 'from')}
+	value={form.from}
+	kind="angle"
+	label="Start of the turn"
+	{of}
+	step={5}
+/> about
+<PlaceChips path={below(path, 'axis')} value={form.axis} {of} />, its foot at
+<HeightChip path={below(path, 'foot')} value={form.foot} label="Foot" {of} />

@@ -2,10 +2,11 @@
 	import type { PathDefinition } from '$core/project/form-schema';
 	import type { FormOf } from '../words';
 	import CurveChip from '../CurveChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'ruled'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'ruled'>; path: Path<FormOf<'ruled'>>; of: string } = $props();
 	const curve = (which: 'foot' | 'head', one: PathDefinition) => ({
-		path: `${path}/${which}`,
+		path: below(path, which),
 		label: `${of} ${which}`,
 		points: one.points,
 		joins: one.joins,

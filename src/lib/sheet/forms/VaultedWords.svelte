@@ -4,14 +4,15 @@
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'vaulted'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'vaulted'>; path: Path<FormOf<'vaulted'>>; of: string } = $props();
 </script>
 
 over a profile of
 <CurveChip
 	curve={{
-		path: `${path}/profile`,
+		path: below(path, 'profile'),
 		label: `${of} profile`,
 		points: form.profile.points,
 		joins: form.profile.joins,
@@ -21,7 +22,7 @@ over a profile of
 		arcs: true
 	}}
 />, run for <ValueChip
-	path="{path}/length"
+	path={below(path, 'length')}
 	value={form.length}
 	kind="length"
 	label="Length of {of}"
@@ -29,11 +30,11 @@ over a profile of
 	step={100}
 /> at
 <ValueChip
-	path="{path}/direction"
+	path={below(path, 'direction')}
 	value={form.direction}
 	kind="angle"
 	label="Direction, left of north"
 	{of}
 	step={5}
-/> left of north, from <PlaceChips path="{path}/at" value={form.at} {of} />, its springing at
-<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} />
+/> left of north, from <PlaceChips path={below(path, 'at')} value={form.at} {of} />, its springing at
+<HeightChip path={below(path, 'foot')} value={form.foot} label="Foot" {of} />

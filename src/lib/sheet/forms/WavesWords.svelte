@@ -5,23 +5,22 @@
 	import PlaceChips from '../PlaceChips.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import type { FormOf } from '../words';
+	import { below, insertAt, type Path } from '$core/project/typed-path';
 
-	let { form, path, of }: { form: FormOf<'waves'>; path: string; of: string } = $props();
+	let { form, path, of }: { form: FormOf<'waves'>; path: Path<FormOf<'waves'>>; of: string } = $props();
 	const desk = useDesk();
 	const freshName = () => {
 		for (let n = 1; ; n++) if (!form.values.some((one) => one.id === `value_${n}`)) return `value_${n}`;
 	};
 	const add = () =>
-		desk.do(`${of}: a named value`, {
-			do: 'insert',
-			path: `${path}/values`,
-			index: form.values.length,
-			value: { id: freshName(), value: '1000 mm' }
-		});
+		desk.do(
+			`${of}: a named value`,
+			insertAt(below(path, 'values'), form.values.length, { id: freshName(), value: '1000 mm' })
+		);
 </script>
 
 over a plan of <ValueChip
-	path="{path}/size/0"
+	path={below(path, 'size', 0)}
 	value={form.size[0]}
 	kind="length"
 	label="Size along x"
@@ -30,7 +29,7 @@ over a plan of <ValueChip
 	min={1}
 />
 by <ValueChip
-	path="{path}/size/1"
+	path={below(path, 'size', 1)}
 	value={form.size[1]}
 	kind="length"
 	label="Size along y"
@@ -38,13 +37,13 @@ by <ValueChip
 	step={100}
 	min={1}
 /> from
-<PlaceChips path="{path}/from" value={form.from} {of} />, over
-<HeightChip path="{path}/foot" value={form.foot} label="Foot" {of} />, as high as
+<PlaceChips path={below(path, 'from')} value={form.from} {of} />, over
+<HeightChip path={below(path, 'foot')} value={form.foot} label="Foot" {of} />, as high as
 <TextChip
 	value={form.height}
 	label="Height formula of {of}"
 	look="formula"
-	oncommit={(text) => desk.set(`${path}/height`, text, `${of} height ${text}`.slice(0, 120))}
+	oncommit={(text) => desk.set(below(path, 'height'), text, `${of} height ${text}`.slice(0, 120))}
 />{#each form.values as value (value.id)}, where
 	<TextChip
 		value={value.id}
@@ -54,12 +53,13 @@ by <ValueChip
 			/^[a-z][a-z0-9_]*$/.test(text)
 				? null
 				: 'A name is lower-case letters, digits and _, starting with a letter'}
-		oncommit={(text) => desk.set(`${path}/values/${value.id}/id`, text, `${of}: ${value.id} called ${text}`)}
+		oncommit={(text) =>
+			desk.set(below(path, 'values', value.id, 'id'), text, `${of}: ${value.id} called ${text}`)}
 	/> is <TextChip
 		value={value.value}
 		label="Value of {value.id}"
 		look="formula"
-		oncommit={(text) => desk.set(`${path}/values/${value.id}/value`, text, `${of} ${value.id} ${text}`)}
+		oncommit={(text) => desk.set(below(path, 'values', value.id, 'value'), text, `${of} ${value.id} ${text}`)}
 	/>{/each}{' '}<button type="button" class="text-patina-deep text-[12px] underline" onclick={add}
 	>named value</button
 >

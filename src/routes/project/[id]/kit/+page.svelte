@@ -18,6 +18,7 @@
 	import { DropdownMenu } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
+	import { insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	const desk = useDesk();
 	const document = $derived(desk.project.document);
@@ -69,7 +70,7 @@
 	}
 
 	function add(part: PartDefinition, label: string) {
-		if (desk.do(label, { do: 'insert', path: 'parts', index: document.parts.length, value: part }))
+		if (desk.do(label, insertAt(pathTo('parts'), document.parts.length, part)))
 			void goto(`/project/${desk.project.id}/part/${part.id}`);
 	}
 	const anchors: readonly {
@@ -103,10 +104,10 @@
 			toast.error(`${part.label} has variants; remove or swap them first`);
 			return;
 		}
-		desk.do(ships(part) ? `${part.label} as it ships` : `${part.label} removed`, {
-			do: 'remove',
-			path: `parts/${part.id}`
-		});
+		desk.do(
+			ships(part) ? `${part.label} as it ships` : `${part.label} removed`,
+			removeAt(pathTo('parts', part.id))
+		);
 	}
 	/** Whether a part of that name comes with the application. */
 	const ships = (part: PartDefinition) =>
