@@ -1,4 +1,4 @@
-import { compilePart } from '../src/core/part/compile';
+import { compilePart } from '../src/core/part/compile/compile';
 import { inputKind, kernelValue } from '../src/core/part/inputs';
 import { shippedParts } from '../src/core/part/kit';
 import type { Program } from '../src/core/part/program';

@@ -1,4 +1,4 @@
-import { compilePart } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile/compile';
 import { triangleCount } from '../../src/core/part/places';
 import { inputKind, kernelValue } from '../../src/core/part/inputs';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from '../property';
 import { DomainBuilder, FlagList } from '../../src/core/part/builder';
 import { loadSolids } from '../../src/core/part/block/solids';
-import { compilePart } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile/compile';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
 import { twoLanes } from '../../src/core/part/evaluate/two-lanes';
@@ -11,7 +11,7 @@ import { shippedParts } from '../../src/core/part/kit';
 import type { Program } from '../../src/core/part/program';
 import type { ColumnReader } from '../../src/core/field/column';
 import { runProgram } from '../../src/core/part/run';
-import { arithmetic } from '../../src/core/units/formula';
+import { arithmetic } from '../../src/core/units/formula/expression';
 
 /** Repeatable noise for a column, another for every name; within -1 .. 1. */
 const noise = (name: string, row: number) =>

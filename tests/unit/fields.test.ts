@@ -5,7 +5,7 @@ import { siteSetOf, type GridSite } from '../../src/core/cladding/sites';
 import { columnValues } from '../../src/core/field/column';
 import { fieldOf, fieldsOver } from '../../src/core/field/fields';
 import { partFields } from '../../src/core/part/anchors';
-import { compilePart } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile/compile';
 import { trialColumns } from '../../src/core/part/trials';
 import { runProgram } from '../../src/core/part/run';
 import { partSchema, type Anchor } from '../../src/core/project/part-definition';

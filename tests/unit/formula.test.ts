@@ -1,8 +1,9 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { evaluate } from 'mathjs';
-import { FormulaError, checkFormula, numberOf } from '../../src/core/units/formula';
-import { evaluateConstant } from '../../src/core/units/formula-columns';
+import { checkFormula } from '../../src/core/units/formula/check';
+import { FormulaError, numberOf } from '../../src/core/units/formula/expression';
+import { evaluateConstant } from '../../src/core/units/formula/evaluate';
 import { LENGTH, dimensionOf } from '../../src/core/units/dimension';
 import { formatLength, parseQuantity } from '../../src/core/units/quantity';
 

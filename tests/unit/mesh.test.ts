@@ -1,6 +1,6 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { expect } from 'chai';
-import { checkPart } from '../../src/core/part/compile';
+import { checkPart } from '../../src/core/part/compile/compile';
 import { meshStep, partOfMesh } from '../../src/core/part/kit/of-mesh';
 import { readBlockMesh } from '../../src/core/exchange/mesh/read-block';
 

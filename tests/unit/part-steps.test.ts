@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import fc from '../property';
-import { checkPart, compilePart } from '../../src/core/part/compile';
+import { checkPart, compilePart } from '../../src/core/part/compile/compile';
 import { loadSolids } from '../../src/core/part/block/solids';
-import { PartError } from '../../src/core/part/fault';
+import { PartError } from '../../src/core/part/compile/fault';
 import { inspectPart } from '../../src/core/part/inspect';
 import { shippedParts } from '../../src/core/part/kit';
 import { freshName, renamed } from '../../src/core/part/rename';

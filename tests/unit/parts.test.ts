@@ -1,13 +1,13 @@
 import { expect } from 'chai';
-import { compilePart } from '../../src/core/part/compile';
-import { PartError } from '../../src/core/part/fault';
+import { compilePart } from '../../src/core/part/compile/compile';
+import { PartError } from '../../src/core/part/compile/fault';
 import type { Vector } from '../../src/core/geometry/vector';
 import { shippedParts } from '../../src/core/part/kit';
 import { defaultFormula, inputKind, kernelValue, typeOfKind } from '../../src/core/part/inputs';
 import { framedGlass } from '../../src/core/part/kit/framed-glass';
 import type { PartDefinition } from '../../src/core/project/part-definition';
-import { checkFormula } from '../../src/core/units/formula';
-import { evaluateConstant } from '../../src/core/units/formula-columns';
+import { checkFormula } from '../../src/core/units/formula/check';
+import { evaluateConstant } from '../../src/core/units/formula/evaluate';
 import { runOnce } from '../trial-run';
 
 const square = (side: number): Vector[] => [

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
 import type { PieceGroup } from '../../src/core/cladding/pieces';
-import { compilePart } from '../../src/core/part/compile';
+import { compilePart } from '../../src/core/part/compile/compile';
 import { shippedParts } from '../../src/core/part/kit';
 import type { ZoneInput } from '../../src/core/project/schema';
 import { flagTexts } from '../../src/core/schedule/pieces';

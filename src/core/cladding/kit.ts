@@ -1,6 +1,6 @@
-import { compileFormulas, compilePart, elementsOf } from '../part/compile';
+import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
 import { fitsBlocks } from '../part/block/solids';
-import { PartError } from '../part/fault';
+import { PartError } from '../part/compile/fault';
 import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
 import { shippedMaterials } from '../part/materials';
@@ -10,7 +10,7 @@ import type { ElementDefinition, PartDefinition, PartInput } from '../project/pa
 import { stepsWithin } from '../project/part/steps-within';
 import type { Project, Variant } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
-import { FormulaError } from '../units/formula';
+import { FormulaError } from '../units/formula/expression';
 import { refuse } from '../units/problem';
 import { same } from '../units/same';
 import { formatQuantity } from '../units/quantity';

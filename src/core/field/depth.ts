@@ -1,8 +1,9 @@
 import type { Vector } from '../geometry/vector';
 import type { NodeGrid } from '../grid/node-grid';
 import { dimensionOf, LENGTH } from '../units/dimension';
-import { checkFormula, FormulaError, numberOf } from '../units/formula';
-import { evaluateColumns } from '../units/formula-columns';
+import { checkFormula } from '../units/formula/check';
+import { FormulaError, numberOf } from '../units/formula/expression';
+import { evaluateColumns } from '../units/formula/evaluate';
 import { refuse } from '../units/problem';
 import { columnValues, everySite } from './column';
 import { distanceFields, fieldsOver, guideName, type Field } from './fields';

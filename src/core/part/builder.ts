@@ -1,8 +1,9 @@
 import type { NumberKind } from '../units/dimension';
 import type { Flag, FlagCode, FlagLevel } from '../units/flag';
-import { applyArithmetic, type Arithmetic } from '../units/formula';
+import { applyArithmetic } from '../units/formula/evaluate';
+import type { Arithmetic } from '../units/formula/expression';
 import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe';
-import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './fault';
+import { MOST_ASKED, MOST_OPERATIONS, MOST_TURNS_IN_ALL, PartTooLarge, StepFault } from './compile/fault';
 import { joinProducts, type Register } from './products';
 import { allotSlots } from './slots';
 import type { Stock } from './stock';

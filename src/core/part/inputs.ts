@@ -1,7 +1,7 @@
 import { inRadians } from '../units/scale';
 import type { PartInput } from '../project/part-definition';
 import { dimensionOf, numberKinds, sameDimension, type NumberKind } from '../units/dimension';
-import { numberOf, type FormulaType } from '../units/formula';
+import { numberOf, type FormulaType } from '../units/formula/expression';
 
 export const typeOfKind = (kind: NumberKind): FormulaType =>
 	kind === 'switch' ? { is: 'switch' } : numberOf(dimensionOf(kind));

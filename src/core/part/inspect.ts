@@ -1,12 +1,13 @@
 import type { AnyStep, PartDefinition } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
-import { shortNames } from '../units/formula';
+import { shortNames } from '../units/formula/check';
 import { kindOfType } from './inputs';
-import { checkPart, type Watcher } from './compile';
-import { type PartError } from './fault';
+import { checkPart } from './compile/compile';
+import type { Watcher } from './compile/lowering';
+import { type PartError } from './compile/fault';
 import type { PointRegisters, Register } from './builder';
 import type { Program } from './program';
-import type { Scope } from './scope';
+import type { Scope } from './compile/scope';
 import type { Value } from './values';
 
 /** What one step of a part makes, and what it can see: for showing it, and for offering names. */

@@ -1,5 +1,5 @@
 import type { Flag } from '../units/flag';
-import type { Arithmetic } from '../units/formula';
+import type { Arithmetic } from '../units/formula/expression';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
 import type { Stock } from './stock';

@@ -1,6 +1,6 @@
 import type { ColumnReader } from '../field/column';
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
-import { MOST_TURNS_IN_ALL } from './fault';
+import { MOST_TURNS_IN_ALL } from './compile/fault';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';

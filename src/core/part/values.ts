@@ -1,5 +1,6 @@
 import { LENGTH, type NumberKind, dimensionOf } from '../units/dimension';
-import { numberOf, type FormulaType, type GeometryFunction } from '../units/formula';
+import type { GeometryFunction } from '../units/formula/check';
+import { numberOf, type FormulaType } from '../units/formula/expression';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
 import type { DomainBuilder, FittedBlock, PointRegisters, Register } from './builder';

@@ -1,7 +1,8 @@
 import { inDegrees, scales } from './scale';
 import { LENGTH, dimensionOf, type NumberKind } from './dimension';
-import { FormulaError, checkFormula, numberOf } from './formula';
-import { evaluateConstant } from './formula-columns';
+import { checkFormula } from './formula/check';
+import { FormulaError, numberOf } from './formula/expression';
+import { evaluateConstant } from './formula/evaluate';
 
 /** How lengths are shown; they are always kept in millimetres. */
 export const lengthDisplays = ['mm', 'm', 'ft-in'] as const;

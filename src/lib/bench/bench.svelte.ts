@@ -1,6 +1,6 @@
 import { materialsOf, partsOf } from '$core/cladding/kit';
 import { centreOf, pointAt, type Vector } from '$core/geometry/vector';
-import { elementsOf } from '$core/part/compile';
+import { elementsOf } from '$core/part/compile/compile';
 import { inputKind, kernelValue } from '$core/part/inputs';
 import { inspectPart, type Inspection } from '$core/part/inspect';
 import type { Material } from '$core/project/material-schema';

@@ -2,7 +2,8 @@
 	import type { Zone } from '$core/project/schema';
 	import { depthNames } from '$core/field/depth';
 	import { LENGTH } from '$core/units/dimension';
-	import { checkFormula, numberOf } from '$core/units/formula';
+	import { checkFormula } from '$core/units/formula/check';
+	import { numberOf } from '$core/units/formula/expression';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';

@@ -4,7 +4,8 @@
 	import { fieldsOver } from '$core/field/fields';
 	import type { PartDefinition } from '$core/project/part-definition';
 	import { dimensionOf, type NumberKind } from '$core/units/dimension';
-	import { checkFormula, numberOf } from '$core/units/formula';
+	import { checkFormula } from '$core/units/formula/check';
+	import { numberOf } from '$core/units/formula/expression';
 	import TextChip from '$lib/components/TextChip.svelte';
 
 	let {

@@ -1,4 +1,5 @@
-import { applyArithmetic, type Arithmetic } from '../../units/formula';
+import { applyArithmetic } from '../../units/formula/evaluate';
+import type { Arithmetic } from '../../units/formula/expression';
 import type { Kernel, Operation } from '../program';
 import { BLOCK, type BackEnd } from './back-end';
 

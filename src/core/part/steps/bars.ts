@@ -1,6 +1,6 @@
 import type { StepOf } from '../../project/part-definition';
 import type { PointRegisters, Register } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import { prism, tube } from '../solids';
 import { piecesOf, type Solid, type Value, type Vectors } from '../values';
 import { refuseNothing, type StepContext } from './context';

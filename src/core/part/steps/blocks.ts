@@ -3,7 +3,7 @@ import { flawOf } from '../block/closed';
 import type { AnyStep } from '../../project/part-definition';
 import type { Axis, RawMesh, Recipe } from '../block/recipe';
 import type { PointRegisters, Register } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import type { Value, Vectors } from '../values';
 import type { Makers, StepContext } from './context';
 

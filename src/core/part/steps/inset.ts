@@ -1,5 +1,5 @@
 import type { StepOf } from '../../project/part-definition';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import type { Value } from '../values';
 import type { StepContext } from './context';
 

@@ -1,5 +1,5 @@
 import type { PointRegisters } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import type { Value, Vectors } from '../values';
 import { refuseNothing, type Makers, type StepContext } from './context';
 import { inset } from './inset';

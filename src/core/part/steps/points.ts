@@ -1,5 +1,5 @@
 import type { PointRegisters, Register } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import { nearest, type Value, type Vectors } from '../values';
 import type { Makers } from './context';
 

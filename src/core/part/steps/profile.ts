@@ -2,7 +2,7 @@ import { polygonArea } from '../../geometry/polygon';
 import { triangulate } from '../../geometry/triangulate';
 import type { Profile, StepOf } from '../../project/part-definition';
 import type { Register } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import { fanOf } from '../solids';
 import { sizeNames, type Stock } from '../stock';
 import { refuseNothing, type StepContext } from './context';

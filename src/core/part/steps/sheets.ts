@@ -1,4 +1,4 @@
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import type { Sheet, Value } from '../values';
 import type { Makers } from './context';
 

@@ -1,5 +1,5 @@
 import type { PointRegisters, Register } from '../builder';
-import { StepFault } from '../fault';
+import { StepFault } from '../compile/fault';
 import { convex, fanOf, isReEntrant, meshSolid, mitredPlate, plate, prism, thickened } from '../solids';
 import type { StockShape } from '../stock';
 import type { Solid, Value, Vectors } from '../values';

@@ -1,4 +1,62 @@
-import { applyArithmetic, FormulaError, type Expression } from './formula';
+import { FormulaError, type Arithmetic, type Expression } from './expression';
+
+/** The scalar meaning of every arithmetic operation; the columns of a part use the same table. */
+export function applyArithmetic(op: Arithmetic, a: number, b: number, c: number): number {
+	switch (op) {
+		case 'add':
+			return a + b;
+		case 'subtract':
+			return a - b;
+		case 'multiply':
+			return a * b;
+		case 'divide':
+			return a / b;
+		case 'negate':
+			return -a;
+		case 'power':
+			return Math.pow(a, b);
+		case 'less':
+			return a < b ? 1 : 0;
+		case 'lessOrEqual':
+			return a <= b ? 1 : 0;
+		case 'equal':
+			return a === b ? 1 : 0;
+		case 'and':
+			return a !== 0 && b !== 0 ? 1 : 0;
+		case 'or':
+			return a !== 0 || b !== 0 ? 1 : 0;
+		case 'not':
+			return a === 0 ? 1 : 0;
+		case 'choose':
+			return a !== 0 ? b : c;
+		case 'min':
+			return Math.min(a, b);
+		case 'max':
+			return Math.max(a, b);
+		case 'round':
+			return Math.round(a);
+		case 'floor':
+			return Math.floor(a);
+		case 'ceil':
+			return Math.ceil(a);
+		case 'abs':
+			return Math.abs(a);
+		case 'sqrt':
+			return Math.sqrt(a);
+		case 'sin':
+			return Math.sin(a);
+		case 'cos':
+			return Math.cos(a);
+		case 'tan':
+			return Math.tan(a);
+		case 'asin':
+			return Math.asin(a);
+		case 'acos':
+			return Math.acos(a);
+		case 'atan2':
+			return Math.atan2(a, b);
+	}
+}
 
 /**
  * The values of a checked formula without geometry, for many rows at once. They may not be finite.

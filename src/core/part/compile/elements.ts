@@ -1,5 +1,5 @@
 import { MOST_ELEMENTS, PartTooLarge } from './fault';
-import type { AnyStep, ElementDefinition, PartDefinition, PartStep } from '../project/part-definition';
+import type { AnyStep, ElementDefinition, PartDefinition, PartStep } from '../../project/part-definition';
 
 /** The elements a part makes, those of its groups and sub-parts included, in the order written. */
 export interface ElementList {

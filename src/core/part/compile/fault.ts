@@ -1,4 +1,4 @@
-import { CodedError } from '../units/coded-error';
+import { CodedError } from '../../units/coded-error';
 
 /** A step that cannot be: the sentence says why and what would be accepted. */
 export class StepFault extends CodedError {

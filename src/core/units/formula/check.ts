@@ -1,16 +1,18 @@
 import { create, parseDependencies, type FactoryFunctionMap, type MathNode } from 'mathjs/number';
+import { ANGLE, PLAIN, sameDimension, units } from '../dimension';
 import {
-	ANGLE,
-	PLAIN,
-	combine,
-	dimensionInWords,
-	power,
-	sameDimension,
-	units,
-	type Dimension
-} from './dimension';
-import { overSize } from './formula-size';
-import { CodedError } from './coded-error';
+	FormulaError,
+	numberOf,
+	sameType,
+	SWITCH,
+	typeInWords,
+	type Arithmetic,
+	type Expression,
+	type FormulaType
+} from './expression';
+import { ResultTypes } from './result-type';
+import { overSize } from './size';
+import { normaliseQuantityText } from './text';
 
 /**
  * Plain arithmetic with units, comparisons and conditions, written by people.
@@ -24,59 +26,6 @@ import { CodedError } from './coded-error';
  */
 const { parse } = create(parseDependencies as FactoryFunctionMap);
 
-/** What a formula's value is: a number with a dimension, a yes-or-no, or a geometric thing by type name. */
-export type FormulaType =
-	| { readonly is: 'number'; readonly dimension: Dimension }
-	| { readonly is: 'switch' }
-	| { readonly is: 'geometry'; readonly of: string };
-
-/** Operations on numbers that every formula may use. Arguments are in kernel units. */
-export const arithmetic = [
-	'add',
-	'subtract',
-	'multiply',
-	'divide',
-	'negate',
-	'power',
-	'less',
-	'lessOrEqual',
-	'equal',
-	'and',
-	'or',
-	'not',
-	'choose',
-	'min',
-	'max',
-	'round',
-	'floor',
-	'ceil',
-	'abs',
-	'sqrt',
-	'sin',
-	'cos',
-	'tan',
-	'asin',
-	'acos',
-	'atan2'
-] as const;
-export type Arithmetic = (typeof arithmetic)[number];
-
-export type Expression =
-	| { readonly kind: 'constant'; readonly value: number; readonly type: FormulaType }
-	| { readonly kind: 'name'; readonly name: string; readonly type: FormulaType }
-	| {
-			readonly kind: 'arithmetic';
-			readonly op: Arithmetic;
-			readonly args: readonly Expression[];
-			readonly type: FormulaType;
-	  }
-	| {
-			readonly kind: 'geometry';
-			readonly call: string;
-			readonly args: readonly Expression[];
-			readonly type: FormulaType;
-	  };
-
 /** A function on geometry: for given argument types, its result, or undefined when they do not fit. */
 export interface GeometryFunction {
 	readonly takes: string;
@@ -88,39 +37,6 @@ export interface FormulaScope {
 	readonly functions: Readonly<Record<string, GeometryFunction>>;
 	/** What a number without a unit means where a length or an angle is wanted (mm, deg). */
 	readonly expected?: FormulaType;
-}
-
-/** A formula that cannot be used: a sentence saying what is wrong and what would be accepted. */
-export class FormulaError extends CodedError {
-	readonly code = 'formula';
-}
-
-export const numberOf = (dimension: Dimension): FormulaType => ({ is: 'number', dimension });
-const SWITCH: FormulaType = { is: 'switch' };
-
-function typeInWords(type: FormulaType): string {
-	if (type.is === 'number') return dimensionInWords(type.dimension);
-	return type.is === 'switch' ? 'a yes-or-no' : `a ${type.of}`;
-}
-
-function sameType(a: FormulaType, b: FormulaType): boolean {
-	if (a.is === 'number' && b.is === 'number') return sameDimension(a.dimension, b.dimension);
-	if (a.is === 'geometry' && b.is === 'geometry') return a.of === b.of;
-	return a.is === b.is;
-}
-
-/** "1 500 mm" → "1500 mm", "5 ft 3 1/2 in" → "(5 ft + (3 + 1/2) in)". */
-export function normaliseQuantityText(text: string): string {
-	return (
-		text
-			.replace(/(\d)[\u00a0\u202f ](?=\d{3}(?!\d))/g, '$1')
-			.replace(/(\d+)\s+(\d+)\/(\d+)\s*in\b/g, '($1 + $2/$3) in')
-			.replace(/(\d+(?:\.\d+)?)\s*ft\s*(\(?[\d.][^a-z]*)\s*in\b/g, '($1 ft + $2 in)')
-			// The parser takes "in" for a conversion.
-			.replace(/\bin\b/g, 'inch')
-			.replace(/°/g, ' deg')
-			.replace(/−/g, '-')
-	);
 }
 
 const operators: Record<string, Arithmetic> = {
@@ -225,10 +141,14 @@ export const shortNames = (names: readonly string[]): string[] =>
 	names.filter((name) => !/^[a-z]+\.[a-z0-9_]+$/.test(name) || name.startsWith('distance.'));
 
 class Checker {
+	private readonly results: ResultTypes;
+
 	constructor(
 		private readonly scope: FormulaScope,
 		private readonly text: string
-	) {}
+	) {
+		this.results = new ResultTypes(text);
+	}
 
 	check(node: LooseNode): Expression {
 		switch (node.type) {
@@ -325,149 +245,7 @@ class Checker {
 		]);
 	}
 
-	private number(expression: Expression, op: string): Dimension {
-		if (expression.type.is !== 'number')
-			this.refuse(`${op} in "${this.text}" needs numbers, not ${typeInWords(expression.type)}`);
-		return expression.type.dimension;
-	}
-
-	private alike(args: readonly Expression[], op: string): Dimension {
-		const first = this.number(args[0]!, op);
-		for (const arg of args.slice(1)) {
-			const other = this.number(arg, op);
-			if (!sameDimension(first, other))
-				this.refuse(
-					`"${this.text}" mixes ${dimensionInWords(first)} with ${dimensionInWords(other)}; both sides need the same unit`
-				);
-		}
-		return first;
-	}
-
-	private switches(args: readonly Expression[], op: string): void {
-		for (const arg of args)
-			if (arg.type.is !== 'switch')
-				this.refuse(`${op} in "${this.text}" joins conditions, not ${typeInWords(arg.type)}`);
-	}
-
 	private arithmetic(op: Arithmetic, args: Expression[]): Expression {
-		return { kind: 'arithmetic', op, args, type: this.resultOf(op, args) };
-	}
-
-	private resultOf(op: Arithmetic, args: Expression[]): FormulaType {
-		const [a, b, c] = args as [Expression, Expression, Expression];
-		switch (op) {
-			case 'add':
-			case 'subtract':
-			case 'min':
-			case 'max':
-				return numberOf(this.alike(args, op));
-			case 'multiply':
-				return numberOf(combine(this.number(a, op), this.number(b, op), 1));
-			case 'divide':
-				return numberOf(combine(this.number(a, op), this.number(b, op), -1));
-			case 'negate':
-			case 'abs':
-				return numberOf(this.number(a, op));
-			case 'round':
-			case 'floor':
-			case 'ceil':
-				if (!sameDimension(this.number(a, op), PLAIN))
-					this.refuse(
-						`${op}() in "${this.text}" takes a plain number; divide by a unit first, as in ${op}(span / 1 mm) * 1 mm`
-					);
-				return numberOf(PLAIN);
-			case 'power':
-				if (b.kind !== 'constant' || !sameDimension(this.number(b, op), PLAIN))
-					this.refuse(`the exponent in "${this.text}" must be a plain number`);
-				return numberOf(power(this.number(a, op), b.value));
-			case 'sqrt':
-				return numberOf(power(this.number(a, op), 0.5));
-			case 'less':
-			case 'lessOrEqual':
-			case 'equal':
-				this.alike(args, 'a comparison');
-				return SWITCH;
-			case 'and':
-			case 'or':
-			case 'not':
-				this.switches(args, op);
-				return SWITCH;
-			case 'choose':
-				this.switches([a], 'a condition');
-				if (b.type.is === 'switch' && c.type.is === 'switch') return SWITCH;
-				return numberOf(this.alike([b, c], 'a choice'));
-			case 'sin':
-			case 'cos':
-			case 'tan':
-				if (!sameDimension(this.number(a, op), ANGLE))
-					this.refuse(`${op}() in "${this.text}" takes an angle, as in ${op}(30 deg)`);
-				return numberOf(PLAIN);
-			case 'asin':
-			case 'acos':
-				if (!sameDimension(this.number(a, op), PLAIN))
-					this.refuse(`${op}() in "${this.text}" takes a plain number`);
-				return numberOf(ANGLE);
-			case 'atan2':
-				this.alike(args, op);
-				return numberOf(ANGLE);
-		}
-	}
-}
-
-/** The scalar meaning of every arithmetic operation; the columns of a part use the same table. */
-export function applyArithmetic(op: Arithmetic, a: number, b: number, c: number): number {
-	switch (op) {
-		case 'add':
-			return a + b;
-		case 'subtract':
-			return a - b;
-		case 'multiply':
-			return a * b;
-		case 'divide':
-			return a / b;
-		case 'negate':
-			return -a;
-		case 'power':
-			return Math.pow(a, b);
-		case 'less':
-			return a < b ? 1 : 0;
-		case 'lessOrEqual':
-			return a <= b ? 1 : 0;
-		case 'equal':
-			return a === b ? 1 : 0;
-		case 'and':
-			return a !== 0 && b !== 0 ? 1 : 0;
-		case 'or':
-			return a !== 0 || b !== 0 ? 1 : 0;
-		case 'not':
-			return a === 0 ? 1 : 0;
-		case 'choose':
-			return a !== 0 ? b : c;
-		case 'min':
-			return Math.min(a, b);
-		case 'max':
-			return Math.max(a, b);
-		case 'round':
-			return Math.round(a);
-		case 'floor':
-			return Math.floor(a);
-		case 'ceil':
-			return Math.ceil(a);
-		case 'abs':
-			return Math.abs(a);
-		case 'sqrt':
-			return Math.sqrt(a);
-		case 'sin':
-			return Math.sin(a);
-		case 'cos':
-			return Math.cos(a);
-		case 'tan':
-			return Math.tan(a);
-		case 'asin':
-			return Math.asin(a);
-		case 'acos':
-			return Math.acos(a);
-		case 'atan2':
-			return Math.atan2(a, b);
+		return { kind: 'arithmetic', op, args, type: this.results.of(op, args) };
 	}
 }

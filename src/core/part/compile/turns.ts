@@ -1,8 +1,8 @@
-import type { Each } from '../project/part-definition';
-import type { PointRegisters, Register } from './builder';
+import type { Each } from '../../project/part-definition';
+import type { PointRegisters, Register } from '../builder';
 import { StepFault } from './fault';
-import { alongPath } from './steps/points';
-import { numberValue, piecesOf, type Value, type ValueOf, type Vectors } from './values';
+import { alongPath } from '../steps/points';
+import { numberValue, piecesOf, type Value, type ValueOf, type Vectors } from '../values';
 
 type Names = [string, Value][];
 

@@ -1,6 +1,6 @@
-import type { PartDefinition } from '../project/part-definition';
-import { anyStepSchema } from '../project/part/group-steps';
-import { eachText } from '../project/part/roles';
+import type { PartDefinition } from '../../project/part-definition';
+import { anyStepSchema } from '../../project/part/group-steps';
+import { eachText } from '../../project/part/roles';
 
 /** The words in each step, by its name. */
 export type References = ReadonlyMap<string, ReadonlySet<string>>;

@@ -1,8 +1,8 @@
-import type { Anchor } from '../project/part-definition';
-import { cornersOf, type AnchorSource } from './anchors';
-import type { PointRegisters, Register } from './builder';
+import type { Anchor } from '../../project/part-definition';
+import { cornersOf, type AnchorSource } from '../anchors';
+import type { PointRegisters, Register } from '../builder';
 import { StepFault } from './fault';
-import type { Vectors } from './values';
+import type { Vectors } from '../values';
 
 type Points = readonly PointRegisters[];
 /** A measure of the part around, which its sub-parts share: its course, its bay. */

@@ -1,8 +1,9 @@
-import { checkFormula, type Expression, type FormulaType } from '../units/formula';
-import type { Register } from './builder';
+import { checkFormula } from '../../units/formula/check';
+import type { Expression, FormulaType } from '../../units/formula/expression';
+import type { Register } from '../builder';
 import { StepFault } from './fault';
 import type { Scope } from './scope';
-import { Vectors, geometryFunctions, typeOf, type Value } from './values';
+import { Vectors, geometryFunctions, typeOf, type Value } from '../values';
 
 /** The types of all names that are visible. */
 function namesOf(scope: Scope): Record<string, FormulaType> {

@@ -1,7 +1,7 @@
-import { mapNumbers } from './block/recipe';
-import type { DomainBuilder, PointRegisters } from './builder';
+import { mapNumbers } from '../block/recipe';
+import type { DomainBuilder, PointRegisters } from '../builder';
 import { StepFault } from './fault';
-import type { Value } from './values';
+import type { Value } from '../values';
 
 /** Registers of a value of the enclosing domain, taken over into a group's own. */
 function imported(value: Value, builder: DomainBuilder): Value {

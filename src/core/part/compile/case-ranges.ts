@@ -1,7 +1,8 @@
-import { inRadians } from '../units/scale';
-import type { Case, PartInput } from '../project/part-definition';
-import { checkFormula, FormulaError, type FormulaType } from '../units/formula';
-import { evaluateConstant } from '../units/formula-columns';
+import { inRadians } from '../../units/scale';
+import type { Case, PartInput } from '../../project/part-definition';
+import { checkFormula } from '../../units/formula/check';
+import { FormulaError, type FormulaType } from '../../units/formula/expression';
+import { evaluateConstant } from '../../units/formula/evaluate';
 import { StepFault } from './fault';
 
 /** A case's range in kernel units; the upper end does not belong to it. */

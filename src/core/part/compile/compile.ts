@@ -1,0 +1,83 @@
+import { fieldsOver } from '../../field/fields';
+import type { ElementDefinition, PartDefinition } from '../../project/part-definition';
+import type { NumberKind } from '../../units/dimension';
+import { columnSource, givenNames, siteOf } from '../anchors';
+import { DomainBuilder, FlagList } from '../builder';
+import { typeOfKind } from '../inputs';
+import type { Program } from '../program';
+import { Vectors, numberValue } from '../values';
+import { Compiler, type Shared } from './compiler';
+import { listElements } from './elements';
+import { PartError, PartTooLarge } from './fault';
+import { lower, readFormula } from './lower';
+import type { Watcher } from './lowering';
+import { Scope } from './scope';
+
+/** All elements of a part, those of its groups and sub-parts included, in the order written. */
+export function elementsOf(
+	definition: PartDefinition,
+	library: readonly PartDefinition[] = []
+): readonly ElementDefinition[] {
+	return listElements(definition, library).all;
+}
+
+/**
+ * Check a part and lower it for anchors of a given number of corners (2 for a pair).
+ * @param library the parts that it may use
+ * @throws PartError with every fault found
+ */
+export function compilePart(
+	definition: PartDefinition,
+	corners: number,
+	library: readonly PartDefinition[] = []
+): Program {
+	const { program, faults } = checkPart(definition, corners, library);
+	if (faults.length) throw new PartError(faults);
+	return program;
+}
+
+/** The same without stopping at faults: the program makes what could be lowered. */
+export function checkPart(
+	definition: PartDefinition,
+	corners: number,
+	library: readonly PartDefinition[],
+	watcher: Watcher | null = null
+): { program: Program; faults: PartError['faults'] } {
+	const builder = new DomainBuilder(new FlagList());
+	const shared: Shared = { library, faults: [], made: new Map(), watcher };
+	try {
+		const scope = new Scope(builder, null);
+		const names = givenNames(new Vectors(builder), definition.anchor, corners, columnSource(builder));
+		for (const [name, value] of names) scope.set(name, value);
+		const compiler = new Compiler(definition, listElements(definition, library), shared, '', []);
+		const measures = compiler.lower(scope, ({ name }) => builder.column(`input.${name}`));
+		for (const [name, { register }] of measures) builder.result(name, register);
+		return { program: builder.finish(), faults: shared.faults };
+	} catch (error) {
+		if (!(error instanceof PartTooLarge)) throw error;
+		return {
+			program: new DomainBuilder(new FlagList()).finish(),
+			faults: [...shared.faults, ...error.faults]
+		};
+	}
+}
+
+/**
+ * Formulas over the names an anchor gives, as a program whose results carry the formulas' names.
+ * @throws FormulaError
+ */
+export function compileFormulas(
+	formulas: readonly { readonly name: string; readonly text: string; readonly kind: NumberKind }[],
+	anchor: PartDefinition['anchor'],
+	corners: number
+): Program {
+	const builder = new DomainBuilder(new FlagList());
+	const scope = new Scope(builder, null);
+	const names = givenNames(new Vectors(builder), anchor, corners, columnSource(builder));
+	for (const [name, value] of names) scope.set(name, value);
+	for (const { name, kind } of fieldsOver(siteOf({ anchor })))
+		if (!names.has(name)) scope.set(name, numberValue(builder.column(name), kind));
+	for (const { name, text, kind } of formulas)
+		builder.result(name, lower(readFormula(scope, text, typeOfKind(kind)), scope));
+	return builder.finish();
+}
