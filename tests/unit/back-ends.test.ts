@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
-import { DomainBuilder, FlagList } from '../../src/core/part/builder';
+import { DomainBuilder } from '../../src/core/part/builder';
+import { FlagList } from '../../src/core/part/flag-list';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { compilePart } from '../../src/core/part/compile/compile';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';

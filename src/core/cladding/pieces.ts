@@ -1,5 +1,5 @@
 import { arrayColumn, constantColumn, type ColumnReader } from '../field/column';
-import { FLAGGED, NOT_FINITE } from '../part/builder';
+import { FLAGGED, NOT_FINITE } from '../part/flag-list';
 import type { Program } from '../part/program';
 import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';

@@ -1,5 +1,5 @@
 import type { ColumnReader } from '../field/column';
-import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './builder';
+import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './flag-list';
 import { MOST_TURNS_IN_ALL } from './compile/fault';
 import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';

@@ -20,7 +20,8 @@
 	import type { Bench } from './bench.svelte';
 	import { replaced, without } from './editing';
 	import MeshChip from './MeshChip.svelte';
-	import { profiles, type Field } from './step-words';
+	import { profiles } from './profiles';
+	import type { Field } from './step-words';
 	import UseChip from './UseChip.svelte';
 
 	/** One value in a step's sentence. */

@@ -9,7 +9,8 @@
 	import GroupClauses from './GroupClauses.svelte';
 	import StepClause from './StepClause.svelte';
 	import StepList from './StepList.svelte';
-	import { newStep, stepGroups } from './step-words';
+	import { newStep } from './new-step';
+	import { stepGroups } from './step-groups';
 
 	/** A list of steps, the part's own or those of a group, and how it grows. */
 	interface Props {

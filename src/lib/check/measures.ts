@@ -75,13 +75,20 @@ export interface Bin {
 	readonly count: number;
 }
 
-/** Cells per equal step of a measure's range. */
-export function histogram(view: ModelView, key: string, range: Range, bins = 16): Bin[] {
+/** How many values lie in each equal step of a range; what is not a number lies in none. */
+export function binsOf(lists: Iterable<Iterable<number>>, range: Range, bins: number): Bin[] {
 	const counts = new Array<number>(bins).fill(0);
-	for (const zone of view.zones)
-		for (const f of zone.faces.keys())
-			for (const value of valuesOf(zone, f, key).filter((one) => !Number.isNaN(one)))
-				counts[Math.min(bins - 1, Math.floor(shareIn(range, value) * bins))]!++;
+	for (const values of lists)
+		for (const value of values)
+			if (!Number.isNaN(value)) counts[Math.min(bins - 1, Math.floor(shareIn(range, value) * bins))]!++;
 	const step = (range.high - range.low) / bins;
 	return counts.map((count, k) => ({ from: range.low + k * step, to: range.low + (k + 1) * step, count }));
 }
+
+/** Cells per equal step of a measure's range. */
+export const histogram = (view: ModelView, key: string, range: Range): Bin[] =>
+	binsOf(
+		view.zones.flatMap((zone) => zone.faces.map((_, f) => valuesOf(zone, f, key))),
+		range,
+		16
+	);

@@ -22,3 +22,30 @@ export function cellText(column: Column, value: string | number | null, display:
 	}
 	return alignedNumber(value / scales[column.kind].size, decimals[column.kind] ?? 2);
 }
+
+/** Sums of lengths are read in metres where pieces are in millimetres. */
+export const metres = (display: LengthDisplay): LengthDisplay => (display === 'mm' ? 'm' : display);
+
+const widths: Record<string, string> = {
+	mark: '128px',
+	zone: '98px',
+	part: '104px',
+	variant: '82px',
+	address: '178px',
+	course: '66px',
+	bay: '52px',
+	blade: '60px',
+	cell: '62px',
+	corners: '72px',
+	element: '112px',
+	material: '104px',
+	stock: '178px',
+	thickness: '112px',
+	longest_edge: '124px',
+	shortest_edge: '124px',
+	smallest_angle: '124px',
+	flags: 'minmax(180px,1fr)'
+};
+/** A column's width in CSS. Columns that parts bring along are as wide as their heads ask for. */
+export const widthOf = ({ key, kind, title }: Column): string =>
+	widths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, 30 + 7 * title.length)}px`;

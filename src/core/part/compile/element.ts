@@ -1,5 +1,6 @@
 import type { ElementDefinition } from '../../project/part-definition';
-import { MOST_TURNS, type Register } from '../builder';
+import { type Register } from '../builder';
+import { MOST_TURNS } from '../flag-list';
 import { sheetMesh } from '../solids';
 import type { Stock } from '../stock';
 import { Vectors, type Solid, type Value } from '../values';
