@@ -12,7 +12,7 @@
 	let { data } = $props();
 	// A project is opened from here: what computes it is there by then.
 	onMount(() => {
-		const idle = requestIdleCallback(warmUp);
+		const idle = requestIdleCallback(() => warmUp(true));
 		return () => cancelIdleCallback(idle);
 	});
 	let naming = $state(false);

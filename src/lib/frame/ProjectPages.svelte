@@ -9,11 +9,23 @@
 	import { listenToKeys } from './keys';
 	import { Desk, provideDesk } from '$lib/state/desk.svelte';
 
-	let { opened, model, children }: { opened: OpenProject; model: LiveModel; children: Snippet } = $props();
+	interface Props {
+		data: {
+			readonly project: OpenProject;
+			readonly model: LiveModel;
+			/** It is shown, and closed from here. */
+			arrived(): void;
+			close(): void;
+		};
+		children: Snippet;
+	}
+	let { data, children }: Props = $props();
 	// One desk for as long as the project is open; its pages share it.
 	// svelte-ignore state_referenced_locally
-	const desk = provideDesk(new Desk(opened, model));
+	const desk = provideDesk(new Desk(data.project, data.model));
 	const PICTURE_DELAY_MS = 1500;
+	/** The rest of the page does not wait longer for the model than this (ms). */
+	const LONGEST_WAIT_MS = 700;
 	let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
 	onMount(() =>
@@ -23,12 +35,19 @@
 			list: () => (desk.keysShown = true)
 		})
 	);
-	onMount(() => () => {
-		clearTimeout(pictureTimer);
-		// What is said of this project would lie over the next one.
-		toast.dismiss();
-		desk.model.close();
-		desk.project.close();
+	onMount(() => {
+		const waited = setTimeout(() => (desk.begun = true), LONGEST_WAIT_MS);
+		return () => clearTimeout(waited);
+	});
+	onMount(() => {
+		const { arrived, close } = data;
+		arrived();
+		return () => {
+			clearTimeout(pictureTimer);
+			// What is said of this project would lie over the next one.
+			toast.dismiss();
+			close();
+		};
 	});
 	$effect(() => {
 		// A file that has come makes the document whole, and is computed.
@@ -57,5 +76,7 @@
 </script>
 
 {@render children()}
-<FindDialog bind:open={desk.finding} />
-<KeysDialog bind:open={desk.keysShown} />
+{#if desk.begun}
+	<FindDialog bind:open={desk.finding} />
+	<KeysDialog bind:open={desk.keysShown} />
+{/if}

@@ -36,7 +36,10 @@
 			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
 			return;
 		}
-		made.onDrawn = () => (settled = true);
+		made.onDrawn = () => {
+			settled = true;
+			if (view.zones.some(({ faces }) => faces.length > 0)) desk.begun = true;
+		};
 		made.onCamera = () => {
 			heading = made.heading();
 			cameraMoves++;

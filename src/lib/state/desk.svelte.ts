@@ -36,6 +36,8 @@ export class Desk {
 	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */
 	isolated = $state.raw<readonly string[] | null>(null);
+	/** The model has been seen, or waited for long enough: what lies around it is put together. */
+	begun = $state(false);
 	readonly display = $derived.by(() => this.project.document.display);
 
 	constructor(

@@ -3,10 +3,9 @@ import type { Files } from '$core/project/files';
 import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
 import type { RimMeeting } from '$core/pattern/shared-rims';
-import { proxy, wrap, type Remote } from 'comlink';
-import { leaveThread, startThread, takeThread } from './thread';
+import { proxy } from 'comlink';
+import { leaveThread, startThread, takeThread, type Thread } from './thread';
 import { addressesOf, layoutReport, type Addresses, type LayoutReport } from './layout-report';
-import type { ChainService } from '$lib/worker/chain-service';
 import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
 
 export interface ZoneView {
@@ -78,8 +77,7 @@ export class LiveModel {
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
-	private worker = takeThread();
-	service: Remote<ChainService> = wrap<ChainService>(this.worker);
+	private thread = takeThread();
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
 	private readonly shapes = new Map<number, MassShapes>();
@@ -117,6 +115,11 @@ export class LiveModel {
 		if (this.mark && !this.paused) localStorage.removeItem(this.mark);
 	};
 
+	/** What can be asked of its thread. */
+	get service(): Thread['service'] {
+		return this.thread.service;
+	}
+
 	/** Compute after all: after a crash, or after a run was cancelled. */
 	resume(): void {
 		this.paused = false;
@@ -145,9 +148,8 @@ export class LiveModel {
 
 	/** Begin again with a new thread; the last good model stays. */
 	private restart(why: string): void {
-		this.worker.terminate();
-		this.worker = startThread();
-		this.service = wrap<ChainService>(this.worker);
+		this.thread.worker.terminate();
+		this.thread = startThread();
 		// What a thread has sent is known to it alone; its serials stay apart from those of the next.
 		const serials = [this.faces, this.groups, this.shapes].flatMap((kept) => [...kept.keys()]);
 		void this.service.begin(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
@@ -159,8 +161,7 @@ export class LiveModel {
 
 	close(): void {
 		// The next project begins with a thread that is warm, and finds nothing of this one.
-		if (!this.running && leaveThread(this.worker)) void this.service.begin(0);
-		else this.worker.terminate();
+		if (this.running || !leaveThread(this.thread)) this.thread.worker.terminate();
 		this.unmark();
 		removeEventListener('pagehide', this.unmark);
 	}
@@ -190,7 +191,7 @@ export class LiveModel {
 			this.sendFiles();
 			const ended = new Promise<never>((_, reject) => {
 				this.giveUp = (why) => reject(new GivenUp(why));
-				this.worker.onerror = (event) => {
+				this.thread.worker.onerror = (event) => {
 					event.preventDefault();
 					if (this.run === run) this.restart(`its thread ended (${event.message || 'out of memory'})`);
 				};

@@ -7,6 +7,7 @@ import type { Project, Zone } from '$core/project/schema';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
+import { practiceProject } from './practice';
 import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
 
 export type Progress = (what: string, done: number, of: number) => void;
@@ -46,6 +47,10 @@ export const chainService = {
 		trials = new Chain(files);
 		known.clear();
 		model = null;
+	},
+	/** Compute something that nobody waits for, so that its programs have run before somebody does. */
+	async practise(): Promise<void> {
+		await new Chain().run(practiceProject());
 	},
 	/** A file that documents will name. */
 	takeFile(hash: string, text: string): void {

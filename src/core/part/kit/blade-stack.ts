@@ -35,8 +35,8 @@ export const bladeStack = definePart({
 			index: 'turn',
 			steps: [
 				{ name: 'share', do: 'number', value: '(turn + 0.5) / count' },
-				{ name: 'from', do: 'point on path', path: 'left', ratio: 'share' },
-				{ name: 'to', do: 'point on path', path: 'right', ratio: 'share' },
+				{ name: 'from', do: 'point on path', path: 'left', ratio: 'share', from: 'start' },
+				{ name: 'to', do: 'point on path', path: 'right', ratio: 'share', from: 'start' },
 				{ name: 'axis', do: 'line', from: 'from', to: 'to' },
 				{
 					name: 'flat',
@@ -46,7 +46,9 @@ export const bladeStack = definePart({
 					facing: 'normal',
 					turn: 'angle',
 					start_setback: 'end_gap',
-					end_setback: 'end_gap'
+					end_setback: 'end_gap',
+					placed: 'middle',
+					joints: 'mitred'
 				}
 			],
 			elements: [{ name: 'blade', label: 'Blade', category: 'blade', of: ['flat'], material: 'material' }]

@@ -25,7 +25,8 @@ export const boxMullion = definePart({
 			facing: 'normal',
 			placed: 'behind',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			joints: 'mitred'
 		}
 	],
 	elements: [{ name: 'mullion', label: 'Mullion', category: 'bar', of: ['section'], material: 'material' }],

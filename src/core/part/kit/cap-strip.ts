@@ -24,7 +24,8 @@ export const capStrip = definePart({
 			facing: 'normal',
 			placed: 'before',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			joints: 'mitred'
 		}
 	],
 	elements: [{ name: 'cap', label: 'Cap', category: 'bar', of: ['strip'], material: 'material' }],

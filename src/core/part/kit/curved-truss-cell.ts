@@ -28,7 +28,8 @@ export const curvedTrussCell = definePart({
 			path: 'chord_up',
 			profile: { shape: 'round', diameter: 'diameter' },
 			facing: 'normal',
-			joints: 'swept'
+			joints: 'swept',
+			placed: 'middle'
 		},
 		{
 			name: 'across_tube',
@@ -36,7 +37,8 @@ export const curvedTrussCell = definePart({
 			path: 'chord_across',
 			profile: { shape: 'round', diameter: 'diameter' },
 			facing: 'normal',
-			joints: 'swept'
+			joints: 'swept',
+			placed: 'middle'
 		},
 		{
 			name: 'rising_tube',
@@ -44,7 +46,8 @@ export const curvedTrussCell = definePart({
 			path: 'chord_rising',
 			profile: { shape: 'round', diameter: 'diameter' },
 			facing: 'normal',
-			joints: 'swept'
+			joints: 'swept',
+			placed: 'middle'
 		},
 		{
 			name: 'falling_tube',
@@ -52,14 +55,17 @@ export const curvedTrussCell = definePart({
 			path: 'chord_falling',
 			profile: { shape: 'round', diameter: 'diameter' },
 			facing: 'normal',
-			joints: 'swept'
+			joints: 'swept',
+			placed: 'middle'
 		},
 		{
 			name: 'rim_tubes',
 			do: 'bar',
 			path: 'cell',
 			profile: { shape: 'round', diameter: 'diameter' },
-			facing: 'normal'
+			facing: 'normal',
+			placed: 'middle',
+			joints: 'mitred'
 		}
 	],
 	elements: [

@@ -34,7 +34,16 @@ export const hollowBlock = definePart({
 		),
 		{ name: 'hollow', do: 'block sphere', centre: ['0.5', '0.5', '0.5'], radius: 'hollow_radius' },
 		{ name: 'shaped', do: 'block difference', whole: 'whole', less: [...balls, 'hollow'] },
-		{ name: 'body', do: 'fit block', block: 'shaped', first: 'cell', second: 'far', turns: 'quarter_turns' }
+		{
+			name: 'body',
+			do: 'fit block',
+			block: 'shaped',
+			first: 'cell',
+			second: 'far',
+			turns: 'quarter_turns',
+			flip: 'false',
+			mirror: 'false'
+		}
 	],
 	elements: [{ name: 'block', label: 'Block', category: 'other', of: ['body'], material: 'block' }],
 	measures: [

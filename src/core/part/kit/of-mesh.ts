@@ -36,7 +36,16 @@ export const partOfMesh = (id: string, label: string, source: string, mesh: Brou
 		limits: [],
 		steps: [
 			meshStep('shape', source, mesh, 'thickness'),
-			{ name: 'body', do: 'fit block', block: 'shape', first: 'cell', second: 'far', turns: 'quarter_turns' }
+			{
+				name: 'body',
+				do: 'fit block',
+				block: 'shape',
+				first: 'cell',
+				second: 'far',
+				turns: 'quarter_turns',
+				flip: 'false',
+				mirror: 'false'
+			}
 		],
 		elements: [{ name: 'block', label: 'Block', category: 'other', of: ['body'], material: 'made_of' }],
 		measures: []

@@ -30,7 +30,7 @@ export const pinwheel = definePart({
 			do: 'each',
 			over: 'edges',
 			of: 'outline',
-			steps: [{ name: 'tip', do: 'point on path', path: 'edge', ratio: 'ratio' }],
+			steps: [{ name: 'tip', do: 'point on path', path: 'edge', ratio: 'ratio', from: 'start' }],
 			elements: [],
 			gathers: [{ name: 'tips', of: 'tip', as: 'ring' }]
 		},
@@ -50,9 +50,9 @@ export const pinwheel = definePart({
 							steps: [
 								{ name: 'coming', do: 'line', from: 'before', to: 'corner' },
 								{ name: 'going', do: 'line', from: 'corner', to: 'after' },
-								{ name: 'low', do: 'point on path', path: 'coming', ratio: 'ratio' },
-								{ name: 'high', do: 'point on path', path: 'going', ratio: 'ratio' },
-								{ name: 'wing', do: 'ring', through: ['low', 'corner', 'high'] },
+								{ name: 'low', do: 'point on path', path: 'coming', ratio: 'ratio', from: 'start' },
+								{ name: 'high', do: 'point on path', path: 'going', ratio: 'ratio', from: 'start' },
+								{ name: 'wing', do: 'ring', through: ['low', 'corner', 'high'], runs: 'straight' },
 								{ name: 'wing_plate', do: 'plate', ring: 'wing', thickness: 'thickness', side: 'in' }
 							],
 							elements: [
@@ -63,7 +63,8 @@ export const pinwheel = definePart({
 									of: ['wing_plate'],
 									material: 'sheet'
 								}
-							]
+							],
+							gathers: []
 						}
 					],
 					elements: []
@@ -78,7 +79,8 @@ export const pinwheel = definePart({
 							path: 'tips',
 							profile: { shape: 'round', diameter: 'bar' },
 							facing: 'normal',
-							placed: 'behind'
+							placed: 'behind',
+							joints: 'mitred'
 						}
 					],
 					elements: [

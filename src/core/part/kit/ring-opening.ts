@@ -38,7 +38,7 @@ export const ringOpening = definePart({
 			of: 'rim',
 			steps: [
 				{ name: 'side', do: 'line', from: 'before', to: 'corner' },
-				{ name: 'tip', do: 'point on path', path: 'side', ratio: 'place' }
+				{ name: 'tip', do: 'point on path', path: 'side', ratio: 'place', from: 'start' }
 			],
 			elements: [],
 			gathers: [{ name: 'opening', of: 'tip', as: 'ring' }]

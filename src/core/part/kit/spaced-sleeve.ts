@@ -24,7 +24,9 @@ export const spacedSleeve = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		}
 	],
 	elements: [

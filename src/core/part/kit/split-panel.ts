@@ -31,8 +31,8 @@ export const splitPanel = definePart({
 		},
 		{ name: 'first_tip', do: 'choose', when: 'rises', then: 'three', otherwise: 'four' },
 		{ name: 'second_tip', do: 'choose', when: 'rises', then: 'one', otherwise: 'two' },
-		{ name: 'first_ring', do: 'ring', through: ['one', 'two', 'first_tip'] },
-		{ name: 'second_ring', do: 'ring', through: ['second_tip', 'three', 'four'] },
+		{ name: 'first_ring', do: 'ring', through: ['one', 'two', 'first_tip'], runs: 'straight' },
+		{ name: 'second_ring', do: 'ring', through: ['second_tip', 'three', 'four'], runs: 'straight' },
 		{
 			name: 'first_face',
 			do: 'inset',

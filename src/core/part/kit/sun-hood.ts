@@ -17,16 +17,28 @@ export const sunHood = definePart({
 	],
 	limits: [],
 	steps: [
-		{ name: 'left', do: 'point on path', path: 'edge4_aligned', ratio: 'at' },
-		{ name: 'right', do: 'point on path', path: 'edge2', ratio: 'at' },
+		{ name: 'left', do: 'point on path', path: 'edge4_aligned', ratio: 'at', from: 'start' },
+		{ name: 'right', do: 'point on path', path: 'edge2', ratio: 'at', from: 'start' },
 		{ name: 'left_out', do: 'lift', of: 'left', by: 'depth', along: 'normal' },
 		{ name: 'right_out', do: 'lift', of: 'right', by: 'depth', along: 'normal' },
-		{ name: 'top', do: 'ring', through: ['left_out', 'right_out', 'right', 'left'] },
+		{ name: 'top', do: 'ring', through: ['left_out', 'right_out', 'right', 'left'], runs: 'straight' },
 		{ name: 'slab', do: 'plate', ring: 'top', thickness: 'thickness', side: 'in' },
-		{ name: 'left_low', do: 'point on path', path: 'edge4_aligned', ratio: 'at - drop / length(edge4)' },
-		{ name: 'right_low', do: 'point on path', path: 'edge2', ratio: 'at - drop / length(edge2)' },
-		{ name: 'left_side', do: 'ring', through: ['left_low', 'left_out', 'left'] },
-		{ name: 'right_side', do: 'ring', through: ['right_low', 'right_out', 'right'] },
+		{
+			name: 'left_low',
+			do: 'point on path',
+			path: 'edge4_aligned',
+			ratio: 'at - drop / length(edge4)',
+			from: 'start'
+		},
+		{
+			name: 'right_low',
+			do: 'point on path',
+			path: 'edge2',
+			ratio: 'at - drop / length(edge2)',
+			from: 'start'
+		},
+		{ name: 'left_side', do: 'ring', through: ['left_low', 'left_out', 'left'], runs: 'straight' },
+		{ name: 'right_side', do: 'ring', through: ['right_low', 'right_out', 'right'], runs: 'straight' },
 		{ name: 'left_bracket', do: 'plate', ring: 'left_side', thickness: 'bracket', side: 'both' },
 		{ name: 'right_bracket', do: 'plate', ring: 'right_side', thickness: 'bracket', side: 'both' },
 		{ name: 'span', do: 'line', from: 'left', to: 'right' }

@@ -18,8 +18,8 @@ export const trussCell = definePart({
 		{ name: 'foot', do: 'middle', of: 'edge1' },
 		{ name: 'head', do: 'middle', of: 'edge3' },
 		{ name: 'spine', do: 'line', from: 'foot', to: 'head' },
-		{ name: 'low_base', do: 'point on path', path: 'spine', ratio: '0.25' },
-		{ name: 'high_base', do: 'point on path', path: 'spine', ratio: '0.75' },
+		{ name: 'low_base', do: 'point on path', path: 'spine', ratio: '0.25', from: 'start' },
+		{ name: 'high_base', do: 'point on path', path: 'spine', ratio: '0.75', from: 'start' },
 		{ name: 'low', do: 'lift', of: 'low_base', by: 'depth', along: 'normal' },
 		{ name: 'high', do: 'lift', of: 'high_base', by: 'depth', along: 'normal' },
 		{ name: 'ridge', do: 'line', from: 'low', to: 'high' },
@@ -37,7 +37,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'web1_tube',
@@ -46,7 +48,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'web2_tube',
@@ -55,7 +59,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'web3_tube',
@@ -64,7 +70,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'web4_tube',
@@ -73,7 +81,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'lace1_tube',
@@ -82,7 +92,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'lace2_tube',
@@ -91,7 +103,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'up_edge',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'edge1_tube',
@@ -100,7 +114,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'edge2_tube',
@@ -109,7 +125,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'edge3_tube',
@@ -118,7 +136,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		},
 		{
 			name: 'edge4_tube',
@@ -127,7 +147,9 @@ export const trussCell = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		}
 	],
 	elements: [

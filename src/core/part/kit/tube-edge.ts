@@ -23,7 +23,9 @@ export const tubeEdge = definePart({
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal',
 			start_setback: 'setback',
-			end_setback: 'setback'
+			end_setback: 'setback',
+			placed: 'middle',
+			joints: 'mitred'
 		}
 	],
 	elements: [{ name: 'tube', label: 'Tube', category: 'bar', of: ['section'], material: 'material' }],

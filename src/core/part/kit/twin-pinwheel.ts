@@ -34,7 +34,8 @@ export const twinPinwheel = definePart({
 					}
 				}
 			],
-			elements: []
+			elements: [],
+			gathers: []
 		}
 	],
 	elements: [],

@@ -25,8 +25,8 @@ export const uprightFins = definePart({
 			times: 'fins',
 			steps: [
 				{ name: 'share', do: 'number', value: '(turn + 0.5) / fins' },
-				{ name: 'low', do: 'point on path', path: 'foot', ratio: 'share' },
-				{ name: 'high', do: 'point on path', path: 'head', ratio: 'share' },
+				{ name: 'low', do: 'point on path', path: 'foot', ratio: 'share', from: 'start' },
+				{ name: 'high', do: 'point on path', path: 'head', ratio: 'share', from: 'start' },
 				{ name: 'axis', do: 'line', from: 'low', to: 'high' },
 				{
 					name: 'fin',
@@ -37,7 +37,8 @@ export const uprightFins = definePart({
 					placed: 'before',
 					turn: 'angle',
 					start_setback: 'end_gap',
-					end_setback: 'end_gap'
+					end_setback: 'end_gap',
+					joints: 'mitred'
 				}
 			],
 			elements: [{ name: 'fin_blade', label: 'Fin', category: 'blade', of: ['fin'], material: 'material' }]

@@ -20,7 +20,8 @@ export const wovenTube = definePart({
 			path: 'run',
 			profile: { shape: 'round', diameter: 'diameter', wall: 'wall' },
 			facing: 'normal1',
-			joints: 'swept'
+			joints: 'swept',
+			placed: 'middle'
 		}
 	],
 	elements: [{ name: 'tube_run', label: 'Tube', category: 'bar', of: ['tube'], material: 'material' }],

@@ -6,5 +6,5 @@
 
 <!-- Going back in the browser can lead from one project straight to another. -->
 {#key data.project}
-	<ProjectPages opened={data.project} model={data.model} {children} />
+	<ProjectPages {data} {children} />
 {/key}

@@ -2,13 +2,14 @@ import { error } from '@sveltejs/kit';
 import type { OpenedProject } from '$lib/protocol';
 import { LiveModel } from '$lib/state/model.svelte';
 import { OpenProject } from '$lib/state/project.svelte';
-import { warmUp } from '$lib/state/thread';
 import type { LayoutLoad } from './$types';
 
 export const ssr = false;
 
+/** From the document to its page. */
+const LONGEST_WAY_MS = 60_000;
+
 export const load: LayoutLoad = async ({ fetch, params }) => {
-	warmUp();
 	const response = await fetch(`/api/projects/${params.id}`);
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
@@ -16,5 +17,11 @@ export const load: LayoutLoad = async ({ fetch, params }) => {
 	// Its thread computes while the page is still being put together.
 	const model = new LiveModel(project.files, `${project.id} ${project.window}`);
 	model.request(project.kept);
-	return { project, model };
+	const close = () => {
+		model.close();
+		project.close();
+	};
+	// Whoever has gone elsewhere meanwhile never comes to the page that would close it.
+	const left = setTimeout(close, LONGEST_WAY_MS);
+	return { project, model, arrived: () => clearTimeout(left), close };
 };

@@ -65,18 +65,20 @@
 		{/snippet}
 	</TopBar>
 	<main class="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-lg:grid-cols-[340px_minmax(0,1fr)]">
-		<div class="border-hair min-h-0 border-r"><BuildSheet /></div>
+		<div class="border-hair min-h-0 border-r">{#if desk.begun}<BuildSheet />{/if}</div>
 		<div
 			class="grid min-h-0 {desk.mapShown ? 'grid-rows-[minmax(0,1fr)_232px]' : 'grid-rows-[minmax(0,1fr)]'}"
 		>
 			<div class="relative min-h-0">
 				<ModelView bind:this={model} />
-				{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
-				{#if desk.lens === 'check'}<CheckPanel />{/if}
-				{#if desk.lens === 'issue'}<IssuePanel />{/if}
-				{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+				{#if desk.begun}
+					{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
+					{#if desk.lens === 'check'}<CheckPanel />{/if}
+					{#if desk.lens === 'issue'}<IssuePanel />{/if}
+					{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+				{/if}
 			</div>
-			{#if desk.mapShown}<FlatMap />{/if}
+			{#if desk.mapShown && desk.begun}<FlatMap />{/if}
 		</div>
 	</main>
 	<StatusLine />
