@@ -2,6 +2,9 @@ import { expect } from 'chai';
 import type { Project } from '../../src/core/project/schema';
 import { chainService } from '../../src/lib/worker/chain-service';
 import type { ModelMessage } from '../../src/lib/worker/views';
+import { Chain } from '../../src/core/chain/chain';
+import { cellKinds } from '../../src/core/pattern/cells';
+import { practiceProject } from '../../src/lib/worker/practice';
 import { count, projectOf, sheet } from '../faces';
 
 const variants = [{ id: 'glass', name: 'Glass', part: 'framed-glass', values: {} }];
@@ -14,6 +17,22 @@ const serialsOf = ({ zones }: ModelMessage) =>
 
 describe('the chain in its thread', () => {
 	beforeEach(() => chainService.begin(0));
+
+	it('practises on all that stands between a document and its first cells, and leaves nothing of it', async () => {
+		const { zones, problems } = await new Chain().run(practiceProject());
+		expect(problems).to.deep.equal([]);
+		const [face] = zones[0]!.model!.faces;
+		expect(face!.layer).to.not.equal(null);
+		const kinds = new Set([...face!.cells.kind].map((kind) => cellKinds[kind]));
+		expect([...kinds].sort(), 'cells within, at the ends and at the trim').to.deep.equal([
+			'cut',
+			'edge',
+			'whole'
+		]);
+		await chainService.practise();
+		const message = (await chainService.run(wall(2, 2), nothing, null))!;
+		expect(message.zones.map(({ id }) => id)).to.deep.equal(['z']);
+	});
 
 	it('ends a run when its first cells have been taken: what comes last counts on them', async () => {
 		const took: ModelMessage[] = [];

@@ -65,7 +65,9 @@
 		{/snippet}
 	</TopBar>
 	<main class="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-lg:grid-cols-[340px_minmax(0,1fr)]">
-		<div class="border-hair min-h-0 border-r">{#if desk.begun}<BuildSheet />{/if}</div>
+		<div class="border-hair min-h-0 border-r">
+			{#if desk.begun}<BuildSheet />{/if}
+		</div>
 		<div
 			class="grid min-h-0 {desk.mapShown ? 'grid-rows-[minmax(0,1fr)_232px]' : 'grid-rows-[minmax(0,1fr)]'}"
 		>
