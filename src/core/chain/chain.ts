@@ -29,7 +29,13 @@ export interface ChainHooks {
 	cells?(model: Model): void;
 }
 
-/** Thrown out of a hook to give a run up; the results so far are kept. */
+/**
+ * Thrown out of a hook to give a run up; the results so far are kept.
+ *
+ * ```ts
+ * chain.run(project, { step: () => { throw new Cancelled(); } }); // the last good model stays
+ * ```
+ */
 export class Cancelled extends CodedError {
 	readonly code = 'cancelled';
 }
@@ -87,6 +93,10 @@ const withoutPieces =
 /**
  * The one chain from the project to its pieces, kept between runs: each stage is a pure function whose
  * result is used again while what it was made of stays the same. A zone that cannot be made keeps its last good model.
+ *
+ * ```ts
+ * const { zones, problems } = await new Chain(files).run(project);
+ * ```
  */
 export class Chain {
 	private readonly memo: Memo;

@@ -35,8 +35,8 @@ function prune(at: Branch, run: number): boolean {
  * Keeps the last result of every stage with what it was made of, so that an edit recomputes only what hangs below it.
  *
  * ```ts
- * const faces = memo.use(['mass', 'drum'], [mass, levels], () => massFaces(mass, levels));
- * const grid = memo.use(['grid', 'drum'], [faces, settingOut], () => setOut(faces.value, settingOut));
+ * const faces = memo.use(['mass', mass.id], [mass], () => massFaces(mass));
+ * const grid = memo.use(['grid', mass.id], [faces, zone.settingOut], () => setOut(faces.value[0]!, zone.settingOut, at));
  * ```
  */
 export class Memo {

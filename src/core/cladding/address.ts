@@ -5,7 +5,13 @@ import { edgeDirections, type Edges } from '../pattern/edges';
  * Addresses within a zone: they name a cell, a line or a node for good, and never change with unrelated values.
  */
 
-/** A course or a bay as addresses, marks and heads have it: two digits at least. */
+/**
+ * A course or a bay as addresses, marks and heads have it: two digits at least.
+ *
+ * ```ts
+ * two(7); // 07
+ * ```
+ */
 export const two = (n: number) => (n < 10 && n >= 0 ? `0${n}` : `${n}`);
 
 /**
@@ -67,8 +73,19 @@ export function nodeName(
 	return n < own ? `C${two(Math.floor(n / columns) + 1)}/B${two((n % columns) + 1)}` : `X${n - own + 1}`;
 }
 
-/** `skin/N/C06/B20`: the node where two lines of the grid meet. */
+/**
+ * `skin/N/C06/B20`: the node where two lines of the grid meet.
+ *
+ * ```ts
+ * nodeAddress('gull.skin', grid, 12); // gull.skin/N03.C01
+ * ```
+ */
 export const nodeAddress = (face: string, grid: Parameters<typeof nodeName>[0], n: number): string =>
 	`${face}/N/${nodeName(grid, n)}`;
 
+/**
+ * ```ts
+ * if (kindOf(cells, 4) === 'cut') cutCells.push(4);
+ * ```
+ */
 export const kindOf = (cells: Cells, c: number) => cellKinds[cells.kind[c]!]!;

@@ -40,6 +40,10 @@ export interface AssignedFace {
 /**
  * First match wins, in the order of the rules; a rule passes over cells its part has no use for. Choices by hand come
  * after all rules.
+ *
+ * ```ts
+ * const { rule, untaken } = assignRules(zone, { ...faceModel, left: new Set() }, () => part); // of every cell, and how many have none
+ * ```
  * @param partOf the part a rule puts, null when it leaves cells open
  * @throws ProblemError at a rule that can never match
  */

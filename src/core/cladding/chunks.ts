@@ -15,6 +15,10 @@ export interface Chunk {
 
 /**
  * Sites sorted by how many corners they have and by stretches of their numbers, each list in building order.
+ *
+ * ```ts
+ * for (const chunk of inChunks([0, 1, 2], (site) => cornersOfSite[site]!)) await makePieces(chunk);
+ * ```
  * @param sites ascending
  */
 export function inChunks(sites: readonly number[], cornersOf: (site: number) => number): Chunk[] {

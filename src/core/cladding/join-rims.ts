@@ -13,6 +13,10 @@ export interface JoinedFaces {
 
 /**
  * Faces whose rims meet share their edges: each is counted on the first, with the normals of both.
+ *
+ * ```ts
+ * const { faces, meetings } = joinRims(setOutFaces, () => serials.next().value);
+ * ```
  * @param nextSerial for faces that are made anew
  */
 export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number): JoinedFaces {

@@ -29,19 +29,37 @@ export interface ReadyVariant {
 	readonly definitions: readonly PartDefinition[];
 }
 
-/** The project's own parts, then the ones that ship. */
+/**
+ * The project's own parts, then the ones that ship.
+ *
+ * ```ts
+ * const panels = partsOf(project).filter(({ role }) => role === 'panel');
+ * ```
+ */
 export function partsOf(project: Project): readonly PartDefinition[] {
 	const own = new Set(project.parts.map((part) => part.id));
 	return [...project.parts, ...shippedParts.filter((part) => !own.has(part.id))];
 }
 
-/** The project's own materials, then the ones that ship. */
+/**
+ * The project's own materials, then the ones that ship.
+ *
+ * ```ts
+ * const glass = materialsOf(project).find(({ id }) => id === 'glass');
+ * ```
+ */
 export function materialsOf(project: Project): readonly Material[] {
 	const own = new Set(project.materials.map(({ id }) => id));
 	return [...project.materials, ...shippedMaterials.filter(({ id }) => !own.has(id))];
 }
 
-/** Whether any variant's part fits blocks, itself or by a part within it: their solids need `loadSolids`. */
+/**
+ * Whether any variant's part fits blocks, itself or by a part within it: their solids need `loadSolids`.
+ *
+ * ```ts
+ * if (usesBlocks(project)) await loadSolids();
+ * ```
+ */
 export function usesBlocks(project: Project): boolean {
 	const parts = partsOf(project);
 	const used = new Set(project.variants.map(({ part }) => part));
@@ -128,7 +146,13 @@ function readInput(input: PartInput, kind: NumberKind, variant: Variant): number
 	return kernelValue(input, given);
 }
 
-/** @throws ProblemError when the variant, its part or one of its values cannot be used */
+/**
+ * @throws ProblemError when the variant, its part or one of its values cannot be used
+ *
+ * ```ts
+ * const { part, inputs } = readyVariant(project, 'framed-roof', pathTo('zones', zone.id, 'rules', 'whole'));
+ * ```
+ */
 export function readyVariant(project: Project, id: string, at: string): ReadyVariant {
 	const variant = project.variants.find((one) => one.id === id);
 	if (!variant) {

@@ -1,7 +1,13 @@
 import { NO_CELL, edgeDirections, type Edges } from '../pattern/edges';
 import type { LineKind, Run } from '../project/schema';
 
-/** What a line is for a run: an edge with one cell is a rim, whatever its direction. */
+/**
+ * What a line is for a run: an edge with one cell is a rim, whatever its direction.
+ *
+ * ```ts
+ * if (lineKindOf(edges, 0) === 'rim') rims.push(0);
+ * ```
+ */
 export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = null): LineKind {
 	const direction = edgeDirections[edges.direction[e]!]!;
 	if (direction === 'trim') return 'rim';
@@ -12,6 +18,10 @@ export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = 
 /**
  * The edges of each run: first match wins, so no edge is taken twice; one that is counted on another face is
  * not taken here. Muted runs take none.
+ *
+ * ```ts
+ * const [ofFirst] = edgesOfRuns(zone.runs, edges);
+ * ```
  */
 export function edgesOfRuns(
 	runs: readonly Run[],

@@ -10,7 +10,13 @@ const directionLetter: Record<(typeof edgeDirections)[number], string> = {
 	trim: 't'
 };
 
-/** Zone code, and the number of the face where the zone has several; no code has a full stop in it. */
+/**
+ * Zone code, and the number of the face where the zone has several; no code has a full stop in it.
+ *
+ * ```ts
+ * markPrefix('HA', 4, 1); // HA.2: the second of four faces
+ * ```
+ */
 export function markPrefix(code: string, faces: number, face: number): string {
 	return faces > 1 ? `${code}.${face + 1}` : code;
 }
@@ -45,7 +51,13 @@ function placesInStepsOf(cells: Cells): Int32Array {
 
 const heads = new CourseHeads((prefix, course) => `${prefix}-C${course}-B`);
 
-/** `GR-C06-B20`, with a letter where several cells share a step. */
+/**
+ * `GR-C06-B20`, with a letter where several cells share a step.
+ *
+ * ```ts
+ * cellMark(markPrefix(zone.code, 1, 0), cells, 17); // GR-C03-B02
+ * ```
+ */
 export function cellMark(prefix: string, cells: Cells, c: number): string {
 	const place = placesInStepsOf(cells)[c]!;
 	return heads.get(prefix, cells.course[c]!) + two(cells.bay[c]!) + (place < 0 ? '' : letters(place));
@@ -57,6 +69,12 @@ export function edgeMark(prefix: string, { course, bay, direction, ordinal }: Ed
 	return heads.get(prefix, course[e]!) + `${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;
 }
 
-/** `GR-N-C06-B20`: the node of a course line and a bay line; further ones are counted, `GR-N-X3`. */
+/**
+ * `GR-N-C06-B20`: the node of a course line and a bay line; further ones are counted, `GR-N-X3`.
+ *
+ * ```ts
+ * nodeMark('GR', grid, 0); // GR-N01.C01
+ * ```
+ */
 export const nodeMark = (prefix: string, grid: Parameters<typeof nodeName>[0], n: number): string =>
 	`${prefix}-N-${nodeName(grid, n).replace('/', '-')}`;

@@ -16,6 +16,10 @@ export const linesAt = ({ start }: Nodes, n: number): number => start[n + 1]! - 
 /**
  * The nodes of each placing, by their place in the grid, ascending. First match wins; a placing passes over nodes its
  * part has no use for, and a muted one takes none.
+ *
+ * ```ts
+ * const [balls] = nodesOfPlacings(zone.nodes, () => part, nodes, pathTo('zones', zone.id, 'nodes'));
+ * ```
  * @param at the path of the placings
  * @throws ProblemError for a placing that can never match
  */

@@ -26,6 +26,10 @@ export interface PieceGroup {
 
 /**
  * Hang a part on sites that are all alike: cells with as many corners, nodes where as many lines meet.
+ *
+ * ```ts
+ * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, rulePath);
+ * ```
  * @throws ProblemError
  */
 export function clad(

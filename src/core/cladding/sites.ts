@@ -40,7 +40,13 @@ export interface SiteSet {
 
 const sets = new WeakMap<SitedFace, Map<GridSite, SiteSet>>();
 
-/** What one face offers of a kind of site. */
+/**
+ * What one face offers of a kind of site.
+ *
+ * ```ts
+ * siteSetOf(faceModel, 'line').address(3); // the name of line 3, for good
+ * ```
+ */
 export function siteSetOf(face: SitedFace, kind: GridSite): SiteSet {
 	let known = sets.get(face);
 	if (!known) sets.set(face, (known = new Map<GridSite, SiteSet>()));
@@ -87,6 +93,10 @@ function siteSet({ address, cells, edges, grid }: SitedFace, kind: GridSite): Si
 
 /**
  * Whether a part can hang on a site.
+ *
+ * ```ts
+ * const forCells = partsOf(project).filter((one) => hangsOn(one, 'cell'));
+ * ```
  * @param points how many corners a cell has, how many lines meet at a node; left out: on some site of the kind
  */
 export function hangsOn(part: Pick<PartDefinition, 'anchor'>, kind: SiteKind, points?: number): boolean {
@@ -106,7 +116,13 @@ const inWords = (kind: SiteKind) => (kind in words ? words[kind as GridSite].man
 /** What a part hangs on, in words: cells, lines, chains. */
 export const sitesInWords = (part: Pick<PartDefinition, 'anchor'>) => inWords(siteOf(part));
 
-/** @throws ProblemError when a clause puts a part on sites that it cannot hang on */
+/**
+ * @throws ProblemError when a clause puts a part on sites that it cannot hang on
+ *
+ * ```ts
+ * refuseUnfit(part, 'line', pathTo('zones', zone.id, 'runs', 'mullions'));
+ * ```
+ */
 export function refuseUnfit(part: PartDefinition, kind: GridSite, at: string): void {
 	if (hangsOn(part, kind)) return;
 	refuse(

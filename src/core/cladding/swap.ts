@@ -68,6 +68,10 @@ class Sorting {
 /**
  * Put another part in a variant's place, wherever it is used: pieces stay where they are, and every value
  * stays that both parts have by name and kind, within the other's range.
+ *
+ * ```ts
+ * const { edits, kept } = swapPart(project, variant, part, otherPart); // inputs of the same name stay
+ * ```
  */
 export function swapPart(project: Project, variant: Variant, from: PartDefinition, to: PartDefinition): Swap {
 	const sorting = new Sorting(from, to);
@@ -96,6 +100,10 @@ export interface PieceSwap {
 /**
  * Another part for some pieces only: with the values of theirs that both parts have. A variant that has just
  * these is used again.
+ *
+ * ```ts
+ * const { values } = swapPieces(project, variant, { depth: 'height / 10' }, part, otherPart);
+ * ```
  * @param formulas what their rule sets piece by piece
  */
 export function swapPieces(

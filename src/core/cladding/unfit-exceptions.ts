@@ -5,7 +5,13 @@ import type { Assignment } from './assign';
 import type { FaceModel } from './model';
 import { hangsOn, sitesInWords } from './sites';
 
-/** Cells whose exception puts a part there that cannot hang on them; each with the sentence that says so. */
+/**
+ * Cells whose exception puts a part there that cannot hang on them; each with the sentence that says so.
+ *
+ * ```ts
+ * const open = unfitExceptions(zone, faceModel, assigned, () => part);
+ * ```
+ */
 export function unfitExceptions(
 	zone: Zone,
 	{ cells, address }: FaceModel,

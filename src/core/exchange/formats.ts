@@ -93,5 +93,11 @@ export const formats: readonly Format[] = [
 /** What formats are chosen by. */
 export const formatGroups = [...new Set(formats.map(({ group }) => group))];
 
-/** The moment that files say they were written at. */
+/**
+ * The moment that files say they were written at.
+ *
+ * ```ts
+ * const content = await format.write({ model, project, at: writtenAt() });
+ * ```
+ */
 export const writtenAt = (): string => new Date().toISOString().slice(0, 19);

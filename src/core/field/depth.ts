@@ -17,16 +17,33 @@ const fieldsOfDepth = (guides: readonly string[]): readonly Field[] => [
 	...distanceFields(guides)
 ];
 
-/** What the formula of a depth may name. @param guides ids of the guides there are */
+/**
+ * What the formula of a depth may name.
+ *
+ * ```ts
+ * const known = Object.keys(depthNames(['wave'])); // height, …, distance.wave
+ * ```
+ * @param guides ids of the guides there are
+ */
 export const depthNames = (guides: readonly string[]) =>
 	Object.fromEntries(fieldsOfDepth(guides).map(({ name, kind }) => [name, numberOf(dimensionOf(kind))]));
 
-/** The guides that a depth follows, of those there are. */
+/**
+ * The guides that a depth follows, of those there are.
+ *
+ * ```ts
+ * guidesOfDepth('distance.wave / 4', [{ id: 'wave' }, { id: 'edge' }]); // wave
+ * ```
+ */
 export const guidesOfDepth = (depth: string, guides: readonly { readonly id: string }[]): string[] =>
 	guides.map(({ id }) => id).filter((id) => new RegExp(`\\bdistance\\.${guideName(id)}\\b`).test(depth));
 
 /**
  * The depth at every node of the grid (mm).
+ *
+ * ```ts
+ * const depths = depthsOf('-900 mm + height / 10', grid, guides, pathTo('zones', zone.id, 'layer'));
+ * ```
  * @param guides those that it follows, as lines (mm) @param at the path of the layer
  * @throws ProblemError for a formula that cannot be read, or has no usable value somewhere
  */

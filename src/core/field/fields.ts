@@ -32,7 +32,7 @@ export type Need = keyof FieldSource;
  *
  * ```ts
  * const area = fieldOf('cell', 'area');
- * const mm2 = columnValues(area.column({ measures }, everySite(cells.count)), cells.count);
+ * const mm2 = columnValues(area.column(faceModel, everySite(cells.count)), cells.count);
  * ```
  */
 export interface Field {
@@ -188,10 +188,22 @@ const ofChains: readonly Field[] = [
 
 const registry: readonly Field[] = [...ofCells, ...ofLines, ...ofNodes, ...ofChains];
 
-/** The fields of a kind of site, in the order they are offered. */
+/**
+ * The fields of a kind of site, in the order they are offered.
+ *
+ * ```ts
+ * const names = fieldsOver('line').map(({ name }) => name);
+ * ```
+ */
 export const fieldsOver = (over: SiteKind): readonly Field[] => registry.filter((one) => one.over === over);
 
-/** @throws Error when there is no such field: names that people write are checked before */
+/**
+ * @throws Error when there is no such field: names that people write are checked before
+ *
+ * ```ts
+ * const { label, kind } = fieldOf('cell', 'area');
+ * ```
+ */
 export function fieldOf(over: SiteKind, name: string): Field {
 	const found = registry.find((one) => one.over === over && one.name === name);
 	if (!found) throw new Error(`no field "${name}" of a ${over}`);

@@ -12,6 +12,10 @@ export interface UnitArc {
 /**
  * A circular arc of radius 1 as rational quadratic pieces of at most 90°; x and y not yet weighted.
  * Source: Piegl & Tiller, The NURBS Book, section 7.5.
+ *
+ * ```ts
+ * const { net, pieces } = unitArc(0, 2 * Math.PI); // four pieces
+ * ```
  * @param from, turn rad; a full turn ends exactly where it starts
  */
 export function unitArc(from: number, turn: number): UnitArc {
@@ -28,7 +32,13 @@ export function unitArc(from: number, turn: number): UnitArc {
 	return { net, pieces };
 }
 
-/** Knots of `pieces` quadratic pieces. */
+/**
+ * Knots of `pieces` quadratic pieces.
+ *
+ * ```ts
+ * arcKnots(2); // 0 0 0 ½ ½ 1 1 1
+ * ```
+ */
 export function arcKnots(pieces: number): Float64Array {
 	const inner = Array.from({ length: pieces - 1 }, (_, k) => (k + 1) / pieces);
 	return Float64Array.from([0, 0, 0, ...inner.flatMap((t) => [t, t]), 1, 1, 1]);
@@ -42,6 +52,10 @@ function raised(a: Weighted, b: Weighted, c: Weighted): [Weighted, Weighted] {
 
 /**
  * Cubic control points of an ellipse's arc in the plane z = 0.
+ *
+ * ```ts
+ * const { control } = arcControl([0, 0], [4000, 4000], 0, Math.PI / 2);
+ * ```
  * @param radii half sizes along x and y; @param turn of the whole ellipse is not included
  */
 export function arcControl(

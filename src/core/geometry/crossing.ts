@@ -25,6 +25,11 @@ function swept(line: readonly Place[], closed: boolean, of: 0 | 1): Swept[] {
 
 /** Pairs that are looked at before a drawing is given up as too intricate. */
 const MOST_PAIRS = 50_000_000;
+/**
+ * ```ts
+ * if (error instanceof TooIntricate) tell(error.message);
+ * ```
+ */
 export class TooIntricate extends CodedError {
 	readonly code = 'drawing.too-intricate';
 }
@@ -51,7 +56,14 @@ function firstMeeting(
 	return null;
 }
 
-/** Where a closed line crosses itself: the first corner of a piece that does, or null. @throws TooIntricate */
+/**
+ * Where a closed line crosses itself: the first corner of a piece that does, or null.
+ *
+ * ```ts
+ * selfCrossing([[0, 0], [2, 2], [2, 0], [0, 2]]); // 0, 0
+ * ```
+ * @throws TooIntricate
+ */
 export function selfCrossing(line: readonly Place[]): Place | null {
 	const n = line.length;
 	const cross = (a: Swept, b: Swept) => {
@@ -69,7 +81,14 @@ function off(a: Place, b: Place, p: Place): number {
 	return Math.hypot(p[0] - a[0] - t * x, p[1] - a[1] - t * y);
 }
 
-/** Whether one line crosses another, or comes within so much of it. @throws TooIntricate */
+/**
+ * Whether one line crosses another, or comes within so much of it.
+ *
+ * ```ts
+ * linesMeet([[0, 0], [2, 2]], false, [[0, 2], [2, 0]], false, 1e-9); // true
+ * ```
+ * @throws TooIntricate
+ */
 export function linesMeet(
 	one: readonly Place[],
 	oneClosed: boolean,

@@ -163,7 +163,13 @@ function curveRow(
 	}
 }
 
-/** Points, normals and both curvatures as a tensor product. */
+/**
+ * Points, normals and both curvatures as a tensor product.
+ *
+ * ```ts
+ * const { gaussian, mean } = evaluateCurvature(surface, [0.25, 0.5], [0.5]);
+ * ```
+ */
 export function evaluateCurvature(
 	surface: Surface,
 	us: ArrayLike<number>,
@@ -188,7 +194,13 @@ export function evaluateCurvature(
 	return out;
 }
 
-/** Both principal curvatures (1/mm), the smaller one first. */
+/**
+ * Both principal curvatures (1/mm), the smaller one first.
+ *
+ * ```ts
+ * principal(1 / 25, 1 / 5); // 1/5 and 1/5, as on a sphere of radius 5
+ * ```
+ */
 export function principal(gaussian: number, mean: number): [number, number] {
 	const root = Math.sqrt(Math.max(0, mean * mean - gaussian));
 	return [mean - root, mean + root];

@@ -13,11 +13,22 @@ export interface CurveSamples {
 	readonly tangents: Float64Array;
 }
 
-/** Parameters where a curve's polynomial pieces meet, ends included, each once. */
+/**
+ * Parameters where a curve's polynomial pieces meet, ends included, each once.
+ *
+ * ```ts
+ * distinctKnots(Float64Array.of(0, 0, 0.5, 1, 1)); // 0, 0.5, 1
+ * ```
+ */
 export function distinctKnots(knots: Float64Array): number[] {
 	return [...new Set(knots)];
 }
 
+/**
+ * ```ts
+ * const { points, tangents } = evaluateCurve(chainCurve(chainOfPoints), [0, 0.5, 1]);
+ * ```
+ */
 export function evaluateCurve(curve: Curve, at: ArrayLike<number>): CurveSamples {
 	const table = basisTable(curve.knots, curve.degree, at, 1);
 	const points = new Float64Array(3 * at.length);

@@ -34,6 +34,10 @@ function distanceToLine(line: Float64Array, p: Vector): number {
 
 /**
  * A smooth curve through points that are evenly spread along another one.
+ *
+ * ```ts
+ * const { points, deviation } = evenPoints(chainOfPoints, 12, false);
+ * ```
  * @param count points, the two ends included; for a closed curve its first point is not repeated
  * @returns the points and the largest deviation of the smooth curve from the old one (mm)
  */

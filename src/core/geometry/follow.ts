@@ -3,7 +3,13 @@ import { evaluateCurve } from './curve';
 import { chainCurve, type BezierChain } from './path';
 import { length, pointAt, subtract, dot, scale, add, type Vector } from './vector';
 
-/** How far a point lies from a segment (mm). */
+/**
+ * How far a point lies from a segment (mm).
+ *
+ * ```ts
+ * segmentDistance([0, 0, 0], [10, 0, 0], [12, 0, 0]); // 2
+ * ```
+ */
 export function segmentDistance(a: Vector, b: Vector, p: Vector): number {
 	const way = subtract(b, a);
 	const size = dot(way, way);
@@ -11,7 +17,13 @@ export function segmentDistance(a: Vector, b: Vector, p: Vector): number {
 	return length(subtract(p, add(a, scale(way, t))));
 }
 
-/** How far a point lies from a line through points, or from a single one (mm). */
+/**
+ * How far a point lies from a line through points, or from a single one (mm).
+ *
+ * ```ts
+ * distanceToLine([[0, 0, 0], [10, 0, 0]], [4, 3, 0]); // 3
+ * ```
+ */
 export function distanceToLine(line: readonly Vector[], p: Vector): number {
 	if (line.length === 1) return length(subtract(line[0]!, p));
 	let least = Infinity;
@@ -24,6 +36,10 @@ const MOST_HALVINGS = 10;
 /**
  * Corners of a polyline that follows a curve: between two of them the curve stays within so many mm of
  * the straight line, as seen at its quarters.
+ *
+ * ```ts
+ * const line = followCurve((at) => Float64Array.from(at.flatMap((t) => [t, t * t, 0])), [0, 1], 0.01);
+ * ```
  * @param at parameters that are corners in any case, ascending
  * @param evaluate places of the curve, flat x y z
  */
@@ -48,7 +64,13 @@ export function followCurve(
 	return found;
 }
 
-/** Corners of a polyline that follows a closed chain, the first not repeated. */
+/**
+ * Corners of a polyline that follows a closed chain, the first not repeated.
+ *
+ * ```ts
+ * const line = followChain(chainOfPoints, 5); // nowhere further than 5 mm away
+ * ```
+ */
 export function followChain(chain: BezierChain, within: number, closed = true): Vector[] {
 	const curve = chainCurve(chain);
 	const points = followCurve((at) => evaluateCurve(curve, at).points, chain.breaks, within);
@@ -58,7 +80,13 @@ export function followChain(chain: BezierChain, within: number, closed = true): 
 /** A turn of more than this is a corner; less comes from following a smooth curve. */
 const CORNER = Math.cos(inRadians(25));
 
-/** Which points of a closed polyline are corners of what it follows, as told by their turn. */
+/**
+ * Which points of a closed polyline are corners of what it follows, as told by their turn.
+ *
+ * ```ts
+ * sharpCorners([[0, 0, 0], [1, 0, 0], [1, 1, 0]]); // all three: two are ends
+ * ```
+ */
 export function sharpCorners(points: readonly Vector[]): boolean[] {
 	const n = points.length;
 	return points.map((p, k) => {

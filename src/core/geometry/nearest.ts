@@ -14,6 +14,10 @@ export interface NearestPlace {
 
 /**
  * The places of a surface nearest to points, found from nearby places by Gauss-Newton steps, all at once.
+ *
+ * ```ts
+ * const uvd = nearestPlaces(surface, points, us, vs, false);
+ * ```
  * @param points x y z of each (mm)
  * @param us, vs parameters to start from; those of the places found are put there
  * @param ring whether the surface meets itself across, so that the way goes on over its seam
@@ -78,7 +82,13 @@ export function nearestPlaces(
 	return distances;
 }
 
-/** The same for one point. */
+/**
+ * The same for one point.
+ *
+ * ```ts
+ * const { u, v, distance: off } = nearestFrom(surface, [0, 0, 5000], [0.5, 0.5], false);
+ * ```
+ */
 export function nearestFrom(
 	surface: Surface,
 	point: Vector,
@@ -90,7 +100,13 @@ export function nearestFrom(
 	return { u: us[0]!, v: vs[0]!, distance: distance! };
 }
 
-/** The distance from a point to a surface (mm), sought from a nearby place. */
+/**
+ * The distance from a point to a surface (mm), sought from a nearby place.
+ *
+ * ```ts
+ * distanceTo(surface, [0, 0, 5000], [0.5, 0.5], false); // mm from there to the face
+ * ```
+ */
 export const distanceTo = (
 	surface: Surface,
 	point: Vector,
@@ -108,6 +124,11 @@ export interface Seeds {
 
 const SEEDS = 40;
 
+/**
+ * ```ts
+ * const seeds = seedsOf(surface); // once for each face
+ * ```
+ */
 export function seedsOf(surface: Surface): Seeds {
 	const spread = (knots: Float64Array) => {
 		const even = Array.from(
@@ -120,7 +141,13 @@ export function seedsOf(surface: Surface): Seeds {
 	return { us, vs, points: evaluateGrid(surface, us, vs).points };
 }
 
-/** The seed for which something is least, as a place of the surface. */
+/**
+ * The seed for which something is least, as a place of the surface.
+ *
+ * ```ts
+ * const [u, v] = leastSeed(seedsOf(surface), (x, y, z) => z); // near the lowest place
+ * ```
+ */
 export function leastSeed(
 	{ us, vs, points }: Seeds,
 	of: (x: number, y: number, z: number) => number
@@ -137,7 +164,13 @@ export function leastSeed(
 	return [us[best % us.length]!, vs[Math.floor(best / us.length)]!];
 }
 
-/** The seed nearest to a point. */
+/**
+ * The seed nearest to a point.
+ *
+ * ```ts
+ * const start = nearestSeed(seedsOf(surface), [0, 0, 5000]);
+ * ```
+ */
 export function nearestSeed(seeds: Seeds, [x, y, z]: Vector): [number, number] {
 	return leastSeed(seeds, (p, q, r) => (p - x) * (p - x) + (q - y) * (q - y) + (r - z) * (r - z));
 }

@@ -55,6 +55,10 @@ function smoothStretch(points: readonly Vector[], closed: boolean): Stretch {
 /**
  * The chain through points, parametrised by chord length over 0..1.
  * Neighbouring smooth segments make one spline; a line segment is straight.
+ *
+ * ```ts
+ * const bow = bezierChain([[0, 0, 0], [5000, 800, 0], [10_000, 0, 0]], ['smooth', 'smooth']);
+ * ```
  * @param segments one per pair of neighbours; a closed path repeats its first point last
  * @throws RangeError when two neighbouring points coincide
  */
@@ -87,7 +91,13 @@ function joined(stretches: readonly Stretch[]): BezierChain {
 	return { breaks, points };
 }
 
-/** An ellipse about the origin in the plane z = 0, from +x round to the left. */
+/**
+ * An ellipse about the origin in the plane z = 0, from +x round to the left.
+ *
+ * ```ts
+ * const rim = ellipseChain([2800, 2100]);
+ * ```
+ */
 export function ellipseChain(radii: readonly [number, number]): BezierChain {
 	const { control, pieces } = arcControl([0, 0], radii, 0, 2 * Math.PI);
 	return {
@@ -96,7 +106,13 @@ export function ellipseChain(radii: readonly [number, number]): BezierChain {
 	};
 }
 
-/** The same chain with further breaks, its shape unchanged (de Casteljau). */
+/**
+ * The same chain with further breaks, its shape unchanged (de Casteljau).
+ *
+ * ```ts
+ * const finer = refineChain(chainOfPoints, [0.1, 0.9]);
+ * ```
+ */
 export function refineChain(chain: BezierChain, wanted: readonly number[]): BezierChain {
 	const breaks = [...chain.breaks];
 	const points = [...chain.points];
@@ -117,14 +133,26 @@ export function refineChain(chain: BezierChain, wanted: readonly number[]): Bezi
 	return { breaks, points };
 }
 
-/** Bring chains to the same breaks, so that their control points correspond one to one. */
+/**
+ * Bring chains to the same breaks, so that their control points correspond one to one.
+ *
+ * ```ts
+ * const [foot, head] = alignChains([chainOfPoints, otherChain]); // with as many pieces
+ * ```
+ */
 export function alignChains(chains: readonly BezierChain[]): BezierChain[] {
 	const all = chains.flatMap((chain) => chain.breaks);
 	const aligned = chains.map((chain) => refineChain(chain, all));
 	return aligned.map((chain) => ({ ...chain, breaks: aligned[0]!.breaks }));
 }
 
-/** The pieces from break `first` to break `last` as a chain of their own, over 0..1. */
+/**
+ * The pieces from break `first` to break `last` as a chain of their own, over 0..1.
+ *
+ * ```ts
+ * const firstHalf = partOfChain(chainOfPoints, 0, 2);
+ * ```
+ */
 export function partOfChain({ breaks, points }: BezierChain, first: number, last: number): BezierChain {
 	const [from, to] = [breaks[first]!, breaks[last]!];
 	return {
@@ -133,11 +161,22 @@ export function partOfChain({ breaks, points }: BezierChain, first: number, last
 	};
 }
 
+/**
+ * ```ts
+ * const back = reverseChain(chainOfPoints);
+ * ```
+ */
 export function reverseChain({ breaks, points }: BezierChain): BezierChain {
 	return { breaks: breaks.map((t) => 1 - t).reverse(), points: [...points].reverse() };
 }
 
-/** A chain under an affine map of its points. */
+/**
+ * A chain under an affine map of its points.
+ *
+ * ```ts
+ * const lifted = mapChain(chainOfPoints, ([x, y, z]) => [x, y, z + 3000]);
+ * ```
+ */
 export function mapChain(chain: BezierChain, map: (p: Vector) => Vector): BezierChain {
 	return {
 		breaks: chain.breaks,
@@ -148,12 +187,23 @@ export function mapChain(chain: BezierChain, map: (p: Vector) => Vector): Bezier
 	};
 }
 
-/** Knots of a cubic chain: every break three times, the ends four times. */
+/**
+ * Knots of a cubic chain: every break three times, the ends four times.
+ *
+ * ```ts
+ * chainKnots([0, 0.5, 1]); // 0 0 0 0 ½ ½ ½ 1 1 1 1
+ * ```
+ */
 export function chainKnots(breaks: readonly number[]): Float64Array {
 	const inner = breaks.slice(1, -1).flatMap((t) => [t, t, t]);
 	return Float64Array.from([0, 0, 0, 0, ...inner, 1, 1, 1, 1]);
 }
 
+/**
+ * ```ts
+ * const curve = chainCurve(chainOfPoints);
+ * ```
+ */
 export function chainCurve(chain: BezierChain): Curve {
 	return { degree: 3, knots: chainKnots(chain.breaks), net: Float64Array.from(chain.points.flat()) };
 }

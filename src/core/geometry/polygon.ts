@@ -2,11 +2,23 @@
 
 export type Place = readonly [x: number, y: number];
 
-/** Twice the area of a triangle, positive when p lies to the left of the way from a to b. */
+/**
+ * Twice the area of a triangle, positive when p lies to the left of the way from a to b.
+ *
+ * ```ts
+ * side([0, 0], [1, 0], [0.5, 1]) > 0; // to the left
+ * ```
+ */
 export const side = (a: Place, b: Place, p: Place): number =>
 	(b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
 
-/** Signed area, positive when the points run anticlockwise, in the square of their unit. */
+/**
+ * Signed area, positive when the points run anticlockwise, in the square of their unit.
+ *
+ * ```ts
+ * polygonArea([[0, 0], [2, 0], [2, 3], [0, 3]]); // 6; less than nothing when clockwise
+ * ```
+ */
 export function polygonArea(points: readonly Place[]): number {
 	let sum = 0;
 	points.forEach((p, k) => {
@@ -16,12 +28,24 @@ export function polygonArea(points: readonly Place[]): number {
 	return sum / 2;
 }
 
-/** Whether two segments cross, touching not counted. */
+/**
+ * Whether two segments cross, touching not counted.
+ *
+ * ```ts
+ * crosses([0, 0], [2, 2], [0, 2], [2, 0]); // true
+ * ```
+ */
 export function crosses(a: Place, b: Place, c: Place, d: Place): boolean {
 	return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
 }
 
-/** How many segments of a curve lie above a place. */
+/**
+ * How many segments of a curve lie above a place.
+ *
+ * ```ts
+ * crossingsAbove([[0, 0], [2, 0], [2, 2], [0, 2]], true, [1, 0.5]) % 2 === 1; // true: it is within
+ * ```
+ */
 export function crossingsAbove(curve: readonly Place[], closed: boolean, [x, y]: Place): number {
 	let found = 0;
 	for (let k = closed ? 0 : 1; k < curve.length; k++) {
@@ -32,7 +56,13 @@ export function crossingsAbove(curve: readonly Place[], closed: boolean, [x, y]:
 	return found;
 }
 
-/** Whether a place lies within a closed curve (even-odd). */
+/**
+ * Whether a place lies within a closed curve (even-odd).
+ *
+ * ```ts
+ * isWithin([[0, 0], [2, 0], [2, 2], [0, 2]], [1, 1]); // true
+ * ```
+ */
 export const isWithin = (loop: readonly Place[], place: Place): boolean =>
 	crossingsAbove(loop, true, place) % 2 === 1;
 
@@ -41,7 +71,13 @@ export interface Box {
 	readonly high: Place;
 }
 
-/** The upright box round the places; of none it is turned inside out (low Infinity). */
+/**
+ * The upright box round the places; of none it is turned inside out (low Infinity).
+ *
+ * ```ts
+ * const { low, high } = boxOf([[0, 3], [2, 1]]); // 0 1, 2 3
+ * ```
+ */
 export function boxOf(places: readonly Place[]): Box {
 	let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
 	for (const [x, y] of places) {
@@ -53,7 +89,13 @@ export function boxOf(places: readonly Place[]): Box {
 	return { low: [left, low], high: [right, high] };
 }
 
-/** The shares of a segment between which it lies in a box; null when it does not meet it (Liang and Barsky). */
+/**
+ * The shares of a segment between which it lies in a box; null when it does not meet it (Liang and Barsky).
+ *
+ * ```ts
+ * shareWithin([-1, 1], [3, 1], { low: [0, 0], high: [2, 2] }); // 0.25, 0.75
+ * ```
+ */
 export function shareWithin(a: Place, b: Place, { low, high }: Box): readonly [number, number] | null {
 	let [from, to] = [0, 1];
 	for (const k of [0, 1] as const) {

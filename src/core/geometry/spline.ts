@@ -38,7 +38,13 @@ function splineTangents(points: readonly Tuple[], at: readonly number[], closed:
 	return tangents;
 }
 
-/** Bézier control points of the spline through points: each point, with two more between neighbours. */
+/**
+ * Bézier control points of the spline through points: each point, with two more between neighbours.
+ *
+ * ```ts
+ * const control = splineControl([[0, 0], [1, 2], [3, 1]], [0, 0.5, 1], false);
+ * ```
+ */
 export function splineControl(points: readonly Tuple[], at: readonly number[], closed: boolean): Tuple[] {
 	const tangents = splineTangents(points, at, closed);
 	const control: Tuple[] = [points[0]!];
@@ -53,7 +59,13 @@ export function splineControl(points: readonly Tuple[], at: readonly number[], c
 	return control;
 }
 
-/** Knots of a curve of `count` control points whose pieces have equal lengths, clamped at both ends. */
+/**
+ * Knots of a curve of `count` control points whose pieces have equal lengths, clamped at both ends.
+ *
+ * ```ts
+ * evenKnots(5, 3); // 0 0 0 0 ½ 1 1 1 1
+ * ```
+ */
 export function evenKnots(count: number, degree: number): Float64Array {
 	const pieces = count - degree;
 	return Float64Array.from({ length: count + degree + 1 }, (_, k) =>
@@ -64,6 +76,10 @@ export function evenKnots(count: number, degree: number): Float64Array {
 /**
  * Control points of the B-spline of a degree that passes through points at given parameters 0..1, with
  * knots averaged from them. Source: Piegl & Tiller, The NURBS Book, 9.2.1 (eq. 9.8).
+ *
+ * ```ts
+ * const { control, knots } = interpolate([[0, 0], [1, 2], [3, 1]], [0, 0.5, 1], 2);
+ * ```
  */
 export function interpolate(
 	points: readonly Tuple[],
@@ -90,7 +106,13 @@ export function interpolate(
 	return { control: system.solve(points), knots };
 }
 
-/** Parameters 0..1 by chord length, averaged over several rows of points. */
+/**
+ * Parameters 0..1 by chord length, averaged over several rows of points.
+ *
+ * ```ts
+ * chordParameters([[[0, 0], [1, 0], [4, 0]]]); // 0, 0.25, 1
+ * ```
+ */
 export function chordParameters(rows: readonly (readonly Tuple[])[]): number[] {
 	const count = rows[0]!.length;
 	const at = new Array<number>(count).fill(0);

@@ -141,7 +141,13 @@ function columnsOf({ degree, first }: BasisTable): [number, number] {
 	return [Math.min(from, to), to];
 }
 
-/** Points and first derivatives on a grid of parameters, as a tensor product. */
+/**
+ * Points and first derivatives on a grid of parameters, as a tensor product.
+ *
+ * ```ts
+ * const { points, du, dv } = evaluateGrid(surface, [0, 0.5, 1], [0, 1]); // six places, row by row
+ * ```
+ */
 export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayLike<number>): SurfaceSamples {
 	const out = emptySamples(us.length, vs.length);
 	const across = basisTable(surface.knotsU, surface.degreeU, us, 1);
@@ -159,6 +165,10 @@ export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayL
 /**
  * Points and first derivatives on course lines that each have their own parameters across: with one column, at any
  * places whatever.
+ *
+ * ```ts
+ * const { points } = evaluateRows(surface, us, 12, [0, 0.5, 1]); // every row has its own u
+ * ```
  * @param us row j at us[j * columns .. (j + 1) * columns)
  */
 export function evaluateRows(
@@ -195,7 +205,13 @@ export function courseTangents(surface: Surface, us: ArrayLike<number>, vs: Arra
 	return tangents;
 }
 
-/** The surface with across and up exchanged. */
+/**
+ * The surface with across and up exchanged.
+ *
+ * ```ts
+ * const acrossIsUp = transpose(surface);
+ * ```
+ */
 export function transpose(surface: Surface): Surface {
 	const { countU, countV } = surface;
 	const net = new Float64Array(surface.net.length);
@@ -213,7 +229,13 @@ export function transpose(surface: Surface): Surface {
 	};
 }
 
-/** The surface run the other way across, which turns its outside round. */
+/**
+ * The surface run the other way across, which turns its outside round.
+ *
+ * ```ts
+ * const turned = turnOutside(surface); // the same places, its normals the other way
+ * ```
+ */
 export function turnOutside(surface: Surface): Surface {
 	const { countU, countV, knotsU } = surface;
 	const net = new Float64Array(surface.net.length);
@@ -226,7 +248,13 @@ export function turnOutside(surface: Surface): Surface {
 	return { ...surface, net, knotsU: knotsU.map((t) => end - t).reverse() };
 }
 
-/** One curve of the surface, u = constant or v = constant, sampled with its derivative along it. */
+/**
+ * One curve of the surface, u = constant or v = constant, sampled with its derivative along it.
+ *
+ * ```ts
+ * const { points } = sampleLine(surface, { v: 0.5 }, [0, 0.25, 1]);
+ * ```
+ */
 export function sampleLine(
 	surface: Surface,
 	line: { readonly v: number } | { readonly u: number },
@@ -307,6 +335,10 @@ function areaWith(surface: Surface, parts: number, rule: GaussRule): number {
 /**
  * Area in mm², by Gauss quadrature on every knot span: by finer rules, then on halved spans, until it no
  * longer changes.
+ *
+ * ```ts
+ * const squareMetres = surfaceArea(surface) / 1e6;
+ * ```
  * @param tolerance relative change that counts as none
  */
 export function surfaceArea(surface: Surface, tolerance = 1e-10): number {

@@ -10,6 +10,10 @@ function isConvexPlace(points: readonly Place[]): boolean {
 /**
  * Triangles of a simple polygon, counter-clockwise, as numbers of its corners: a fan from the first corner
  * where it is convex.
+ *
+ * ```ts
+ * triangulate([[0, 0], [1, 0], [1, 1], [0, 1]]); // two triangles, as places of corners
+ * ```
  */
 export function triangulate(points: readonly Place[]): number[] {
 	const n = points.length;
@@ -36,7 +40,13 @@ function doubled(places: Float64Array, a: number, b: number, c: number): number 
 	return (places[2 * b]! - x) * (places[2 * c + 1]! - y) - (places[2 * b + 1]! - y) * (places[2 * c]! - x);
 }
 
-/** Whether triangles that join loops of corners lie beside each other, none turned over. */
+/**
+ * Whether triangles that join loops of corners lie beside each other, none turned over.
+ *
+ * ```ts
+ * if (!fills(places, [0, 1, 2])) tell('a corner lies within');
+ * ```
+ */
 export function fills(places: Float64Array, triangles: readonly number[]): boolean {
 	let area = 0;
 	let least = 0;
@@ -48,13 +58,23 @@ export function fills(places: Float64Array, triangles: readonly number[]): boole
 	return area > 0 && least >= -TURNED * area;
 }
 
-/** The same triangles seen from the other side. */
+/**
+ * The same triangles seen from the other side.
+ *
+ * ```ts
+ * turnedOver([0, 1, 2]); // 0, 2, 1
+ * ```
+ */
 export const turnedOver = (triangles: readonly number[]): number[] =>
 	triangles.map((_, k) => triangles[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1]!);
 
 /**
  * Triangles between a polygon and openings in it, counter-clockwise. They use every corner, so that what is
  * built on the loops closes; null where there are none such.
+ *
+ * ```ts
+ * const triangles = fillLoops(Float64Array.of(0, 0, 4, 0, 4, 4, 1, 1, 1, 2, 2, 1), [3]);
+ * ```
  * @param places x y of every corner: the polygon, counter-clockwise, then opening after opening
  * @param openings where each begins
  */
@@ -72,7 +92,13 @@ export function fillLoops(places: Float64Array, openings: readonly number[]): nu
 	return null;
 }
 
-/** A polygon in space seen along its normal, as places in a plane. */
+/**
+ * A polygon in space seen along its normal, as places in a plane.
+ *
+ * ```ts
+ * const ring = flattened(points, [0, 1, 5, 4]);
+ * ```
+ */
 export function flattened(points: ArrayLike<number>, nodes: ArrayLike<number>): Place[] {
 	let [x, y, z] = [0, 0, 0];
 	const n = nodes.length;

@@ -138,6 +138,10 @@ function difference(coarse: LengthTable, fine: LengthTable): number {
 /**
  * The lengths (mm) along the lines of constant v, one line per value of vs, with intervals halved until a
  * further halving changes little.
+ *
+ * ```ts
+ * const table = lengthTable(surface, [0, 0.5, 1]);
+ * ```
  */
 export function lengthTable(surface: Surface, vs: ArrayLike<number>): LengthTable {
 	let coarse = tableWith(surface, vs, 1);
@@ -148,13 +152,25 @@ export function lengthTable(surface: Surface, vs: ArrayLike<number>): LengthTabl
 	}
 }
 
-/** Length of line j, in mm. */
+/**
+ * Length of line j, in mm.
+ *
+ * ```ts
+ * lineLength(lengthTable(surface, [0, 1]), 1); // mm along the head
+ * ```
+ */
 export function lineLength(table: LengthTable, j: number): number {
 	const intervals = table.ends.length - 1;
 	return table.upTo[j * (intervals + 1) + intervals]!;
 }
 
-/** Length of line j from its first end to a parameter, in mm. */
+/**
+ * Length of line j from its first end to a parameter, in mm.
+ *
+ * ```ts
+ * lengthTo(lengthTable(surface, [0]), 0, 0.5); // mm along the foot
+ * ```
+ */
 export function lengthTo(table: LengthTable, j: number, u: number): number {
 	const { ends, speed, upTo } = table;
 	const intervals = ends.length - 1;
@@ -172,6 +188,10 @@ export function lengthTo(table: LengthTable, j: number, u: number): number {
 /**
  * Parameters of points on line j that lie at given shares (0..1, ascending) of its length.
  * A line without length (a pole) is divided by parameter.
+ *
+ * ```ts
+ * parametersAt(lengthTable(surface, [0]), 0, [0, 0.5, 1], out, 0); // half of the length is not u 0.5
+ * ```
  */
 export function parametersAt(
 	table: LengthTable,

@@ -8,6 +8,10 @@ const NEWTON_ROUNDS = 20;
 /**
  * The grid as a plane: i counts bays from the left, j courses from the foot, both with fractions between
  * nodes. Parameters between the four nodes of a step are interpolated bilinearly, both ways.
+ *
+ * ```ts
+ * const lattice = new Lattice(grid, surface);
+ * ```
  */
 export class Lattice {
 	private readonly periodU: number;
@@ -128,7 +132,13 @@ export class Lattice {
 	}
 }
 
-/** Lattice coordinates of a node; those that a trim made lie between the others. */
+/**
+ * Lattice coordinates of a node; those that a trim made lie between the others.
+ *
+ * ```ts
+ * const [i, j] = latticeOf(grid, 12);
+ * ```
+ */
 export function latticeOf(grid: NodeGrid, node: number): [number, number] {
 	const own = grid.columns * grid.rows;
 	if (node < own) return [node % grid.columns, Math.floor(node / grid.columns)];

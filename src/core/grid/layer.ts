@@ -38,6 +38,10 @@ function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inwa
 /**
  * A grid at a signed depth along the normals, positive outward; shifted by half a step when wanted. Where it
  * is deeper than the face is round it turns inside out, and the steps that do are told.
+ *
+ * ```ts
+ * const behind = layerOf(surface, grid, new Float64Array(grid.columns * grid.rows).fill(-600), false);
+ * ```
  * @param depth at every node of the grid (mm)
  */
 export function layerOf(surface: Surface, grid: NodeGrid, depth: Float64Array, shifted: boolean): LayerGrid {

@@ -116,6 +116,10 @@ const canMeet = ({ along }: SettingOut) =>
  * Where two faces of a zone share a rim and count the same steps on it, but would place their nodes each by its own
  * middle line, the rim is divided once, along itself, and both take that. What lies between follows towards the
  * middle of each face, which stays as it is.
+ *
+ * ```ts
+ * const rims = meetingRims(gridsOnFaces, zone.settingOut); // of each face, or null
+ * ```
  * @returns for each face the rims that it takes over; null for those that lie well as they are
  */
 export function meetingRims(faces: readonly GridOnFace[], settingOut: SettingOut): (RimPlaces | null)[] {

@@ -51,7 +51,13 @@ export interface RimRows {
 	readonly head: Uint32Array;
 }
 
-/** The row that stands for a row at a column, which may lie between two (lattice coordinates). */
+/**
+ * The row that stands for a row at a column, which may lie between two (lattice coordinates).
+ *
+ * ```ts
+ * const row = standingRow(rimRows, grid.columns, 0, 3);
+ * ```
+ */
 export function standingRow(rims: RimRows, columns: number, i: number, j: number): number {
 	const at = (column: number) => ((column % columns) + columns) % columns;
 	const [left, right] = [at(Math.floor(i)), at(Math.ceil(i))];

@@ -146,6 +146,10 @@ function netOf(
  *
  * Courses are placed by true length on the belt line (the bay line in the middle of the face), bays by true
  * length on every course line, to 0.1 mm or better; or as the other ways of setting out have it.
+ *
+ * ```ts
+ * const { positions, across, up } = setOut(face, zone.settingOut, pathTo('zones', zone.id, 'settingOut'));
+ * ```
  * @param at the path of the setting-out clause
  * @param rims where other faces have the nodes on rims
  * @throws ProblemError when the counts or sizes cannot be made on this face

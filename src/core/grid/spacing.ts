@@ -36,13 +36,25 @@ export interface Division {
 const LEAST_MAKE_UP = 0.1;
 export const MOST_STEPS = 20_000;
 
-/** Where a start line that has a name lies on a line of a length. */
+/**
+ * Where a start line that has a name lies on a line of a length.
+ *
+ * ```ts
+ * startAt('middle', 10_400); // 5 200
+ * ```
+ */
 export function startAt(start: Start & string, length: number): number {
 	if (start === 'middle') return length / 2;
 	return start === 'right' || start === 'head' ? length : 0;
 }
 
-/** What would be left over for a start line, so that it can be seen before it is chosen. */
+/**
+ * What would be left over for a start line, so that it can be seen before it is chosen.
+ *
+ * ```ts
+ * makeUpFor(1500, 10_400, 0); // nothing at the start, 1 400 mm at the end
+ * ```
+ */
 export function makeUpFor(size: number, length: number, from: number): MakeUp {
 	const rest = (room: number) => {
 		const left = room - Math.floor(room / size + LEAST_MAKE_UP / size) * size;
@@ -52,7 +64,13 @@ export function makeUpFor(size: number, length: number, from: number): MakeUp {
 	return { first: rest(inside), last: rest(length - inside) };
 }
 
-/** The size nearest to one that leaves nothing over from a named start line, and how many steps it makes. */
+/**
+ * The size nearest to one that leaves nothing over from a named start line, and how many steps it makes.
+ *
+ * ```ts
+ * const { size, steps } = balanced(1500, 10_400, 'middle');
+ * ```
+ */
 export function balanced(
 	size: number,
 	length: number,
@@ -310,7 +328,13 @@ export function divide(
 	}
 }
 
-/** How much of a whole step the first and the last one are, 0 to 1. */
+/**
+ * How much of a whole step the first and the last one are, 0 to 1.
+ *
+ * ```ts
+ * const [first, last] = stripShares(grid.across.division);
+ * ```
+ */
 export function stripShares({ makeUp: { first, last }, whole }: Division): readonly [number, number] {
 	const share = (mm: number) => (mm && whole ? Math.min(1, mm / whole) : 1);
 	return [share(first), share(last)];

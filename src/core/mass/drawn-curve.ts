@@ -183,7 +183,14 @@ function chainThrough({ points, joins }: Corners, at: string): BezierChain {
 	}
 }
 
-/** An open curve. @throws ProblemError */
+/**
+ * An open curve.
+ *
+ * ```ts
+ * const profile = profileChain({ points: [[4000, 0], [3500, 8000]], joins: 'line', mirrored: false }, at);
+ * ```
+ * @throws ProblemError
+ */
 export function profileChain(profile: ProfileDefinition, at: string): BezierChain {
 	return chainThrough(completed(profile, false, at), at);
 }
@@ -191,7 +198,13 @@ export function profileChain(profile: ProfileDefinition, at: string): BezierChai
 /** Samples for each piece of a chain when it is looked at closely. */
 const SAMPLES = 16;
 
-/** Points along a chain, its breaks included: x y per point. */
+/**
+ * Points along a chain, its breaks included: x y per point.
+ *
+ * ```ts
+ * const line = sampleChain(outlineChain({ shape: 'circle', radius: 2000 }, at), 8);
+ * ```
+ */
 export function sampleChain(chain: BezierChain, each = SAMPLES): Plan[] {
 	const at: number[] = [];
 	for (let k = 0; k + 1 < chain.breaks.length; k++)
@@ -226,7 +239,14 @@ function signedArea(chain: BezierChain): number {
 	return points.slice(1).reduce((sum, q, k) => sum + points[k]![0] * q[1] - q[0] * points[k]![1], 0);
 }
 
-/** A closed outline, counter-clockwise from above. @throws ProblemError */
+/**
+ * A closed outline, counter-clockwise from above.
+ *
+ * ```ts
+ * const rim = outlineChain({ shape: 'circle', radius: 2000 }, at);
+ * ```
+ * @throws ProblemError
+ */
 export function outlineChain(outline: OutlineDefinition, at: string): BezierChain {
 	if (outline.shape === 'circle') {
 		positive(outline.radius, 'the radius', `${at}/radius`);
@@ -242,7 +262,13 @@ export function outlineChain(outline: OutlineDefinition, at: string): BezierChai
 	return signedArea(chain) < 0 ? reverseChain(chain) : chain;
 }
 
-/** Points to go on drawing from: the corners of an outline, or a few points of one that has none. */
+/**
+ * Points to go on drawing from: the corners of an outline, or a few points of one that has none.
+ *
+ * ```ts
+ * const corners = cornersOfOutline({ shape: 'rectangle', width: 4000, depth: 3000, rounding: 0 }, at);
+ * ```
+ */
 export function cornersOfOutline(outline: OutlineDefinition, at: string): [number, number][] {
 	const plain = 'rounding' in outline ? { ...outline, rounding: 0 } : outline;
 	const each = outline.shape === 'circle' || outline.shape === 'ellipse' ? 2 : 1;

@@ -50,5 +50,11 @@ export function makeFace(name: string, surface: Surface): Face {
 	};
 }
 
-/** The face's place in every address on it: its mass and itself. */
+/**
+ * The face's place in every address on it: its mass and itself.
+ *
+ * ```ts
+ * faceAddress('hall', 'south'); // hall.south
+ * ```
+ */
 export const faceAddress = (mass: string, face: string): string => `${mass}.${face.replaceAll(' ', '-')}`;

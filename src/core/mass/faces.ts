@@ -45,7 +45,14 @@ function formFaces(form: Form, at: string): Face[] {
 	}
 }
 
-/** The mass with its heights fixed: all that its faces hang on. @throws ProblemError when a level is gone */
+/**
+ * The mass with its heights fixed: all that its faces hang on.
+ *
+ * ```ts
+ * const faces = massFaces(massAtLevels(mass, project.levels));
+ * ```
+ * @throws ProblemError when a level is gone
+ */
 export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 	const at = pathTo('masses', mass.id);
 	const trims = mass.trims.map((trim) =>
@@ -56,7 +63,14 @@ export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 	return { ...mass, form: atLevels(mass.form, levels, `${at}/form`), trims };
 }
 
-/** The faces of a mass whose heights are fixed. @throws ProblemError at the clause of the mass */
+/**
+ * The faces of a mass whose heights are fixed.
+ *
+ * ```ts
+ * const [skin] = massFaces(mass);
+ * ```
+ * @throws ProblemError at the clause of the mass
+ */
 export function massFaces(mass: Mass): Face[] {
 	const { evened } = mass;
 	const at = pathTo('masses', mass.id);

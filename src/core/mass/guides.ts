@@ -29,6 +29,10 @@ function followed(points: readonly Vector[], { joins, closed }: Guide, at: strin
 
 /**
  * A guide as points in space that follow one another (mm).
+ *
+ * ```ts
+ * const line = guidePoints(guide, () => face);
+ * ```
  * @param faceOf the face a guide on the map was drawn on
  * @throws ProblemError at the guide
  */

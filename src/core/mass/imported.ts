@@ -7,7 +7,13 @@ import { makeFace, type Face } from './face';
 
 type Imported = Extract<Form, { kind: 'imported' }>;
 
-/** A patch as the document keeps it. */
+/**
+ * A patch as the document keeps it.
+ *
+ * ```ts
+ * const patch = patchDefinition('skin', surface, { deviation: 0.02 });
+ * ```
+ */
 export function patchDefinition(
 	name: string,
 	surface: Surface,

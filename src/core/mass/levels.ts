@@ -1,7 +1,14 @@
 import type { Form, Height, Level, SectionDefinition } from '../project/form-schema';
 import { refuse } from '../units/problem';
 
-/** A height in mm. @throws ProblemError when its level is gone */
+/**
+ * A height in mm.
+ *
+ * ```ts
+ * heightOf({ level: 'eaves', plus: 300 }, project.levels, at); // mm over the ground
+ * ```
+ * @throws ProblemError when its level is gone
+ */
 export function heightOf(height: Height, levels: readonly Level[], at: string): number {
 	if (typeof height === 'number') return height;
 	const level = levels.find((one) => one.id === height.level);

@@ -2,7 +2,13 @@ import type { Form } from '../project/form-schema';
 
 type Plan = readonly [number, number];
 
-/** The same form somewhere else in plan. */
+/**
+ * The same form somewhere else in plan.
+ *
+ * ```ts
+ * const beside = movedForm(mass.form, [12_000, 0]);
+ * ```
+ */
 export function movedForm(form: Form, [dx, dy]: Plan): Form {
 	const plan = ([x, y]: Plan): [number, number] => [x + dx, y + dy];
 	const space = ([x, y, z]: readonly [number, number, number]): [number, number, number] => [

@@ -55,6 +55,10 @@ export function netFaces(form: Net, at: string): Face[] {
 
 /**
  * The surface of given degrees through a grid of points, with parameters by chord length.
+ *
+ * ```ts
+ * const { surface: through } = throughPoints(rowsOfPoints, [3, 3]);
+ * ```
  * @returns the surface, and the parameters of the columns and of the rows
  * @throws RangeError when rows or columns coincide
  */

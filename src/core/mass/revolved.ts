@@ -55,7 +55,13 @@ function lowestRadius(chain: BezierChain): { radius: number; piece: number } {
 	return lowest;
 }
 
-/** A profile (distance, height) turned about a vertical axis, exactly. Outside is away from the axis. */
+/**
+ * A profile (distance, height) turned about a vertical axis, exactly. Outside is away from the axis.
+ *
+ * ```ts
+ * const drum = revolveChain(chainOfPoints, [0, 0], 0, 0, 2 * Math.PI);
+ * ```
+ */
 export function revolveChain(
 	chain: BezierChain,
 	axis: readonly [number, number],

@@ -13,7 +13,13 @@ const triangle = (a: Vector, b: Vector, c: Vector): number => {
 	return Math.sqrt(Math.max(0, half * (half - p) * (half - q) * (half - r)));
 };
 
-/** What a net that does not reach every rim leaves of a face, trims left aside (mm²); 0 where it is nothing. */
+/**
+ * What a net that does not reach every rim leaves of a face, trims left aside (mm²); 0 where it is nothing.
+ *
+ * ```ts
+ * bareArea(surface, grid) / 1e6; // m² that no cell covers
+ * ```
+ */
 export function bareArea(surface: Surface, { columns, rows, u, v, absent }: NodeGrid): number {
 	const us: number[] = [];
 	const vs: number[] = [];

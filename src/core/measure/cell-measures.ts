@@ -29,7 +29,13 @@ export interface CellMeasures {
 const unfolded = (cosine: number) =>
 	cosine < -1 ? 2 * Math.PI - Math.acos(Math.min(1, -2 - cosine)) : Math.acos(Math.min(1, cosine));
 
-/** Measure all cells. Hot loop; degenerate cells (no area, coincident corners) give 0, never NaN. */
+/**
+ * Measure all cells. Hot loop; degenerate cells (no area, coincident corners) give 0, never NaN.
+ *
+ * ```ts
+ * const { area, warp } = measureCells(cells, grid.positions);
+ * ```
+ */
 export function measureCells(cells: Cells, positions: Float64Array): CellMeasures {
 	let most = 0;
 	for (let c = 0; c < cells.count; c++) most = Math.max(most, cells.start[c + 1]! - cells.start[c]!);

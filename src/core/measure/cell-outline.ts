@@ -27,7 +27,13 @@ function upAt(
 	return scale(steep, 1 / (length(steep) || 1));
 }
 
-/** One cell laid into its mean plane. */
+/**
+ * One cell laid into its mean plane.
+ *
+ * ```ts
+ * const { lengths, angles } = cellOutline(faceModel, 4);
+ * ```
+ */
 export function cellOutline(
 	{
 		cells,

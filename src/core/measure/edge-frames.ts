@@ -1,7 +1,13 @@
 import { NO_CELL, type Edges } from '../pattern/edges';
 import { NO_DIRECTION } from '../geometry/tolerance';
 
-/** The mean of the neighbouring cells' normals, and the angle between them. */
+/**
+ * The mean of the neighbouring cells' normals, and the angle between them.
+ *
+ * ```ts
+ * const { normal, fold } = edgeFrames(edges, cellNormals);
+ * ```
+ */
 export function edgeFrames(
 	edges: Edges,
 	normals: Float64Array

@@ -9,6 +9,10 @@ import { placesOf } from '../pattern/trim-cells';
 /**
  * The point of the face in the middle of every cell (mm, x y z): the one nearest to the mean of its corners, which
  * itself lies on the chords between them.
+ *
+ * ```ts
+ * const centres = centresOnFace(surface, grid, cells, means);
+ * ```
  * @param means of the corners (mm, x y z)
  */
 export function centresOnFace(

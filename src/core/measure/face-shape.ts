@@ -166,7 +166,13 @@ function distancesTo(surface: Surface, points: Float64Array, ring: boolean): Flo
 	});
 }
 
-/** Measures a face once: area, sizes (mm) and curvatures (1/mm), sampled on its own knots. */
+/**
+ * Measures a face once: area, sizes (mm) and curvatures (1/mm), sampled on its own knots.
+ *
+ * ```ts
+ * const { area, across, up } = shapeOf(face);
+ * ```
+ */
 export function shapeOf(face: Face): FaceShape {
 	const { surface } = face;
 	const us = sampleParameters(surface.knotsU);

@@ -61,7 +61,13 @@ export interface KeptRegion {
 	readonly openings: readonly (readonly PieceCorner[])[];
 }
 
-/** The regions that trims leave of a face; a ring is cut open along its seam. */
+/**
+ * The regions that trims leave of a face; a ring is cut open along its seam.
+ *
+ * ```ts
+ * const regions = keptRegions(face);
+ * ```
+ */
 export function keptRegions(face: Face): KeptRegion[] {
 	const { knotsU, knotsV } = face.surface;
 	const [left, right, foot, head] = [knotsU[0]!, knotsU.at(-1)!, knotsV[0]!, knotsV.at(-1)!];
@@ -101,6 +107,10 @@ const GAUSS = [(1 - 1 / Math.sqrt(3)) / 2, (1 + 1 / Math.sqrt(3)) / 2];
 /**
  * Area of a trimmed face (mm²): the steps of a fine grid by Gauss's rule, cut ones as triangles by the
  * middles of their sides; exact on a plane.
+ *
+ * ```ts
+ * trimmedArea(face) / 1e6; // m², without its openings
+ * ```
  */
 export function trimmedArea(face: Face): number {
 	const { surface } = face;

@@ -51,7 +51,13 @@ export const columnSource = (b: DomainBuilder): AnchorSource => ({
 	measure: (name) => b.column(name)
 });
 
-/** How many corners an anchor has when it leaves that open, or its only number. */
+/**
+ * How many corners an anchor has when it leaves that open, or its only number.
+ *
+ * ```ts
+ * cornersOf({ kind: 'ring', corners: 'any' }, 6); // 6
+ * ```
+ */
 export const cornersOf = (anchor: Anchor, wanted = 4): number =>
 	anchor.kind === 'pair' ? 2 : anchor.corners === 'any' ? wanted : anchor.corners;
 

@@ -61,7 +61,13 @@ export interface ElementTable {
 }
 
 const instances = new WeakMap<ElementTable, Map<number, number[]>>();
-/** Instances of an element by the row of their piece. */
+/**
+ * Instances of an element by the row of their piece.
+ *
+ * ```ts
+ * const ofPiece = instancesOf(table).get(3) ?? [];
+ * ```
+ */
 export function instancesOf(table: ElementTable): Map<number, number[]> {
 	let byRow = instances.get(table);
 	if (!byRow) {

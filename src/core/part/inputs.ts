@@ -14,13 +14,25 @@ export function kindOfType(type: FormulaType): NumberKind | null {
 	);
 }
 
-/** The kind of number that formulas take an input for; nothing for those that are no numbers. */
+/**
+ * The kind of number that formulas take an input for; nothing for those that are no numbers.
+ *
+ * ```ts
+ * if (inputKind(part.inputs[0]!) === 'length') lengths.push(part.inputs[0]!.name);
+ * ```
+ */
 export function inputKind({ kind }: PartInput): NumberKind | null {
 	if (kind === 'material' || kind === 'text') return null;
 	return kind === 'choice' ? 'count' : kind;
 }
 
-/** An input's value as formulas have it: mm, rad, plain; a choice by its number from 1, a switch 0 or 1. */
+/**
+ * An input's value as formulas have it: mm, rad, plain; a choice by its number from 1, a switch 0 or 1.
+ *
+ * ```ts
+ * kernelValue(part.inputs[0]!, 45); // radians, where it is an angle
+ * ```
+ */
 export function kernelValue(input: PartInput, value: PartInput['default']): number {
 	if (input.kind === 'choice') return 1 + (input.options ?? []).findIndex(({ name }) => name === value);
 	if (input.kind === 'switch') return value === true || value === 1 ? 1 : 0;
@@ -35,7 +47,13 @@ const unitOf: Readonly<Partial<Record<NumberKind, string>>> = {
 	mass: ' kg'
 };
 
-/** An input's default as a formula that says the same, in the unit of its kind. */
+/**
+ * An input's default as a formula that says the same, in the unit of its kind.
+ *
+ * ```ts
+ * defaultFormula(part.inputs[0]!); // 8 mm
+ * ```
+ */
 export function defaultFormula(input: PartInput): string {
 	if (input.kind === 'switch') return input.default === true ? 'true' : 'false';
 	if (input.kind === 'choice') return String(kernelValue(input, input.default));

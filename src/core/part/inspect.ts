@@ -74,7 +74,13 @@ function inWords(value: Value): string {
 	}
 }
 
-/** Lower a part so that every one of its own steps can be looked at. */
+/**
+ * Lower a part so that every one of its own steps can be looked at.
+ *
+ * ```ts
+ * const { steps, faults } = inspectPart(part, 4, partsOf(project));
+ * ```
+ */
 export function inspectPart(
 	definition: PartDefinition,
 	corners: number,

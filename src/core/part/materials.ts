@@ -82,5 +82,11 @@ const given: readonly z.input<typeof materialSchema>[] = [
 	}
 ];
 
-/** The materials that ship; a project may have its own in their place and beside them. */
+/**
+ * The materials that ship; a project may have its own in their place and beside them.
+ *
+ * ```ts
+ * const glass = shippedMaterials.find(({ id }) => id === 'glass');
+ * ```
+ */
 export const shippedMaterials: readonly Material[] = given.map((one) => materialSchema.parse(one));

@@ -2,7 +2,13 @@ import { turnedOver } from '../geometry/triangulate';
 import { MAP, type ElementShape, type ElementTable } from './element-table';
 import { placesUnder } from './evaluate/fit-loop';
 
-/** x y z of the vertices of one instance (mm from the run's origin). Good until the next call. */
+/**
+ * x y z of the vertices of one instance (mm from the run's origin). Good until the next call.
+ *
+ * ```ts
+ * const xyz = placesOf(table.shape, 0);
+ * ```
+ */
 export function placesOf(shape: ElementShape, instance: number): Float32Array {
 	switch (shape.is) {
 		case 'made': {
@@ -21,6 +27,10 @@ const turned = new WeakMap<readonly number[], readonly number[]>();
 /**
  * The triangles of one instance, by vertex within it, outward. Instances that have the same ones get the very same
  * list, unless each has its own.
+ *
+ * ```ts
+ * const corners = trianglesOf(table.shape, 0);
+ * ```
  */
 export function trianglesOf(shape: ElementShape, instance: number): ArrayLike<number> {
 	switch (shape.is) {
@@ -41,7 +51,14 @@ export function trianglesOf(shape: ElementShape, instance: number): ArrayLike<nu
 export const triangleCount = ({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): number =>
 	(shape.is === 'own' ? shape.triangles.length : count * shape.triangles.length) / 3;
 
-/** Some instances as one mesh. @returns x y z (mm from the run's origin), and triangles by vertex */
+/**
+ * Some instances as one mesh.
+ *
+ * ```ts
+ * const { places, triangles } = joinedMesh(table.shape, [0, 1, 2]);
+ * ```
+ * @returns x y z (mm from the run's origin), and triangles by vertex
+ */
 export function joinedMesh(
 	shape: ElementShape,
 	instances: readonly number[]
@@ -63,6 +80,10 @@ export function joinedMesh(
 /**
  * A box round all instances (mm from the run's origin): low x y z, then high. That of a placed mesh is round the hull
  * of its mapped box, which holds it.
+ *
+ * ```ts
+ * const [x, y, z] = boundsOf(table); // the low corner
+ * ```
  */
 export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): Float32Array {
 	const bounds = Float32Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
@@ -82,7 +103,13 @@ export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>
 	return bounds;
 }
 
-/** The eight corners of the box round a mesh. */
+/**
+ * The eight corners of the box round a mesh.
+ *
+ * ```ts
+ * const corners = cornersOfBox(Float32Array.of(0, 0, 0, 1, 2, 3));
+ * ```
+ */
 export function cornersOfBox(unit: Float32Array): Float32Array {
 	const low = [Infinity, Infinity, Infinity];
 	const high = [-Infinity, -Infinity, -Infinity];

@@ -17,6 +17,10 @@ function namesGiven(part: PartDefinition): Set<string> {
  * A part with one of its values called otherwise, wherever it is used: in steps, formulas, limits, elements.
  * What a step tells under names of its own (`wheel_area`, `blades_count`) follows it.
  *
+ *
+ * ```ts
+ * const next = renamed(part, 'joint', 'gap'); // in every formula and step
+ * ```
  * @example renamed(framedGlass, 'opening', 'clear_opening')
  */
 export function renamed(part: PartDefinition, from: string, to: string): PartDefinition {
@@ -39,7 +43,13 @@ export function renamed(part: PartDefinition, from: string, to: string): PartDef
 	return partSchema.parse(mapTexts(partSchema, part, (role, text, owner) => changed[role](text, owner)));
 }
 
-/** A name that a part does not have yet: the wanted one, or that with a number. */
+/**
+ * A name that a part does not have yet: the wanted one, or that with a number.
+ *
+ * ```ts
+ * freshName(part, 'ring'); // ring2, where there is a ring
+ * ```
+ */
 export function freshName(part: PartDefinition, wanted: string): string {
 	const given = namesGiven(part);
 	for (let n = 1; ; n++) {

@@ -2,7 +2,13 @@ import type { Flag } from '../units/flag';
 import type { Program } from './program';
 import type { PartRun } from './run';
 
-/** What a program has to tell of one of its rows. */
+/**
+ * What a program has to tell of one of its rows.
+ *
+ * ```ts
+ * const sentences = rowFlags(program, run, 3).map(flagSentence);
+ * ```
+ */
 export function rowFlags(program: Program, run: PartRun, row: number): Flag[] {
 	const bits = run.flags[row]!;
 	if (bits === 0) return [];

@@ -215,6 +215,10 @@ class Runner {
 /**
  * Run a program for `count` rows, over blocks of columns.
  * Rows that fail have no elements and carry their flag; nothing that is not finite leaves here.
+ *
+ * ```ts
+ * const { elements, results } = runProgram(program, () => arrayColumn(heights), 200, [0, 0, 0]);
+ * ```
  * @param column a reader for each named column of the program
  * @param origin mesh positions are relative to it (mm)
  */

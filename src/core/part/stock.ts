@@ -35,7 +35,14 @@ const words: Record<StockShape, string> = {
 	ball: 'ball'
 };
 
-/** As it is ordered: "hollow box 60 × 140 × 4". @param sizes mm */
+/**
+ * As it is ordered: "hollow box 60 × 140 × 4".
+ *
+ * ```ts
+ * stockText({ shape: 'plate', sizes: [6] }); // plate 6
+ * ```
+ * @param sizes mm
+ */
 export function stockText({ shape, sizes }: Stock<number>): string {
 	const shown = sizes.map((mm) => String(rounded(mm, 1)));
 	return [words[shape], shown.join(' × ')].filter(Boolean).join(' ');

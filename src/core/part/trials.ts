@@ -208,7 +208,13 @@ function beside(way: Vector): Vector {
 	return length(rest) > 0.1 ? unit(rest) : [1, 0, 0];
 }
 
-/** The trials that suit an anchor. */
+/**
+ * The trials that suit an anchor.
+ *
+ * ```ts
+ * const [square] = trialsOf(part.anchor);
+ * ```
+ */
 export function trialsOf(anchor: Anchor): readonly Trial[] {
 	const fits = (trial: Trial, corners: number) =>
 		anchor.kind !== 'pair' && (anchor.corners === 'any' || anchor.corners === corners) ? [trial] : [];
@@ -231,7 +237,13 @@ export function trialsOf(anchor: Anchor): readonly Trial[] {
 	}
 }
 
-/** The number of corners that a part is compiled for, on so many points. */
+/**
+ * The number of corners that a part is compiled for, on so many points.
+ *
+ * ```ts
+ * cornersOfTrial(part.anchor, 4);
+ * ```
+ */
 export function cornersOfTrial(anchor: Anchor, points: number): number {
 	if (anchor.kind === 'double ring') return points / 2;
 	return cornersOf(anchor, anchor.kind === 'node' ? points - 1 : points);
@@ -277,6 +289,10 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 /**
  * What an anchor on given points gives to the columns of a program, by name; mm, rad.
  * Double rings have the ring's corners first, nodes the node and then the ends of its edges.
+ *
+ * ```ts
+ * const columns = trialColumns(part.anchor, trialsOf(part.anchor)[0]!.points);
+ * ```
  */
 export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<string, number> {
 	const source = sourceOf(anchor, points);

@@ -361,6 +361,10 @@ type Tiled = Exclude<PatternChoice, { kind: 'random splits' | 'voronoi' }>;
 
 /**
  * The tile behind a choice of pattern.
+ *
+ * ```ts
+ * const { label } = patternOf({ kind: 'diamonds' });
+ * ```
  * @param tiles drawn by the designer
  * @param at the path of the pattern
  * @throws ProblemError for values that make no tile

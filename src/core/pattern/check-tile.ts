@@ -23,6 +23,10 @@ const area = (value: number) => rounded(value, 3);
 /**
  * What overlaps in a tile that repeats, what is left uncovered, and what does not meet across its seam.
  * An empty list means that it covers the plane once.
+ *
+ * ```ts
+ * const [first] = checkTile(tile).map(({ text }) => text);
+ * ```
  */
 export function checkTile({ across, up, polygons }: TileDefinition): TileFault[] {
 	const faults: TileFault[] = [];

@@ -51,7 +51,13 @@ function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean
 	return !side && !end;
 }
 
-/** Every edge of the cells once. */
+/**
+ * Every edge of the cells once.
+ *
+ * ```ts
+ * const { count } = makeEdges(grid, cells);
+ * ```
+ */
 export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const { columns, rows } = grid;
 	const rings = outlineOf(cells);
@@ -170,7 +176,13 @@ function inBuildingOrder(
 	};
 }
 
-/** How many nodes of the grid the cells use. */
+/**
+ * How many nodes of the grid the cells use.
+ *
+ * ```ts
+ * countUsedNodes(grid, cells); // nodes that any cell stands on
+ * ```
+ */
 export function countUsedNodes(grid: NodeGrid, cells: Cells): number {
 	const used = new Uint8Array(grid.columns * grid.rows + grid.extraI.length);
 	for (const node of outlineOf(cells).nodes) used[node] = 1;

@@ -16,7 +16,13 @@ export interface PatternMeans {
 	readonly guides: ReadonlyMap<string, readonly Vector[]>;
 }
 
-/** Guides that a pattern's cells keep away from, or come near to. */
+/**
+ * Guides that a pattern's cells keep away from, or come near to.
+ *
+ * ```ts
+ * guidesOfPattern({ kind: 'rectangles' }); // none
+ * ```
+ */
 export const guidesOfPattern = (choice: PatternChoice): string[] =>
 	choice.kind === 'voronoi' && choice.near ? [choice.near.guide] : [];
 
@@ -28,13 +34,26 @@ function tiled(choice: PatternChoice, tiles: readonly TileDefinition[], at: stri
 		: patternOf(choice, tiles, `${at}/pattern`);
 }
 
-/** Names of a pattern's slots, each once. @throws ProblemError when the pattern cannot be */
+/**
+ * Names of a pattern's slots, each once.
+ *
+ * ```ts
+ * const slots = slotNames({ kind: 'basket weave' }, [], at);
+ * ```
+ * @throws ProblemError when the pattern cannot be
+ */
 export function slotNames(choice: PatternChoice, tiles: readonly TileDefinition[], at: string): string[] {
 	const pattern = tiled(choice, tiles, at);
 	return pattern ? [...pattern.tile.names] : ['cell'];
 }
 
-/** Whether the cells of a face hang on places and lengths rather than on counts alone. */
+/**
+ * Whether the cells of a face hang on places and lengths rather than on counts alone.
+ *
+ * ```ts
+ * if (hangsOnPlaces(face, zone.pattern, project.tiles, at)) tell('cells are trimmed');
+ * ```
+ */
 export function hangsOnPlaces(
 	face: Face,
 	choice: PatternChoice,
@@ -48,6 +67,10 @@ export function hangsOnPlaces(
 
 /**
  * The cells of a face: its pattern laid over its grid, cut by its trims.
+ *
+ * ```ts
+ * const { cells } = layCells(face, grid, zone.pattern, { tiles: project.tiles, guides }, at);
+ * ```
  * @param at the zone's path
  * @throws ProblemError
  */

@@ -82,6 +82,10 @@ function joinEnds(faces: readonly RimmedFace[], shared: readonly SharedRim[], un
 
 /**
  * The nodes of the faces of a zone where lines meet, face by face.
+ *
+ * ```ts
+ * const [ofFirst] = nodesOf(rimmedFaces, []);
+ * ```
  * @param shared the rims they have in common
  */
 export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim[]): Nodes[] {

@@ -65,7 +65,13 @@ const pointOf = ({ grid }: RimmedFace, node: number) => grid.positions.subarray(
 const gap = (p: ArrayLike<number>, q: ArrayLike<number>) =>
 	Math.hypot(p[0]! - q[0]!, p[1]! - q[1]!, p[2]! - q[2]!);
 
-/** The rim edges that faces of a zone have in common, by their ends; each once, the earlier face's first. */
+/**
+ * The rim edges that faces of a zone have in common, by their ends; each once, the earlier face's first.
+ *
+ * ```ts
+ * const { meetings } = sharedRims(rimmedFaces);
+ * ```
+ */
 export function sharedRims(faces: readonly RimmedFace[]): SharedRims {
 	const rims: RimEdge[] = faces.flatMap(({ edges }, face) =>
 		Array.from({ length: edges.count }, (_, edge) => edge)

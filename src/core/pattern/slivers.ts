@@ -135,7 +135,13 @@ function mergeSlivers(
 	return { cells: made.cells(), joined: count };
 }
 
-/** Slivers joined, left open or flagged, as the zone wants it. */
+/**
+ * Slivers joined, left open or flagged, as the zone wants it.
+ *
+ * ```ts
+ * const { cells: joined } = withoutSlivers(cells, grid, { under: 50_000, put: 'merge' });
+ * ```
+ */
 export function withoutSlivers(
 	cells: Cells,
 	grid: NodeGrid,

@@ -14,7 +14,13 @@ import { SAME_STEP } from '../geometry/tolerance';
 
 const CUT = cellKinds.indexOf('cut');
 
-/** Nodes of a cell's ring in the lattice; over the seam of a ring, and at a pole, beside its own step. */
+/**
+ * Nodes of a cell's ring in the lattice; over the seam of a ring, and at a pole, beside its own step.
+ *
+ * ```ts
+ * const ring = placesOf(grid, cells, 4, cells.corners.subarray(cells.start[4]!, cells.start[5]!));
+ * ```
+ */
 export function placesOf(grid: NodeGrid, cells: Cells, c: number, ring: Uint32Array): Place[] {
 	const { columns, rows, across, up, poles } = grid;
 	const home = [cells.bay[c]! - 1, cells.course[c]! - 1] as const;

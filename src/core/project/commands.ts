@@ -45,6 +45,10 @@ function carryOut(project: Project, edits: readonly Edit[], validated: boolean) 
 
 /**
  * Apply edits; only what they touch is validated again.
+ *
+ * ```ts
+ * const { project: next, inverse } = applyEdits(project, [setAt(pathTo('name'), 'Harbour hall')]);
+ * ```
  * @throws CommandError when a path is gone, DocumentError when the result is not a project
  */
 export function applyEdits(project: Project, edits: readonly Edit[]): Applied {

@@ -2,7 +2,13 @@ import type { z } from 'zod';
 import type { Key } from './paths';
 import { CodedError } from '../units/coded-error';
 
-/** A command that cannot be carried out on the document as it is. */
+/**
+ * A command that cannot be carried out on the document as it is.
+ *
+ * ```ts
+ * if (error instanceof CommandError) tell(error.message); // its place is gone
+ * ```
+ */
 export class CommandError extends CodedError {
 	readonly code: string = 'command';
 }
@@ -11,7 +17,13 @@ export class CommandError extends CodedError {
 export const MOST_FAULTS_TOLD = 20;
 const MOST_FAULT_LETTERS = 400;
 
-/** A document that cannot be taken: one sentence per fault, each naming its path; of many, the first twenty. */
+/**
+ * A document that cannot be taken: one sentence per fault, each naming its path; of many, the first twenty.
+ *
+ * ```ts
+ * if (error instanceof DocumentError) for (const fault of error.faults) tell(fault);
+ * ```
+ */
 export class DocumentError extends CodedError {
 	readonly code: string = 'document';
 	readonly faults: readonly string[];
@@ -34,7 +46,13 @@ function pathText(path: readonly PropertyKey[]): string {
 const depth = (issues: readonly z.core.$ZodIssue[]) =>
 	issues.reduce((deepest, issue) => Math.max(deepest, issue.path.length), 0);
 
-/** The deepest faults of a failed parse: a union's own message says less than that of its best branch. */
+/**
+ * The deepest faults of a failed parse: a union's own message says less than that of its best branch.
+ *
+ * ```ts
+ * const sentences = faultsOf(projectSchema.safeParse({}).error?.issues ?? [], []);
+ * ```
+ */
 export function faultsOf(
 	issues: readonly z.core.$ZodIssue[],
 	prefix: readonly (Key | PropertyKey)[]

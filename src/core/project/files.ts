@@ -50,7 +50,13 @@ function mapLarge(value: unknown, act: (kind: FileKind, large: unknown) => unkno
 	return copy ?? value;
 }
 
-/** The files that a value names, and what each is to hold. */
+/**
+ * The files that a value names, and what each is to hold.
+ *
+ * ```ts
+ * const names = [...filesIn(project).keys()];
+ * ```
+ */
 export function filesIn(value: unknown): Map<string, FileKind> {
 	const found = new Map<string, FileKind>();
 	mapLarge(value, (kind, large) => {
@@ -62,6 +68,10 @@ export function filesIn(value: unknown): Map<string, FileKind> {
 
 /**
  * The text of a file is that of its value as the schema reads it: keys in one order, nothing left out.
+ *
+ * ```ts
+ * const { text: written } = readFile([[0, 0, 0]]);
+ * ```
  * @throws DocumentError when it is no file of ours
  */
 export function readFile(value: unknown): { readonly content: FileContent; readonly text: string } {
@@ -70,9 +80,20 @@ export function readFile(value: unknown): { readonly content: FileContent; reado
 	return { content: read.data, text: JSON.stringify(read.data) };
 }
 
+/**
+ * ```ts
+ * hashOfFile('[[0,0,0]]'); // what the file is called
+ * ```
+ */
 export const hashOfFile = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));
 
-/** Files that are at hand. */
+/**
+ * Files that are at hand.
+ *
+ * ```ts
+ * const files = new Files();
+ * ```
+ */
 export class Files {
 	private readonly held = new Map<string, { readonly kind: FileKind; readonly value: Large }>();
 	private readonly hashes = new WeakMap<Large, string>();

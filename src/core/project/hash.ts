@@ -102,7 +102,13 @@ function reckon(value: unknown): void {
 	known.set(value, high * 0x1_0000_0000 + low);
 }
 
-/** The number of a JSON value, as 14 hexadecimal digits. Its containers may not be changed afterwards. */
+/**
+ * The number of a JSON value, as 14 hexadecimal digits. Its containers may not be changed afterwards.
+ *
+ * ```ts
+ * hashOf({ a: 1, b: 2 }) === hashOf({ b: 2, a: 1 }); // true
+ * ```
+ */
 export function hashOf(value: unknown): string {
 	reckon(value);
 	return (high * 0x1_0000_0000 + low).toString(16).padStart(14, '0');

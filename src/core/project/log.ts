@@ -37,7 +37,13 @@ export interface Done {
 	readonly touched: readonly string[];
 }
 
-/** Undo would take back what another window has decided since. */
+/**
+ * Undo would take back what another window has decided since.
+ *
+ * ```ts
+ * if (error instanceof Overtaken) tell(error.message); // another window decided the same since
+ * ```
+ */
 export class Overtaken extends CommandError {
 	override readonly code = 'command.overtaken';
 }
@@ -54,6 +60,10 @@ const takesBack = (kind: SentCommand['kind']) => (kind === 'redo' ? 'done again'
 
 /**
  * Carry out a command of the log.
+ *
+ * ```ts
+ * const { project: next } = carryOut(project, sent, past);
+ * ```
  * @throws CommandError when it does not fit, Overtaken when another window has decided the same since, DocumentError
  */
 export function carryOut(
@@ -75,7 +85,13 @@ export function carryOut(
 	return { ...applyEdits(project, of.inverse), edits: of.inverse };
 }
 
-/** Whether a path of one command lies at or below a path of the other. */
+/**
+ * Whether a path of one command lies at or below a path of the other.
+ *
+ * ```ts
+ * anyMeet(['zones/gull/name'], ['zones/gull']); // true
+ * ```
+ */
 export function anyMeet(some: readonly string[], others: readonly string[]): boolean {
 	return some.some((one) => others.some((other) => pathsMeet(one, other)));
 }

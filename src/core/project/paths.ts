@@ -48,6 +48,12 @@ export function pathsMeet(a: string, b: string): boolean {
 	return long.startsWith(short) && (long.length === short.length || long[short.length] === '/');
 }
 
-/** Whether a path is a place or lies below it. */
+/**
+ * Whether a path is a place or lies below it.
+ *
+ * ```ts
+ * isWithin('zones/gull/settingOut/up', 'zones/gull'); // true
+ * ```
+ */
 export const isWithin = (path: string, place: string): boolean =>
 	path === place || path.startsWith(`${place}/`);

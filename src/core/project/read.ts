@@ -5,6 +5,10 @@ import { checkIds } from './validate';
 
 /**
  * Take a parsed JSON value as a project, defaults filled in.
+ *
+ * ```ts
+ * const project = readProject(JSON.parse(text));
+ * ```
  * @throws DocumentError with every fault and its path
  */
 export function readProject(value: unknown): Project {
@@ -22,7 +26,14 @@ export function readProject(value: unknown): Project {
 	return parsed.data;
 }
 
-/** The same for JSON text. @throws DocumentError */
+/**
+ * The same for JSON text.
+ *
+ * ```ts
+ * const project = readProjectText(text);
+ * ```
+ * @throws DocumentError
+ */
 export function readProjectText(text: string): Project {
 	let value: unknown;
 	try {

@@ -10,5 +10,10 @@ export type InFile = z.infer<typeof inFile>;
 export type Stored<T> = T | InFile;
 export const stored = <T extends z.ZodType>(value: T) => z.union([value, inFile]);
 
+/**
+ * ```ts
+ * if (isInFile(value)) tell(value.file);
+ * ```
+ */
 export const isInFile = (value: unknown): value is InFile =>
 	typeof value === 'object' && value !== null && !Array.isArray(value) && 'file' in value;

@@ -65,7 +65,7 @@ export function below(path: string, ...keys: Key[]): string {
  * A place by its way from the top of the document.
  *
  * ```ts
- * pathTo('levels', level.id, 'height'); // Path<number>: `levels/sun-deck/height`
+ * pathTo('levels', 'sun-deck', 'height'); // Path<number>: `levels/sun-deck/height`
  * ```
  */
 export function pathTo<A extends KeyOf<Document>>(a: A): Path<Below<Document, A>>;
@@ -122,7 +122,7 @@ export const insertAt = <T>(list: Path<T[]>, index: number, value: NoInfer<T>): 
  * Take a member out of its list.
  *
  * ```ts
- * removeAt(pathTo('levels', level.id));
+ * removeAt(pathTo('levels', 'sun-deck'));
  * ```
  */
 export const removeAt = (path: Place): Edit => ({ do: 'remove', path });
@@ -131,7 +131,7 @@ export const removeAt = (path: Place): Edit => ({ do: 'remove', path });
  * Move a member within its list.
  *
  * ```ts
- * moveAt(pathTo('zones', zone.id, 'rules', rule.id), 0); // the first rule to be asked
+ * moveAt(pathTo('zones', zone.id, 'rules', 'whole'), 0); // the first rule to be asked
  * ```
  */
 export const moveAt = (path: Place, index: number): Edit => ({ do: 'move', path, index });

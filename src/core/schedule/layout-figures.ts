@@ -25,7 +25,13 @@ function signature(lengths: readonly number[]): string {
 	return best;
 }
 
-/** What one setting-out comes to over all its faces (counts, mm, mm²), to be set beside another. */
+/**
+ * What one setting-out comes to over all its faces (counts, mm, mm²), to be set beside another.
+ *
+ * ```ts
+ * const { cells: count } = layoutFigures([faceModel]);
+ * ```
+ */
 export function layoutFigures(faces: readonly FaceModel[]): LayoutFigures {
 	const cells = { whole: 0, edge: 0, cut: 0, strip: 0 };
 	let [edges, lineLength, worstWarp, smallestArea] = [0, 0, 0, Infinity];

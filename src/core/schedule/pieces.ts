@@ -8,11 +8,23 @@ import { siteSetOf, type GridSite } from '../cladding/sites';
 
 const siteOf = (zone: ZoneModel, { face, group }: ClauseGroup) => siteSetOf(zone.faces[face]!, group.over);
 
-/** Full address of what a piece hangs on: zone, face, course, bay, slot or direction. */
+/**
+ * Full address of what a piece hangs on: zone, face, course, bay, slot or direction.
+ *
+ * ```ts
+ * pieceAddress(zoneModel, group, 0); // gull/gull.skin/C01/B01/1
+ * ```
+ */
 export const pieceAddress = (zone: ZoneModel, group: ClauseGroup, row: number): string =>
 	`${zone.zone.id}/${siteOf(zone, group).address(group.group.sites[row]!)}`;
 
-/** The mark of a piece, as it is written on it: that of what it hangs on. */
+/**
+ * The mark of a piece, as it is written on it: that of what it hangs on.
+ *
+ * ```ts
+ * pieceMark(zoneModel, group, 0); // GR-C01-B01
+ * ```
+ */
 export const pieceMark = (zone: ZoneModel, group: ClauseGroup, row: number): string =>
 	siteOf(zone, group).mark(
 		group.group.sites[row]!,
@@ -37,7 +49,13 @@ export function elementMass(group: PieceGroup, table: ElementTable, instance: nu
 	return (table.volume[instance]! / MM3_PER_M3) * material.density;
 }
 
-/** Sums over the elements of each piece, by row. */
+/**
+ * Sums over the elements of each piece, by row.
+ *
+ * ```ts
+ * const { mass: kilograms } = pieceQuantities(group.group);
+ * ```
+ */
 export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const n = group.sites.length;
 	const mass = new Float64Array(n);
@@ -76,7 +94,13 @@ export const isConnectorGroup = isOn('node');
 export const isPanelGroup = isOn('cell', 'panel');
 export const isStructureGroup = isOn('cell', 'structure');
 
-/** How many pieces a model has. */
+/**
+ * How many pieces a model has.
+ *
+ * ```ts
+ * countPieces(model); // of all zones
+ * ```
+ */
 export function countPieces(model: Model): number {
 	return model.zones.reduce(
 		(sum, { model: zone }) => sum + (zone?.groups ?? []).reduce((n, { group }) => n + group.sites.length, 0),

@@ -45,7 +45,13 @@ function compare(a: string | number | null, b: string | number | null): number {
 	return String(a).localeCompare(String(b), 'en', { numeric: true });
 }
 
-/** Sums of the summable columns over some rows. */
+/**
+ * Sums of the summable columns over some rows.
+ *
+ * ```ts
+ * const { area } = totalsOf(schedule, Uint32Array.of(0, 1, 2));
+ * ```
+ */
 export function totalsOf(schedule: Schedule, rows: Uint32Array): Record<string, number> {
 	return Object.fromEntries(
 		schedule.columns
@@ -54,7 +60,13 @@ export function totalsOf(schedule: Schedule, rows: Uint32Array): Record<string, 
 	);
 }
 
-/** Filter, sort and group. Unsorted rows stay in building order; a sort keeps it among equals. */
+/**
+ * Filter, sort and group. Unsorted rows stay in building order; a sort keeps it among equals.
+ *
+ * ```ts
+ * const [all] = queryRows(schedule, { filters: [], sort: { key: 'area', descending: true }, groupBy: null });
+ * ```
+ */
 export function queryRows(schedule: Schedule, query: Query): RowGroup[] {
 	const filters = query.filters.flatMap((filter) => {
 		const found = column(schedule, filter.key);

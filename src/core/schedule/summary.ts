@@ -89,7 +89,13 @@ function summariseZone(zone: ZoneModel): ZoneSummary {
 	};
 }
 
-/** Everything counted and totalled. m, m², kg. */
+/**
+ * Everything counted and totalled. m, m², kg.
+ *
+ * ```ts
+ * const { zones } = summarise(model);
+ * ```
+ */
 export function summarise(model: Model): ProjectSummary {
 	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [zone] : []));
 	const summary: ProjectSummary = {

@@ -171,7 +171,13 @@ function elementsOf({ group }: GroupSource, category: string | null): Refs {
 	return { tables, table: picked(table), at: picked(at), row: picked(row), count: count.subarray(0, kept) };
 }
 
-/** What stands for a measure of parts: those of one name and kind are one. */
+/**
+ * What stands for a measure of parts: those of one name and kind are one.
+ *
+ * ```ts
+ * measureKey('Net area', 'area'); // measure Net area area
+ * ```
+ */
 export const measureKey = (label: string, kind: NumberKind) => `measure ${label} ${kind}`;
 
 /** What the parts of a schedule's pieces measure, each name and kind once. */
@@ -198,7 +204,13 @@ function measured({ group, failed }: GroupSource, label: string, kind: NumberKin
 	};
 }
 
-/** Schedule the pieces of all zones, or their setting-out points, those that are behind too. */
+/**
+ * Schedule the pieces of all zones, or their setting-out points, those that are behind too.
+ *
+ * ```ts
+ * const { columns, rows } = makeSchedule(model, 'panels');
+ * ```
+ */
 export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const zones = model.zones.map(({ model: zone }) => zone);
 	if (name === 'nodes') return { name, ...nodeTable(zones) };

@@ -2,8 +2,8 @@
  * An error that is foreseen: its message is a sentence for the person, its code is for programs.
  *
  * ```ts
- * export class TooIntricate extends CodedError {
- * 	readonly code = 'drawing.too-intricate';
+ * class TooLarge extends CodedError {
+ * 	readonly code = 'drawing.too-large';
  * }
  * ```
  */

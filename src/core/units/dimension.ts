@@ -34,10 +34,20 @@ const ofKind: Record<NumberKind, Dimension> = {
 	switch: PLAIN
 };
 
+/**
+ * ```ts
+ * dimensionOf('area'); // length twice
+ * ```
+ */
 export function dimensionOf(kind: NumberKind): Dimension {
 	return ofKind[kind];
 }
 
+/**
+ * ```ts
+ * sameDimension(dimensionOf('ratio'), dimensionOf('count')); // true
+ * ```
+ */
 export function sameDimension(a: Dimension, b: Dimension): boolean {
 	return a.length === b.length && a.angle === b.angle && a.mass === b.mass;
 }

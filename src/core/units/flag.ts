@@ -48,7 +48,13 @@ export interface Flag {
 	readonly bound: number | null;
 }
 
-/** A flag that has no numbers. */
+/**
+ * A flag that has no numbers.
+ *
+ * ```ts
+ * const flag = plainFlag('part.limit', 'flagged', 'Warp', 'too much');
+ * ```
+ */
 export const plainFlag = (code: FlagCode, level: FlagLevel, subject: string, says: string): Flag => ({
 	code,
 	level,
@@ -59,7 +65,13 @@ export const plainFlag = (code: FlagCode, level: FlagLevel, subject: string, say
 	bound: null
 });
 
-/** The sentence of a flag, with its numbers where it has them. */
+/**
+ * The sentence of a flag, with its numbers where it has them.
+ *
+ * ```ts
+ * const text = flagSentence(plainFlag('part.limit', 'flagged', 'Warp', 'too much'));
+ * ```
+ */
 export function flagSentence({ level, says, kind, value, bound }: Flag): string {
 	if (kind === null || value === null || bound === null) return says;
 	const [own, limit] = [formatQuantity(value, kind), formatQuantity(bound, kind)];

@@ -16,7 +16,13 @@ export interface Problem {
 	readonly fixes?: readonly { readonly label: string; readonly path: string; readonly value: unknown }[];
 }
 
-/** Thrown by a stage; the chain gathers it and keeps the last good result. */
+/**
+ * Thrown by a stage; the chain gathers it and keeps the last good result.
+ *
+ * ```ts
+ * if (error instanceof ProblemError) tell(error.problem.text);
+ * ```
+ */
 export class ProblemError extends CodedError {
 	readonly code: string = 'clause';
 
@@ -25,6 +31,11 @@ export class ProblemError extends CodedError {
 	}
 }
 
+/**
+ * ```ts
+ * if (!(count > 0)) refuse(at, `${count} bays cannot be made; 1 or more is accepted`);
+ * ```
+ */
 export function refuse(at: string, text: string, fixes?: Problem['fixes']): never {
 	throw new ProblemError(fixes ? { at, text, fixes } : { at, text });
 }

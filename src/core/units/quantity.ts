@@ -22,19 +22,43 @@ function signed(text: string): string {
 	return /[1-9]/.test(size) ? `−${groupDigits(size)}` : groupDigits(size);
 }
 
-/** A number with at most `decimals` decimals, without trailing zeros, digits grouped. */
+/**
+ * A number with at most `decimals` decimals, without trailing zeros, digits grouped.
+ *
+ * ```ts
+ * formatNumber(12_345.678, 1); // 12 345.7
+ * ```
+ */
 export function formatNumber(value: number, decimals = 0): string {
 	const text = value.toFixed(decimals);
 	return signed(decimals > 0 ? text.replace(/\.?0+$/, '') : text);
 }
 
-/** A number with its decimals always the same, so that a column of them lines up. */
+/**
+ * A number with its decimals always the same, so that a column of them lines up.
+ *
+ * ```ts
+ * alignedNumber(1234.5, 2); // 1 234.50
+ * ```
+ */
 export const alignedNumber = (value: number, decimals: number): string => signed(value.toFixed(decimals));
 
-/** A number as it is kept or typed: so many decimals at most. */
+/**
+ * A number as it is kept or typed: so many decimals at most.
+ *
+ * ```ts
+ * rounded(1.23456, 2); // 1.23
+ * ```
+ */
 export const rounded = (value: number, decimals: number): number => Number(value.toFixed(decimals));
 
-/** A plain number of so many digits at most, as a formula takes it. */
+/**
+ * A plain number of so many digits at most, as a formula takes it.
+ *
+ * ```ts
+ * significant(1234.567, 5); // 1234.6
+ * ```
+ */
 export const significant = (value: number, digits: number): string =>
 	String(Number(value.toPrecision(digits)));
 
@@ -53,14 +77,26 @@ function formatFeet(mm: number): string {
 	return (mm < 0 ? '−' : '') + parts.join(' ');
 }
 
-/** A length in mm as text in the chosen display; feet and inches to the nearest sixteenth. */
+/**
+ * A length in mm as text in the chosen display; feet and inches to the nearest sixteenth.
+ *
+ * ```ts
+ * formatLength(1524, 'ft-in'); // 5 ft 0 in
+ * ```
+ */
 export function formatLength(mm: number, display: LengthDisplay = 'mm', decimals?: number): string {
 	if (display === 'ft-in') return formatFeet(mm);
 	if (display === 'm') return `${formatNumber(mm / 1000, decimals ?? 3)} m`;
 	return `${formatNumber(mm, decimals ?? 1)} mm`;
 }
 
-/** Any kind of number as text; angles come in rad and are shown in degrees. */
+/**
+ * Any kind of number as text; angles come in rad and are shown in degrees.
+ *
+ * ```ts
+ * formatQuantity(1.5e6, 'area'); // 1.5 m²
+ * ```
+ */
 export function formatQuantity(value: number, kind: NumberKind, display: LengthDisplay = 'mm'): string {
 	switch (kind) {
 		case 'length':
@@ -85,6 +121,10 @@ export function formatQuantity(value: number, kind: NumberKind, display: LengthD
 /**
  * Read what a person typed for a value of a kind, with units and arithmetic ("5 ft", "4200/3").
  * A bare number means what such values are shown in: mm (metres in that display), degrees, m², m³ or kg.
+ *
+ * ```ts
+ * parseQuantity('5 ft', 'length'); // 1524
+ * ```
  * @returns the value in mm, rad, mm², mm³, kg
  * @throws FormulaError with a sentence
  */

@@ -1,6 +1,10 @@
 /**
  * Whether two values are the same to a stage: settings and columns of numbers by what they say, everything else (results
  * of other stages) only when they are one.
+ *
+ * ```ts
+ * same({ a: [1] }, { a: [1] }); // true
+ * ```
  */
 export function same(a: unknown, b: unknown): boolean {
 	if (Object.is(a, b)) return true;

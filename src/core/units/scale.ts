@@ -1,7 +1,18 @@
 import type { NumberKind } from './dimension';
 
-/** Degrees in radians, and back: the document and people have degrees, the kernel radians. */
+/**
+ * Degrees in radians, and back: the document and people have degrees, the kernel radians.
+ *
+ * ```ts
+ * inRadians(180); // π
+ * ```
+ */
 export const inRadians = (degrees: number): number => (degrees * Math.PI) / 180;
+/**
+ * ```ts
+ * inDegrees(Math.PI); // 180
+ * ```
+ */
 export const inDegrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** The unit in which numbers of a kind are listed, and how many kernel units (mm, mm², mm³, rad, kg) it has. */

@@ -47,6 +47,10 @@ function writer({ kind, values }: Column): (row: number) => string {
 
 /**
  * A schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
+ *
+ * ```ts
+ * const text = scheduleCsv(makeSchedule(model, 'panels'), undefined, ['mark', 'area']);
+ * ```
  * @param rows the rows and their order; all in building order when left out
  * @param columns keys of the columns; all when left out
  */

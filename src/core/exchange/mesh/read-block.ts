@@ -89,7 +89,14 @@ export function blockMesh(read: Triangles): BroughtMesh {
 	return { vertices, triangles: volume > 0 ? triangles : turnedOver(triangles), open: null };
 }
 
-/** The mesh of an OBJ, STL or GLB file as a block, by the ending of its name. @throws MeshFault */
+/**
+ * The mesh of an OBJ, STL or GLB file as a block, by the ending of its name.
+ *
+ * ```ts
+ * const { vertices, triangles } = await readBlockMesh('shell.glb', bytes);
+ * ```
+ * @throws MeshFault
+ */
 export async function readBlockMesh(name: string, bytes: Uint8Array): Promise<BroughtMesh> {
 	const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase();
 	switch (ending) {

@@ -59,6 +59,10 @@ function fitted(points: readonly (readonly Vector[])[]): { surface: Surface; dev
 /**
  * The groups of an OBJ file that are rectangular grids of quads, each as a smooth face through its vertices;
  * the others are told by name, with the line.
+ *
+ * ```ts
+ * const grids = await readObjGrids(text, (share) => tell(share));
+ * ```
  * @throws ObjFault when the file cannot be read
  */
 export async function readObjGrids(

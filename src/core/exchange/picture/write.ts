@@ -46,7 +46,13 @@ function drawFace({ cells, grid, measures }: FaceModel, tone: string): Drawn[] {
 	return drawn;
 }
 
-/** A small picture of the whole model, its cells from far to near, as SVG. */
+/**
+ * A small picture of the whole model, its cells from far to near, as SVG.
+ *
+ * ```ts
+ * const svg = writePicture(model, 640, 400);
+ * ```
+ */
 export function writePicture(model: Model, width = 320, height = 200): string {
 	const drawn = model.zones
 		.flatMap(({ model: zone }, k) =>

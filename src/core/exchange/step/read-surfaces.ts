@@ -171,6 +171,10 @@ function isNear(lines: Float64Array, [x, y, z]: Vector, most: number): boolean {
 /**
  * The faces of a STEP file: B-spline faces, rational ones too, and planes, cylinders, cones, spheres and tori,
  * turned into the same exactly; with the loops they are trimmed by. The others are told by name.
+ *
+ * ```ts
+ * const { faces } = await readStepFaces(bytes);
+ * ```
  * @throws StepFault when it is no such file, is cut short, or holds no face
  */
 export async function readStepFaces(

@@ -68,7 +68,13 @@ function split<T extends At>(
 	];
 }
 
-/** Which of some pieces a hole lies in: of those within one another the smallest. */
+/**
+ * Which of some pieces a hole lies in: of those within one another the smallest.
+ *
+ * ```ts
+ * const owner = pieceAround([outer], inner); // the outline that it lies in
+ * ```
+ */
 export function pieceAround<R extends readonly At[]>(pieces: readonly R[], hole: R): R | undefined {
 	const size = (piece: R) => polygonArea(piece.map(({ at }) => at));
 	return pieces

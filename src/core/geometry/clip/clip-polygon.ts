@@ -171,7 +171,13 @@ function isOnRim(polygon: readonly Place[], p: Place): boolean {
 	});
 }
 
-/** Whether a polygon that runs anticlockwise has no re-entrant corner; straight ones are let pass. */
+/**
+ * Whether a polygon that runs anticlockwise has no re-entrant corner; straight ones are let pass.
+ *
+ * ```ts
+ * isConvex([[0, 0], [1, 0], [1, 1], [0, 1]]); // true
+ * ```
+ */
 export function isConvex(polygon: readonly Place[]): boolean {
 	return polygon.every((b, k) => {
 		const [a, c] = [polygon[(k + polygon.length - 1) % polygon.length]!, polygon[(k + 1) % polygon.length]!];
@@ -264,7 +270,13 @@ function stretchesOf(
 	}));
 }
 
-/** All of a curve, for polygons that nothing is known of. */
+/**
+ * All of a curve, for polygons that nothing is known of.
+ *
+ * ```ts
+ * const near = wholeCurve(trimCurve, 0);
+ * ```
+ */
 export const wholeCurve = (curve: ClipCurve, index: number): NearCurve => ({
 	...curve,
 	index,
@@ -330,7 +342,14 @@ function piecesAlong(polygon: readonly Place[], stretches: readonly Stretch[]): 
 	return pieces;
 }
 
-/** @param polygon simple, counter-clockwise @param convex what `isConvex` says of it */
+/**
+ * @param polygon simple, counter-clockwise
+ *
+ * ```ts
+ * const { outlines, holes } = clipPolygon(ring, [wholeCurve(trimCurve, 0)]);
+ * ```
+ * @param convex what `isConvex` says of it
+ */
 export function clipPolygon(
 	polygon: readonly Place[],
 	curves: readonly NearCurve[],

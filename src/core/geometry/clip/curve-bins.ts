@@ -28,7 +28,13 @@ function stepAt(lines: ArrayLike<number>, value: number): number {
 	return low;
 }
 
-/** The segments of curves sorted into the steps of a grid that they touch. */
+/**
+ * The segments of curves sorted into the steps of a grid that they touch.
+ *
+ * ```ts
+ * const near = new CurveBins([trimCurve], [0, 1, 2], [0, 1]);
+ * ```
+ */
 export class CurveBins {
 	readonly columns: number;
 	readonly rows: number;
@@ -114,7 +120,13 @@ function inOrder(bins: readonly number[][]): number[] {
 	});
 }
 
-/** Which steps that no curve touches are left; neighbours without a curve between them share one answer. */
+/**
+ * Which steps that no curve touches are left; neighbours without a curve between them share one answer.
+ *
+ * ```ts
+ * const kept = new KeptSteps(bins, (i, j) => i + j > 0);
+ * ```
+ */
 export class KeptSteps {
 	private readonly known: Int8Array;
 

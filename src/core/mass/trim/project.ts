@@ -138,7 +138,13 @@ export function followOnFace<P>(
 	return { places: found, source };
 }
 
-/** The place within the surface's own parameters: brought back over the seam of a ring, or to the rim. */
+/**
+ * The place within the surface's own parameters: brought back over the seam of a ring, or to the rim.
+ *
+ * ```ts
+ * const onIt = heldOn(face, [1.02, 0.5]);
+ * ```
+ */
 export function heldOn(face: TrimmedFace, [u, v]: Place): Place {
 	const { knotsU, knotsV } = face.surface;
 	const period = periodOf(face);
@@ -149,7 +155,13 @@ export function heldOn(face: TrimmedFace, [u, v]: Place): Place {
 	return [across, Math.min(knotsV.at(-1)!, Math.max(knotsV[0]!, v))];
 }
 
-/** The point at a place: on a ring beyond the seam too, and beyond a rim straight on as the face ends there. */
+/**
+ * The point at a place: on a ring beyond the seam too, and beyond a rim straight on as the face ends there.
+ *
+ * ```ts
+ * const [x, y, z] = onFace(face, [0.5, 0.5]);
+ * ```
+ */
 export const onFace = (face: TrimmedFace, place: Place): Vector => reached(face, place).point;
 
 /** Shares of the parameters by which a place may lie beyond a rim and still count as on it. */
@@ -212,7 +224,13 @@ export function projectNearest(face: TrimmedFace, line: Line<Vector>, within: nu
 	return followOnFace(face, line, half, placeOf, within);
 }
 
-/** Places of a face nearest to points that follow one another; those beside it come to lie on its rim. */
+/**
+ * Places of a face nearest to points that follow one another; those beside it come to lie on its rim.
+ *
+ * ```ts
+ * const [place] = nearestOnFace(face, [[0, 0, 5000]]);
+ * ```
+ */
 export function nearestOnFace(face: TrimmedFace, points: readonly Vector[]): Place[] {
 	const nearest = nearestPlaces(face);
 	const places: Place[] = [];

@@ -40,7 +40,13 @@ export interface CurveCopy {
 	readonly shifts: readonly number[];
 }
 
-/** @param period of the ring, in the unit of x; 0 for a face that is none */
+/**
+ * @param period of the ring, in the unit of x; 0 for a face that is none
+ *
+ * ```ts
+ * const copies = copiesOf(trimCurve, 1); // where a face goes round, once for each time
+ * ```
+ */
 export function copiesOf({ places, run }: Pick<TrimCurve, 'places' | 'run'>, period: number): CurveCopy[] {
 	const shifts = period ? [-period, 0, period] : [0];
 	const moved = (shift: number) => places.map(([x, y]): Place => [x + shift, y]);

@@ -6,6 +6,10 @@ export interface Flaw {
 
 /**
  * Whether every edge of a mesh has one face on each side of it, running opposite ways; an open one may end.
+ *
+ * ```ts
+ * if (flawOf([0, 1, 2]) !== null) tell('the mesh is open');
+ * ```
  * @param triangles by vertex
  */
 export function flawOf(triangles: readonly number[], mayEnd = false): Flaw | null {

@@ -10,7 +10,13 @@ export interface Lie {
 
 type Place = readonly [number, number, number];
 
-/** Where a place of the unit box comes to be: mirrored first, then turned over, then by quarter turns. */
+/**
+ * Where a place of the unit box comes to be: mirrored first, then turned over, then by quarter turns.
+ *
+ * ```ts
+ * laidPlace([0, 0, 1], { turns: 1, flip: false, mirror: false }); // a quarter turn on
+ * ```
+ */
 export function laidPlace([x, y, z]: Place, { turns, flip, mirror }: Lie): Place {
 	let across = mirror ? 1 - x : x;
 	let up = flip ? 1 - y : y;

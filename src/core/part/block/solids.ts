@@ -20,6 +20,10 @@ let loading: Promise<void> | null = null;
 
 /**
  * Load the library, once: whoever makes blocks does it first.
+ *
+ * ```ts
+ * await loadSolids(); // once, before parts with blocks run
+ * ```
  * @throws what the platform says when its file cannot be had; it may be tried again
  */
 export function loadSolids(): Promise<void> {
@@ -37,7 +41,13 @@ export function loadSolids(): Promise<void> {
 	return loading;
 }
 
-/** Whether a part's own steps, those in groups included, fit a block. */
+/**
+ * Whether a part's own steps, those in groups included, fit a block.
+ *
+ * ```ts
+ * if (fitsBlocks(part)) await loadSolids();
+ * ```
+ */
 export const fitsBlocks = (part: PartDefinition): boolean =>
 	[...stepsWithin(part.steps)].some((step) => step.do === 'fit block');
 

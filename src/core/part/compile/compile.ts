@@ -14,7 +14,13 @@ import { lower, readFormula } from './lower';
 import type { Watcher } from './lowering';
 import { Scope } from './scope';
 
-/** All elements of a part, those of its groups and sub-parts included, in the order written. */
+/**
+ * All elements of a part, those of its groups and sub-parts included, in the order written.
+ *
+ * ```ts
+ * const labels = elementsOf(part, partsOf(project)).map(({ label }) => label);
+ * ```
+ */
 export function elementsOf(
 	definition: PartDefinition,
 	library: readonly PartDefinition[] = []
@@ -24,6 +30,10 @@ export function elementsOf(
 
 /**
  * Check a part and lower it for anchors of a given number of corners (2 for a pair).
+ *
+ * ```ts
+ * const program = compilePart(part, 4, partsOf(project));
+ * ```
  * @param library the parts that it may use
  * @throws PartError with every fault found
  */
@@ -65,6 +75,10 @@ export function checkPart(
 
 /**
  * Formulas over the names an anchor gives, as a program whose results carry the formulas' names.
+ *
+ * ```ts
+ * const program = compileFormulas([{ name: 'depth', text: 'height / 10', kind: 'length' }], part.anchor, 4);
+ * ```
  * @throws FormulaError
  */
 export function compileFormulas(

@@ -12,7 +12,13 @@ export const MOST_ASKED = 2_000_000;
 export const MOST_ELEMENTS = 5000;
 export const MOST_TURNS_IN_ALL = 20_000;
 
-/** A part that cannot be used: each fault names its step and what would be accepted. */
+/**
+ * A part that cannot be used: each fault names its step and what would be accepted.
+ *
+ * ```ts
+ * if (error instanceof PartError) for (const { step, text } of error.faults) tell(`${step}: ${text}`);
+ * ```
+ */
 export class PartError extends CodedError {
 	readonly code: string = 'part';
 

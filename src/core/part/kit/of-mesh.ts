@@ -4,6 +4,10 @@ import { count, definePart, material, ratio } from './define';
 
 /**
  * The step that has a mesh of a file: a solid as it is, an open mesh as a sheet.
+ *
+ * ```ts
+ * const step = meshStep('shell', 'shell.glb', mesh, '0 mm');
+ * ```
  * @param thickness of a sheet, as a share of its largest size
  */
 export function meshStep(name: string, source: string, mesh: BroughtMesh, thickness: string): AnyStep {
@@ -19,6 +23,10 @@ export function meshStep(name: string, source: string, mesh: BroughtMesh, thickn
 
 /**
  * A part that fits a mesh between a cell and its second layer.
+ *
+ * ```ts
+ * const part = partOfMesh('shell', 'Shell', 'shell.glb', mesh);
+ * ```
  * @param source the file it was read from
  */
 export const partOfMesh = (id: string, label: string, source: string, mesh: BroughtMesh): PartDefinition =>

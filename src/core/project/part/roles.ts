@@ -46,6 +46,10 @@ type Visit = (role: TextRole, text: string, owner: Readonly<Record<string, unkno
 
 /**
  * A value with its texts replaced, by their roles; what has none stays as it is.
+ *
+ * ```ts
+ * const louder = mapTexts(partSchema, part, (role, text) => (role === 'formula' ? text.trim() : text));
+ * ```
  * @param schema what the value has passed
  */
 export function mapTexts(
@@ -94,7 +98,13 @@ export function mapTexts(
 	}
 }
 
-/** Look at every text that has a role. */
+/**
+ * Look at every text that has a role.
+ *
+ * ```ts
+ * eachText(partSchema, part, (role, text) => tell(`${role}: ${text}`));
+ * ```
+ */
 export function eachText(
 	schema: z.core.$ZodType,
 	value: unknown,

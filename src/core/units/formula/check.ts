@@ -21,7 +21,7 @@ import { normaliseQuantityText } from './text';
  * becomes an `Expression` that carries its dimension. Nothing is ever evaluated as code.
  *
  * ```ts
- * const half = checkFormula('(span - 200 mm) / 2', { names: { span: LENGTH }, functions: {} });
+ * const half = checkFormula('(span - 200 mm) / 2', { names: { span: numberOf(LENGTH) }, functions: {} });
  * ```
  */
 const { parse } = create(parseDependencies as FactoryFunctionMap);
@@ -91,6 +91,10 @@ interface LooseNode {
 
 /**
  * Parse and check a formula.
+ *
+ * ```ts
+ * const half = checkFormula('span / 2', { names: { span: numberOf(LENGTH) }, functions: {} });
+ * ```
  * @throws FormulaError with a sentence when it cannot be read, names something unknown or mixes units.
  */
 export function checkFormula(text: string, scope: FormulaScope): Expression {
@@ -136,7 +140,13 @@ function dotted({ object, index }: LooseNode): string {
 	return object?.type === 'SymbolNode' && index?.dotNotation ? `${object.name}.${String(of?.value)}` : '';
 }
 
-/** Names without those that only tell of what kind of site they are (`cell.area` beside `area`). */
+/**
+ * Names without those that only tell of what kind of site they are (`cell.area` beside `area`).
+ *
+ * ```ts
+ * shortNames(['area', 'cell.area']); // area
+ * ```
+ */
 export const shortNames = (names: readonly string[]): string[] =>
 	names.filter((name) => !/^[a-z]+\.[a-z0-9_]+$/.test(name) || name.startsWith('distance.'));
 

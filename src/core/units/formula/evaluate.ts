@@ -1,6 +1,12 @@
 import { FormulaError, type Arithmetic, type Expression } from './expression';
 
-/** The scalar meaning of every arithmetic operation; the columns of a part use the same table. */
+/**
+ * The scalar meaning of every arithmetic operation; the columns of a part use the same table.
+ *
+ * ```ts
+ * applyArithmetic('choose', 1, 20, 30); // 20
+ * ```
+ */
 export function applyArithmetic(op: Arithmetic, a: number, b: number, c: number): number {
 	switch (op) {
 		case 'add':
@@ -91,6 +97,10 @@ export function evaluateColumns(
 
 /**
  * The value of a formula that names nothing: what a person typed into a value of the sheet.
+ *
+ * ```ts
+ * evaluateConstant(checkFormula('4200 / 3', { names: {}, functions: {} }), '4200 / 3'); // 1400
+ * ```
  * @throws FormulaError when it is not finite (a division by zero, a root of a negative) or names something
  */
 export function evaluateConstant(expression: Expression, text: string): number {

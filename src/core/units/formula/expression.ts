@@ -54,11 +54,22 @@ export type Expression =
 			readonly type: FormulaType;
 	  };
 
-/** A formula that cannot be used: a sentence saying what is wrong and what would be accepted. */
+/**
+ * A formula that cannot be used: a sentence saying what is wrong and what would be accepted.
+ *
+ * ```ts
+ * if (error instanceof FormulaError) tell(error.message);
+ * ```
+ */
 export class FormulaError extends CodedError {
 	readonly code = 'formula';
 }
 
+/**
+ * ```ts
+ * const span = { is: 'number', dimension: LENGTH }; // numberOf(LENGTH)
+ * ```
+ */
 export const numberOf = (dimension: Dimension): FormulaType => ({ is: 'number', dimension });
 export const SWITCH: FormulaType = { is: 'switch' };
 
