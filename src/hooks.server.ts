@@ -6,6 +6,8 @@ import { StoredFiles } from '$lib/server/files';
 import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
 import { Projects } from '$lib/server/projects';
 import { Saving } from '$lib/server/saving';
+import { channel } from 'node:diagnostics_channel';
+import type { ServerResponse } from 'node:http';
 import { json, type Handle, type HandleServerError } from '@sveltejs/kit';
 
 function open(): App.Locals {
@@ -25,10 +27,20 @@ const allowed = allowedFrom(env['ORIGIN'] ?? 'http://127.0.0.1:4300', env['ALLOW
 /** Far above what a person does, far below what keeps the others from working. */
 const rate = new RateLimit(Number(env['MOST_REQUESTS'] ?? 200), Number(env['MOST_REQUESTS'] ?? 200) * 5);
 
+/**
+ * Every answer, files of the application too, is of this server alone: pages may then share memory with the threads
+ * that compute for them.
+ */
+channel('http.server.request.start').subscribe((message) => {
+	const { response } = message as { response: ServerResponse };
+	response.setHeader('cross-origin-opener-policy', 'same-origin');
+	response.setHeader('cross-origin-embedder-policy', 'require-corp');
+	response.setHeader('cross-origin-resource-policy', 'same-origin');
+});
+
 const headers = {
 	'x-content-type-options': 'nosniff',
 	'referrer-policy': 'same-origin',
-	'cross-origin-resource-policy': 'same-origin',
 	'x-frame-options': 'DENY'
 };
 

@@ -1,6 +1,9 @@
 import { expect } from 'chai';
 import { randomUUID } from 'node:crypto';
+import { readdirSync } from 'node:fs';
 import { request as plainRequest } from 'node:http';
+import { join } from 'node:path';
+import { root } from '../../scripts/lib/system.mjs';
 import { START } from '../saving/wardrobe';
 import { ask, create, launch, running } from './running';
 
@@ -60,6 +63,19 @@ describe('who may ask', () => {
 		expect(headers.get('x-content-type-options')).to.equal('nosniff');
 		expect(headers.get('referrer-policy')).to.equal('same-origin');
 		expect((await ask('GET', '/api/projects')).headers.get('x-content-type-options')).to.equal('nosniff');
+	});
+
+	it('pages and files are of this server alone, so that threads may share memory with them', async () => {
+		const script = readdirSync(join(root, 'build/client/_app/immutable/workers')).find((name) =>
+			name.startsWith('chain.worker')
+		)!;
+		for (const path of ['/', `/_app/immutable/workers/${script}`, '/api/projects']) {
+			const { status, headers } = await ask('GET', path);
+			expect(status, path).to.equal(200);
+			expect(headers.get('cross-origin-opener-policy'), path).to.equal('same-origin');
+			expect(headers.get('cross-origin-embedder-policy'), path).to.equal('require-corp');
+			expect(headers.get('cross-origin-resource-policy'), path).to.equal('same-origin');
+		}
 	});
 
 	it('a stored picture is served as the drawing it is, and nothing in it runs', async () => {

@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import type { Project } from '../../src/core/project/schema';
 import { chainService } from '../../src/lib/worker/chain-service';
-import type { ModelMessage } from '../../src/lib/worker/views';
+import type { Made } from '../../src/core/part/element-table';
+import type { GroupView, ModelMessage } from '../../src/lib/worker/views';
 import { Chain } from '../../src/core/chain/chain';
 import { cellKinds } from '../../src/core/pattern/cells';
 import { practiceProject } from '../../src/lib/worker/practice';
@@ -58,6 +59,30 @@ describe('the chain in its thread', () => {
 		expect('unchanged' in took[0]!.zones[0]!.faces[0]!).to.equal(false);
 		expect('unchanged' in message.zones[0]!.faces[0]!).to.equal(true);
 		expect(serialsOf(message)).to.deep.equal(serialsOf(took[0]!));
+	});
+
+	it('sends pieces by shared memory where a page allows it, the same to the last bit', async () => {
+		const placesOf = (message: ModelMessage | null) => {
+			const [group] = message!.zones[0]!.groups as GroupView[];
+			return group!.elements.map(({ shape }) => (shape as Made).positions);
+		};
+		const copied = placesOf(await chainService.run(wall(6, 4), nothing, null));
+		chainService.begin(0);
+		Object.assign(globalThis, { crossOriginIsolated: true });
+		try {
+			const shared = placesOf(await chainService.run(wall(6, 4), nothing, null));
+			expect(shared.map((places) => [...places])).to.deep.equal(copied.map((places) => [...places]));
+			for (const places of shared) {
+				expect(places.buffer).to.be.instanceOf(SharedArrayBuffer);
+				// What the other side gets is the same memory.
+				const sent = structuredClone(places);
+				places[0] = 42;
+				expect(sent[0]).to.equal(42);
+			}
+			for (const places of copied) expect(places.buffer).to.be.instanceOf(ArrayBuffer);
+		} finally {
+			Reflect.deleteProperty(globalThis, 'crossOriginIsolated');
+		}
 	});
 
 	it('a project of one zone tells how far it is and is given up midway; the model before stands, and goes on', async () => {

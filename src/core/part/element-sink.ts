@@ -1,6 +1,7 @@
 import { CapFiller } from './caps';
 import type { ElementTable } from './element-table';
 import type { ElementOutput, PointSlots } from './program';
+import { bufferOf } from './shared-memory';
 
 type Column = Uint32Array | Uint8Array | Float64Array | Float32Array;
 
@@ -34,10 +35,10 @@ function allocate({ stock, vertices, caps }: ElementOutput, capacity: number): C
 	const sizes = stock?.sizes.length ?? 0;
 	const [doubles, places] = [3 + sizes, 3 * vertices.length];
 	const each = 8 * doubles + 4 * places + 8 + (caps.length ? 1 : 0);
-	const buffer = new ArrayBuffer(capacity * each);
+	const buffer = bufferOf(capacity * each);
 	let at = 0;
 	const next = <A>(
-		Kind: new (buffer: ArrayBuffer, at: number, length: number) => A,
+		Kind: new (buffer: ArrayBufferLike, at: number, length: number) => A,
 		bytes: number,
 		length: number
 	): A => {
