@@ -1,4 +1,12 @@
 import { warmUp } from '$lib/state/thread';
+import type { ClientInit } from '@sveltejs/kit';
 
-// The thread that computes a project starts beside the page, before its programs have come.
-if (location.pathname.startsWith('/project/')) warmUp(false);
+/** What a thread needs of the page until it goes on by itself (ms). */
+const SET_OFF_MS = 40;
+
+/** The thread that computes a project sets off before the programs of its page are begun: both then come together. */
+export const init: ClientInit = async () => {
+	if (!location.pathname.startsWith('/project/')) return;
+	warmUp(false);
+	await new Promise((resolve) => setTimeout(resolve, SET_OFF_MS));
+};

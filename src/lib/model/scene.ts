@@ -40,6 +40,8 @@ export class ModelScene {
 	private frameRequested = 0;
 	/** Whether the model has been brought into view; in part while more of it is to come. */
 	private framed: 'no' | 'in part' | 'yes' = 'no';
+	/** Something has come that could be drawn. */
+	private stocked = false;
 	private massesSeen = new Set<string>();
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
@@ -65,6 +67,7 @@ export class ModelScene {
 
 	/** Show a model. Only what has a new serial is made again. */
 	update(view: ModelView, paint: Paint, isolated: readonly string[] | null): void {
+		this.stocked ||= view.zones.length + view.masses.length + view.guides.length > 0;
 		const alone = isolated && shownAlone(view, isolated);
 		const { lens } = paint;
 		const serials = new Set<number>();
@@ -287,7 +290,8 @@ export class ModelScene {
 		if (this.frameRequested) return;
 		this.frameRequested = requestAnimationFrame(() => {
 			this.frameRequested = 0;
-			this.renderer.render(this.scene, this.eye.camera);
+			// The first picture of all takes long, and of nothing there need be none.
+			if (this.stocked) this.renderer.render(this.scene, this.eye.camera);
 			this.onDrawn?.();
 		});
 	}

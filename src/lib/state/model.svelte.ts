@@ -120,6 +120,11 @@ export class LiveModel {
 		return this.thread.service;
 	}
 
+	/** Its thread is at work, or would be waited for too long (ms). */
+	awake(longest: number): Promise<unknown> {
+		return Promise.race([this.thread.awake, new Promise((resolve) => setTimeout(resolve, longest))]);
+	}
+
 	/** Compute after all: after a crash, or after a run was cancelled. */
 	resume(): void {
 		this.paused = false;

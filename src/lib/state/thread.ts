@@ -6,11 +6,14 @@ export interface Thread {
 	readonly worker: Worker;
 	/** The only line to it: where a second one is let go, the thread takes it that nobody asks it any more. */
 	readonly service: Remote<ChainService>;
+	/** It has read its programs: what it is told from now on reaches it even while the page is busy. */
+	readonly awake: Promise<void>;
 }
 
 export function startThread(): Thread {
 	const worker = new Worker(new URL('../worker/chain.worker.ts', import.meta.url), { type: 'module' });
-	return { worker, service: wrap<ChainService>(worker) };
+	const service = wrap<ChainService>(worker);
+	return { worker, service, awake: service.begin(0) };
 }
 
 /** Started while a project is still on its way, or left by the one before. */

@@ -8,6 +8,7 @@ export const ssr = false;
 
 /** From the document to its page. */
 const LONGEST_WAY_MS = 60_000;
+const MOST_SLEEP_MS = 200;
 
 export const load: LayoutLoad = async ({ fetch, params }) => {
 	const response = await fetch(`/api/projects/${params.id}`);
@@ -17,6 +18,7 @@ export const load: LayoutLoad = async ({ fetch, params }) => {
 	// Its thread computes while the page is still being put together.
 	const model = new LiveModel(project.files, `${project.id} ${project.window}`);
 	model.request(project.kept);
+	await model.awake(MOST_SLEEP_MS);
 	const close = () => {
 		model.close();
 		project.close();
