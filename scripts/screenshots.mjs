@@ -47,7 +47,7 @@ for (const [key, name] of [
 const more = async (zone, label) => {
 	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
 	await clause.hover();
-	await clause.getByRole('button', { name: /^More for/ }).click();
+	await clause.getByRole('button', { name: /^More for clause/ }).click();
 	await page.getByRole('menuitem', { name: label }).click();
 };
 await page.keyboard.press('2');

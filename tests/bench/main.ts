@@ -32,6 +32,9 @@ import { makeSchedule } from '../../src/core/schedule/table';
 import { loadSolids } from '../../src/core/part/block/solids';
 import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { placesOf } from '../../src/core/part/places';
+import { assignRules } from '../../src/core/cladding/assign';
+import type { Condition } from '../../src/core/project/condition-schema';
+import type { Rule } from '../../src/core/project/schema';
 import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
 
@@ -426,12 +429,47 @@ async function fiftyThousand(): Promise<void> {
 		note('schedule:50000', rows, await time(() => makeSchedule(model, 'elements')));
 	}
 }
+/** Ten rules of three conditions on 100,000 cells: which takes each, with fields that were read before. */
+async function rules(): Promise<void> {
+	if (!wanted('rules:100000')) return;
+	const project = projectOf(mass, counts(400, 250));
+	const face = (await new Chain().run(project)).zones[0]!.model!.faces[0]!;
+	const range = (field: string, at_least: number | null, at_most: number | null): Condition => ({
+		is: 'range',
+		field,
+		at_least,
+		at_most
+	});
+	const ten = Array.from({ length: 10 }, (_, k): Rule => ({
+		id: `r${k}`,
+		muted: false,
+		also: false,
+		where: {
+			is: k % 2 ? 'any' : 'all',
+			of: [
+				range('height', 200 * k, 20_000),
+				range('area', 1000, 3e6 + k),
+				k % 3 ? { is: 'every', step: k + 2, from: 1, by: 'cells' } : { is: 'kind', of: ['edge', 'cut'] }
+			]
+		},
+		put: 'open'
+	}));
+	const around = { guides: new Map(), levels: [], slots: face.slots };
+	const none = new Set<number>();
+	const ms = await time(
+		() => assignRules({ rules: ten, exceptions: [] }, face, none, around, () => null),
+		15,
+		15
+	);
+	note('rules:100000', 100_000, ms);
+}
 const counts = (across: number, up: number) => ({ across: count(across), up: count(up) });
 
 async function main(): Promise<void> {
 	await loadSolids();
 	await edit();
 	await fiftyThousand();
+	await rules();
 	await importStep();
 	await surface();
 	await clip();

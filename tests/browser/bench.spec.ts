@@ -404,7 +404,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	await expect(page.getByTestId('sheet').getByRole('alert')).toContainText(/give the zone a layer/);
 	const pattern = page.locator('[data-clause="zones/street/pattern"]');
 	await pattern.hover();
-	await pattern.getByRole('button', { name: /^More for/ }).click();
+	await pattern.getByRole('button', { name: /^More for clause/ }).click();
 	await page.getByRole('menuitem', { name: 'Add a layer behind' }).click();
 	await settled(page);
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);

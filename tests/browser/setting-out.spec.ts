@@ -39,7 +39,7 @@ async function choosePattern(page: Page, zone: string, label: string): Promise<v
 async function more(page: Page, zone: string, label: string): Promise<void> {
 	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
 	await clause.hover();
-	await clause.getByRole('button', { name: /^More for/ }).click();
+	await clause.getByRole('button', { name: /^More for clause/ }).click();
 	await page.getByRole('menuitem', { name: label }).click();
 }
 
@@ -114,14 +114,13 @@ test('a tile is drawn: told what is not covered, laid when it is, and rules take
 	expect(tiles.at(-1)!.polygons.map(({ slot }) => slot)).toEqual(['rectangle', 'second']);
 	const rule = page.locator('[data-clause="zones/street/rules/lower"]');
 	const before = Number(await rule.locator('[data-effect]').innerText());
-	await rule.hover();
-	await rule.getByRole('button', { name: /^More for/ }).click();
-	await page.getByRole('menuitem', { name: 'Only cells of one slot' }).click();
-	await settled(page);
-	await rule.getByRole('combobox', { name: 'Which slot' }).click();
+	await rule.getByRole('button', { name: 'and where …' }).click();
+	await page.getByRole('menuitem', { name: 'a slot of the pattern' }).click();
+	await expect(rule.locator('[data-effect]')).toHaveText(String(before / 2));
+	await rule.getByRole('combobox', { name: 'Slots: rectangle' }).click();
 	await page.getByRole('option', { name: 'second' }).click();
-	await settled(page);
-	expect(Number(await rule.locator('[data-effect]').innerText())).toBe(before / 2);
+	await page.keyboard.press('Escape');
+	await expect(rule.locator('[data-effect]')).toHaveText(String(before));
 });
 
 test('scattered cells follow a guide drawn on the map; the layout report says what became of addresses', async ({

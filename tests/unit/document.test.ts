@@ -7,6 +7,7 @@ import { CommandError, DocumentError } from '../../src/core/project/faults';
 import { hashOf } from '../../src/core/project/hash';
 import { pathSegment, pathsMeet, valueAt } from '../../src/core/project/paths';
 import { below, insertAt, moveAt, pathTo, removeAt, setAt } from '../../src/core/project/typed-path';
+import { DOCUMENT_VERSION } from '../../src/core/project/schema';
 import { partSchema } from '../../src/core/project/part-definition';
 import { readProject, readProjectText } from '../../src/core/project/read';
 import { shippedParts } from '../../src/core/part/kit';
@@ -28,7 +29,7 @@ describe('project document', () => {
 		};
 		expect(faults([])).to.match(/JSON object/);
 		expect(faults({})).to.match(/format/);
-		expect(faults({ ...demo, version: 8 })).to.match(/version: 8 is not known/);
+		expect(faults({ ...demo, version: DOCUMENT_VERSION + 1 })).to.match(/version: 9 is not known/);
 		expect(faults({ ...demo, colour: 1 })).to.match(/colour: this key is not known/);
 		expect(faults({ ...demo, zones: [{ ...demo.zones[0], code: 'gr' }] })).to.match(
 			/zones\/0\/code: a code is/

@@ -1,6 +1,9 @@
 import { assignRules, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
+import { namedBy } from '../condition/named';
+import { checkCondition, type Askable } from '../condition/check';
+import type { Surroundings } from '../condition/sites';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
@@ -15,6 +18,7 @@ import { plainFlag } from '../units/flag';
 import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import type { Kept } from './memo';
+import { guidesNamed } from './masses';
 import type { Run } from './stage';
 import { pathTo } from '../project/typed-path';
 
@@ -38,6 +42,25 @@ function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] 
 		});
 	return remarks;
 }
+
+/** Rules that put nothing anywhere: because nothing is as they ask, or others before them have it all. */
+function remarksOnRules(zone: Zone, assignments: readonly Assignment[]): Problem[] {
+	return zone.rules.flatMap((rule, k): Problem[] => {
+		const sum = (of: 'asked' | 'taken' | 'passed') => assignments.reduce((all, one) => all + one[of][k]!, 0);
+		if (rule.muted || sum('taken') > 0 || sum('passed') > 0) return [];
+		const before = assignments.map(({ takenBy }) => takenBy[k]!).find((one) => one !== NO_RULE);
+		const asked = sum('asked');
+		const cells = asked === 1 ? 'The one cell' : `All ${formatNumber(asked)} cells`;
+		const text =
+			before === undefined
+				? asked > 0
+					? `${cells} that it asks for have another choice, made by hand`
+					: 'no cell is as it asks'
+				: `${cells} that it asks for are taken by rules before it, first by the ${ordinal(before + 1)} one; move it up, or ask for others`;
+		return [{ at: pathTo('zones', zone.id, 'rules', rule.id), text, remark: true }];
+	});
+}
+const ordinal = (n: number) => ['first', 'second', 'third', 'fourth', 'fifth'][n - 1] ?? `${n}th`;
 
 /** The variants that a zone's clauses name, made ready once for as long as they stay as they are. */
 class Variants {
@@ -85,13 +108,16 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	const parts = zone.rules.map((rule) =>
 		rule.put === 'open' ? null : variants.partOn('cell', rule.put.variant, `${at}/rules/${rule.id}`)
 	);
+	const asking = surroundingsOf(run, zone, faces);
+	checkRules(run, zone, faces);
 	const partByHand = (id: string) => variants.of(id, `${at}/exceptions`).value.part;
-	const assigned = faces.map((face, f) => assign(run, zone, face, f, parts, partByHand));
+	const assigned = faces.map((face, f) => assign(run, zone, face, f, parts, partByHand, asking));
 	const assignments = assigned.map(({ assignment }) => assignment);
 	const remarks = faces.flatMap((face) => remarksOnFace(face, at));
 	for (const { open } of assigned)
 		for (const text of open)
 			remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
+	remarks.push(...remarksOnRules(zone, assignments));
 	const groups: ClauseGroup[] = [];
 	for (const [f, face] of faces.entries()) {
 		const placed = timed('parts', () => [
@@ -105,6 +131,36 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 		}
 	}
 	return { zone, faces, assignments, groups, meetings, remarks };
+}
+
+/** What the conditions of a zone's rules hang on. */
+interface Asking {
+	readonly around: Surroundings;
+	/** The same as values to be kept under, with what says whether places matter. */
+	readonly under: readonly unknown[];
+	readonly places: boolean;
+}
+
+function surroundingsOf(run: Run, zone: Zone, faces: readonly FaceModel[]): Asking {
+	const { project } = run;
+	const conditions = zone.rules.filter(({ muted }) => !muted).map(({ where }) => where);
+	const named = namedBy('cell', conditions, project.guides);
+	const guides = guidesNamed(run, named.guides);
+	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
+	const around = { guides, levels, slots: faces[0]?.slots ?? [] };
+	return { around, under: [[...guides], levels], places: named.places };
+}
+
+/** @throws ProblemError at a rule whose conditions cannot be asked */
+function checkRules({ project }: Run, zone: Zone, faces: readonly FaceModel[]): void {
+	const known: Askable = {
+		faces: faces.map(({ address }) => address),
+		guides: project.guides,
+		levels: project.levels,
+		slots: faces.flatMap(({ slots }) => slots)
+	};
+	for (const { id, where } of zone.rules)
+		checkCondition(where, 'cell', known, pathTo('zones', zone.id, 'rules', id, 'where'));
 }
 
 /** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
@@ -125,7 +181,8 @@ function assign(
 	face: FaceModel,
 	f: number,
 	parts: readonly (PartDefinition | null)[],
-	partByHand: (variant: string) => PartDefinition
+	partByHand: (variant: string) => PartDefinition,
+	{ around, under, places }: Asking
 ): AssignedCells {
 	const { rules, exceptions } = zone;
 	const { cells, slots, address, slivers, grid } = face;
@@ -134,12 +191,12 @@ function assign(
 	const steps = [grid.across.steps, grid.up.steps];
 	const made = () => {
 		const left = new Set(slivers.put === 'open' ? slivers.cells : []);
-		const assignment = assignRules(zone, { ...face, left }, (rule) => parts[rules.indexOf(rule)]!);
+		const assignment = assignRules(zone, face, left, around, (rule) => parts[rules.indexOf(rule)]!);
 		return sorted(zone, face, assignment, partByHand);
 	};
 	return memo.use(
 		['assignment', zone.id, f],
-		[cells, slots, address, slivers, steps, rules, exceptions, hung],
+		[cells, slots, address, slivers, steps, rules, exceptions, hung, under, places ? face.serial : null],
 		() => timed('parts', made)
 	).value;
 }
@@ -161,6 +218,9 @@ function sorted(
 		if (exception[c] !== NO_EXCEPTION && !unfit.has(c)) byHand[exception[c]!]!.push(c);
 		else if (taken[c] !== NO_RULE) byRule[taken[c]!]!.push(c);
 	}
+	assignment.also.forEach((cells, k) => {
+		if (rules[k]!.also) byRule[k] = [...cells];
+	});
 	const chunks = (lists: readonly (readonly number[])[]) =>
 		lists.map((cells) => inChunks(cells, (c) => start[c + 1]! - start[c]!));
 	const isOpen = (c: number) => taken[c] === NO_RULE || rules[taken[c]!]!.put === 'open';

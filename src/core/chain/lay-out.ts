@@ -10,6 +10,7 @@ import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out
 import { stripShares } from '../grid/spacing';
 import { faceAddress, type Face } from '../mass/face';
 import { bareArea } from '../measure/bare-area';
+import { cellCurvature } from '../measure/cell-curvature';
 import { measureCells } from '../measure/cell-measures';
 import { edgeFrames } from '../measure/edge-frames';
 import { centresOnFace } from '../measure/face-centres';
@@ -202,6 +203,7 @@ function layOutFace(
 			bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 			grid: nodes,
 			centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
+			curvature: once(() => cellCurvature(face.surface, nodes, cells)),
 			joint,
 			flags: sliverFlags(slivers, measures.area),
 			slots: slotNames(pattern, tiles, at),

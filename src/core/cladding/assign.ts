@@ -1,9 +1,11 @@
+import { heldNowhere, holds, inFours, type Held } from '../condition/holds';
+import type { AskedSites, Surroundings } from '../condition/sites';
+import type { FieldSource } from '../field/field';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
 import type { PartDefinition } from '../project/part-definition';
 import type { Exception, Rule, Zone } from '../project/schema';
 import { cellAddress, cellOfAddress } from './address';
-import { asksFor, checkRules } from './rules';
 import { hangsOn } from './sites';
 
 export const NO_RULE = -1;
@@ -16,10 +18,16 @@ export interface Assignment {
 	readonly rule: Int32Array;
 	/** Index of the exception that overrides it, or NO_EXCEPTION. */
 	readonly exception: Int32Array;
-	/** Cells taken by each rule, exceptions not counted. */
+	/** Cells that each rule asks for, whoever takes them. */
+	readonly asked: Uint32Array;
+	/** Cells taken by each rule, exceptions not counted; of one that is put there *also*, those it is put on. */
 	readonly taken: Uint32Array;
 	/** Cells a rule would have taken, had its part the right number of corners. */
 	readonly passed: Uint32Array;
+	/** The cells of rules that take none away, by the index of the rule; empty for the others. */
+	readonly also: readonly Uint32Array[];
+	/** For a rule that asks for cells and has none: the first rule before it that has one of them, or NO_RULE. */
+	readonly takenBy: Int32Array;
 	readonly untaken: number;
 	/** Addresses of exceptions that are not there (any more). */
 	readonly waiting: readonly string[];
@@ -28,63 +36,146 @@ export interface Assignment {
 }
 
 /** What cells are assigned by. */
-export interface AssignedFace {
+export interface AssignedFace extends Partial<FieldSource> {
 	readonly address: string;
 	readonly cells: Cells;
-	readonly slots: readonly string[];
-	readonly grid: Pick<NodeGrid, 'across' | 'up'>;
-	/** Cells that are left open in any case. */
-	readonly left: ReadonlySet<number>;
+	readonly grid: NodeGrid;
 }
 
 /**
- * First match wins, in the order of the rules; a rule passes over cells its part has no use for. Choices by hand come
- * after all rules.
+ * First match wins, in the order of the rules; a rule passes over cells its part has no use for, and one that is put
+ * *also* takes none away. Choices by hand come after all rules.
  *
  * ```ts
- * const { rule, untaken } = assignRules(zone, { ...faceModel, left: new Set() }, () => part); // of every cell, and how many have none
+ * const { rule, untaken } = assignRules(zone, faceModel, new Set(), around, () => part); // of every cell, and how many have none
  * ```
+ * @param left cells that are left open in any case
+ * @param around what conditions name; they have been checked
  * @param partOf the part a rule puts, null when it leaves cells open
- * @throws ProblemError at a rule that can never match
  */
 export function assignRules(
-	zone: Pick<Zone, 'id' | 'rules' | 'exceptions'>,
+	zone: Pick<Zone, 'rules' | 'exceptions'>,
 	face: AssignedFace,
+	left: ReadonlySet<number>,
+	around: Surroundings,
 	partOf: (rule: Rule) => PartDefinition | null
 ): Assignment {
-	const { cells, slots, left } = face;
-	checkRules(zone, slots);
-	const rules = zone.rules.map((rule) => {
-		const part = partOf(rule);
-		return {
-			asks: asksFor(rule, cells, slots),
-			// Nothing, left open, can be on any cell.
-			takes: (corners: number) => !part || hangsOn(part, 'cell', corners)
-		};
+	const { cells } = face;
+	const { count, start } = cells;
+	const sites: AskedSites = { over: 'cell', count, source: face, around };
+	const [free, open] = [heldNowhere(count).fill(1), heldNowhere(count).fill(1)];
+	for (const c of left) free[c] = open[c] = 0;
+	const cellsLeft: Takeable = { free, open };
+	let most = 0;
+	for (let c = 0; c < count; c++) most = Math.max(most, start[c + 1]! - start[c]!);
+	const rule = new Int32Array(count).fill(NO_RULE);
+	const asked = new Uint32Array(zone.rules.length);
+	const taken = new Uint32Array(zone.rules.length);
+	const passed = new Uint32Array(zone.rules.length);
+	const takenBy = new Int32Array(zone.rules.length).fill(NO_RULE);
+	const also: Uint32Array[] = [];
+	zone.rules.forEach((one, k) => {
+		const part = partOf(one);
+		const held = one.muted ? heldNowhere(count) : holds(one.where, sites);
+		// Nothing, left open, can be on any cell.
+		const found = one.also
+			? beside(held, cellsLeft, start, cornersThatFit(part, most))
+			: take(held, cellsLeft, start, cornersThatFit(part, most), rule, k);
+		asked[k] = found.asked;
+		taken[k] = found.taken;
+		passed[k] = found.passed;
+		if (!one.also && found.asked > 0 && found.taken === 0) takenBy[k] = firstBefore(held, cellsLeft, rule);
+		also.push(found.beside);
 	});
-	const rule = new Int32Array(cells.count).fill(NO_RULE);
-	const passed = new Uint32Array(rules.length);
-	for (let c = 0; c < cells.count; c++) {
-		if (left.has(c)) continue;
-		const corners = cells.start[c + 1]! - cells.start[c]!;
-		for (let k = 0; k < rules.length; k++) {
-			if (!rules[k]!.asks(c)) continue;
-			if (rules[k]!.takes(corners)) {
+	const byHand = chosenByHand(zone.exceptions, face);
+	let untaken = count;
+	zone.rules.forEach((one, k) => {
+		if (!one.also) untaken -= taken[k]!;
+	});
+	// What is chosen by hand is nobody's.
+	if (zone.exceptions.length)
+		for (let c = 0; c < count; c++) {
+			if (byHand.exception[c] === NO_EXCEPTION) continue;
+			if (rule[c] === NO_RULE) untaken--;
+			else taken[rule[c]!]!--;
+		}
+	return { rule, asked, taken, passed, also, takenBy, untaken, ...byHand };
+}
+
+/** What a rule came to. */
+interface Found {
+	readonly asked: number;
+	readonly passed: number;
+	readonly taken: number;
+	readonly beside: Uint32Array;
+}
+const NO_CELLS = new Uint32Array();
+
+/** Yes in how many of four. */
+const countOf = (four: number) => Math.imul(four, 0x01010101) >>> 24;
+
+/** Take the cells where a rule holds and no other was before it. Hot: one loop for each rule, four cells a turn. */
+function take(
+	held: Held,
+	{ free, open }: Takeable,
+	start: Uint32Array,
+	fits: Uint8Array,
+	rule: Int32Array,
+	k: number
+): Found {
+	const [asks, frees, opens] = [inFours(held), inFours(free), inFours(open)];
+	const fours = asks.length;
+	let asked = 0;
+	let passed = 0;
+	let taken = 0;
+	for (let f = 0; f < fours; f++) {
+		const four = asks[f]! & frees[f]!;
+		if (four === 0) continue;
+		asked += countOf(four);
+		if ((four & opens[f]!) === 0) continue;
+		for (let c = 4 * f; c < 4 * f + 4; c++) {
+			if (!held[c] || !open[c]) continue;
+			if (!fits[start[c + 1]! - start[c]!]) passed++;
+			else {
 				rule[c] = k;
-				break;
+				open[c] = 0;
+				taken++;
 			}
-			passed[k]!++;
 		}
 	}
-	const byHand = chosenByHand(zone.exceptions, face);
-	const taken = new Uint32Array(zone.rules.length);
-	let untaken = 0;
-	for (let c = 0; c < cells.count; c++) {
-		if (byHand.exception[c] !== NO_EXCEPTION) continue;
-		if (rule[c] === NO_RULE) untaken++;
-		else taken[rule[c]!]!++;
+	return { asked, passed, taken, beside: NO_CELLS };
+}
+
+/** The rule that has the first cell of those that another asks for; NO_RULE where none has any. */
+function firstBefore(held: Held, { free, open }: Takeable, rule: Int32Array): number {
+	for (let c = 0; c < held.length; c++) if (held[c] && free[c] && !open[c]) return rule[c]!;
+	return NO_RULE;
+}
+
+/** Cells that may be taken at all, and those that no rule has yet. */
+interface Takeable {
+	readonly free: Held;
+	readonly open: Held;
+}
+
+/** The cells that a rule puts something on beside others. */
+function beside(held: Held, { free }: Takeable, start: Uint32Array, fits: Uint8Array): Found {
+	const found: number[] = [];
+	let [asked, passed] = [0, 0];
+	for (let c = 0; c < held.length; c++) {
+		if ((held[c]! & free[c]!) === 0) continue;
+		asked++;
+		if (fits[start[c + 1]! - start[c]!]) found.push(c);
+		else passed++;
 	}
-	return { rule, taken, passed, untaken, ...byHand };
+	return { asked, passed, taken: found.length, beside: Uint32Array.from(found) };
+}
+
+/** Whether a part can be on so many corners, for every number there is. */
+function cornersThatFit(part: PartDefinition | null, most: number): Uint8Array {
+	return Uint8Array.from({ length: most + 1 }, (_, corners) =>
+		Number(!part || hangsOn(part, 'cell', corners))
+	);
 }
 
 /** The exception of every cell: the one at its address, or one that lost its address and was made at its place. */

@@ -1,5 +1,6 @@
 import { gather, reckon, type ColumnReader } from '../field/column';
-import { fieldOf, type FieldSource } from '../field/fields';
+import type { FieldSource } from '../field/field';
+import { fieldOf } from '../field/fields';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';

@@ -6,15 +6,18 @@ import { FormulaError, numberOf } from '../units/formula/expression';
 import { evaluateColumns } from '../units/formula/evaluate';
 import { refuse } from '../units/problem';
 import { columnValues, everySite } from './column';
-import { distanceFields, fieldsOver, guideName, type Field } from './fields';
+import type { Field } from './field';
+import { fieldsOver } from './fields';
+import { guidesIn } from './guides';
 
 /** A depth further from the face than this is a mistake (mm). */
 const DEEPEST = 1e6;
 
 /** The fields that a depth may follow: those that nodes have before cells are laid, and how far guides are. */
 const fieldsOfDepth = (guides: readonly string[]): readonly Field[] => [
-	...fieldsOver('node').filter(({ needs }) => needs.every((need) => need === 'grid')),
-	...distanceFields(guides)
+	...fieldsOver('node', guides).filter(({ needs }) =>
+		needs.every((need) => need === 'grid' || need === 'guides')
+	)
 ];
 
 /**
@@ -36,7 +39,7 @@ export const depthNames = (guides: readonly string[]) =>
  * ```
  */
 export const guidesOfDepth = (depth: string, guides: readonly { readonly id: string }[]): string[] =>
-	guides.map(({ id }) => id).filter((id) => new RegExp(`\\bdistance\\.${guideName(id)}\\b`).test(depth));
+	guidesIn([depth], guides);
 
 /**
  * The depth at every node of the grid (mm).

@@ -1,5 +1,6 @@
 import type { Anchor } from '../project/part-definition';
-import { fieldOf, type Field } from '../field/fields';
+import type { Field } from '../field/field';
+import { fieldOf } from '../field/fields';
 import type { SiteKind } from '../field/site-kind';
 import type { DomainBuilder, PointRegisters, Register } from './builder';
 import { numberValue, type Value, type Vectors } from './values';

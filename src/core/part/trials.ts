@@ -1,5 +1,5 @@
 import { columnValues, everySite } from '../field/column';
-import type { FieldSource } from '../field/fields';
+import type { FieldSource } from '../field/field';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
@@ -253,7 +253,9 @@ export function cornersOfTrial(anchor: Anchor, points: number): number {
 function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSource> {
 	const positions = Float64Array.from(points.flat());
 	const none = new Float64Array(0);
-	const grid = { columns: points.length, rows: 1, positions, extraI: none, extraJ: none, off: none };
+	const single = { steps: 1 };
+	const lattice = { columns: points.length, rows: 1, extraI: none, extraJ: none, across: single, up: single };
+	const grid = { ...lattice, positions, off: none };
 	const one = Uint32Array.of(1);
 	switch (anchor.kind) {
 		case 'pair': {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { editOfToday } from './earlier-edits';
 import { applyEdit, editSchema, type Edit } from './edits';
 import { DocumentError } from './faults';
 import type { Key } from './paths';
@@ -33,7 +34,8 @@ function carryOut(project: Project, edits: readonly Edit[], validated: boolean) 
 	const inverse: Edit[] = [];
 	const touched = new Set<string>();
 	const fresh: (readonly Key[])[] = [];
-	for (const edit of edits) {
+	for (const given of edits) {
+		const edit = editOfToday(document, given);
 		const edited = applyEdit(document, edit, own);
 		document = validated ? validateAlong(edited.document, edited.keys, edited.onlyLength) : edited.document;
 		if (!edited.onlyLength) fresh.push(edited.keys);

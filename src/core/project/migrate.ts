@@ -80,6 +80,9 @@ const fromVersion5 = (document: OldDocument): OldDocument => ({ ...document, ver
 /** Exceptions for many cells, and fields by their names of today, since version 7; the schema takes the earlier ones too. */
 const fromVersion6 = (document: OldDocument): OldDocument => ({ ...document, version: 7 });
 
+/** What rules ask for is a condition since version 8; the schema takes the earlier keys too. */
+const fromVersion7 = (document: OldDocument): OldDocument => ({ ...document, version: 8 });
+
 /** A UUID of version 8 (RFC 9562, 5.8) from the SHA-256 of a name. */
 function idFromName(name: string): string {
 	const bytes = sha256(utf8ToBytes(`project ${name}`)).slice(0, 16);
@@ -94,7 +97,8 @@ const steps: readonly ((document: OldDocument) => OldDocument)[] = [
 	fromVersion3,
 	fromVersion4,
 	fromVersion5,
-	fromVersion6
+	fromVersion6,
+	fromVersion7
 ];
 
 /** The document in the newest version. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
+import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
 import { withFields, withGuides } from './field-names';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
@@ -21,7 +22,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 7;
+export const DOCUMENT_VERSION = 8;
 
 /** Of every list of named things. */
 const MOST_THINGS = 5000;
@@ -35,23 +36,17 @@ const values = z.record(identifier, withFields(text)).default({});
 /** Open, or a variant. */
 const put = z.union([z.literal('open'), z.strictObject({ variant: id, values })]);
 
-export const ruleSchema = z.strictObject({
+const wholeRule = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
-	cells: z.enum(['all', 'whole', 'edge', 'cut', 'strip']).default('all'),
-	corners: z.union([z.literal('any'), z.number().int().min(-1000).max(1000)]).default('any'),
-	/** Cells of one slot of the pattern, by its name. */
-	slot: text.default('any'),
-	/** Every so-manieth cell, bay or course, from the first, the second … */
-	every: z
-		.strictObject({ step: plain, from: plain, by: z.enum(['cells', 'bays', 'courses']) })
-		.nullable()
-		.default(null),
-	/** First and last course taken, counted from 1 at the foot; null for all. */
-	courses: z.tuple([plain, plain]).nullable().default(null),
+	/** Which cells it asks for. */
+	where: joiningSchema.default(EVERYWHERE),
+	/** It takes no cell away: what comes after it is put on its cells too. */
+	also: z.boolean().default(false),
 	put
 });
-export type Rule = z.infer<typeof ruleSchema>;
+export const ruleSchema = z.preprocess(withConditions, wholeRule);
+export type Rule = z.infer<typeof wholeRule>;
 
 export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
 export type LineKind = (typeof lineKinds)[number];

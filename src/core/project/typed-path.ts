@@ -6,7 +6,7 @@ import type { z } from 'zod';
 /** What a document may be put together of: values that have a default may be left out. */
 type Document = Omit<z.input<typeof projectSchema>, 'parts' | 'zones'> &
 	Pick<Project, 'parts'> & { zones: PutZone[] };
-type PutZone = Omit<ZoneInput, 'exceptions'> & Pick<Zone, 'exceptions'>;
+type PutZone = Omit<ZoneInput, 'exceptions' | 'rules'> & Pick<Zone, 'exceptions' | 'rules'>;
 
 declare const takes: unique symbol;
 

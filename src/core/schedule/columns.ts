@@ -7,7 +7,7 @@ import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
-import { elementMass, flagTexts } from './pieces';
+import { besideName, elementMass, flagTexts } from './pieces';
 import type { GroupSource } from './sources';
 
 export type Cell = string | number | null;
@@ -85,15 +85,13 @@ const quantity = (
 const identity: readonly PieceColumn[] = [
 	said('mark', 'Mark', ({ zone, clause, sites, group }) => {
 		const prefix = markPrefix(zone.zone.code, zone.faces.length, clause.face);
-		return (row) => sites.mark(group.sites[row]!, prefix);
+		const beside = besideName(clause);
+		return (row) => sites.mark(group.sites[row]!, prefix) + beside;
 	}),
-	said(
-		'address',
-		'Address',
-		({ zone, sites, group }) =>
-			(row) =>
-				`${zone.zone.id}/${sites.address(group.sites[row]!)}`
-	),
+	said('address', 'Address', ({ zone, sites, group, clause }) => {
+		const beside = besideName(clause);
+		return (row) => `${zone.zone.id}/${sites.address(group.sites[row]!)}${beside}`;
+	}),
 	said(
 		'zone',
 		'Zone',

@@ -6,6 +6,17 @@ import { flagSentence } from '../units/flag';
 import { markPrefix } from '../cladding/marks';
 import { siteSetOf, type GridSite } from '../cladding/sites';
 
+/**
+ * What stands behind the address and the mark of pieces that are put beside others on the same sites: the name of their
+ * rule. Of the others nothing does.
+ *
+ * ```ts
+ * besideName(group); // +screen
+ * ```
+ */
+export const besideName = ({ clause }: Pick<ClauseGroup, 'clause'>): string =>
+	clause.kind === 'rule' && clause.rule.also ? `+${clause.rule.id}` : '';
+
 const siteOf = (zone: ZoneModel, { face, group }: ClauseGroup) => siteSetOf(zone.faces[face]!, group.over);
 
 /**
@@ -16,7 +27,7 @@ const siteOf = (zone: ZoneModel, { face, group }: ClauseGroup) => siteSetOf(zone
  * ```
  */
 export const pieceAddress = (zone: ZoneModel, group: ClauseGroup, row: number): string =>
-	`${zone.zone.id}/${siteOf(zone, group).address(group.group.sites[row]!)}`;
+	`${zone.zone.id}/${siteOf(zone, group).address(group.group.sites[row]!)}${besideName(group)}`;
 
 /**
  * The mark of a piece, as it is written on it: that of what it hangs on.
@@ -29,7 +40,7 @@ export const pieceMark = (zone: ZoneModel, group: ClauseGroup, row: number): str
 	siteOf(zone, group).mark(
 		group.group.sites[row]!,
 		markPrefix(zone.zone.code, zone.faces.length, group.face)
-	);
+	) + besideName(group);
 
 /** What the pieces of a group come to, one value per piece. kg, mm², mm. */
 export interface PieceQuantities {

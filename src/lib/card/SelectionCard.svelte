@@ -13,7 +13,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';
-	import { pieceAt } from './piece';
+	import { piecesAt } from './piece';
 	import SiteFigures from './SiteFigures.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -26,7 +26,9 @@
 	/** The sites among which it is one. */
 	const sites = $derived(found && face ? siteSetOf(face, found.kind) : null);
 	const clauses = $derived(desk.project.document.zones.find((one) => one.id === zone?.id));
-	const piece = $derived(found && pieceAt(view, found));
+	const pieces = $derived(found ? piecesAt(view, found) : []);
+	const piece = $derived(pieces.find(({ group }) => !group.beside) ?? null);
+	const beside = $derived(pieces.filter(({ group }) => group.beside));
 	const mark = $derived(
 		found && zone && sites && clauses
 			? sites.mark(found.index, markPrefix(clauses.code, zone.faces.length, found.face))
@@ -169,6 +171,24 @@
 			{:else if found.kind === 'cell'}No rule took it.{:else if found.kind === 'line'}No line run goes along
 				it.{:else}Nothing stands on it.{/if}
 		</div>
+		{#each beside as { group, row } (group.serial)}
+			{@const k = clauses?.rules.findIndex(({ id }) => id === group.clause.id) ?? -1}
+			<p
+				class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-snug!"
+				data-testid="card-beside"
+			>
+				Beside it {#if clauses && k >= 0}clause <button
+						type="button"
+						class="figures text-patina-deep text-[12px] underline"
+						onclick={() => (desk.selection.clause = pathTo('zones', clauses.id, 'rules', group.clause.id))}
+						>{zonePart(desk.project.document.zones.findIndex(({ id }) => id === clauses.id))}.{clauseNumbers(
+							clauses
+						).rule(k)}</button
+					>{/if} puts {group.part} · {group.variant}, marked
+				<span class="figures text-[12px]">{mark}+{group.clause.id}</span>.
+				{#each group.flags.get(row) ?? [] as flag (flag)}<span class="text-oxide block">{flag}.</span>{/each}
+			</p>
+		{/each}
 		{#if found.kind === 'cell'}
 			<p class="mt-2 text-[12px]">
 				By hand{cellAddresses.length > 1 ? ` on ${formatNumber(cellAddresses.length)} cells` : ''}: <ChoiceChip

@@ -8,12 +8,12 @@ export interface PieceView {
 	readonly row: number;
 }
 
-/** The piece that hangs on a site, or null. */
-export function pieceAt(view: ModelView, found: Found): PieceView | null {
-	for (const group of view.zones[found.zone]!.groups) {
-		if (group.face !== found.face || group.over !== found.kind) continue;
+/** The pieces that hang on a site: first the one that has it, then those beside it. */
+export function piecesAt(view: ModelView, found: Found): PieceView[] {
+	const pieces = view.zones[found.zone]!.groups.flatMap((group): PieceView[] => {
+		if (group.face !== found.face || group.over !== found.kind) return [];
 		const row = group.sites.indexOf(found.index);
-		if (row >= 0) return { group, row };
-	}
-	return null;
+		return row < 0 ? [] : [{ group, row }];
+	});
+	return pieces.sort((a, b) => Number(a.group.beside) - Number(b.group.beside));
 }

@@ -1,5 +1,6 @@
 import { columnValues, everySite } from '$core/field/column';
-import { fieldsOver, type Field } from '$core/field/fields';
+import type { Field, Need } from '$core/field/field';
+import { fieldsOver } from '$core/field/fields';
 import type { NumberKind } from '$core/units/dimension';
 import type { ModelView, ZoneView } from '$lib/state/model.svelte';
 import { interpolateCividis } from 'd3-scale-chromatic';
@@ -11,7 +12,11 @@ export interface CheckMeasure {
 	readonly kind: NumberKind;
 }
 
-const cellFields: readonly Field[] = fieldsOver('cell');
+/** What a page has of a face; other fields are read where models are computed. */
+const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address'];
+const cellFields: readonly Field[] = fieldsOver('cell').filter(({ needs }) =>
+	needs.every((need) => onPages.includes(need))
+);
 const ofCells = cellFields.map(({ id, label, kind }): CheckMeasure => ({ key: id, label, kind }));
 /** What is looked at first. */
 export const firstMeasure: CheckMeasure = ofCells[0]!;

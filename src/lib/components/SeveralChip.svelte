@@ -10,14 +10,16 @@
 		empty: string;
 		/** What many of them are called, as in "12 columns". */
 		plural?: string;
+		/** Between the last two. */
+		joiner?: 'and' | 'or';
 		onchoose: (values: Value[]) => void;
 	}
-	let { values, options, label, empty, plural = 'chosen', onchoose }: Props = $props();
+	let { values, options, label, empty, plural = 'chosen', joiner = 'and', onchoose }: Props = $props();
 	const shown = $derived.by(() => {
 		const names = options.filter((option) => values.includes(option.value)).map((option) => option.label);
 		if (names.length === 0) return empty;
 		if (names.length > 4) return `${names.length} ${plural}`;
-		return names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+		return names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} ${joiner} ${names.at(-1)}`;
 	});
 </script>
 

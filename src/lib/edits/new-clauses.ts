@@ -1,5 +1,6 @@
 import { partsOf } from '$core/cladding/kit';
 import { hangsOn, type GridSite } from '$core/cladding/sites';
+import { EVERYWHERE } from '$core/project/condition-schema';
 import type { Edit } from '$core/project/edits';
 import {
 	lineKinds,
@@ -37,11 +38,8 @@ export function newRule(project: Project, zone: Zone): Edit[] {
 	const rule: Rule = {
 		id: freshId('rule', zone.rules),
 		muted: false,
-		cells: 'all',
-		corners: 'any',
-		slot: 'any',
-		every: null,
-		courses: null,
+		where: EVERYWHERE,
+		also: false,
 		put: variant ? { variant: variant.id, values: {} } : 'open'
 	};
 	return [insertAt(pathTo('zones', zone.id, 'rules'), zone.rules.length, rule)];

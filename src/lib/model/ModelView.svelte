@@ -67,6 +67,15 @@
 		settled = false;
 		scene.select(selected);
 	});
+	$effect(() => {
+		if (!scene) return;
+		const { lit } = desk;
+		settled = false;
+		scene.light(
+			view.zones.findIndex(({ id }) => id === lit?.zone),
+			lit?.cells ?? []
+		);
+	});
 	const covered = $derived(
 		new Set(
 			desk.project.document.zones.flatMap((zone) => zone.faces.map((face) => `${face.mass}/${face.face}`))

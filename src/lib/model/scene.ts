@@ -15,7 +15,7 @@ import { cellColours, notMade, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
 import { PieceLayer } from './piece-layer';
 import { closeRenderer, disposeAll, makeRenderer, pixelRatio } from './renderer';
-import { SelectionOverlay, type Chosen } from './selection-overlay';
+import { POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
@@ -32,7 +32,8 @@ export class ModelScene {
 	private readonly forms: FormLayer;
 	private readonly handles: HandleLayer;
 	private readonly beside = new LayerLines(this.root);
-	private readonly overlay = new SelectionOverlay();
+	private readonly overlay = new SelectionOverlay(SELECTED);
+	private readonly pointed = new SelectionOverlay(POINTED_AT);
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
@@ -58,8 +59,8 @@ export class ModelScene {
 			this.request();
 		});
 		this.root.scale.setScalar(MM);
-		this.overlay.group.scale.setScalar(MM);
-		this.scene.add(this.root, this.overlay.group);
+		for (const { group } of [this.overlay, this.pointed]) group.scale.setScalar(MM);
+		this.scene.add(this.root, this.overlay.group, this.pointed.group);
 		this.handles = new HandleLayer(this.root);
 		this.renderer.localClippingEnabled = true;
 		this.daylight = new Daylight(this.scene, this.renderer, plain);
@@ -189,6 +190,16 @@ export class ModelScene {
 		this.request();
 	}
 
+	/** Light what a clause is about. @param cells of each face of a zone, by their numbers */
+	light(zone: number, cells: readonly (readonly number[])[]): void {
+		this.pointed.clear();
+		cells.forEach((list, face) => {
+			const entry = list.length ? this.cells.of({ zone, face }) : undefined;
+			if (entry) this.pointed.add(entry, { cell: new Set(list), line: new Set(), node: new Set() });
+		});
+		this.request();
+	}
+
 	/** What lies under a point of the canvas (CSS pixels). */
 	pick(x: number, y: number): Omit<Found, 'address'> | null {
 		this.eye.aim(this.raycaster, x, y);
@@ -283,6 +294,7 @@ export class ModelScene {
 		this.renderer.setSize(width, height, false);
 		this.eye.resize(width, height);
 		this.overlay.resize(width, height);
+		this.pointed.resize(width, height);
 		this.request();
 	}
 
@@ -300,6 +312,7 @@ export class ModelScene {
 		cancelAnimationFrame(this.frameRequested);
 		this.eye.dispose();
 		this.overlay.clear();
+		this.pointed.clear();
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
 		this.forms.dispose();

@@ -7,38 +7,41 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import type { CellEntry } from './cell-layer';
 import { lineSegments } from './cell-mesh';
 
-const GOLD = 0xd98e1f;
+/** How an overlay looks: what is selected, or what a clause is about while it is pointed at. */
+export interface OverlayLook {
+	readonly colour: number;
+	/** Of its outline (px). */
+	readonly width: number;
+	readonly opacity: number;
+}
+export const SELECTED: OverlayLook = { colour: 0xd98e1f, width: 3, opacity: 0.5 };
+export const POINTED_AT: OverlayLook = { colour: 0x1f7a6b, width: 2, opacity: 0.45 };
 
 /** Sites of one face that are selected. */
 export type Chosen = Readonly<Record<GridSite, Set<number>>>;
 
-/** What is selected: outlined and tinted, over everything else. */
+/** Sites outlined and tinted, over everything else. */
 export class SelectionOverlay {
 	readonly group = new THREE.Group();
-	private readonly line = new LineMaterial({
-		color: GOLD,
-		linewidth: 3,
-		depthTest: false,
-		transparent: true
-	});
-	private readonly fill = new THREE.MeshBasicMaterial({
-		color: GOLD,
-		transparent: true,
-		opacity: 0.5,
-		side: THREE.DoubleSide,
-		polygonOffset: true,
-		polygonOffsetFactor: -4,
-		polygonOffsetUnits: -4,
-		depthWrite: false
-	});
+	private readonly line: LineMaterial;
+	private readonly fill: THREE.MeshBasicMaterial;
+	private readonly dots: THREE.PointsMaterial;
 
-	private readonly dots = new THREE.PointsMaterial({
-		color: GOLD,
-		size: 8,
-		sizeAttenuation: false,
-		depthTest: false,
-		transparent: true
-	});
+	constructor({ colour: color, width, opacity }: OverlayLook) {
+		const over = { color, depthTest: false, transparent: true };
+		this.line = new LineMaterial({ ...over, linewidth: width });
+		this.dots = new THREE.PointsMaterial({ ...over, size: 8, sizeAttenuation: false });
+		this.fill = new THREE.MeshBasicMaterial({
+			color,
+			transparent: true,
+			opacity,
+			side: THREE.DoubleSide,
+			polygonOffset: true,
+			polygonOffsetFactor: -4,
+			polygonOffsetUnits: -4,
+			depthWrite: false
+		});
+	}
 
 	clear(): void {
 		for (const child of [...this.group.children]) {

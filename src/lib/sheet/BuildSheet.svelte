@@ -31,6 +31,7 @@
 	import { massOf, newMass, newZone, type NewFormKind } from '$lib/edits/new-things';
 	import { newFormWords } from './words';
 	import { freshId } from '$lib/edits/fresh-id';
+	import { addressOf } from '$lib/state/selection.svelte';
 	import { splitFace } from '$lib/form/face-choices';
 	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
@@ -165,6 +166,20 @@
 					? `${one} and ${other} have ${steps[0]} steps each where they meet, but ${zone.settingOut.along} lay them elsewhere on each: they share no nodes there.`
 					: `${one} has ${steps[0]} steps where it meets ${other}, which has ${steps[1]}: they share their nodes where counts are the same.`;
 			});
+	/** Cells that nothing is put on, of each face. */
+	const untakenCells = (zone: Zone) =>
+		stateOf(zone)?.assignments.map(({ rule, exception }) =>
+			Array.from(rule.keys()).filter((c) => rule[c] === -1 && exception[c] === -1)
+		) ?? [];
+	function chooseUntaken(zone: Zone) {
+		const z = desk.model.view.zones.findIndex(({ id }) => id === zone.id);
+		desk.activeZone = zone.id;
+		desk.selection.choose(
+			untakenCells(zone).flatMap((cells, face) =>
+				cells.map((index) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index }))
+			)
+		);
+	}
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
 	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
@@ -294,7 +309,15 @@
 				{/each}
 				{#if untaken(zone) > 0}
 					<p class="text-ink-2 ml-11 py-1 text-[12px]">
-						<span class="figures">{untaken(zone)}</span> cells are taken by no rule.
+						<button
+							type="button"
+							class="hover:text-patina-deep underline decoration-dotted underline-offset-2"
+							onclick={() => chooseUntaken(zone)}
+							onpointerenter={() => (desk.lit = { zone: zone.id, cells: untakenCells(zone) })}
+							onpointerleave={() => (desk.lit = null)}
+							><span class="figures">{untaken(zone)}</span>
+							{untaken(zone) === 1 ? 'cell is' : 'cells are'} taken by no rule</button
+						>.
 					</p>
 				{/if}
 				{#if zone.exceptions.length}

@@ -22,6 +22,9 @@
 		problems?: readonly Problem[];
 		/** Share of the zone's cells this clause took, and where the share starts: 0..1. */
 		share?: { readonly from: number; readonly size: number };
+		/** What its effect counts, chosen; and lit while it is pointed at. */
+		onchoose?: () => void;
+		onlight?: (on: boolean) => void;
 		children: Snippet;
 	}
 	let {
@@ -33,6 +36,8 @@
 		actions = [],
 		problems = [],
 		share,
+		onchoose,
+		onlight,
 		children
 	}: Props = $props();
 	const desk = useDesk();
@@ -55,7 +60,17 @@
 		{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span>{/if}
 	</div>
 	<div class="flex items-start gap-1 pl-2.5">
-		{#if effect}<span
+		{#if effect && onchoose}<button
+				type="button"
+				class="figures text-ink-2 hover:text-patina-deep max-w-[132px] text-right text-[11.5px] leading-[23px] underline decoration-dotted underline-offset-2"
+				data-effect
+				aria-label="{effect}: choose them"
+				onclick={onchoose}
+				onpointerenter={() => onlight?.(true)}
+				onpointerleave={() => onlight?.(false)}
+				onfocus={() => onlight?.(true)}
+				onblur={() => onlight?.(false)}>{effect}</button
+			>{:else if effect}<span
 				class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
 				class:text-oxide={effectIsBad}
 				class:text-ink-2={!effectIsBad}
@@ -88,6 +103,8 @@
 		<div
 			class="col-start-2 col-end-4 mt-1 h-[4px] overflow-hidden rounded-full bg-[#E9E4D6]"
 			aria-hidden="true"
+			onpointerenter={() => onlight?.(true)}
+			onpointerleave={() => onlight?.(false)}
 		>
 			<div
 				class="h-full rounded-full bg-[#7FB5A9]"

@@ -3,7 +3,6 @@
 	import { cornersOf } from '$core/part/anchors';
 	import type { Rule, Zone } from '$core/project/schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import NumberChip from '$lib/components/NumberChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
@@ -12,7 +11,8 @@
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
-	import { cellWords, cornerWords } from './words';
+	import { faceAddress } from '$core/mass/face';
+	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -32,13 +32,14 @@
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
 	const slots = $derived([...new Set(state?.faces.flatMap((face) => face.slots) ?? [])]);
-	const slotOptions = $derived([
-		{ value: 'any', label: 'any slot' },
-		...slots.map((slot) => ({ value: slot, label: slot })),
-		...(rule.slot === 'any' || slots.includes(rule.slot)
-			? []
-			: [{ value: rule.slot, label: `${rule.slot} (gone)` }])
-	]);
+	const asked = $derived({
+		over: 'cell' as const,
+		project: document,
+		slots,
+		faces: zone.faces.map(({ mass, face }) => faceAddress(mass, face)),
+		courses: state?.faces[0]?.grid.up.steps ?? 1,
+		bays: state?.faces[0]?.grid.across.steps ?? 1
+	});
 	const count = (pick: 'taken' | 'passed') =>
 		state?.assignments.reduce((sum, one) => sum + (one[pick][index] ?? 0), 0) ?? 0;
 	const taken = $derived(count('taken'));
@@ -69,18 +70,23 @@
 		desk.set(below(path, 'put'), { variant: id, values: Object.fromEntries(stays) }, label);
 		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
+	/** Its cells on every face, those chosen by hand left out. */
+	const ownCells = () =>
+		state?.assignments.map(({ rule: taking, exception, also }) =>
+			rule.also
+				? [...(also[index] ?? [])]
+				: Array.from(taking.keys()).filter((c) => taking[c] === index && exception[c] === -1)
+		) ?? [];
 	function selectCells() {
-		if (!state) return;
-		const z = desk.model.view.zones.indexOf(state);
+		const z = desk.model.view.zones.findIndex(({ id }) => id === zone.id);
 		desk.activeZone = zone.id;
 		desk.selection.choose(
-			state.assignments.flatMap((assignment, face) =>
-				Array.from(assignment.rule.keys())
-					.filter((c) => assignment.rule[c] === index && assignment.exception[c] === -1)
-					.map((c) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index: c }))
+			ownCells().flatMap((cells, face) =>
+				cells.map((c) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index: c }))
 			)
 		);
 	}
+	const light = (on: boolean) => (desk.lit = on ? { zone: zone.id, cells: ownCells() } : null);
 	function setValue(name: string, text: string | null) {
 		if (put === 'open') return;
 		const said = `${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`;
@@ -93,47 +99,15 @@
 			disabled: taken === 0 && 'It takes none'
 		},
 		...(put === 'open' ? [] : setActions(part, put.values, setValue)),
-		...(rule.courses
-			? [
-					{
-						label: 'All courses',
-						act: () => desk.set(below(path, 'courses'), null, `${zone.name} rule ${number}: all courses`)
-					}
-				]
-			: [
-					{
-						label: 'Only some courses',
-						act: () =>
-							desk.set(
-								below(path, 'courses'),
-								[1, state?.faces[0]?.grid.up.steps ?? 1],
-								`${zone.name} rule ${number}: some courses`
-							)
-					}
-				]),
-		...(slots.length > 1 && rule.slot === 'any'
-			? [
-					{
-						label: 'Only cells of one slot',
-						act: () =>
-							desk.set(below(path, 'slot'), slots[0]!, `${zone.name} rule ${number}: slot ${slots[0]}`)
-					}
-				]
-			: []),
-		rule.every
-			? {
-					label: 'All of them, not every other',
-					act: () => desk.set(below(path, 'every'), null, `${zone.name} rule ${number}: all of them`)
-				}
-			: {
-					label: 'Only every other one',
-					act: () =>
-						desk.set(
-							below(path, 'every'),
-							{ step: 2, from: 1, by: 'cells' },
-							`${zone.name} rule ${number}: every other one`
-						)
-				},
+		{
+			label: rule.also ? 'Take its cells for itself' : 'Put it there beside others',
+			act: () =>
+				desk.set(
+					below(path, 'also'),
+					!rule.also,
+					`${zone.name} rule ${number} ${rule.also ? 'takes its cells' : 'takes no cells away'}`
+				)
+		},
 		...listActions(desk, zone, 'rules', rule)
 	]);
 </script>
@@ -145,87 +119,25 @@
 	{actions}
 	muted={rule.muted}
 	effect={String(taken)}
+	onchoose={selectCells}
+	onlight={light}
 	share={{ from: cells ? before / cells : 0, size: cells ? taken / cells : 0 }}
 >
-	Put
+	{rule.also ? 'Also put' : 'Put'}
 	<ChoiceChip
 		value={put === 'open' ? '-' : put.variant}
 		options={putOptions}
 		label="What rule {number} puts"
 		onchoose={choose}
 	/>
-	on
-	<ChoiceChip
-		value={rule.cells}
-		options={cellWords}
-		label="Which cells"
-		onchoose={(value) => desk.set(below(path, 'cells'), value, `${zone.name} rule ${number}: ${value} cells`)}
-	/>
-	with
-	<ChoiceChip
-		value={String(rule.corners)}
-		options={cornerWords}
-		label="How many corners"
-		onchoose={(value) =>
-			desk.set(
-				below(path, 'corners'),
-				value === 'any' ? value : Number(value),
-				`${zone.name} rule ${number}: ${value} corners`
-			)}
-	/>{#if rule.slot !== 'any'}{' '}in
-		<ChoiceChip
-			value={rule.slot}
-			options={slotOptions}
-			label="Which slot"
-			onchoose={(value) => desk.set(below(path, 'slot'), value, `${zone.name} rule ${number}: slot ${value}`)}
-		/>{/if}{#if rule.every}{', '}every
-		<NumberChip
-			value={rule.every.step}
-			kind="count"
-			label="Every so many"
-			min={1}
-			oncommit={(value) =>
-				desk.set(below(path, 'every', 'step'), value, `${zone.name} rule ${number}: every ${value}`)}
-		/>
-		<ChoiceChip
-			value={rule.every.by}
-			options={[
-				{ value: 'cells', label: 'cells' },
-				{ value: 'bays', label: 'bays' },
-				{ value: 'courses', label: 'courses' }
-			]}
-			label="Counted by"
-			onchoose={(by) =>
-				desk.set(below(path, 'every', 'by'), by, `${zone.name} rule ${number}: every so many ${by}`)}
-		/>
-		from
-		<NumberChip
-			value={rule.every.from}
-			kind="count"
-			label="Counted from"
-			min={1}
-			oncommit={(value) =>
-				desk.set(below(path, 'every', 'from'), value, `${zone.name} rule ${number}: from ${value}`)}
-		/>{/if}{#if rule.courses}{' '}
-		{@const [first, last] = rule.courses}
-		in courses
-		<NumberChip
-			value={first}
-			kind="count"
-			label="First course"
-			min={1}
-			oncommit={(value) =>
-				desk.set(below(path, 'courses', 0), value, `${zone.name} rule ${number}: from course ${value}`)}
-		/>
-		to
-		<NumberChip
-			value={last}
-			kind="count"
-			label="Last course"
-			min={1}
-			oncommit={(value) =>
-				desk.set(below(path, 'courses', 1), value, `${zone.name} rule ${number}: to course ${value}`)}
-		/>{/if}{#if put !== 'open'}<PieceValues values={put.values} {part} over="cell" onset={setValue} />{/if}.
+	on {rule.where.of.length ? 'cells that are' : 'every cell'}{rule.where.of.length
+		? ' '
+		: ', '}<ConditionWords
+		condition={rule.where}
+		path={below(path, 'where')}
+		of="{zone.name} rule {number}"
+		{asked}
+	/>{#if put !== 'open'}<PieceValues values={put.values} {part} over="cell" onset={setValue} />{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
 			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}

@@ -1,5 +1,5 @@
 import type { Form, FormKind } from '$core/project/form-schema';
-import type { LineKind, NodePlacing, Rule, SettingOut, Spacing } from '$core/project/schema';
+import type { LineKind, NodePlacing, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
 export const formWords: Record<FormKind, string> = {
@@ -47,22 +47,6 @@ export const alongWords: readonly { value: SettingOut['along']; label: string }[
 	{ value: 'level planes', label: 'planes cut through the form' },
 	{ value: 'equal chords', label: 'a net of equal chords' },
 	{ value: 'geodesics', label: 'straightest lines from foot to head' }
-];
-
-export const cellWords: readonly { value: Rule['cells']; label: string }[] = [
-	{ value: 'all', label: 'all cells' },
-	{ value: 'whole', label: 'whole cells' },
-	{ value: 'edge', label: 'edge cells' },
-	{ value: 'cut', label: 'cut cells' },
-	{ value: 'strip', label: 'cells of end strips' }
-];
-
-export const cornerWords: readonly { value: string; label: string }[] = [
-	{ value: 'any', label: 'any number of corners' },
-	{ value: '3', label: '3 corners' },
-	{ value: '4', label: '4 corners' },
-	{ value: '5', label: '5 corners' },
-	{ value: '6', label: '6 corners' }
 ];
 
 export const lineWords: readonly { value: LineKind; label: string }[] = [

@@ -32,6 +32,8 @@ export class Desk {
 	/** Dialogs that every page of the project can open. */
 	finding = $state(false);
 	keysShown = $state(false);
+	/** Cells that a clause is about, lit while it is pointed at: of each face of a zone. */
+	lit = $state.raw<{ readonly zone: string; readonly cells: readonly (readonly number[])[] } | null>(null);
 	/** A guide is being drawn in the model. */
 	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */

@@ -37,7 +37,8 @@ export function find(view: ModelView, address: string): Found | null {
 	const slash = address.indexOf('/');
 	const zone = view.zones.findIndex((one) => one.id === address.slice(0, slash));
 	if (zone < 0) return null;
-	const within = address.slice(slash + 1);
+	// Pieces beside others on the same place have a name of their own behind its address.
+	const [within = ''] = address.slice(slash + 1).split('+');
 	for (const [face, one] of view.zones[zone]!.faces.entries()) {
 		const entry = bookOf(one).get(within);
 		if (entry) return { address, zone, face, ...entry };

@@ -1,7 +1,7 @@
 import type { Material } from '$core/project/material-schema';
 import type { Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
-import { failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import { besideName, failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
@@ -48,6 +48,8 @@ export interface ElementView {
 export interface GroupView {
 	readonly serial: number;
 	readonly clause: { readonly kind: 'rule' | 'run' | 'nodes' | 'exception'; readonly id: string };
+	/** It is put beside others on the same sites. */
+	readonly beside: boolean;
 	readonly face: number;
 	readonly part: string;
 	readonly role: Role;
@@ -232,6 +234,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	return {
 		serial,
 		clause: clauseOf(clause.clause),
+		beside: besideName(clause) !== '',
 		face: clause.face,
 		part: group.ready.part.label,
 		role: group.ready.part.role,

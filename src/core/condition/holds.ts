@@ -1,0 +1,258 @@
+import { chanceOf } from '../field/chance';
+import { fieldsOver } from '../field/fields';
+import { guideName } from '../field/guides';
+import type { SiteKind } from '../field/site-kind';
+import { cellKinds } from '../pattern/cells';
+import type { Condition, ConditionOf } from '../project/condition-schema';
+import { dimensionOf } from '../units/dimension';
+import { checkFormula } from '../units/formula/check';
+import { evaluateColumns } from '../units/formula/evaluate';
+import { numberOf, SWITCH, type Expression, type FormulaType } from '../units/formula/expression';
+import { inRadians } from '../units/scale';
+import { amountOf } from './amount';
+import { fieldValues, type AskedSites } from './sites';
+
+/** A yes (1) or no (0) for every site. */
+export type Held = Uint8Array;
+
+/**
+ * No for every site, in memory that can be looked through four at a time.
+ *
+ * ```ts
+ * const taken = heldNowhere(cells.count);
+ * ```
+ */
+export const heldNowhere = (count: number): Held =>
+	new Uint8Array(new ArrayBuffer(4 * Math.ceil(count / 4)), 0, count);
+
+/**
+ * The same memory, four sites in each number; those beyond the last are no.
+ *
+ * ```ts
+ * for (const four of inFours(heldNowhere(10))) if (four !== 0) tell('somewhere');
+ * ```
+ */
+export const inFours = (held: Held): Uint32Array =>
+	new Uint32Array(held.buffer, 0, Math.ceil(held.length / 4));
+
+const HALF = Math.SQRT1_2;
+/** Directions by their names, x to the east and y to the north. */
+const ways: Readonly<Record<ConditionOf<'looks'>['towards'], readonly [number, number, number]>> = {
+	north: [0, 1, 0],
+	'north-east': [HALF, HALF, 0],
+	east: [1, 0, 0],
+	'south-east': [HALF, -HALF, 0],
+	south: [0, -1, 0],
+	'south-west': [-HALF, -HALF, 0],
+	west: [-1, 0, 0],
+	'north-west': [-HALF, HALF, 0],
+	up: [0, 0, 1],
+	down: [0, 0, -1]
+};
+
+/** What formulas of conditions may name. @param guides ids of the guides there are */
+export function conditionNames(over: SiteKind, guides: readonly string[]): Record<string, FormulaType> {
+	const names: Record<string, FormulaType> = {};
+	for (const { name, kind } of fieldsOver(over, guides)) {
+		const type: FormulaType = kind === 'switch' ? SWITCH : numberOf(dimensionOf(kind));
+		names[name] = type;
+		if (!name.includes('.')) names[`${over}.${name}`] = type;
+	}
+	return names;
+}
+
+/**
+ * A formula of a condition, checked.
+ *
+ * ```ts
+ * const yes = conditionFormula('area > 2 m^2 and height < 9 m', 'cell', []);
+ * ```
+ * @throws FormulaError
+ */
+export const conditionFormula = (text: string, over: SiteKind, guides: readonly string[]): Expression =>
+	checkFormula(text, { names: conditionNames(over, guides), functions: {}, expected: SWITCH });
+
+/*
+ * Conditions are asked into what held so far: both have to hold (`and`), or either (the others). One pass over the
+ * sites for each, since going through them costs as much as asking; its loops have all they look at for themselves.
+ */
+type Asked = (held: Held, and: boolean) => void;
+
+function keepWithin(held: Held, values: Float64Array, least: number, most: number): void {
+	const count = held.length;
+	for (let s = 0; s < count; s++) {
+		const value = values[s]!;
+		held[s] = held[s]! & +(value >= least) & +(value <= most);
+	}
+}
+function addWithin(held: Held, values: Float64Array, least: number, most: number): void {
+	const count = held.length;
+	for (let s = 0; s < count; s++) {
+		const value = values[s]!;
+		held[s] = held[s]! | (+(value >= least) & +(value <= most));
+	}
+}
+const within =
+	(values: Float64Array, least: number, most: number): Asked =>
+	(held, and) =>
+		(and ? keepWithin : addWithin)(held, values, least, most);
+
+type Numbers = Uint8Array | Uint32Array;
+function keepNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
+	const count = held.length;
+	for (let s = 0; s < count; s++) held[s] = held[s]! & yes[numbers[s]!]!;
+}
+function addNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
+	const count = held.length;
+	for (let s = 0; s < count; s++) held[s] = held[s]! | yes[numbers[s]!]!;
+}
+/** By a number that sites have, whole and from 0: whether it is wanted is looked up in a list. */
+const named =
+	(numbers: Numbers, wanted: readonly boolean[]): Asked =>
+	(held, and) =>
+		(and ? keepNamed : addNamed)(held, numbers, Uint8Array.from(wanted, Number));
+
+const joined =
+	(other: Held): Asked =>
+	(held, and) => {
+		const [own, more] = [inFours(held), inFours(other)];
+		const count = own.length;
+		if (and) for (let s = 0; s < count; s++) own[s] = own[s]! & more[s]!;
+		else for (let s = 0; s < count; s++) own[s] = own[s]! | more[s]!;
+	};
+
+const each =
+	(yes: (site: number) => boolean): Asked =>
+	(held, and) => {
+		const count = held.length;
+		for (let s = 0; s < count; s++) if ((held[s] === 1) === and) held[s] = yes(s) ? 1 : 0;
+	};
+
+function looks({ towards, within: angle }: ConditionOf<'looks'>, { source }: AskedSites): Asked {
+	const { normal } = source.measures!;
+	const [x, y, z] = ways[towards];
+	const least = Math.cos(inRadians(angle)) - 1e-12;
+	return each((c) => x * normal[3 * c]! + y * normal[3 * c + 1]! + z * normal[3 * c + 2]! >= least);
+}
+
+/** What sites are counted by, in whole numbers: of a row of cells, courses shifted by one. */
+function counters(by: ConditionOf<'every'>['by'], { over, source, count, ...rest }: AskedSites): Counters {
+	const { cells } = source;
+	const known = counted.get(source) ?? {};
+	counted.set(source, known);
+	const name = `${over} ${by}` as const;
+	if (known[name]) return known[name];
+	const sites = { over, source, count, ...rest };
+	const course = Uint32Array.from(fieldValues(sites, 'course'));
+	const bay = Uint32Array.from(fieldValues(sites, 'bay'));
+	const numbers = by === 'bays' ? bay : by === 'courses' ? course : new Uint32Array(count);
+	if (by === 'cells')
+		for (let s = 0; s < count; s++)
+			numbers[s] = bay[s]! + course[s]! + (over === 'cell' ? cells!.slot[s]! : 1) - 2;
+	return (known[name] = { numbers, most: numbers.reduce((a, b) => Math.max(a, b), 0) });
+}
+const counted = new WeakMap<object, Record<string, Counters>>();
+interface Counters {
+	readonly numbers: Uint32Array;
+	readonly most: number;
+}
+
+function drawn({ share, seed }: ConditionOf<'chance'>, sites: AskedSites): Asked {
+	const [course, bay] = [fieldValues(sites, 'course'), fieldValues(sites, 'bay')];
+	const slot = sites.source.cells?.slot;
+	const draw = chanceOf(sites.source.address!, seed);
+	return each((site) => draw(course[site]!, bay[site]!, slot?.[site] ?? site) < share);
+}
+
+/** Values of a name in a formula, told by the kind of its site or not. */
+const columnNamed = (sites: AskedSites) => (name: string) =>
+	fieldValues(sites, name.startsWith(`${sites.over}.`) ? name.slice(sites.over.length + 1) : name);
+
+/** What to ask of every site for a condition. */
+function askedBy(condition: Condition, sites: AskedSites): Asked {
+	const { source, around, over } = sites;
+	switch (condition.is) {
+		case 'all':
+		case 'any':
+		case 'none':
+			return joined(holds(condition, sites));
+		case 'kind':
+			return named(
+				source.cells!.kind,
+				cellKinds.map((one) => condition.of.includes(one))
+			);
+		case 'corners': {
+			const wanted = new Set(condition.of);
+			const values = fieldValues(sites, over === 'node' ? 'lines' : 'corners');
+			return each((site) => wanted.has(values[site]!));
+		}
+		case 'slot':
+			return named(
+				source.cells!.polygon,
+				around.slots.map((name) => condition.of.includes(name))
+			);
+		case 'face': {
+			const isOn = condition.of.includes(source.address!);
+			return each(() => isOn);
+		}
+		case 'looks':
+			return looks(condition, sites);
+		case 'levels': {
+			const heightOf = (id: string | null, open: number) =>
+				id === null ? open : around.levels.find((one) => one.id === id)!.height;
+			const [low, high] = [heightOf(condition.above, -Infinity), heightOf(condition.below, Infinity)];
+			const heights = fieldValues(sites, 'height');
+			// A place whose middle lies on a level stands above it, so that storeys share none.
+			return each((site) => heights[site]! >= low && heights[site]! < high);
+		}
+		case 'every': {
+			const { numbers, most } = counters(condition.by, sites);
+			const { step, from } = condition;
+			return named(
+				numbers,
+				Array.from({ length: most + 1 }, (_, number) => (number - from) % step === 0)
+			);
+		}
+		case 'chance':
+			return drawn(condition, sites);
+		case 'range': {
+			const { kind } = fieldsOver(over, [...around.guides.keys()]).find(
+				({ name }) => name === condition.field
+			)!;
+			const bound = (amount: number | string | null, open: number) =>
+				amount === null ? open : amountOf(amount, kind);
+			const values = fieldValues(sites, condition.field);
+			return within(values, bound(condition.at_least, -Infinity), bound(condition.at_most, Infinity));
+		}
+		case 'inside': {
+			const inside = fieldValues(sites, `inside.${guideName(condition.guide)}`);
+			return within(inside, 1, 1);
+		}
+		case 'formula': {
+			const expression = conditionFormula(condition.formula, over, [...around.guides.keys()]);
+			// What comes to nothing usable is no yes.
+			return within(evaluateColumns(expression, columnNamed(sites), sites.count), 1, 1);
+		}
+	}
+}
+
+/**
+ * Where a condition holds. It has been checked: what it names is there.
+ *
+ * ```ts
+ * const held = holds({ is: 'range', field: 'area', at_least: 2e6, at_most: null }, askedSites);
+ * ```
+ * @returns for every site 1 or 0
+ */
+export function holds(condition: Condition, sites: AskedSites): Held {
+	const held = heldNowhere(sites.count);
+	const { is } = condition;
+	if (is !== 'all' && is !== 'any' && is !== 'none') {
+		askedBy(condition, sites)(held, false);
+		return held;
+	}
+	if (is === 'all') held.fill(1);
+	for (const one of condition.of) askedBy(one, sites)(held, is === 'all');
+	if (is === 'none') for (let s = 0; s < held.length; s++) held[s] = held[s]! ^ 1;
+	return held;
+}

@@ -1,0 +1,46 @@
+import { columnValues, everySite } from '../field/column';
+import type { FieldSource } from '../field/field';
+import { fieldOf } from '../field/fields';
+import type { SiteKind } from '../field/site-kind';
+import type { Vector } from '../geometry/vector';
+import type { Level } from '../project/form-schema';
+
+/** What conditions can ask besides the places themselves: the guides and levels of the project, slots of the pattern. */
+export interface Surroundings {
+	readonly guides: ReadonlyMap<string, readonly Vector[]>;
+	readonly levels: readonly Level[];
+	/** Names of the pattern's polygons. */
+	readonly slots: readonly string[];
+}
+
+/** All places of one kind on a face, of which conditions are asked. */
+export interface AskedSites {
+	readonly over: SiteKind;
+	readonly count: number;
+	/** What fields are read from; values that were read are kept with it. */
+	readonly source: Partial<FieldSource>;
+	readonly around: Surroundings;
+}
+
+/** Values of fields that were read from a source already, each with the guide it hangs on. */
+const kept = new WeakMap<object, Map<string, { readonly line: unknown; readonly values: Float64Array }>>();
+
+/**
+ * A field of all sites, read once for as long as the face and the guide stay as they are.
+ *
+ * ```ts
+ * const areas = fieldValues(askedSites, 'area');
+ * ```
+ */
+export function fieldValues({ over, count, source, around }: AskedSites, name: string): Float64Array {
+	const { guides } = around;
+	const known = kept.get(source) ?? new Map();
+	kept.set(source, known);
+	const field = fieldOf(over, name, [...guides.keys()]);
+	const line = field.guide === null ? null : guides.get(field.guide);
+	const found = known.get(field.id);
+	if (found && found.line === line) return found.values;
+	const values = columnValues(field.column({ ...source, guides }, everySite(count)), count);
+	known.set(field.id, { line, values });
+	return values;
+}
