@@ -35,6 +35,8 @@ import { placesOf } from '../../src/core/part/places';
 import { assignRules } from '../../src/core/cladding/assign';
 import type { Condition } from '../../src/core/project/condition-schema';
 import type { Rule } from '../../src/core/project/schema';
+import { drive } from '../../src/core/driver/drive';
+import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
 
@@ -463,6 +465,34 @@ async function rules(): Promise<void> {
 	);
 	note('rules:100000', 100_000, ms);
 }
+/** Five drivers on 100,000 cells: two that follow a field (one through a curve), two that alternate, one by chance. */
+async function drivers(): Promise<void> {
+	if (!wanted('driver:100000')) return;
+	const face = (await new Chain().run(projectOf(mass, counts(400, 250)))).zones[0]!.model!.faces[0]!;
+	const around = { guides: new Map(), levels: [], slots: face.slots };
+	const asked = { over: 'cell' as const, count: 100_000, source: face, around };
+	const input = { name: 'depth', label: 'Depth', kind: 'length', default: 1, scope: 'per piece' } as const;
+	const follows = { is: 'follows', from: [0, 20_000], to: [100, 900], steps: null, outside: 'held' } as const;
+	const five: SpelledDriver[] = [
+		{ ...follows, field: 'height', from: [0, 20_000], to: [100, 900], curve: [] },
+		{
+			...follows,
+			field: 'area',
+			from: [0, 3e6],
+			to: [900, 100],
+			curve: [
+				[0.2, 0.7],
+				[0.6, 0.8]
+			]
+		},
+		{ is: 'alternates', values: [100, 200], by: 'cells' },
+		{ is: 'alternates', values: [100, 200, 300], by: 'bays' },
+		{ is: 'chance', to: [0, 500], seed: 1 }
+	];
+	const all = Uint32Array.from({ length: 100_000 }, (_, c) => c);
+	const ms = await time(() => five.map((one) => drive(one, input, 'length', asked, all)), 15, 15);
+	note('driver:100000', 100_000, ms);
+}
 const counts = (across: number, up: number) => ({ across: count(across), up: count(up) });
 
 async function main(): Promise<void> {
@@ -470,6 +500,7 @@ async function main(): Promise<void> {
 	await edit();
 	await fiftyThousand();
 	await rules();
+	await drivers();
 	await importStep();
 	await surface();
 	await clip();

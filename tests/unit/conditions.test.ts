@@ -219,6 +219,51 @@ describe('rules and what they ask', () => {
 	});
 });
 
+describe('line runs and nodes ask too', () => {
+	const kit = [
+		{ id: 'bar', name: 'bar', part: 'box-mullion', values: {} },
+		{ id: 'ball', name: 'ball', part: 'node-ball', values: {} }
+	];
+	const zoneWith = (more: object) =>
+		projectOf(sheet(6000, 4000), count(6, 4), more as never, { variants: kit });
+	const sitesOf = async (project: Project) => {
+		const model = await run(project);
+		expect(model.problems).to.deep.equal([]);
+		return model.zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
+	};
+
+	it('by their own fields: lines of one direction in some courses, nodes above a height, all by chance', async () => {
+		const lines = (where: Condition[], more: object = {}) => ({
+			runs: [{ id: 'l', lines: ['bay', 'course', 'rim'], where: asks(...where), variant: 'bar', ...more }]
+		});
+		// 6 by 4: uprights of the second course are 7; two courses of rails, over and under it, have 6 each.
+		expect(await sitesOf(zoneWith(lines([range('height', 1400, 1600)])))).to.equal(7);
+		expect(await sitesOf(zoneWith(lines([range('length', null, 1001), range('course', 2, 2)])))).to.equal(
+			7 + 6
+		);
+		expect(
+			await sitesOf(
+				zoneWith({ nodes: [{ id: 'n', where: asks(range('height', 1500, null)), variant: 'ball' }] })
+			)
+		).to.equal(3 * 7);
+		expect(
+			await sitesOf(
+				zoneWith({ nodes: [{ id: 'n', where: asks({ is: 'corners', of: [2] }), variant: 'ball' }] })
+			)
+		).to.equal(4);
+		const chance: Condition = { is: 'chance', share: 0.5, seed: 5 };
+		const some = await sitesOf(zoneWith(lines([chance])));
+		expect(some).to.be.within(15, 45);
+	});
+
+	it('what only cells have is not asked of them', async () => {
+		const [text] = await problemsOf(
+			zoneWith({ nodes: [{ id: 'n', where: asks({ is: 'kind', of: ['cut'] }), variant: 'ball' }] })
+		);
+		expect(text).to.match(/^zones\/z\/nodes\/n\/where\/of\/0: that is asked of cells; of nodes ask for/);
+	});
+});
+
 describe('fields of places, against closed forms', () => {
 	const first = (points: readonly number[][]) => points as [number, number][];
 	const faceWith = async (form: Form, across: number, up: number, rest: Partial<Project> = {}) =>

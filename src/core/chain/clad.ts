@@ -2,8 +2,12 @@ import { assignRules, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
 import { namedBy } from '../condition/named';
+import { holds, type Held } from '../condition/holds';
+import type { Condition, Joining } from '../project/condition-schema';
 import { checkCondition, type Askable } from '../condition/check';
-import type { Surroundings } from '../condition/sites';
+import type { AskedSites, Surroundings } from '../condition/sites';
+import { guidesIn } from '../field/guides';
+import type { Driver } from '../project/driver-schema';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
@@ -88,8 +92,8 @@ interface Placed {
 	readonly clause: ClauseGroup['clause'];
 	readonly over: GridSite;
 	readonly variant: string;
-	/** Formulas that set values piece by piece. */
-	readonly values: Readonly<Record<string, string>>;
+	/** What sets values piece by piece. */
+	readonly values: Readonly<Record<string, Driver>>;
 	readonly chunks: readonly Chunk[];
 	/** The path of the clause. */
 	readonly at: string;
@@ -108,8 +112,8 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	const parts = zone.rules.map((rule) =>
 		rule.put === 'open' ? null : variants.partOn('cell', rule.put.variant, `${at}/rules/${rule.id}`)
 	);
-	const asking = surroundingsOf(run, zone, faces);
-	checkRules(run, zone, faces);
+	const asking = surroundingsOf(run, 'cell', zone.rules, faces);
+	checkConditions(run, zone, faces);
 	const partByHand = (id: string) => variants.of(id, `${at}/exceptions`).value.part;
 	const assigned = faces.map((face, f) => assign(run, zone, face, f, parts, partByHand, asking));
 	const assignments = assigned.map(({ assignment }) => assignment);
@@ -122,8 +126,8 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	for (const [f, face] of faces.entries()) {
 		const placed = timed('parts', () => [
 			...onCells(zone, assigned[f]!),
-			...onLines(zone, face, variants),
-			...onNodes(zone, face, variants)
+			...onLines(run, zone, face, variants),
+			...onNodes(run, zone, face, variants)
 		]);
 		for (const [k, one] of placed.entries()) {
 			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
@@ -133,7 +137,14 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	return { zone, faces, assignments, groups, meetings, remarks };
 }
 
-/** What the conditions of a zone's rules hang on. */
+/** The clauses of a zone that ask something of their sites. */
+const conditioned = [
+	['cell', 'rules'],
+	['line', 'runs'],
+	['node', 'nodes']
+] as const;
+
+/** What the conditions of a zone's clauses of one kind hang on. */
 interface Asking {
 	readonly around: Surroundings;
 	/** The same as values to be kept under, with what says whether places matter. */
@@ -141,26 +152,32 @@ interface Asking {
 	readonly places: boolean;
 }
 
-function surroundingsOf(run: Run, zone: Zone, faces: readonly FaceModel[]): Asking {
+function surroundingsOf(
+	run: Run,
+	over: GridSite,
+	clauses: readonly { readonly muted: boolean; readonly where: Condition }[],
+	faces: readonly FaceModel[]
+): Asking {
 	const { project } = run;
-	const conditions = zone.rules.filter(({ muted }) => !muted).map(({ where }) => where);
-	const named = namedBy('cell', conditions, project.guides);
+	const conditions = clauses.filter(({ muted }) => !muted).map(({ where }) => where);
+	const named = namedBy(over, conditions, project.guides);
 	const guides = guidesNamed(run, named.guides);
 	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
 	const around = { guides, levels, slots: faces[0]?.slots ?? [] };
 	return { around, under: [[...guides], levels], places: named.places };
 }
 
-/** @throws ProblemError at a rule whose conditions cannot be asked */
-function checkRules({ project }: Run, zone: Zone, faces: readonly FaceModel[]): void {
+/** @throws ProblemError at a clause whose conditions cannot be asked */
+function checkConditions({ project }: Run, zone: Zone, faces: readonly FaceModel[]): void {
 	const known: Askable = {
 		faces: faces.map(({ address }) => address),
 		guides: project.guides,
 		levels: project.levels,
 		slots: faces.flatMap(({ slots }) => slots)
 	};
-	for (const { id, where } of zone.rules)
-		checkCondition(where, 'cell', known, pathTo('zones', zone.id, 'rules', id, 'where'));
+	for (const [over, list] of conditioned)
+		for (const { id, where } of zone[list])
+			checkCondition(where, over, known, pathTo('zones', zone.id, list, id, 'where'));
 }
 
 /** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
@@ -250,8 +267,17 @@ function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[]
 	];
 }
 
-function onLines(zone: Zone, { edges, sharedEdges }: FaceModel, variants: Variants): Placed[] {
-	return edgesOfRuns(zone.runs, edges, sharedEdges).map((lines, k): Placed => {
+/** Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing. */
+function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone['nodes'], face: FaceModel) {
+	const { around } = surroundingsOf(run, over, list, [face]);
+	const sites: AskedSites = { over, count: countOf(face, over), source: face, around };
+	return ({ where }: { readonly where: Joining }): Held | null =>
+		where.of.length ? holds(where, sites) : null;
+}
+
+function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Placed[] {
+	const held = asks(run, 'line', zone.runs, face);
+	return edgesOfRuns(zone.runs, face.edges, face.sharedEdges, held).map((lines, k): Placed => {
 		const run = zone.runs[k]!;
 		const at = pathTo('zones', zone.id, 'runs', run.id);
 		variants.partOn('line', run.variant, at);
@@ -259,7 +285,7 @@ function onLines(zone: Zone, { edges, sharedEdges }: FaceModel, variants: Varian
 			clause: { kind: 'run', run },
 			over: 'line',
 			variant: run.variant,
-			values: {},
+			values: run.values,
 			chunks: inChunks(lines, () => 2),
 			at,
 			said: NOTHING_SAID
@@ -267,12 +293,13 @@ function onLines(zone: Zone, { edges, sharedEdges }: FaceModel, variants: Varian
 	});
 }
 
-function onNodes(zone: Zone, face: FaceModel, variants: Variants): Placed[] {
+function onNodes(run: Run, zone: Zone, face: FaceModel, variants: Variants): Placed[] {
 	if (!zone.nodes.length) return [];
 	const at = pathTo('zones', zone.id, 'nodes');
 	const nodes = face.nodes();
 	const partOf = ({ id, variant }: Zone['nodes'][number]) => variants.partOn('node', variant, `${at}/${id}`);
-	return nodesOfPlacings(zone.nodes, partOf, nodes, at).map((found, k): Placed => {
+	const held = asks(run, 'node', zone.nodes, face);
+	return nodesOfPlacings(zone.nodes, partOf, nodes, at, held).map((found, k): Placed => {
 		const placing = zone.nodes[k]!;
 		return {
 			clause: { kind: 'nodes', placing },
@@ -298,6 +325,19 @@ function withUnfit(
 	return new Map([...flags, ...more]);
 }
 
+/** The texts of drivers that may name a guide. */
+const followed = (values: Readonly<Record<string, Driver>>): string[] =>
+	Object.values(values).flatMap((driver) => {
+		if (typeof driver === 'string') return [driver];
+		return driver.is === 'follows' ? [driver.field] : [];
+	});
+
+/** How many sites of a kind a face has. */
+function countOf({ cells, edges, grid }: FaceModel, over: GridSite): number {
+	if (over === 'cell') return cells.count;
+	return over === 'line' ? edges.count : grid.positions.length / 3;
+}
+
 /**
  * Hang what a clause puts on a face, chunk by chunk.
  * @param share of the zone that is done when so much of the clause is
@@ -316,6 +356,13 @@ async function hang(
 	// Nodes of a face have lines of the others too.
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
+	const guides = guidesNamed(run, guidesIn(followed(values), run.project.guides));
+	const asked: AskedSites = {
+		over,
+		count: countOf(face, over),
+		source: face,
+		around: { guides, levels: [], slots: face.slots }
+	};
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
 		const own = (said.size ? [...sites] : []).flatMap((site) => {
@@ -325,8 +372,8 @@ async function hang(
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, name, corners, number],
-			[serials, sites, ready, values, own],
-			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, at))
+			[serials, sites, ready, values, own, [...guides]],
+			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, asked, at))
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 		await run.pause(share(groups.length / chunks.length));

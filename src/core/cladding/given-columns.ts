@@ -94,9 +94,11 @@ const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: o
 
 /** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
 export const givenColumn =
-	(face: CladFace, kind: GridSite, sites: Uint32Array) =>
+	(face: CladFace, kind: GridSite, sites: Uint32Array, guides: FieldSource['guides']) =>
 	(name: string): ColumnReader => {
 		const [what = '', axis] = name.split('.');
-		if (axis && axis in axisOf) return points[kind](face, sites, what, axisOf[axis]!);
-		return fieldOf(kind, name).column(face, sites);
+		// A guide may be called x.
+		if (axis && axis in axisOf && what !== 'distance' && what !== 'inside')
+			return points[kind](face, sites, what, axisOf[axis]!);
+		return fieldOf(kind, name, [...guides.keys()]).column({ ...face, guides }, sites);
 	};

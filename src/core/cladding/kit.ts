@@ -1,3 +1,6 @@
+import { checkDriver } from '../driver/check';
+import type { SiteKind } from '../field/site-kind';
+import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
 import { fitsBlocks } from '../part/block/solids';
 import { PartError } from '../part/compile/fault';
@@ -203,28 +206,60 @@ function elementMaterial(
 	);
 }
 
-/** What a rule sets piece by piece: formulas over the cell's measures, checked against the part's inputs. */
-export function perPieceProgram(
+/** An input that a clause sets piece by piece. @throws ProblemError when the part has none such */
+function perPieceInput(
 	ready: ReadyVariant,
-	values: Readonly<Record<string, string>>,
-	corners: number,
+	name: string,
 	at: string
-): Program | null {
-	const entries = Object.entries(values);
-	if (entries.length === 0) return null;
-	const formulas = entries.map(([name, text]) => {
-		const input = ready.part.inputs.find((one) => one.name === name);
-		const kind = input && inputKind(input);
-		if (!input || !kind) return refuse(at, `${ready.part.label} has no input "${name}"`);
-		if (input.scope !== 'per piece')
-			return refuse(
-				at,
-				`${input.label} is shared by the variant ${ready.variant.name}; only per-piece inputs can be set by a rule`
-			);
-		return { name, text, kind };
+): { input: PartInput; kind: NumberKind } {
+	const input = ready.part.inputs.find((one) => one.name === name);
+	const kind = input && inputKind(input);
+	if (!input || !kind) return refuse(at, `${ready.part.label} has no input "${name}"`);
+	if (input.scope !== 'per piece')
+		return refuse(
+			at,
+			`${input.label} is shared by the variant ${ready.variant.name}; only per-piece inputs can be set by a rule`
+		);
+	return { input, kind };
+}
+
+/**
+ * What a clause sets piece by piece: formulas over the fields of sites as a program, and drivers that are spelled out,
+ * all checked against the part's inputs.
+ *
+ * ```ts
+ * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, [], rulePath);
+ * ```
+ * @param guides ids of the guides that formulas may name @throws ProblemError
+ */
+export function perPiece(
+	ready: ReadyVariant,
+	values: Readonly<Record<string, Driver>>,
+	over: SiteKind,
+	corners: number,
+	guides: readonly string[],
+	at: string
+): {
+	readonly program: Program | null;
+	readonly spelled: readonly {
+		readonly input: PartInput;
+		readonly kind: NumberKind;
+		readonly driver: SpelledDriver;
+	}[];
+} {
+	const formulas: { name: string; text: string; kind: NumberKind }[] = [];
+	const spelled = Object.entries(values).flatMap(([name, driver]) => {
+		const { input, kind } = perPieceInput(ready, name, at);
+		if (typeof driver === 'string') {
+			formulas.push({ name, text: driver, kind });
+			return [];
+		}
+		checkDriver(driver, input, kind, over, guides, `${at}/put/values/${name}`);
+		return [{ input, kind, driver }];
 	});
 	try {
-		return compileFormulas(formulas, ready.part.anchor, corners);
+		const program = formulas.length ? compileFormulas(formulas, ready.part.anchor, corners, guides) : null;
+		return { program, spelled };
 	} catch (error) {
 		if (error instanceof FormulaError) refuse(at, error.message);
 		throw error;

@@ -1,3 +1,4 @@
+import type { Held } from '../condition/holds';
 import { NO_CELL, edgeDirections, type Edges } from '../pattern/edges';
 import type { LineKind, Run } from '../project/schema';
 
@@ -17,25 +18,28 @@ export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = 
 
 /**
  * The edges of each run: first match wins, so no edge is taken twice; one that is counted on another face is
- * not taken here. Muted runs take none.
+ * not taken here. Muted runs take none, the others those of theirs where their conditions hold.
  *
  * ```ts
  * const [ofFirst] = edgesOfRuns(zone.runs, edges);
  * ```
+ * @param heldFor where the conditions of a run hold; null everywhere
  */
 export function edgesOfRuns(
 	runs: readonly Run[],
 	edges: Edges,
-	shared: Uint8Array | null = null
+	shared: Uint8Array | null = null,
+	heldFor: (run: Run) => Held | null = () => null
 ): number[][] {
 	if (!runs.length) return [];
 	const taken = new Uint8Array(edges.count);
 	if (shared) for (let e = 0; e < edges.count; e++) if (shared[e] === 2) taken[e] = 1;
 	return runs.map((run) => {
 		const found: number[] = [];
+		const held = heldFor(run);
 		if (!run.muted)
 			for (let e = 0; e < edges.count; e++)
-				if (!taken[e] && run.lines.includes(lineKindOf(edges, e, shared))) {
+				if (!taken[e] && (!held || held[e]) && run.lines.includes(lineKindOf(edges, e, shared))) {
 					taken[e] = 1;
 					found.push(e);
 				}

@@ -1,3 +1,4 @@
+import type { Held } from '../condition/holds';
 import type { Nodes } from '../pattern/nodes';
 import type { PartDefinition } from '../project/part-definition';
 import type { NodePlacing } from '../project/schema';
@@ -20,14 +21,15 @@ export const linesAt = ({ start }: Nodes, n: number): number => start[n + 1]! - 
  * ```ts
  * const [balls] = nodesOfPlacings(zone.nodes, () => part, nodes, pathTo('zones', zone.id, 'nodes'));
  * ```
- * @param at the path of the placings
+ * @param at the path of the placings @param heldFor where the conditions of one hold; null everywhere
  * @throws ProblemError for a placing that can never match
  */
 export function nodesOfPlacings(
 	placings: readonly NodePlacing[],
 	partOf: (placing: NodePlacing) => PartDefinition,
 	nodes: Nodes,
-	at: string
+	at: string,
+	heldFor: (placing: NodePlacing) => Held | null = () => null
 ): number[][] {
 	placings.forEach((placing) => check(placing, `${at}/${placing.id}`));
 	const { rim } = nodes;
@@ -35,10 +37,11 @@ export function nodesOfPlacings(
 	return placings.map((placing) => {
 		if (placing.muted) return [];
 		const part = partOf(placing);
+		const held = heldFor(placing);
 		const found: number[] = [];
 		for (let n = 0; n < rim.length; n++) {
 			const lines = linesAt(nodes, n);
-			if (!lines || taken[n]) continue;
+			if (!lines || taken[n] || (held && !held[n])) continue;
 			if (placing.nodes !== 'all' && (placing.nodes === 'rim') !== (rim[n] === 1)) continue;
 			if (placing.lines !== 'any' && placing.lines !== lines) continue;
 			if (!hangsOn(part, 'node', lines)) continue;

@@ -1,3 +1,6 @@
+import type { AskedSites } from '../condition/sites';
+import { drive } from '../driver/drive';
+import type { Driver } from '../project/driver-schema';
 import { arrayColumn, constantColumn, type ColumnReader } from '../field/column';
 import { FLAGGED, NOT_FINITE } from '../part/flag-list';
 import type { Program } from '../part/program';
@@ -5,7 +8,7 @@ import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
-import { perPieceProgram, programOf, type ReadyVariant } from './kit';
+import { perPiece, programOf, type ReadyVariant } from './kit';
 import { PieceFlags } from './piece-flags';
 import type { GridSite } from './sites';
 
@@ -28,15 +31,17 @@ export interface PieceGroup {
  * Hang a part on sites that are all alike: cells with as many corners, nodes where as many lines meet.
  *
  * ```ts
- * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, rulePath);
+ * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath);
  * ```
+ * @param asked all sites of the face, which drivers look at
  * @throws ProblemError
  */
 export function clad(
 	ready: ReadyVariant,
 	face: CladFace,
 	{ over, sites, corners }: Pick<PieceGroup, 'over' | 'sites' | 'corners'>,
-	values: Readonly<Record<string, string>>,
+	values: Readonly<Record<string, Driver>>,
+	asked: AskedSites,
 	at: string
 ): PieceGroup {
 	if (
@@ -47,21 +52,30 @@ export function clad(
 			at,
 			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
 		);
-	const given = givenColumn(face, over, sites);
+	const { guides } = asked.around;
+	const given = givenColumn(face, over, sites, guides);
 	const { origin } = face;
 	const program = programOf(ready, corners, at);
-	const formulas = perPieceProgram(ready, values, corners, at);
-	const reckoned = formulas && runProgram(formulas, given, sites.length, origin);
-	const perPiece = reckoned?.results ?? new Map<string, Float64Array>();
+	const set = perPiece(ready, values, over, corners, [...guides.keys()], at);
+	const reckoned = set.program && runProgram(set.program, given, sites.length, origin);
+	const driven = set.spelled.map(({ input, kind, driver }) => ({
+		name: input.name,
+		...drive(driver, input, kind, asked, sites)
+	}));
+	const ofPieces = new Map<string, Float64Array>([
+		...(reckoned?.results ?? []),
+		...driven.map(({ name, values }) => [name, values] as const)
+	]);
 	const column = (name: string): ColumnReader => {
 		if (!name.startsWith('input.')) return given(name);
 		const input = name.slice('input.'.length);
-		const own = perPiece.get(input);
+		const own = ofPieces.get(input);
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
 	const run = runProgram(program, column, sites.length, origin);
 	const more = new Map<number, Flag[]>();
 	const tell = (row: number, told: readonly Flag[]) => more.set(row, [...(more.get(row) ?? []), ...told]);
+	for (const { flags } of driven) for (const [row, flag] of flags) tell(row, [flag]);
 	const { inputs, measures } = ready.part;
 	for (const [unusable, named] of [
 		[reckoned?.unusable, inputs],
@@ -81,7 +95,7 @@ export function clad(
 			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
 	const flags = new PieceFlags(program, run, more);
-	return { flags, ready, program, corners, over, sites, run, perPiece };
+	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces };
 }
 
 const unusableValue = (label: string): Flag =>

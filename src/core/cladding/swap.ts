@@ -1,4 +1,5 @@
 import { inputKind } from '../part/inputs';
+import type { Driver } from '../project/driver-schema';
 import type { Edit } from '../project/edits';
 import type { PartDefinition, PartInput } from '../project/part-definition';
 import type { Project, Variant } from '../project/schema';
@@ -50,7 +51,7 @@ class Sorting {
 	}
 
 	/** Formulas that set values piece by piece, where the other part takes such a value piece by piece too. */
-	formulas(formulas: Readonly<Record<string, string>>): Record<string, string> {
+	formulas(formulas: Readonly<Record<string, Driver>>): Record<string, Driver> {
 		return Object.fromEntries(
 			Object.entries(formulas).filter(([name]) => {
 				const [own, other] = [inputOf(this.from, name), inputOf(this.to, name)];
@@ -92,7 +93,7 @@ export interface PieceSwap {
 	readonly variant: Variant;
 	/** Whether the project has to be given it first. */
 	readonly isNew: boolean;
-	readonly values: Readonly<Record<string, string>>;
+	readonly values: Readonly<Record<string, Driver>>;
 	readonly kept: readonly string[];
 	readonly dropped: readonly string[];
 }
@@ -109,7 +110,7 @@ export interface PieceSwap {
 export function swapPieces(
 	project: Project,
 	variant: Variant,
-	formulas: Readonly<Record<string, string>>,
+	formulas: Readonly<Record<string, Driver>>,
 	from: PartDefinition,
 	to: PartDefinition
 ): PieceSwap {

@@ -67,6 +67,9 @@ function checkRange(
 		);
 }
 
+/** What only cells have: a kind, a slot, a way they look. */
+const ofCells = new Set<Condition['is']>(['kind', 'slot', 'looks']);
+
 /**
  * Whether a condition can be asked at all.
  *
@@ -78,6 +81,8 @@ function checkRange(
 export function checkCondition(condition: Condition, over: SiteKind, known: Askable, place: Place): void {
 	const at = place as string as Path<Condition>;
 	const guides = known.guides.map(({ id }) => id);
+	if (over !== 'cell' && ofCells.has(condition.is))
+		refuse(at, `that is asked of cells; of ${over}s ask for a measure, a level, a guide or a formula`);
 	switch (condition.is) {
 		case 'all':
 		case 'any':
@@ -85,7 +90,6 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 			condition.of.forEach((one, k) => checkCondition(one, over, known, below(at, 'of', k)));
 			return;
 		case 'kind':
-			if (over !== 'cell') refuse(at, 'only cells are whole, edge, strip or cut');
 			if (!condition.of.length) refuse(at, 'of no kind there is no cell; choose at least one kind');
 			return;
 		case 'corners': {

@@ -10,6 +10,7 @@ import { evaluateColumns } from '../units/formula/evaluate';
 import { numberOf, SWITCH, type Expression, type FormulaType } from '../units/formula/expression';
 import { inRadians } from '../units/scale';
 import { amountOf } from './amount';
+import { counters, ordinals } from './counters';
 import { fieldValues, type AskedSites } from './sites';
 
 /** A yes (1) or no (0) for every site. */
@@ -50,7 +51,14 @@ const ways: Readonly<Record<ConditionOf<'looks'>['towards'], readonly [number, n
 	down: [0, 0, -1]
 };
 
-/** What formulas of conditions may name. @param guides ids of the guides there are */
+/**
+ * What formulas over sites may name.
+ *
+ * ```ts
+ * const known = Object.keys(conditionNames('cell', ['tide-line']));
+ * ```
+ * @param guides ids of the guides there are
+ */
 export function conditionNames(over: SiteKind, guides: readonly string[]): Record<string, FormulaType> {
 	const names: Record<string, FormulaType> = {};
 	for (const { name, kind } of fieldsOver(over, guides)) {
@@ -135,33 +143,11 @@ function looks({ towards, within: angle }: ConditionOf<'looks'>, { source }: Ask
 	return each((c) => x * normal[3 * c]! + y * normal[3 * c + 1]! + z * normal[3 * c + 2]! >= least);
 }
 
-/** What sites are counted by, in whole numbers: of a row of cells, courses shifted by one. */
-function counters(by: ConditionOf<'every'>['by'], { over, source, count, ...rest }: AskedSites): Counters {
-	const { cells } = source;
-	const known = counted.get(source) ?? {};
-	counted.set(source, known);
-	const name = `${over} ${by}` as const;
-	if (known[name]) return known[name];
-	const sites = { over, source, count, ...rest };
-	const course = Uint32Array.from(fieldValues(sites, 'course'));
-	const bay = Uint32Array.from(fieldValues(sites, 'bay'));
-	const numbers = by === 'bays' ? bay : by === 'courses' ? course : new Uint32Array(count);
-	if (by === 'cells')
-		for (let s = 0; s < count; s++)
-			numbers[s] = bay[s]! + course[s]! + (over === 'cell' ? cells!.slot[s]! : 1) - 2;
-	return (known[name] = { numbers, most: numbers.reduce((a, b) => Math.max(a, b), 0) });
-}
-const counted = new WeakMap<object, Record<string, Counters>>();
-interface Counters {
-	readonly numbers: Uint32Array;
-	readonly most: number;
-}
-
 function drawn({ share, seed }: ConditionOf<'chance'>, sites: AskedSites): Asked {
 	const [course, bay] = [fieldValues(sites, 'course'), fieldValues(sites, 'bay')];
-	const slot = sites.source.cells?.slot;
+	const slot = ordinals(sites.over, sites.source);
 	const draw = chanceOf(sites.source.address!, seed);
-	return each((site) => draw(course[site]!, bay[site]!, slot?.[site] ?? site) < share);
+	return each((site) => draw(course[site]!, bay[site]!, slot(site)) < share);
 }
 
 /** Values of a name in a formula, told by the kind of its site or not. */

@@ -3,7 +3,7 @@ import type { Surface } from '../geometry/surface';
 import { Lattice } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
-import { placesOf } from '../pattern/trim-cells';
+import { cellMiddle } from '../pattern/trim-cells';
 
 /** How sharply the face bends at the middle of every cell. */
 export interface CellCurvature {
@@ -29,13 +29,7 @@ export function cellCurvature(surface: Surface, grid: NodeGrid, cells: Cells): C
 	const smallest = new Float64Array(cells.count);
 	const largest = new Float64Array(cells.count);
 	for (let c = 0; c < cells.count; c++) {
-		const places = placesOf(grid, cells, c, cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
-		let [i, j] = [0, 0];
-		for (const [x, y] of places) {
-			i += x / places.length;
-			j += y / places.length;
-		}
-		const [u, v] = lattice.parameters(i, j);
+		const [u, v] = lattice.parameters(...cellMiddle(grid, cells, c));
 		const { gaussian, mean } = evaluateCurvature(surface, [u], [v]);
 		const [one, other] = principal(gaussian[0]!, mean[0]!).map(radius) as [number, number];
 		smallest[c] = Math.min(one, other);

@@ -4,7 +4,7 @@ import { nearestFrom } from '../geometry/nearest';
 import type { Surface } from '../geometry/surface';
 import { pointAt } from '../geometry/vector';
 import type { Cells } from '../pattern/cells';
-import { placesOf } from '../pattern/trim-cells';
+import { cellMiddle } from '../pattern/trim-cells';
 
 /**
  * The point of the face in the middle of every cell (mm, x y z): the one nearest to the mean of its corners, which
@@ -24,13 +24,7 @@ export function centresOnFace(
 	const lattice = new Lattice(grid, surface);
 	const centres = new Float64Array(3 * cells.count);
 	for (let c = 0; c < cells.count; c++) {
-		const places = placesOf(grid, cells, c, cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
-		let [i, j] = [0, 0];
-		for (const [x, y] of places) {
-			i += x / places.length;
-			j += y / places.length;
-		}
-		const start = lattice.parameters(i, j);
+		const start = lattice.parameters(...cellMiddle(grid, cells, c));
 		const { u, v } = nearestFrom(surface, pointAt(means, c), start, grid.across.closed);
 		centres.set(lattice.evaluate(u, v).point, 3 * c);
 	}

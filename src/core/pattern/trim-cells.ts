@@ -15,6 +15,23 @@ import { SAME_STEP } from '../geometry/tolerance';
 const CUT = cellKinds.indexOf('cut');
 
 /**
+ * The middle of a cell's corners in the lattice.
+ *
+ * ```ts
+ * const [i, j] = cellMiddle(grid, cells, 4);
+ * ```
+ */
+export function cellMiddle(grid: NodeGrid, cells: Cells, c: number): [number, number] {
+	const places = placesOf(grid, cells, c, cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
+	let [i, j] = [0, 0];
+	for (const [x, y] of places) {
+		i += x / places.length;
+		j += y / places.length;
+	}
+	return [i, j];
+}
+
+/**
  * Nodes of a cell's ring in the lattice; over the seam of a ring, and at a pole, beside its own step.
  *
  * ```ts

@@ -12,6 +12,19 @@ import { isContainer } from './paths';
 /** Conditions of one joining, and how deep brackets go. */
 const MOST_JOINED = 60;
 
+/** Ways that a place can look. */
+export const compass = [
+	'north',
+	'north-east',
+	'east',
+	'south-east',
+	'south',
+	'south-west',
+	'west',
+	'north-west',
+	'up',
+	'down'
+] as const;
 const cellKindNames = ['whole', 'edge', 'strip', 'cut'] as const;
 /** A name of something, as slots, faces and fields have. */
 const named = z.string().min(1).max(200);
@@ -30,18 +43,7 @@ const simpleConditions = [
 	/** Looking a way, within so many degrees of it. */
 	z.strictObject({
 		is: z.literal('looks'),
-		towards: z.enum([
-			'north',
-			'north-east',
-			'east',
-			'south-east',
-			'south',
-			'south-west',
-			'west',
-			'north-west',
-			'up',
-			'down'
-		]),
+		towards: z.enum(compass),
 		within: plain
 	}),
 	/** The whole cell above one level and below another; null leaves that side open. */

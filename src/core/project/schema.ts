@@ -3,7 +3,8 @@ import { lengthDisplays } from '../units/quantity';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
-import { withFields, withGuides } from './field-names';
+import { driverSchema } from './driver-schema';
+import { withGuides } from './field-names';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
 import { plain, squareMm } from './numbers';
@@ -31,8 +32,8 @@ const MOST_EXCEPTIONS = 200_000;
 
 const name = z.string().trim().min(1).max(120);
 
-/** Formulas for the per-piece inputs of a part; they may name fields of the sites it is put on. */
-const values = z.record(identifier, withFields(text)).default({});
+/** What sets the per-piece inputs of a part; formulas may name fields of the sites it is put on. */
+const values = z.record(identifier, driverSchema).default({});
 /** Open, or a variant. */
 const put = z.union([z.literal('open'), z.strictObject({ variant: id, values })]);
 
@@ -55,7 +56,10 @@ export const runSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
 	lines: z.array(z.enum(lineKinds)).max(lineKinds.length),
-	variant: id
+	/** Which of these lines. */
+	where: joiningSchema.default(EVERYWHERE),
+	variant: id,
+	values
 });
 export type Run = z.infer<typeof runSchema>;
 
@@ -66,6 +70,8 @@ export const nodePlacingSchema = z.strictObject({
 	nodes: z.enum(['all', 'rim', 'inner']).default('all'),
 	/** How many lines meet there. */
 	lines: z.union([z.literal('any'), z.number().int().min(-1000).max(1000)]).default('any'),
+	/** Which of these nodes. */
+	where: joiningSchema.default(EVERYWHERE),
 	variant: id,
 	values
 });

@@ -26,7 +26,8 @@ export const flagCodes = [
 	'value.unusable',
 	'cell.sliver',
 	'cell.sharp-joint',
-	'exception.unfit'
+	'exception.unfit',
+	'driver.outside'
 ] as const;
 export type FlagCode = (typeof flagCodes)[number];
 

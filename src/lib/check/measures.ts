@@ -13,7 +13,7 @@ export interface CheckMeasure {
 }
 
 /** What a page has of a face; other fields are read where models are computed. */
-const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address'];
+export const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address'];
 const cellFields: readonly Field[] = fieldsOver('cell').filter(({ needs }) =>
 	needs.every((need) => onPages.includes(need))
 );

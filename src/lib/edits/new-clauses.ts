@@ -53,6 +53,8 @@ export function newRun(project: Project, zone: Zone): Edit[] {
 		id: freshId('run', zone.runs),
 		muted: false,
 		lines: free.length ? free : [...lineKinds],
+		where: EVERYWHERE,
+		values: {},
 		variant: id
 	};
 	return [...edits, insertAt(pathTo('zones', zone.id, 'runs'), zone.runs.length, run)];
@@ -66,6 +68,7 @@ export function newNodePlacing(project: Project, zone: Zone): Edit[] {
 		muted: false,
 		nodes: 'all',
 		lines: 'any',
+		where: EVERYWHERE,
 		variant: id,
 		values: {}
 	};

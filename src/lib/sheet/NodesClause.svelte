@@ -6,6 +6,8 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import Clause from './Clause.svelte';
+	import ConditionWords from './conditions/ConditionWords.svelte';
+	import { askedOf } from './conditions/fresh';
 	import { listActions } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
@@ -35,12 +37,8 @@
 			)
 		);
 	}
-	const setValue = (name: string, text: string | null) =>
-		desk.set(
-			below(path, 'values'),
-			withValue(placing.values, name, text),
-			`${said}: ${name} ${text ?? 'from the variant'}`
-		);
+	const setValue = (name: string, text: string) =>
+		desk.set(below(path, 'values'), withValue(placing.values, name, text), `${said}: ${name} ${text}`);
 	const lines = $derived(String(placing.lines));
 	const lineOptions = $derived(
 		lineCountWords.some(({ value }) => value === lines)
@@ -86,5 +84,22 @@
 		label="How many lines meet"
 		onchoose={(value) =>
 			desk.set(below(path, 'lines'), value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
-	/><PieceValues values={placing.values} {part} over="node" onset={setValue} />.
+	/>{placing.where.of.length ? ' and ' : ', '}<ConditionWords
+		condition={placing.where}
+		path={below(path, 'where')}
+		of={said}
+		asked={askedOf(
+			'node',
+			document,
+			zone,
+			desk.model.view.zones.find(({ id }) => id === zone.id)
+		)}
+	/><PieceValues
+		values={placing.values}
+		path={below(path, 'values')}
+		{part}
+		over="node"
+		of={said}
+		zone={zone.id}
+	/>.
 </Clause>

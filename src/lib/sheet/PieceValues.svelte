@@ -1,62 +1,39 @@
 <script lang="ts">
-	/** What a clause sets piece by piece: formulas over the fields of the sites it puts a part on. */
+	/** What a clause sets piece by piece. */
 	import type { GridSite } from '$core/cladding/sites';
-	import { fieldsOver } from '$core/field/fields';
+	import type { Driver } from '$core/project/driver-schema';
 	import type { PartDefinition } from '$core/project/part-definition';
-	import { dimensionOf, type NumberKind } from '$core/units/dimension';
-	import { checkFormula } from '$core/units/formula/check';
-	import { numberOf } from '$core/units/formula/expression';
-	import TextChip from '$lib/components/TextChip.svelte';
+	import { below, type Path } from '$core/project/typed-path';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import DriverWords from './drivers/DriverWords.svelte';
+	import { withValue } from './piece-values';
 
-	let {
-		values,
-		part,
-		over,
-		onset
-	}: {
-		values: Readonly<Record<string, string>>;
+	interface Props {
+		values: Readonly<Record<string, Driver>>;
+		path: Path<Record<string, Driver>>;
 		part: PartDefinition | undefined;
 		over: GridSite;
-		/** @param text null to take it from the variant again */
-		onset: (name: string, text: string | null) => void;
-	} = $props();
-
-	const names = $derived(
-		Object.fromEntries(
-			fieldsOver(over).flatMap(({ name, kind }) => {
-				const type = numberOf(dimensionOf(kind));
-				return [
-					[name, type],
-					[`${over}.${name}`, type]
-				];
-			})
-		)
-	);
-	function check(kind: NumberKind) {
-		return (text: string) => {
-			try {
-				checkFormula(text, { names, functions: {}, expected: numberOf(dimensionOf(kind)) });
-				return null;
-			} catch (error) {
-				return (error as Error).message;
-			}
-		};
+		/** The clause, for undo. */
+		of: string;
+		zone: string;
 	}
+	let { values, path, part, over, of, zone }: Props = $props();
+	const desk = useDesk();
+	const reset = (name: string) =>
+		desk.set(path, withValue(values, name, null), `${of}: ${name} from the variant`);
 </script>
 
-{#each Object.entries(values) as [name, text] (name)}
+{#each Object.entries(values) as [name, driver] (name)}
 	{@const input = part?.inputs.find((one) => one.name === name)};
-	<em>{(input?.label ?? name).toLowerCase()}</em> is
-	<TextChip
-		value={text}
-		look="formula"
-		label={input?.label ?? name}
-		check={check((input?.kind ?? 'length') as NumberKind)}
-		oncommit={(next) => onset(name, next)}
-	/>
-	<button
-		type="button"
-		class="text-ink-2 text-[12px] underline"
-		onclick={() => onset(name, null)}
-		aria-label="Take {name} from the variant again">reset</button
-	>{/each}
+	{#if input}<DriverWords
+			{input}
+			{driver}
+			path={below(path, name)}
+			{over}
+			{of}
+			{zone}
+			onreset={() => reset(name)}
+		/>{:else}<em>{name}</em> is no input of {part?.label ?? 'the part'};
+		<button type="button" class="text-ink-2 text-[12px] underline" onclick={() => reset(name)}
+			>leave it out</button
+		>{/if}{/each}

@@ -11,8 +11,8 @@
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
-	import { faceAddress } from '$core/mass/face';
 	import ConditionWords from './conditions/ConditionWords.svelte';
+	import { askedOf } from './conditions/fresh';
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -31,15 +31,7 @@
 
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
-	const slots = $derived([...new Set(state?.faces.flatMap((face) => face.slots) ?? [])]);
-	const asked = $derived({
-		over: 'cell' as const,
-		project: document,
-		slots,
-		faces: zone.faces.map(({ mass, face }) => faceAddress(mass, face)),
-		courses: state?.faces[0]?.grid.up.steps ?? 1,
-		bays: state?.faces[0]?.grid.across.steps ?? 1
-	});
+	const asked = $derived(askedOf('cell', document, zone, state));
 	const count = (pick: 'taken' | 'passed') =>
 		state?.assignments.reduce((sum, one) => sum + (one[pick][index] ?? 0), 0) ?? 0;
 	const taken = $derived(count('taken'));
@@ -87,9 +79,9 @@
 		);
 	}
 	const light = (on: boolean) => (desk.lit = on ? { zone: zone.id, cells: ownCells() } : null);
-	function setValue(name: string, text: string | null) {
+	function setValue(name: string, text: string) {
 		if (put === 'open') return;
-		const said = `${zone.name} rule ${number}: ${name} ${text ?? 'from the variant'}`;
+		const said = `${zone.name} rule ${number}: ${name} ${text}`;
 		desk.set(below(path, 'put', 'values'), withValue(put.values, name, text), said);
 	}
 	const actions = $derived([
@@ -137,7 +129,14 @@
 		path={below(path, 'where')}
 		of="{zone.name} rule {number}"
 		{asked}
-	/>{#if put !== 'open'}<PieceValues values={put.values} {part} over="cell" onset={setValue} />{/if}.
+	/>{#if put !== 'open'}<PieceValues
+			values={put.values}
+			path={below(path, 'put', 'values')}
+			{part}
+			over="cell"
+			of="{zone.name} rule {number}"
+			zone={zone.id}
+		/>{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
 			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}

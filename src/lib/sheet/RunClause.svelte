@@ -8,7 +8,11 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
 	import { listActions } from './list-actions';
-	import { variantsOn } from '$lib/edits/variants-on';
+	import ConditionWords from './conditions/ConditionWords.svelte';
+	import { askedOf } from './conditions/fresh';
+	import { setActions, withValue } from './piece-values';
+	import PieceValues from './PieceValues.svelte';
+	import { partOfVariant, variantsOn } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo } from '$core/project/typed-path';
@@ -33,6 +37,11 @@
 			return sum + (lengths?.reduce((a, b) => a + b, 0) ?? 0);
 		}, 0)
 	);
+	const part = $derived(partOfVariant(document, run.variant));
+	const said = $derived(`${zone.name} line run ${number}`);
+	const asked = $derived(askedOf('line', document, zone, state));
+	const setValue = (name: string, text: string) =>
+		desk.set(below(path, 'values'), withValue(run.values, name, text), `${said}: ${name} ${text}`);
 	const count = $derived(groups.reduce((sum, group) => sum + group.sites.length, 0));
 </script>
 
@@ -42,7 +51,7 @@
 	{problems}
 	muted={run.muted}
 	effect="{count} · {formatLength(metres, desk.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
-	actions={listActions(desk, zone, 'runs', run)}
+	actions={[...setActions(part, run.values, setValue), ...listActions(desk, zone, 'runs', run)]}
 >
 	Run
 	<ChoiceChip
@@ -64,5 +73,17 @@
 		empty="no lines"
 		onchoose={(lines) =>
 			desk.set(below(path, 'lines'), lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
+	/>{run.where.of.length ? ' where ' : ', '}<ConditionWords
+		condition={run.where}
+		path={below(path, 'where')}
+		of={said}
+		{asked}
+	/><PieceValues
+		values={run.values}
+		path={below(path, 'values')}
+		{part}
+		over="line"
+		of={said}
+		zone={zone.id}
 	/>.
 </Clause>

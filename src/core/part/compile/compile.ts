@@ -84,14 +84,20 @@ export function checkPart(
 export function compileFormulas(
 	formulas: readonly { readonly name: string; readonly text: string; readonly kind: NumberKind }[],
 	anchor: PartDefinition['anchor'],
-	corners: number
+	corners: number,
+	guides: readonly string[] = []
 ): Program {
 	const builder = new DomainBuilder(new FlagList());
 	const scope = new Scope(builder, null);
 	const names = givenNames(new Vectors(builder), anchor, corners, columnSource(builder));
 	for (const [name, value] of names) scope.set(name, value);
-	for (const { name, kind } of fieldsOver(siteOf({ anchor })))
-		if (!names.has(name)) scope.set(name, numberValue(builder.column(name), kind));
+	const over = siteOf({ anchor });
+	for (const { name, kind } of fieldsOver(over, guides)) {
+		const value = numberValue(builder.column(name), kind);
+		if (!names.has(name)) scope.set(name, value);
+		// What the part knows by this name itself is told by the kind of its site.
+		if (!name.includes('.') && !names.has(`${over}.${name}`)) scope.set(`${over}.${name}`, value);
+	}
 	for (const { name, text, kind } of formulas)
 		builder.result(name, lower(readFormula(scope, text, typeOfKind(kind)), scope));
 	return builder.finish();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { fieldsOver } from '$core/field/fields';
-	import type { Condition, ConditionOf, Joining } from '$core/project/condition-schema';
+	import { compass, type Condition, type ConditionOf, type Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
 	import { conditionFormula } from '$core/condition/holds';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -30,20 +30,7 @@
 		{ value: 'strip', label: 'of end strips' },
 		{ value: 'cut', label: 'cut' }
 	] as const;
-	const ways = (
-		[
-			'north',
-			'north-east',
-			'east',
-			'south-east',
-			'south',
-			'south-west',
-			'west',
-			'north-west',
-			'up',
-			'down'
-		] as const
-	).map((value) => ({ value, label: value }));
+	const ways = compass.map((value) => ({ value, label: value }));
 	const named = (names: readonly string[], known: readonly string[]) => [
 		...known.map((value) => ({ value, label: value.replace('.', ' · ') })),
 		...names.filter((name) => !known.includes(name)).map((value) => ({ value, label: `${value} (gone)` }))

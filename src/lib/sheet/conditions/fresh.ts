@@ -1,7 +1,9 @@
 import type { GridSite } from '$core/cladding/sites';
 import { guideName } from '$core/field/guides';
 import type { Condition } from '$core/project/condition-schema';
-import type { Project } from '$core/project/schema';
+import { faceAddress } from '$core/mass/face';
+import type { Project, Zone } from '$core/project/schema';
+import type { ZoneView } from '$lib/state/model.svelte';
 
 /** A condition that can be added, with what it starts from; what there is nothing of yet is not offered. */
 export interface Offered {
@@ -19,6 +21,20 @@ export interface AskedOf {
 	readonly courses: number;
 	readonly bays: number;
 }
+
+export const askedOf = (
+	over: GridSite,
+	project: Project,
+	zone: Zone,
+	state: ZoneView | undefined
+): AskedOf => ({
+	over,
+	project,
+	slots: [...new Set(state?.faces.flatMap((face) => face.slots) ?? [])],
+	faces: zone.faces.map(({ mass, face }) => faceAddress(mass, face)),
+	courses: state?.faces[0]?.grid.up.steps ?? 1,
+	bays: state?.faces[0]?.grid.across.steps ?? 1
+});
 
 const range = (field: string, at_least: number | null, at_most: number | null): Condition => ({
 	is: 'range',

@@ -1,0 +1,228 @@
+<script lang="ts">
+	import type { GridSite } from '$core/cladding/sites';
+	import { fieldsOver } from '$core/field/fields';
+	import { inputKind } from '$core/part/inputs';
+	import type { Driver, DriverOf } from '$core/project/driver-schema';
+	import type { PartInput } from '$core/project/part-definition';
+	import { below, type Path } from '$core/project/typed-path';
+	import { dimensionOf, type NumberKind } from '$core/units/dimension';
+	import { checkFormula } from '$core/units/formula/check';
+	import { numberOf } from '$core/units/formula/expression';
+	import { formatQuantity } from '$core/units/quantity';
+	import { inRadians } from '$core/units/scale';
+	import { conditionNames } from '$core/condition/holds';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import TextChip from '$lib/components/TextChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import { freshDriver, rangeHere, wayOf, type DriverWay } from './fresh';
+	import ShareCurve from './ShareCurve.svelte';
+
+	/** What sets one value piece by piece, in words. */
+	interface Props {
+		input: PartInput;
+		driver: Driver;
+		path: Path<Driver>;
+		over: GridSite;
+		/** Whose value it is, for undo. */
+		of: string;
+		zone: string;
+		onreset: () => void;
+	}
+	let { input, driver, path, over, of, zone, onreset }: Props = $props();
+	const desk = useDesk();
+	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
+	const guides = $derived(desk.project.document.guides.map(({ id }) => id));
+	const fields = $derived(fieldsOver(over, guides).filter((one) => one.kind !== 'switch'));
+	const here = $derived(desk.model.view.zones.find(({ id }) => id === zone));
+	const label = $derived(input.label.toLowerCase());
+	const wayWords = [
+		{ value: 'formula', label: 'is' },
+		{ value: 'follows', label: 'follows' },
+		{ value: 'alternates', label: 'alternates' },
+		{ value: 'chance', label: 'is by chance' }
+	] as const;
+	const set = (next: Driver, what: string) => desk.set(path, next, `${of}: ${label} ${what}`);
+
+	function start(name: string): [number, number] {
+		const field = fields.find((one) => one.name === name);
+		const spans = { length: [0, 10_000], area: [1e6, 4e6], angle: [0, 90], ratio: [0, 1], count: [1, 10] };
+		return (
+			rangeHere(here, field) ??
+			(((spans as Record<string, number[]>)[field?.kind ?? ''] ?? [0, 1]) as [number, number])
+		);
+	}
+	function choose(way: DriverWay) {
+		const field = over === 'line' ? 'length' : 'height';
+		set(
+			freshDriver(way, input, driver, { field, of: start(field) }),
+			wayWords.find((one) => one.value === way)!.label
+		);
+	}
+	function check(text: string): string | null {
+		try {
+			checkFormula(text, {
+				names: conditionNames(over, guides),
+				functions: {},
+				expected: numberOf(dimensionOf(kind))
+			});
+			return null;
+		} catch (error) {
+			return (error as Error).message;
+		}
+	}
+	const shown = (value: number, of: NumberKind) =>
+		formatQuantity(of === 'angle' ? inRadians(value) : value, of, desk.display);
+	const listed = (values: readonly (number | string)[]) =>
+		values.map((value) => (typeof value === 'number' ? shown(value, kind) : value)).join(', ');
+	/** Values as somebody types them: numbers with or without units, names of choices. */
+	function values(text: string): (number | string)[] | null {
+		const found = text.split(',').map((one) => one.trim());
+		if (found.some((one) => !one)) return null;
+		const names = input.options?.map(({ name }) => name) ?? [];
+		return found.map((one) => (names.includes(one) || !Number.isFinite(Number(one)) ? one : Number(one)));
+	}
+	type Follows = DriverOf<'follows'>;
+	const follows = $derived(typeof driver === 'object' && driver.is === 'follows' ? driver : null);
+	const field = $derived(fields.find(({ name }) => name === follows?.field));
+	const spread = $derived(follows ? rangeHere(here, field) : null);
+</script>
+
+{#snippet amount(value: number | string, at: Path<number | string>, kind: NumberKind, label: string)}
+	{#if typeof value === 'number'}<ValueChip
+			path={at as string as Path<number>}
+			{value}
+			{kind}
+			{label}
+			{of}
+			step={kind === 'area' ? 50_000 : kind === 'ratio' ? 0.05 : kind === 'length' ? 50 : 1}
+		/>{:else}<TextChip
+			{value}
+			look="formula"
+			{label}
+			oncommit={(text) => desk.set(at, text, `${of}: ${label.toLowerCase()} ${text}`)}
+		/>{/if}
+{/snippet}
+
+<span data-driver={input.name}
+	><em>{label}</em>
+	<ChoiceChip value={wayOf(driver)} options={wayWords} label="How {label} is set" onchoose={choose} />
+	{#if typeof driver === 'string'}<TextChip
+			value={driver}
+			look="formula"
+			label={input.label}
+			{check}
+			oncommit={(text) => set(text, text)}
+		/>{:else if driver.is === 'follows'}<ChoiceChip
+			value={driver.field}
+			options={field
+				? fields.map((one) => ({ value: one.name, label: one.label }))
+				: [
+						{ value: driver.field, label: `${driver.field} (gone)` },
+						...fields.map((one) => ({ value: one.name, label: one.label }))
+					]}
+			label="What {label} follows"
+			onchoose={(name) => set({ ...driver, field: name, from: start(name) }, `follows ${name}`)}
+		/>
+		from {@render amount(
+			driver.from[0],
+			below(path as string as Path<Follows>, 'from', 0),
+			field?.kind ?? 'ratio',
+			'From'
+		)} to {@render amount(
+			driver.from[1],
+			below(path as string as Path<Follows>, 'from', 1),
+			field?.kind ?? 'ratio',
+			'To'
+		)}, as {@render amount(
+			driver.to[0],
+			below(path as string as Path<Follows>, 'to', 0),
+			kind,
+			`${input.label} at the beginning`
+		)} to {@render amount(
+			driver.to[1],
+			below(path as string as Path<Follows>, 'to', 1),
+			kind,
+			`${input.label} at the end`
+		)},
+		<ShareCurve
+			points={driver.curve}
+			label="How {label} goes from one to the other"
+			onset={(curve) => set({ ...driver, curve }, curve.length ? 'along a curve' : 'straight')}
+		/>
+		<ChoiceChip
+			value={driver.steps === null ? 'evenly' : 'steps'}
+			options={[
+				{ value: 'evenly', label: 'evenly' },
+				{ value: 'steps', label: 'in levels of' }
+			]}
+			label="Evenly or in levels"
+			onchoose={(how) => set({ ...driver, steps: how === 'evenly' ? null : 4 }, how)}
+		/>{#if driver.steps !== null}{' '}<ValueChip
+				path={below(path as string as Path<Follows>, 'steps') as Path<number>}
+				value={driver.steps}
+				kind="count"
+				label="Levels"
+				{of}
+				min={1}
+			/>{/if}, <ChoiceChip
+			value={driver.outside}
+			options={[
+				{ value: 'held', label: 'held' },
+				{ value: 'flagged', label: 'flagged' }
+			]}
+			label="Outside the range"
+			onchoose={(outside) => set({ ...driver, outside }, `${outside} outside`)}
+		/> outside{#if spread}<span class="text-ink-2 font-sans text-[12px]"
+				>{' '}(here {shown(spread[0], field!.kind)} to {shown(spread[1], field!.kind)},
+				<button
+					type="button"
+					class="underline decoration-dotted underline-offset-2"
+					onclick={() => {
+						desk.measure = field!.id;
+						desk.lens = 'check';
+					}}>in colour</button
+				>)</span
+			>{/if}{:else if driver.is === 'alternates'}between
+		<TextChip
+			value={listed(driver.values)}
+			look="formula"
+			label="Values of {label}"
+			check={(text) =>
+				values(text) ? null : 'Values with commas between them are wanted, as in 200 mm, 300 mm'}
+			oncommit={(text) => set({ ...driver, values: values(text)! }, text)}
+		/>
+		by <ChoiceChip
+			value={driver.by}
+			options={[
+				{ value: 'bays', label: 'bays' },
+				{ value: 'courses', label: 'courses' },
+				{ value: 'cells', label: 'cells' }
+			]}
+			label="Alternates by"
+			onchoose={(by) => set({ ...driver, by }, `by ${by}`)}
+		/>{:else}from
+		{@render amount(
+			driver.to[0],
+			below(path as string as Path<DriverOf<'chance'>>, 'to', 0),
+			kind,
+			`${input.label} at least`
+		)} to {@render amount(
+			driver.to[1],
+			below(path as string as Path<DriverOf<'chance'>>, 'to', 1),
+			kind,
+			`${input.label} at most`
+		)}, seed <ValueChip
+			path={below(path as string as Path<DriverOf<'chance'>>, 'seed')}
+			value={driver.seed}
+			kind="count"
+			label="Seed"
+			{of}
+		/>{/if}
+	<button
+		type="button"
+		class="text-ink-2 text-[12px] underline"
+		onclick={onreset}
+		aria-label="Take {input.name} from the variant again">reset</button
+	></span
+>
