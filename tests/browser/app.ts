@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import AxeBuilder from '@axe-core/playwright';
+import type { Project } from '../../src/core/project/schema';
 import { test as base, expect, type Browser, type Page, type WorkerInfo } from '@playwright/test';
 
 export { expect };
@@ -117,6 +118,12 @@ export async function accessible(page: Page): Promise<void> {
 	const places = (nodes: (typeof serious)[number]['nodes']) =>
 		nodes.slice(0, 3).map((node) => node.html.slice(0, 120));
 	expect(serious.map(({ id, nodes }) => `${id}: ${places(nodes).join(' | ')}`)).toEqual([]);
+}
+
+/** The document as the server has it. */
+export async function documentOf(page: Page, id: string): Promise<Project> {
+	const answer = await page.request.get(`/api/projects/${id}`);
+	return ((await answer.json()) as { document: Project }).document;
 }
 
 export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveText('saved');

@@ -134,7 +134,7 @@ test('the pattern switches, and a cell is chosen in the model, on the map and by
 	await expect(mark).not.toHaveText(first!);
 	await page.keyboard.press('ArrowLeft');
 	await expect(mark).toHaveText(first!);
-	await expect(page.getByTestId('card-why')).toContainText('took it as a whole cell');
+	await expect(page.getByTestId('card-why')).toContainText('took this whole cell');
 	// The clause is named as the sheet numbers it.
 	const number = await page.getByTestId('card-why').getByRole('button').first().innerText();
 	const clause = page.locator('[data-clause="zones/gull/rules/whole"]');

@@ -14,6 +14,7 @@
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';
 	import { piecesAt } from './piece';
+	import { drivenText, heldText, type AskedAt } from './why';
 	import SiteFigures from './SiteFigures.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -49,14 +50,39 @@
 			const [list, numbered] =
 				kind === 'run' ? (['runs', numbers.run] as const) : (['nodes', numbers.nodes] as const);
 			const index = clauses[list].findIndex((one) => one.id === id);
-			return { number: `${part}.${numbered(index)}`, path: below(path, list, id) };
+			const { where, ...own } = clauses[list][index]!;
+			return { number: `${part}.${numbered(index)}`, path: below(path, list, id), where, values: own.values };
 		}
 		const assignment = zone.assignments[found.face];
 		if ((assignment?.exception[found.index] ?? -1) >= 0)
-			return { number: `${part}.${numbers.exceptions}`, path: below(path, 'exceptions') };
+			return {
+				number: `${part}.${numbers.exceptions}`,
+				path: below(path, 'exceptions'),
+				where: null,
+				values: exception && exception.put !== 'open' ? exception.put.values : {}
+			};
 		const index = assignment?.rule[found.index] ?? -1;
 		const rule = clauses.rules[index];
-		return rule ? { number: `${part}.${numbers.rule(index)}`, path: below(path, 'rules', rule.id) } : null;
+		return (
+			rule && {
+				number: `${part}.${numbers.rule(index)}`,
+				path: below(path, 'rules', rule.id),
+				where: rule.where,
+				values: rule.put === 'open' ? {} : rule.put.values
+			}
+		);
+	});
+	const asked = $derived.by((): AskedAt | null => {
+		if (!found || !face) return null;
+		const { guides, levels } = desk.project.document;
+		return {
+			over: found.kind,
+			face,
+			site: found.index,
+			guides: guides.map(({ id }) => id),
+			display,
+			levels: new Map(levels.map(({ id, name }) => [id, name]))
+		};
 	});
 	const exception = $derived(
 		found?.kind === 'cell'
@@ -153,16 +179,23 @@
 					class="figures text-patina-deep text-[12px] underline"
 					onclick={() => (desk.selection.clause = clause.path)}>{clause.number}</button
 				>
-				{#if exception}sets it by hand{:else if found.kind === 'cell'}took it as {cellKind === 'edge'
-						? 'an'
-						: 'a'}
-					{cellKind} cell{:else if found.kind === 'line'}runs here{:else}put it where {piece?.group.corners} lines
-					meet{/if}{#if piece}: {piece.group.part} · {piece.group.variant}{:else}: left open{/if}.
+				{#if exception}sets it by hand{:else if found.kind === 'cell'}took this {cellKind} cell{:else if found.kind === 'line'}runs
+					here{:else}put it where {piece?.group.corners} lines meet{/if}{#if piece}: {piece.group.part} · {piece
+						.group.variant}{:else}: left open{/if}.
+				{#if asked}
+					{#each clause.where?.of ?? [] as condition, k (k)}<span class="text-ink-2 block text-[12.5px]"
+							>{k === 0 ? 'Since' : clause.where?.is === 'all' ? 'and' : 'or'}
+							{clause.where?.is === 'none' ? 'not ' : ''}{heldText(condition, asked)}</span
+						>{/each}
+				{/if}
 				{#if piece}
 					{#each [...piece.group.perPiece] as [name, values] (name)}
-						<em>{name.replaceAll('_', ' ')}</em> is
-						<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>, from the same
-						clause.
+						{@const driver = clause.values[name]}
+						<span class="block"
+							><em>{name.replaceAll('_', ' ')}</em>
+							{driver !== undefined && asked ? drivenText(driver, asked) : 'is from the same clause'}:
+							<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>.</span
+						>
 					{/each}
 					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
 							>{flag}.</span

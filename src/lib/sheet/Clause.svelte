@@ -53,8 +53,11 @@
 	aria-label="Clause {number}"
 	onfocusin={() => (desk.selection.clause = path)}
 >
-	<span class="figures text-ink-3 pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap"
-		>{number}</span
+	<span
+		class={[
+			'figures pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap',
+			active ? 'text-ink-2' : 'text-ink-3'
+		]}>{number}</span
 	>
 	<div class="sentence min-w-0">
 		{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span>{/if}

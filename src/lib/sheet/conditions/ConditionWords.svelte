@@ -100,21 +100,23 @@
 				{of}
 				{asked}
 			/>{/if}{@render menu(one, k)}</span
-	>{/each}{#if !(inner && condition.is === 'none')}<DropdownMenu.Root>
-		<DropdownMenu.Trigger
-			class="text-patina-deep ml-1 font-sans text-[12px] underline decoration-dotted underline-offset-2"
-			aria-label={condition.of.length ? `${joiner} where …` : 'Only where …'}
-			>{condition.of.length ? `+ ${joiner}` : 'only where …'}</DropdownMenu.Trigger
-		>
-		<DropdownMenu.Portal>
-			<DropdownMenu.Content
-				class="floating z-50 max-h-80 min-w-52 overflow-auto p-1"
-				align="start"
-				sideOffset={4}
+	>{/each}{#if !(inner && condition.is === 'none')}<span class="inline-flex"
+		><DropdownMenu.Root>
+			<DropdownMenu.Trigger
+				class="text-patina-deep ml-1 font-sans text-[12px] underline decoration-dotted underline-offset-2"
+				aria-label={condition.of.length ? `${joiner} where …` : 'Only where …'}
+				>{condition.of.length ? `+ ${joiner}` : 'only where …'}</DropdownMenu.Trigger
 			>
-				{#each offered as { label, fresh } (label)}
-					<DropdownMenu.Item class={item} onSelect={() => add(fresh(), label)}>{label}</DropdownMenu.Item>
-				{/each}
-			</DropdownMenu.Content>
-		</DropdownMenu.Portal>
-	</DropdownMenu.Root>{/if}
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content
+					class="floating z-50 max-h-80 min-w-52 overflow-auto p-1"
+					align="start"
+					sideOffset={4}
+				>
+					{#each offered as { label, fresh } (label)}
+						<DropdownMenu.Item class={item} onSelect={() => add(fresh(), label)}>{label}</DropdownMenu.Item>
+					{/each}
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root></span
+	>{/if}

@@ -12,16 +12,17 @@
 	}
 	let { points, label, onset }: Props = $props();
 	const SIZE = 180;
-	const ENDS: readonly [number, number][] = [
-		[0, 0],
-		[1, 1]
-	];
 	/** While one is dragged. */
 	let moving = $state.raw<[number, number][] | null>(null);
 	let chosen = $state(0);
-	const shown = $derived(
-		moving ?? (points.length ? points.map(([x, y]): [number, number] => [x, y]) : [...ENDS])
-	);
+	/** With the ends, which need not be given. */
+	function whole(given: Props['points']): [number, number][] {
+		const list = given.map(([x, y]): [number, number] => [x, y]).sort((a, b) => a[0] - b[0]);
+		if (!list.length || list[0]![0] > 0) list.unshift([0, 0]);
+		if (list.at(-1)![0] < 1) list.push([1, 1]);
+		return list;
+	}
+	const shown = $derived(moving ?? whole(points));
 	const at = ([x, y]: readonly [number, number]) => `${x * SIZE},${(1 - y) * SIZE}`;
 	const held = (value: number) => Math.min(1, Math.max(0, rounded(value, 3)));
 	let svg = $state<SVGSVGElement>();
