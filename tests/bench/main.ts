@@ -37,6 +37,7 @@ import type { Condition } from '../../src/core/project/condition-schema';
 import type { Rule } from '../../src/core/project/schema';
 import { drive } from '../../src/core/driver/drive';
 import type { SpelledDriver } from '../../src/core/project/driver-schema';
+import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
 
@@ -456,7 +457,7 @@ async function rules(): Promise<void> {
 		},
 		put: 'open'
 	}));
-	const around = { guides: new Map(), levels: [], slots: face.slots };
+	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED };
 	const none = new Set<number>();
 	const ms = await time(
 		() => assignRules({ rules: ten, exceptions: [] }, face, none, around, () => null),
@@ -469,7 +470,7 @@ async function rules(): Promise<void> {
 async function drivers(): Promise<void> {
 	if (!wanted('driver:100000')) return;
 	const face = (await new Chain().run(projectOf(mass, counts(400, 250)))).zones[0]!.model!.faces[0]!;
-	const around = { guides: new Map(), levels: [], slots: face.slots };
+	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED };
 	const asked = { over: 'cell' as const, count: 100_000, source: face, around };
 	const input = { name: 'depth', label: 'Depth', kind: 'length', default: 1, scope: 'per piece' } as const;
 	const follows = { is: 'follows', from: [0, 20_000], to: [100, 900], steps: null, outside: 'held' } as const;

@@ -8,6 +8,7 @@ import { movedForm } from '../../src/core/mass/move';
 import { massAtLevels, massFaces } from '../../src/core/mass/faces';
 import type { Form, Level, Mass, OutlineDefinition } from '../../src/core/project/form-schema';
 import { readProject } from '../../src/core/project/read';
+import { DOCUMENT_VERSION } from '../../src/core/project/schema';
 import { ProblemError, type Problem } from '../../src/core/units/problem';
 
 const massOf = (form: Form, faces: Mass['faces'] = []): Mass => ({
@@ -510,7 +511,7 @@ describe('documents of version 1', () => {
 				}
 			]
 		});
-		expect(project.version).to.equal(7);
+		expect(project.version).to.equal(DOCUMENT_VERSION);
 		expect(project.masses[0]!.faces).to.deep.equal([{ id: 'shell', outside: 'turned', corner: 0 }]);
 		expect(project.zones[0]!.exceptions[0]!.sites).to.deep.equal([
 			{ id: 'drum.shell/C01/B02/1', place: null }

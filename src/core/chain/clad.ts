@@ -6,6 +6,7 @@ import { holds, type Held } from '../condition/holds';
 import type { Condition, Joining } from '../project/condition-schema';
 import { checkCondition, type Askable } from '../condition/check';
 import type { AskedSites, Surroundings } from '../condition/sites';
+import { namedIn } from '../named/named-values';
 import { guidesIn } from '../field/guides';
 import type { Driver } from '../project/driver-schema';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
@@ -163,16 +164,18 @@ function surroundingsOf(
 	const named = namedBy(over, conditions, project.guides);
 	const guides = guidesNamed(run, named.guides);
 	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
-	const around = { guides, levels, slots: faces[0]?.slots ?? [] };
-	return { around, under: [[...guides], levels], places: named.places };
+	const values = namedIn(named.texts, run.named);
+	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values };
+	return { around, under: [[...guides], levels, [...values]], places: named.places };
 }
 
 /** @throws ProblemError at a clause whose conditions cannot be asked */
-function checkConditions({ project }: Run, zone: Zone, faces: readonly FaceModel[]): void {
+function checkConditions({ project, named }: Run, zone: Zone, faces: readonly FaceModel[]): void {
 	const known: Askable = {
 		faces: faces.map(({ address }) => address),
 		guides: project.guides,
 		levels: project.levels,
+		named,
 		slots: faces.flatMap(({ slots }) => slots)
 	};
 	for (const [over, list] of conditioned)
@@ -325,11 +328,12 @@ function withUnfit(
 	return new Map([...flags, ...more]);
 }
 
-/** The texts of drivers that may name a guide. */
+/** The texts of drivers, which may name a guide or a value of the project. */
 const followed = (values: Readonly<Record<string, Driver>>): string[] =>
 	Object.values(values).flatMap((driver) => {
 		if (typeof driver === 'string') return [driver];
-		return driver.is === 'follows' ? [driver.field] : [];
+		const amounts = driver.is === 'alternates' ? driver.values : driver.to;
+		return [...amounts, ...(driver.is === 'follows' ? [driver.field, ...driver.from] : [])].map(String);
 	});
 
 /** How many sites of a kind a face has. */
@@ -356,12 +360,14 @@ async function hang(
 	// Nodes of a face have lines of the others too.
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
-	const guides = guidesNamed(run, guidesIn(followed(values), run.project.guides));
+	const texts = followed(values);
+	const guides = guidesNamed(run, guidesIn(texts, run.project.guides));
+	const named = namedIn(texts, run.named);
 	const asked: AskedSites = {
 		over,
 		count: countOf(face, over),
 		source: face,
-		around: { guides, levels: [], slots: face.slots }
+		around: { guides, levels: [], slots: face.slots, named }
 	};
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
@@ -372,7 +378,7 @@ async function hang(
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, name, corners, number],
-			[serials, sites, ready, values, own, [...guides]],
+			[serials, sites, ready, values, own, [...guides], [...named]],
 			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, asked, at))
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });

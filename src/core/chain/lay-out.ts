@@ -11,6 +11,7 @@ import { stripShares } from '../grid/spacing';
 import { faceAddress, type Face } from '../mass/face';
 import { bareArea } from '../measure/bare-area';
 import { cellCurvature } from '../measure/cell-curvature';
+import { namedIn } from '../named/named-values';
 import { measureCells } from '../measure/cell-measures';
 import { edgeFrames } from '../measure/edge-frames';
 import { centresOnFace } from '../measure/face-centres';
@@ -183,41 +184,46 @@ function layOutFace(
 			})
 	);
 	const guides = layer ? guidesNamed(run, guidesOfDepth(layer.depth, project.guides)) : new Map();
+	const named = namedIn(layer ? [layer.depth] : [], run.named);
 	const { along, joint } = zone.settingOut;
-	return memo.use(['cells', ...slot], [grid, topology, area, along, joint, layer, [...guides]], () => {
-		const { cells, edges, usedNodes, slivers } = topology.value;
-		const nodes = topology.value.nodes ?? grid.value;
-		const { positions } = nodes;
-		const { measures, frames } = timed('measures', () => {
-			const measures = measureCells(cells, positions);
-			return { measures, frames: edgeFrames(edges, measures.normal) };
-		});
-		const deep = () => {
-			const depth = depthsOf(layer!.depth, grid.value, guides, `${at}/layer`);
-			return layerOf(face.surface, grid.value, depth, layer!.shifted);
-		};
-		return {
-			face,
-			address: faceAddress(mass, face.name),
-			area: area.value,
-			bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
-			grid: nodes,
-			centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
-			curvature: once(() => cellCurvature(face.surface, nodes, cells)),
-			joint,
-			flags: sliverFlags(slivers, measures.area),
-			slots: slotNames(pattern, tiles, at),
-			cells,
-			slivers,
-			layer: layer ? deep() : null,
-			edges,
-			sharedEdges: null,
-			usedNodes,
-			measures,
-			edgeNormals: frames.normal,
-			folds: frames.fold,
-			origin: [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number],
-			serial: memo.nextSerial()
-		};
-	});
+	return memo.use(
+		['cells', ...slot],
+		[grid, topology, area, along, joint, layer, [...guides], [...named]],
+		() => {
+			const { cells, edges, usedNodes, slivers } = topology.value;
+			const nodes = topology.value.nodes ?? grid.value;
+			const { positions } = nodes;
+			const { measures, frames } = timed('measures', () => {
+				const measures = measureCells(cells, positions);
+				return { measures, frames: edgeFrames(edges, measures.normal) };
+			});
+			const deep = () => {
+				const depth = depthsOf(layer!.depth, grid.value, guides, `${at}/layer`, named);
+				return layerOf(face.surface, grid.value, depth, layer!.shifted);
+			};
+			return {
+				face,
+				address: faceAddress(mass, face.name),
+				area: area.value,
+				bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
+				grid: nodes,
+				centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
+				curvature: once(() => cellCurvature(face.surface, nodes, cells)),
+				joint,
+				flags: sliverFlags(slivers, measures.area),
+				slots: slotNames(pattern, tiles, at),
+				cells,
+				slivers,
+				layer: layer ? deep() : null,
+				edges,
+				sharedEdges: null,
+				usedNodes,
+				measures,
+				edgeNormals: frames.normal,
+				folds: frames.fold,
+				origin: [0, 1, 2].map((k) => Math.round(positions[k]!)) as [number, number, number],
+				serial: memo.nextSerial()
+			};
+		}
+	);
 }

@@ -1,4 +1,5 @@
 import type { StageName } from '../cladding/model';
+import type { Named } from '../named/named-values';
 import type { Files } from '../project/files';
 import type { Project } from '../project/schema';
 import type { Memo } from './memo';
@@ -7,6 +8,8 @@ import type { Memo } from './memo';
 export interface Run {
 	/** Masses name their files; parts are whole. */
 	readonly project: Project;
+	/** Values of the whole project. */
+	readonly named: Named;
 	readonly files: Files;
 	readonly memo: Memo;
 	/** Do a piece of work whose time is told under a stage. */

@@ -1,4 +1,5 @@
 import { checkDriver } from '../driver/check';
+import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
@@ -228,7 +229,7 @@ function perPieceInput(
  * all checked against the part's inputs.
  *
  * ```ts
- * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, [], rulePath);
+ * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, [], NOTHING_NAMED, rulePath);
  * ```
  * @param guides ids of the guides that formulas may name @throws ProblemError
  */
@@ -238,6 +239,7 @@ export function perPiece(
 	over: SiteKind,
 	corners: number,
 	guides: readonly string[],
+	named: Named,
 	at: string
 ): {
 	readonly program: Program | null;
@@ -254,11 +256,13 @@ export function perPiece(
 			formulas.push({ name, text: driver, kind });
 			return [];
 		}
-		checkDriver(driver, input, kind, over, guides, `${at}/put/values/${name}`);
+		checkDriver(driver, input, kind, over, guides, named, `${at}/put/values/${name}`);
 		return [{ input, kind, driver }];
 	});
 	try {
-		const program = formulas.length ? compileFormulas(formulas, ready.part.anchor, corners, guides) : null;
+		const program = formulas.length
+			? compileFormulas(formulas, ready.part.anchor, corners, guides, named)
+			: null;
 		return { program, spelled };
 	} catch (error) {
 		if (error instanceof FormulaError) refuse(at, error.message);

@@ -52,11 +52,11 @@ export function clad(
 			at,
 			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
 		);
-	const { guides } = asked.around;
+	const { guides, named } = asked.around;
 	const given = givenColumn(face, over, sites, guides);
 	const { origin } = face;
 	const program = programOf(ready, corners, at);
-	const set = perPiece(ready, values, over, corners, [...guides.keys()], at);
+	const set = perPiece(ready, values, over, corners, [...guides.keys()], named, at);
 	const reckoned = set.program && runProgram(set.program, given, sites.length, origin);
 	const driven = set.spelled.map(({ input, kind, driver }) => ({
 		name: input.name,

@@ -1,4 +1,5 @@
 import { fieldsOver } from '../field/fields';
+import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { Condition } from '../project/condition-schema';
 import { below, type Path, type Place } from '../project/typed-path';
@@ -10,7 +11,7 @@ import { conditionFormula } from './holds';
 import type { Surroundings } from './sites';
 
 /** What there is to ask of: `faces` of the zone, guides that are closed. */
-export interface Askable extends Pick<Surroundings, 'levels' | 'slots'> {
+export interface Askable extends Pick<Surroundings, 'levels' | 'slots' | 'named'> {
 	readonly faces: readonly string[];
 	readonly guides: readonly { readonly id: string; readonly closed: boolean }[];
 }
@@ -31,6 +32,7 @@ function checkRange(
 	condition: Extract<Condition, { is: 'range' }>,
 	over: SiteKind,
 	guides: readonly string[],
+	named: Named,
 	at: Path<Condition>
 ): void {
 	const fields = fieldsOver(over, guides);
@@ -46,7 +48,7 @@ function checkRange(
 		const amount = condition[key];
 		if (amount === null) return null;
 		try {
-			return amountOf(amount, field.kind);
+			return amountOf(amount, field.kind, named);
 		} catch (error) {
 			if (error instanceof FormulaError) return refuse(below(at, key), error.message);
 			throw error;
@@ -162,7 +164,7 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 				refuse(below(at, 'share'), `a share of ${condition.share} is none; 0 to 1 is accepted`);
 			return;
 		case 'range':
-			return checkRange(condition, over, guides, at);
+			return checkRange(condition, over, guides, known.named, at);
 		case 'inside': {
 			const guide = known.guides.find(({ id }) => id === condition.guide);
 			if (!guide) return unknown('the guide', condition.guide, guides, at);
@@ -175,7 +177,7 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 		}
 		case 'formula':
 			try {
-				conditionFormula(condition.formula, over, guides);
+				conditionFormula(condition.formula, over, guides, known.named);
 			} catch (error) {
 				if (error instanceof FormulaError) refuse(below(at, 'formula'), error.message);
 				throw error;

@@ -2,6 +2,7 @@ import { chanceOf } from '../field/chance';
 import { fieldsOver } from '../field/fields';
 import { guideName } from '../field/guides';
 import type { SiteKind } from '../field/site-kind';
+import { typesOf, type Named } from '../named/named-values';
 import { cellKinds } from '../pattern/cells';
 import type { Condition, ConditionOf } from '../project/condition-schema';
 import { dimensionOf } from '../units/dimension';
@@ -55,12 +56,16 @@ const ways: Readonly<Record<ConditionOf<'looks'>['towards'], readonly [number, n
  * What formulas over sites may name.
  *
  * ```ts
- * const known = Object.keys(conditionNames('cell', ['tide-line']));
+ * const known = Object.keys(conditionNames('cell', ['tide-line'], NOTHING_NAMED));
  * ```
  * @param guides ids of the guides there are
  */
-export function conditionNames(over: SiteKind, guides: readonly string[]): Record<string, FormulaType> {
-	const names: Record<string, FormulaType> = {};
+export function conditionNames(
+	over: SiteKind,
+	guides: readonly string[],
+	named: Named
+): Record<string, FormulaType> {
+	const names = typesOf(named);
 	for (const { name, kind } of fieldsOver(over, guides)) {
 		const type: FormulaType = kind === 'switch' ? SWITCH : numberOf(dimensionOf(kind));
 		names[name] = type;
@@ -73,12 +78,17 @@ export function conditionNames(over: SiteKind, guides: readonly string[]): Recor
  * A formula of a condition, checked.
  *
  * ```ts
- * const yes = conditionFormula('area > 2 m^2 and height < 9 m', 'cell', []);
+ * const yes = conditionFormula('area > 2 m^2 and height < 9 m', 'cell', [], NOTHING_NAMED);
  * ```
  * @throws FormulaError
  */
-export const conditionFormula = (text: string, over: SiteKind, guides: readonly string[]): Expression =>
-	checkFormula(text, { names: conditionNames(over, guides), functions: {}, expected: SWITCH });
+export const conditionFormula = (
+	text: string,
+	over: SiteKind,
+	guides: readonly string[],
+	named: Named
+): Expression =>
+	checkFormula(text, { names: conditionNames(over, guides, named), functions: {}, expected: SWITCH });
 
 /*
  * Conditions are asked into what held so far: both have to hold (`and`), or either (the others). One pass over the
@@ -151,8 +161,11 @@ function drawn({ share, seed }: ConditionOf<'chance'>, sites: AskedSites): Asked
 }
 
 /** Values of a name in a formula, told by the kind of its site or not. */
-const columnNamed = (sites: AskedSites) => (name: string) =>
-	fieldValues(sites, name.startsWith(`${sites.over}.`) ? name.slice(sites.over.length + 1) : name);
+const columnNamed = (sites: AskedSites) => (name: string) => {
+	const known = sites.around.named.get(name);
+	if (known) return new Float64Array(sites.count).fill(known.value);
+	return fieldValues(sites, name.startsWith(`${sites.over}.`) ? name.slice(sites.over.length + 1) : name);
+};
 
 /** What to ask of every site for a condition. */
 function askedBy(condition: Condition, sites: AskedSites): Asked {
@@ -206,7 +219,7 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 				({ name }) => name === condition.field
 			)!;
 			const bound = (amount: number | string | null, open: number) =>
-				amount === null ? open : amountOf(amount, kind);
+				amount === null ? open : amountOf(amount, kind, around.named);
 			const values = fieldValues(sites, condition.field);
 			return within(values, bound(condition.at_least, -Infinity), bound(condition.at_most, Infinity));
 		}
@@ -215,7 +228,7 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 			return within(inside, 1, 1);
 		}
 		case 'formula': {
-			const expression = conditionFormula(condition.formula, over, [...around.guides.keys()]);
+			const expression = conditionFormula(condition.formula, over, [...around.guides.keys()], around.named);
 			// What comes to nothing usable is no yes.
 			return within(evaluateColumns(expression, columnNamed(sites), sites.count), 1, 1);
 		}

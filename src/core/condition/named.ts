@@ -11,6 +11,8 @@ export interface NamedBy {
 	readonly levels: readonly string[];
 	/** Where sites lie, not only which there are. */
 	readonly places: boolean;
+	/** In which values of the project may be named. */
+	readonly texts: readonly string[];
 }
 
 /** What is known of sites from their numbers alone. */
@@ -38,7 +40,7 @@ export function namedBy(
 	const all = conditions.flatMap((one) => [...conditionsIn(one)]);
 	const texts = all.flatMap((one) => {
 		if (one.is === 'formula') return [one.formula];
-		return one.is === 'range' ? [one.field] : [];
+		return one.is === 'range' ? [one.field, ...[one.at_least, one.at_most].map(String)] : [];
 	});
 	const inside = all.flatMap((one) => (one.is === 'inside' ? [one.guide] : []));
 	const placed = fieldsOver(over)
@@ -47,6 +49,7 @@ export function namedBy(
 	const named = new Set([...inside, ...guidesIn(texts, guides)]);
 	const isPlaced = (text: string) => placed.some((name) => new RegExp(`\\b${name}\\b`).test(text));
 	return {
+		texts,
 		guides: [...named],
 		levels: all
 			.flatMap((one) => (one.is === 'levels' ? [one.above, one.below] : []))

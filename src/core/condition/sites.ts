@@ -3,6 +3,7 @@ import type { FieldSource } from '../field/field';
 import { fieldOf } from '../field/fields';
 import type { SiteKind } from '../field/site-kind';
 import type { Vector } from '../geometry/vector';
+import type { Named } from '../named/named-values';
 import type { Level } from '../project/form-schema';
 
 /** What conditions can ask besides the places themselves: the guides and levels of the project, slots of the pattern. */
@@ -11,6 +12,7 @@ export interface Surroundings {
 	readonly levels: readonly Level[];
 	/** Names of the pattern's polygons. */
 	readonly slots: readonly string[];
+	readonly named: Named;
 }
 
 /** All places of one kind on a face, of which conditions are asked. */

@@ -1,5 +1,6 @@
 import { amountOf } from '../condition/amount';
 import { fieldsOver } from '../field/fields';
+import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { SpelledDriver } from '../project/driver-schema';
 import type { PartInput } from '../project/part-definition';
@@ -23,7 +24,7 @@ function read<T>(act: () => T, at: string): T {
  * Whether a driver can give an input its values.
  *
  * ```ts
- * checkDriver({ is: 'chance', to: [0, 100], seed: 1 }, part.inputs[0]!, 'length', 'cell', [], rulePath);
+ * checkDriver({ is: 'chance', to: [0, 100], seed: 1 }, part.inputs[0]!, 'length', 'cell', [], NOTHING_NAMED, rulePath);
  * ```
  * @param guides ids of the guides there are @param at its path
  * @throws ProblemError at the value that is in the way
@@ -34,12 +35,13 @@ export function checkDriver(
 	kind: NumberKind,
 	over: SiteKind,
 	guides: readonly string[],
+	named: Named,
 	at: string
 ): void {
 	const values = driver.is === 'alternates' ? driver.values : driver.to;
 	for (const [k, amount] of values.entries())
 		read(
-			() => inputAmount(input, kind, amount),
+			() => inputAmount(input, kind, amount, named),
 			`${at}/${driver.is === 'alternates' ? 'values' : 'to'}/${k}`
 		);
 	if (driver.is !== 'follows') return;
@@ -50,7 +52,9 @@ export function checkDriver(
 			`${at}/field`,
 			`${input.label} cannot follow "${driver.field}", which does not exist; known: ${shortNames(fields.map(({ name }) => name)).join(', ')}`
 		);
-	const [a, b] = driver.from.map((amount, k) => read(() => amountOf(amount, field.kind), `${at}/from/${k}`));
+	const [a, b] = driver.from.map((amount, k) =>
+		read(() => amountOf(amount, field.kind, named), `${at}/from/${k}`)
+	);
 	if (a === b)
 		refuse(
 			`${at}/from`,

@@ -5,6 +5,7 @@ import { chanceOf } from '../field/chance';
 import { fieldsOver } from '../field/fields';
 import { kernelValue } from '../part/inputs';
 import type { DriverOf, SpelledDriver } from '../project/driver-schema';
+import type { Named } from '../named/named-values';
 import type { PartInput } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
 import { formatQuantity } from '../units/quantity';
@@ -21,11 +22,16 @@ export interface Driven {
 const NO_FLAGS: ReadonlyMap<number, Flag> = new Map();
 
 /** A value of an input in kernel units: an amount, or the name of one of its choices. @throws FormulaError */
-export function inputAmount(input: PartInput, kind: NumberKind, amount: number | string): number {
+export function inputAmount(
+	input: PartInput,
+	kind: NumberKind,
+	amount: number | string,
+	named: Named
+): number {
 	const option = input.options?.findIndex(({ name }) => name === amount) ?? -1;
 	if (option >= 0) return kernelValue(input, amount);
 	if (kind === 'switch') return amount === 'true' || amount === 1 ? 1 : 0;
-	return amountOf(amount, kind);
+	return amountOf(amount, kind, named);
 }
 
 /** Straight from point to point through 0, 0 and 1, 1 unless the ends are given; what lies beyond has the end's value. */
@@ -57,8 +63,14 @@ function follow(
 		({ name }) => name === driver.field
 	)!;
 	const all = fieldValues(asked, driver.field);
-	const [a, b] = driver.from.map((amount) => amountOf(amount, field.kind)) as [number, number];
-	const [c, d] = driver.to.map((amount) => inputAmount(input, kind, amount)) as [number, number];
+	const [a, b] = driver.from.map((amount) => amountOf(amount, field.kind, asked.around.named)) as [
+		number,
+		number
+	];
+	const [c, d] = driver.to.map((amount) => inputAmount(input, kind, amount, asked.around.named)) as [
+		number,
+		number
+	];
 	const shares = new Float64Array(sites.length);
 	const outside: number[] = [];
 	for (let r = 0; r < shares.length; r++) {
@@ -107,7 +119,9 @@ export function drive(
 		case 'follows':
 			return follow(driver, input, kind, asked, sites);
 		case 'alternates': {
-			const choices = Float64Array.from(driver.values, (amount) => inputAmount(input, kind, amount));
+			const choices = Float64Array.from(driver.values, (amount) =>
+				inputAmount(input, kind, amount, asked.around.named)
+			);
 			const { numbers } = counters(driver.by, asked);
 			const values = new Float64Array(sites.length);
 			// The first bay, course or cell has the first value.
@@ -116,7 +130,10 @@ export function drive(
 			return { values, flags: NO_FLAGS };
 		}
 		case 'chance': {
-			const [c, d] = driver.to.map((amount) => inputAmount(input, kind, amount)) as [number, number];
+			const [c, d] = driver.to.map((amount) => inputAmount(input, kind, amount, asked.around.named)) as [
+				number,
+				number
+			];
 			const [course, bay] = [fieldValues(asked, 'course'), fieldValues(asked, 'bay')];
 			const slot = ordinals(asked.over, asked.source);
 			const draw = chanceOf(asked.source.address!, driver.seed);

@@ -4,6 +4,7 @@ import { dimensionOf, LENGTH } from '../units/dimension';
 import { checkFormula } from '../units/formula/check';
 import { FormulaError, numberOf } from '../units/formula/expression';
 import { evaluateColumns } from '../units/formula/evaluate';
+import { NOTHING_NAMED, typesOf, type Named } from '../named/named-values';
 import { refuse } from '../units/problem';
 import { columnValues, everySite } from './column';
 import type { Field } from './field';
@@ -54,12 +55,17 @@ export function depthsOf(
 	formula: string,
 	grid: NodeGrid,
 	guides: ReadonlyMap<string, readonly Vector[]>,
-	at: string
+	at: string,
+	named: Named = NOTHING_NAMED
 ): Float64Array {
 	const known = [...guides.keys()];
 	const expression = (() => {
 		try {
-			return checkFormula(formula, { names: depthNames(known), functions: {}, expected: numberOf(LENGTH) });
+			return checkFormula(formula, {
+				names: { ...typesOf(named), ...depthNames(known) },
+				functions: {},
+				expected: numberOf(LENGTH)
+			});
 		} catch (error) {
 			if (error instanceof FormulaError) return refuse(`${at}/depth`, error.message);
 			throw error;
@@ -69,8 +75,11 @@ export function depthsOf(
 	const count = columns * rows;
 	const nodes = everySite(count);
 	const fields = fieldsOfDepth(known);
-	const column = (name: string) =>
-		columnValues(fields.find((one) => one.name === name)!.column({ grid, guides }, nodes), count);
+	const column = (name: string) => {
+		const own = named.get(name);
+		if (own) return new Float64Array(count).fill(own.value);
+		return columnValues(fields.find((one) => one.name === name)!.column({ grid, guides }, nodes), count);
+	};
 	const depths = evaluateColumns(expression, column, count);
 	const unusable = depths.findIndex((depth) => !(Math.abs(depth) <= DEEPEST));
 	if (unusable >= 0) {

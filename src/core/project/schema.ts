@@ -145,6 +145,11 @@ export const projectSchema = z.strictObject({
 	/** Its own from its birth, whatever it is called: kept by copies in files, another one for a duplicate. */
 	id: z.uuid(),
 	name,
+	/** Values that have a name and are used in many places: formulas with units, each of those above it. */
+	named: z
+		.array(z.strictObject({ id: identifier, value: text }))
+		.max(MOST_THINGS)
+		.default([]),
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),
 	levels: z.array(levelSchema).max(MOST_THINGS).default([]),

@@ -81,6 +81,7 @@
 			site: found.index,
 			guides: guides.map(({ id }) => id),
 			display,
+			named: desk.named,
 			levels: new Map(levels.map(({ id, name }) => [id, name]))
 		};
 	});

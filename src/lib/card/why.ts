@@ -1,6 +1,7 @@
 import { columnValues } from '$core/field/column';
 import { fieldsOver } from '$core/field/fields';
 import type { GridSite } from '$core/cladding/sites';
+import type { Named } from '$core/named/named-values';
 import { amountOf } from '$core/condition/amount';
 import type { Condition } from '$core/project/condition-schema';
 import type { Driver } from '$core/project/driver-schema';
@@ -17,6 +18,7 @@ export interface AskedAt {
 	readonly site: number;
 	readonly guides: readonly string[];
 	readonly display: LengthDisplay;
+	readonly named: Named;
 	/** Names of levels by their id. */
 	readonly levels: ReadonlyMap<string, string>;
 }
@@ -99,7 +101,7 @@ export function drivenText(driver: Driver, at: AskedAt): string {
 	const field = fieldAt(driver.field, at);
 	if (!field) return `follows ${driver.field}`;
 	if (field.value === null) return `follows ${field.label}`;
-	const [a, b] = driver.from.map((amount) => amountOf(amount, field.kind)) as [number, number];
+	const [a, b] = driver.from.map((amount) => amountOf(amount, field.kind, at.named)) as [number, number];
 	const isOut = field.value < Math.min(a, b) || field.value > Math.max(a, b);
 	return `follows ${field.label}, ${shown(field.value, field.kind, at)}${isOut ? ' and held at the end of its range' : ''}`;
 }

@@ -21,6 +21,9 @@
 		/** With the value from before, which a preview has already replaced in the document. */
 		oncommit: (value: number, was: number) => void;
 		onpreviewend?: () => void;
+		/** Whether something else than a number is accepted in its place, and what is done with it. */
+		takes?: (text: string) => boolean;
+		onformula?: (text: string) => void;
 	}
 	let {
 		value,
@@ -33,7 +36,9 @@
 		wrong = false,
 		onpreview,
 		oncommit,
-		onpreviewend
+		onpreviewend,
+		takes,
+		onformula
 	}: Props = $props();
 
 	const PIXELS_PER_STEP = 4;
@@ -77,6 +82,11 @@
 				throw new Error(`${label} of ${typed.trim()} cannot be; ${range} is accepted`);
 			}
 		} catch (error) {
+			if (takes?.(typed.trim())) {
+				editing = false;
+				onformula?.(typed.trim());
+				return;
+			}
 			fault = error instanceof Error ? error.message : String(error);
 			return;
 		}

@@ -19,6 +19,8 @@
 		min?: number;
 		max?: number;
 		wrong?: boolean;
+		takes?: (text: string) => boolean;
+		onformula?: (text: string) => void;
 	}
 	let { path, value, kind, label, of, ...rest }: Props = $props();
 	const desk = useDesk();

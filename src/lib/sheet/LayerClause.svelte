@@ -2,6 +2,7 @@
 	import type { Zone } from '$core/project/schema';
 	import { depthNames } from '$core/field/depth';
 	import { LENGTH } from '$core/units/dimension';
+	import { typesOf } from '$core/named/named-values';
 	import { checkFormula } from '$core/units/formula/check';
 	import { numberOf } from '$core/units/formula/expression';
 	import { formatLength } from '$core/units/quantity';
@@ -35,7 +36,10 @@
 	);
 	function check(text: string): string | null {
 		try {
-			const names = depthNames(desk.project.document.guides.map(({ id }) => id));
+			const names = {
+				...typesOf(desk.named),
+				...depthNames(desk.project.document.guides.map(({ id }) => id))
+			};
 			checkFormula(text, { names, functions: {}, expected: numberOf(LENGTH) });
 			return null;
 		} catch (error) {

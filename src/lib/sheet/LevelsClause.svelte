@@ -10,8 +10,11 @@
 	const desk = useDesk();
 	const levels = $derived(desk.project.document.levels);
 	/** What follows a level would stand without it. */
-	const followed = $derived(new Set(JSON.stringify(desk.project.document).match(/"level":"[^"]+"/g) ?? []));
-	const isFollowed = (id: string) => followed.has(`"level":"${id}"`);
+	const followed = $derived(
+		new Set(JSON.stringify(desk.project.document).match(/"(?:level|above|below)":"[^"]+"/g) ?? [])
+	);
+	const isFollowed = (id: string) =>
+		['level', 'above', 'below'].some((key) => followed.has(`"${key}":"${id}"`));
 
 	function add() {
 		const last = levels.at(-1);
@@ -34,7 +37,8 @@
 			label: `Remove ${level.name}`,
 			act: () => desk.do(`remove level ${level.name}`, removeAt(pathTo('levels', level.id))),
 			disabled:
-				isFollowed(level.id) && 'Heights, trims or start lines follow it; let them follow another first'
+				isFollowed(level.id) &&
+				'Heights, trims, start lines or rules follow it; let them follow another first'
 		}))
 	]}
 >

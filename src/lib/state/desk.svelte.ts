@@ -1,4 +1,5 @@
 import type { Edit } from '$core/project/edits';
+import { namedValues, NOTHING_NAMED, type Named } from '$core/named/named-values';
 import { fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
@@ -41,6 +42,15 @@ export class Desk {
 	/** The model has been seen, or waited for long enough: what lies around it is put together. */
 	begun = $state(false);
 	readonly display = $derived.by(() => this.project.document.display);
+
+	/** Values of the whole project; none while one of them is wrong. */
+	readonly named = $derived.by((): Named => {
+		try {
+			return namedValues(this.project.document.named);
+		} catch {
+			return NOTHING_NAMED;
+		}
+	});
 
 	constructor(
 		readonly project: OpenProject,

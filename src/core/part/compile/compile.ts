@@ -1,5 +1,6 @@
 import { fieldsOver } from '../../field/fields';
 import type { ElementDefinition, PartDefinition } from '../../project/part-definition';
+import { NOTHING_NAMED, type Named } from '../../named/named-values';
 import type { NumberKind } from '../../units/dimension';
 import { columnSource, givenNames, siteOf } from '../anchors';
 import { DomainBuilder } from '../builder';
@@ -85,7 +86,8 @@ export function compileFormulas(
 	formulas: readonly { readonly name: string; readonly text: string; readonly kind: NumberKind }[],
 	anchor: PartDefinition['anchor'],
 	corners: number,
-	guides: readonly string[] = []
+	guides: readonly string[] = [],
+	named: Named = NOTHING_NAMED
 ): Program {
 	const builder = new DomainBuilder(new FlagList());
 	const scope = new Scope(builder, null);
@@ -98,6 +100,8 @@ export function compileFormulas(
 		// What the part knows by this name itself is told by the kind of its site.
 		if (!name.includes('.') && !names.has(`${over}.${name}`)) scope.set(`${over}.${name}`, value);
 	}
+	for (const [name, { type, value }] of named)
+		if (!scope.peek(name)) scope.set(name, { is: 'number', register: builder.constant(value), type });
 	for (const { name, text, kind } of formulas)
 		builder.result(name, lower(readFormula(scope, text, typeOfKind(kind)), scope));
 	return builder.finish();

@@ -103,11 +103,17 @@ export function evaluateColumns(
  * ```
  * @throws FormulaError when it is not finite (a division by zero, a root of a negative) or names something
  */
-export function evaluateConstant(expression: Expression, text: string): number {
-	const unknown = (name: string): never => {
-		throw new FormulaError(`"${name}" has no value here`);
+export function evaluateConstant(
+	expression: Expression,
+	text: string,
+	valueOf: (name: string) => number | undefined = () => undefined
+): number {
+	const column = (name: string) => {
+		const known = valueOf(name);
+		if (known === undefined) throw new FormulaError(`"${name}" has no value here`);
+		return Float64Array.of(known);
 	};
-	const value = evaluateColumns(expression, unknown, 1)[0]!;
+	const value = evaluateColumns(expression, column, 1)[0]!;
 	if (!Number.isFinite(value)) throw new FormulaError(`"${text}" has no finite value`);
 	return value;
 }

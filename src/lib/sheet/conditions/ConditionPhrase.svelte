@@ -2,6 +2,7 @@
 	import { fieldsOver } from '$core/field/fields';
 	import { compass, type Condition, type ConditionOf, type Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
+	import { isAmount } from '$core/condition/amount';
 	import { conditionFormula } from '$core/condition/holds';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
@@ -86,7 +87,7 @@
 	}
 	function checkFormula(text: string): string | null {
 		try {
-			conditionFormula(text, asked.over, guides);
+			conditionFormula(text, asked.over, guides, desk.named);
 			return null;
 		} catch (error) {
 			return (error as Error).message;
@@ -99,6 +100,8 @@
 	{@const kind = fields.find(({ name }) => name === range.field)?.kind ?? 'ratio'}
 	{#if typeof value === 'number'}<ValueChip
 			path={below(path as Path<Range>, key) as Path<number>}
+			takes={(text) => isAmount(text, kind, desk.named)}
+			onformula={(text) => set({ ...range, [key]: text }, `${label.toLowerCase()} ${text}`)}
 			{value}
 			{kind}
 			{label}

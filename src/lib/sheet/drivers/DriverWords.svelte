@@ -10,6 +10,7 @@
 	import { numberOf } from '$core/units/formula/expression';
 	import { formatQuantity } from '$core/units/quantity';
 	import { inRadians } from '$core/units/scale';
+	import { isAmount } from '$core/condition/amount';
 	import { conditionNames } from '$core/condition/holds';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -62,7 +63,7 @@
 	function check(text: string): string | null {
 		try {
 			checkFormula(text, {
-				names: conditionNames(over, guides),
+				names: conditionNames(over, guides, desk.named),
 				functions: {},
 				expected: numberOf(dimensionOf(kind))
 			});
@@ -91,6 +92,8 @@
 {#snippet amount(value: number | string, at: Path<number | string>, kind: NumberKind, label: string)}
 	{#if typeof value === 'number'}<ValueChip
 			path={at as string as Path<number>}
+			takes={(text) => isAmount(text, kind, desk.named)}
+			onformula={(text) => desk.set(at, text, `${of}: ${label.toLowerCase()} ${text}`)}
 			{value}
 			{kind}
 			{label}
