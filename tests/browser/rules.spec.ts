@@ -52,10 +52,68 @@ test('a rule is written from what is offered: joined, turned round, in brackets;
 	await expect(page.getByTestId('card-why')).toContainText('Since it is whole or strip');
 	await accessible(page);
 
+	// Those chosen are walked through, and all of them stay chosen.
+	const mark = await page.getByTestId('card-mark').innerText();
+	await page.getByRole('button', { name: 'The next of what is chosen' }).click();
+	await expect(page.getByTestId('card-mark')).not.toHaveText(mark);
+	await page.getByRole('button', { name: 'The one before of what is chosen' }).click();
+	await expect(page.getByTestId('card-mark')).toHaveText(mark);
+	await expect(page.getByTestId('card')).toContainText(`and ${chosen - 1} more`);
+
 	// Undo is named after the rule and leads back step by step.
 	await expect(page.getByTestId('undo-label')).toContainText('one of them');
 	await page.keyboard.press('Control+z');
 	await expect(effect).toHaveText(String(whole - upper));
+});
+
+test('rules are put in another order by dragging and by keys; named values are used and changed', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const rules = async () => (await documentOf(page, id)).zones[0]!.rules.map((rule) => rule.id);
+	expect(await rules()).toEqual(['whole', 'edge', 'cut']);
+	const cut = clause(page, 'zones/gull/rules/cut');
+	await cut.scrollIntoViewIfNeeded();
+	const handle = (await cut.getByRole('button', { name: /^Clause .*: moved by/ }).boundingBox())!;
+	const first = (await clause(page, 'zones/gull/rules/whole').boundingBox())!;
+	await page.mouse.move(handle.x + 12, handle.y + 10);
+	await page.mouse.down();
+	await page.mouse.move(first.x + 40, first.y + 30);
+	await page.mouse.move(first.x + 40, first.y + 12);
+	await page.mouse.up();
+	await settled(page);
+	await saved(page);
+	expect(await rules()).toEqual(['cut', 'whole', 'edge']);
+	await cut.getByRole('button', { name: /^Clause .*: moved by/ }).focus();
+	await page.keyboard.press('Alt+ArrowDown');
+	await settled(page);
+	await saved(page);
+	expect(await rules()).toEqual(['whole', 'cut', 'edge']);
+
+	const named = clause(page, 'named');
+	await named.getByRole('button', { name: 'value', exact: true }).click();
+	await expect(named).toContainText('(not used)');
+	const blades = clause(page, 'zones/street/rules/upper');
+	await blades.getByRole('button', { name: /^To: / }).click();
+	await page.keyboard.press('Control+a');
+	await page.keyboard.type('storey + 1 m');
+	await page.keyboard.press('Enter');
+	await expect(blades).toContainText('storey + 1 m');
+	await expect(named).not.toContainText('(not used)');
+	await settled(page);
+	await named.getByRole('button', { name: 'Value of storey: 3600 mm' }).click();
+	await page.keyboard.press('Control+a');
+	await page.keyboard.type('storey / 2');
+	await page.keyboard.press('Enter');
+	await expect(named.getByText('"storey" in "storey / 2" is not known', { exact: false })).toBeVisible();
+	await page.keyboard.press('Escape');
+	await named.getByRole('button', { name: 'Value of storey: 3600 mm' }).click();
+	await page.keyboard.press('Control+a');
+	await page.keyboard.type('2.9 m');
+	await page.keyboard.press('Enter');
+	await settled(page);
+	await saved(page);
+	expect((await documentOf(page, id)).named).toEqual([{ id: 'storey', value: '2.9 m' }]);
 });
 
 test('a rule that never matches is told, and what others before it have is told with them', async ({

@@ -170,6 +170,19 @@
 			{sites.bay(found.index)}{desk.selection.addresses.length > 1
 				? `, and ${formatNumber(desk.selection.addresses.length - 1)} more`
 				: ''}
+			{#if desk.selection.addresses.length > 1}<span class="ml-1 whitespace-nowrap"
+					><button
+						type="button"
+						class="text-patina-deep hover:bg-wash rounded px-1"
+						aria-label="The one before of what is chosen"
+						onclick={() => desk.selection.step(-1)}>‹</button
+					><button
+						type="button"
+						class="text-patina-deep hover:bg-wash rounded px-1"
+						aria-label="The next of what is chosen"
+						onclick={() => desk.selection.step(1)}>›</button
+					></span
+				>{/if}
 			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
 		</p>
 		<SiteFigures {found} {face} {piece} />

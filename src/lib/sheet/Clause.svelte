@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dragging } from '$lib/components/drag';
 	import type { Problem } from '$core/units/problem';
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import { DropdownMenu } from 'bits-ui';
@@ -22,6 +23,8 @@
 		problems?: readonly Problem[];
 		/** Share of the zone's cells this clause took, and where the share starts: 0..1. */
 		share?: { readonly from: number; readonly size: number };
+		/** Where it stands among others that come one after another, and how it is moved to another place. */
+		order?: { readonly list: string; readonly index: number; readonly move: (to: number) => void };
 		/** What its effect counts, chosen; and lit while it is pointed at. */
 		onchoose?: () => void;
 		onlight?: (on: boolean) => void;
@@ -36,12 +39,42 @@
 		actions = [],
 		problems = [],
 		share,
+		order,
 		onchoose,
 		onlight,
 		children
 	}: Props = $props();
 	const desk = useDesk();
 	const active = $derived(desk.selection.clause === path);
+
+	/** The clause of the same list under the pointer: this one is put in its place when it is let go. */
+	let over: HTMLElement | null = null;
+	function seek(event: PointerEvent) {
+		const under = document
+			.elementFromPoint(event.clientX, event.clientY)
+			?.closest<HTMLElement>('[data-order]');
+		const next = under?.dataset['list'] === order?.list ? (under ?? null) : null;
+		if (next === over) return;
+		over?.classList.remove('drop-here');
+		over = next;
+		over?.classList.add('drop-here');
+	}
+	function drop() {
+		const to = over && Number(over.dataset['order']);
+		letGo();
+		if (order && to !== null && to !== order.index) order.move(to);
+	}
+	function letGo() {
+		over?.classList.remove('drop-here');
+		over = null;
+	}
+	function keydown(event: KeyboardEvent) {
+		const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
+		if (!by || !order || order.index + by < 0) return;
+		event.preventDefault();
+		event.stopPropagation();
+		order.move(order.index + by);
+	}
 </script>
 
 <div
@@ -49,16 +82,28 @@
 	class:active
 	class:opacity-50={muted}
 	data-clause={path}
+	data-list={order?.list}
+	data-order={order?.index}
 	role="group"
 	aria-label="Clause {number}"
 	onfocusin={() => (desk.selection.clause = path)}
 >
-	<span
-		class={[
-			'figures pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap',
-			active ? 'text-ink-2' : 'text-ink-3'
-		]}>{number}</span
-	>
+	{#if order}<button
+			type="button"
+			class={[
+				'figures cursor-grab touch-none self-start pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap',
+				active ? 'text-ink-2' : 'text-ink-3'
+			]}
+			title="Drag it to another place; Alt with an arrow moves it too"
+			aria-label="Clause {number}: moved by Alt and an arrow"
+			onkeydown={keydown}
+			{@attach dragging({ begin: () => true, move: seek, end: drop, cancel: letGo })}>{number}</button
+		>{:else}<span
+			class={[
+				'figures pr-2 text-right text-[11.5px] leading-[23px] whitespace-nowrap',
+				active ? 'text-ink-2' : 'text-ink-3'
+			]}>{number}</span
+		>{/if}
 	<div class="sentence min-w-0">
 		{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span>{/if}
 	</div>
@@ -140,6 +185,9 @@
 <style>
 	.clause.active {
 		background: #f4f0e4;
+	}
+	.clause:global(.drop-here) {
+		box-shadow: inset 0 2px 0 var(--color-patina);
 	}
 	.clause.active::before {
 		content: '';

@@ -8,7 +8,7 @@
 	import Clause from './Clause.svelte';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
-	import { listActions } from './list-actions';
+	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
@@ -51,6 +51,7 @@
 	{number}
 	{path}
 	{problems}
+	order={orderOf(desk, zone, 'nodes', placing.id)}
 	muted={placing.muted}
 	effect={formatNumber(count)}
 	actions={[

@@ -7,7 +7,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from './Clause.svelte';
-	import { listActions } from './list-actions';
+	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
@@ -108,6 +108,7 @@
 	{number}
 	{path}
 	{problems}
+	order={orderOf(desk, zone, 'rules', rule.id)}
 	{actions}
 	muted={rule.muted}
 	effect={String(taken)}

@@ -7,7 +7,7 @@
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from './Clause.svelte';
-	import { listActions } from './list-actions';
+	import { listActions, orderOf } from './list-actions';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { setActions, withValue } from './piece-values';
@@ -49,6 +49,7 @@
 	{number}
 	{path}
 	{problems}
+	order={orderOf(desk, zone, 'runs', run.id)}
 	muted={run.muted}
 	effect="{count} · {formatLength(metres, desk.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
 	actions={[...setActions(part, run.values, setValue), ...listActions(desk, zone, 'runs', run)]}

@@ -5,6 +5,16 @@ import { below, insertAt, moveAt, pathTo, removeAt, type Path } from '$core/proj
 
 const names = { rules: 'rule', runs: 'line run', nodes: 'nodes' } as const;
 
+/** Where a clause of a zone's lists stands, and how it is moved. */
+export function orderOf(desk: Desk, zone: Zone, list: keyof typeof names, id: string) {
+	const items: readonly { id: string }[] = zone[list];
+	const move = (to: number) => {
+		if (to < items.length)
+			desk.do(`${zone.name}: ${names[list]} moved`, moveAt(pathTo('zones', zone.id, list, id), to));
+	};
+	return { list: `${zone.id}/${list}`, index: items.findIndex((one) => one.id === id), move };
+}
+
 /** What can be done with any clause of a zone's lists: mute, move, copy, remove. */
 export function listActions(
 	desk: Desk,

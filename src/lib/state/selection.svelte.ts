@@ -70,6 +70,13 @@ export class Selection {
 			: [...this.addresses, address];
 	}
 
+	/** Look at the next of what is chosen, or the one before; all of it stays chosen. */
+	step(by: 1 | -1): void {
+		const all = this.addresses;
+		if (all.length < 2) return;
+		this.addresses = by === 1 ? [...all.slice(1), all[0]!] : [all.at(-1)!, ...all.slice(0, -1)];
+	}
+
 	extend(addresses: readonly string[]): void {
 		this.addresses = [...this.addresses.filter((one) => !addresses.includes(one)), ...addresses];
 	}

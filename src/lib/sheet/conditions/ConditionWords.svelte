@@ -1,7 +1,11 @@
 <script lang="ts">
-	import type { Condition, Joining } from '$core/project/condition-schema';
+	import type { Condition, ConditionOf, Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
+	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import { toast } from 'svelte-sonner';
+	import { borderline, MARGIN } from './borderline';
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import { DropdownMenu } from 'bits-ui';
 	import ConditionPhrase from './ConditionPhrase.svelte';
@@ -36,6 +40,19 @@
 	/** A top that asks for one of several takes a further one as another of them; brackets do too. */
 	const add = (one: Condition, label: string) =>
 		set({ ...condition, of: [...condition.of, one] }, `where ${label}`);
+	/** Cells that would change sides with little. */
+	function chooseBorderline(range: ConditionOf<'range'>) {
+		const z = desk.model.view.zones.findIndex(({ id }) => id === asked.zone);
+		const cells = z < 0 ? null : borderline(desk.model.view.zones[z]!, range, desk.named);
+		if (!cells) return void toast('This is known only where models are computed');
+		const addresses = cells.flatMap((list, face) =>
+			list.map((index) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index }))
+		);
+		if (addresses.length) desk.selection.choose(addresses);
+		toast(
+			`${formatNumber(addresses.length)} ${addresses.length === 1 ? 'cell is' : 'cells are'} within ${100 * MARGIN} % of a bound`
+		);
+	}
 	const item =
 		'data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:text-ink-2';
 </script>
@@ -69,6 +86,10 @@
 							onSelect={() =>
 								put(k, [{ is: condition.is === 'all' ? 'any' : 'all', of: [one] }], 'in brackets')}
 							>In brackets, with others</DropdownMenu.Item
+						>{/if}
+					{#if one.is === 'range' && asked.over === 'cell'}<DropdownMenu.Item
+							class={item}
+							onSelect={() => chooseBorderline(one)}>Choose cells near its bounds</DropdownMenu.Item
 						>{/if}
 					<DropdownMenu.Item class={item} onSelect={() => put(k, [], 'a condition less')}
 						>Remove</DropdownMenu.Item

@@ -14,6 +14,8 @@ export interface Offered {
 /** What there is to ask of. */
 export interface AskedOf {
 	readonly over: GridSite;
+	/** The zone, by its id. */
+	readonly zone: string;
 	readonly project: Project;
 	readonly slots: readonly string[];
 	/** Addresses of the zone's faces, as `hall.south`. */
@@ -29,6 +31,7 @@ export const askedOf = (
 	state: ZoneView | undefined
 ): AskedOf => ({
 	over,
+	zone: zone.id,
 	project,
 	slots: [...new Set(state?.faces.flatMap((face) => face.slots) ?? [])],
 	faces: zone.faces.map(({ mass, face }) => faceAddress(mass, face)),
