@@ -11,9 +11,10 @@ import type { Project } from '../../src/core/project/schema';
 /** A hall whose sides meet, a net, levels, a guide: enough that every stage has something to keep. */
 const start = readProject({
 	format: 'zygaster project',
-	version: 7,
+	version: 8,
 	id: '6a1f4d0e-90f0-4e55-9a0d-0d1f0e2f7a11',
 	name: 'Kept',
+	named: [{ id: 'storey', value: '3 m' }],
 	levels: [
 		{ id: 'one', name: 'One', height: 3000 },
 		{ id: 'top', name: 'Top', height: 6000 }
@@ -146,6 +147,51 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 	fc.tuple(zoneIds, put).map(to('rules/all/put')),
 	fc.tuple(zoneIds, fc.boolean()).map(to('rules/all/muted')),
 	fc.tuple(zoneIds, fc.constantFrom(null, { step: 2, from: 1, by: 'cells' })).map(to('rules/all/every')),
+	fc
+		.tuple(
+			zoneIds,
+			fc.array(
+				fc.constantFrom(
+					{ is: 'range', field: 'height', at_least: null, at_most: 'storey' },
+					{ is: 'range', field: 'area', at_least: 1e6, at_most: null },
+					{ is: 'range', field: 'distance.tide', at_least: null, at_most: 6000 },
+					{ is: 'range', field: 'from_rim', at_least: 2, at_most: null },
+					{ is: 'chance', share: 0.6, seed: 2 },
+					{ is: 'looks', towards: 'south', within: 60 },
+					{ is: 'levels', above: 'one', below: null },
+					{ is: 'formula', formula: 'height < storey or bay > 2' }
+				),
+				{ maxLength: 3 }
+			),
+			fc.constantFrom('all', 'any', 'none')
+		)
+		.map(([zone, of, is]) => set(`zones/${zone}/rules/all/where`, { is, of })),
+	fc
+		.tuple(
+			zoneIds,
+			fc.constantFrom(
+				{},
+				{ angle: { is: 'follows', field: 'height', from: [0, 'storey'], to: [0, 60] } },
+				{
+					angle: { is: 'follows', field: 'distance.tide', from: [0, 9000], to: [60, 0], outside: 'flagged' }
+				},
+				{ angle: { is: 'alternates', values: [10, '20 deg'], by: 'bays' } },
+				{ angle: { is: 'chance', to: [0, 45], seed: 4 } },
+				{ angle: '10 deg * height / storey' }
+			)
+		)
+		.map(([zone, values]) => set(`zones/${zone}/rules/all/put`, { variant: 'blades', values })),
+	fc.integer({ min: 2, max: 6 }).map((metres) => set('named/storey/value', `${metres} m`)),
+	fc.tuple(zoneIds, fc.constantFrom(null, 2000, 4500)).map(([zone, most]) =>
+		set(`zones/${zone}/runs`, [
+			{
+				id: 'posts',
+				lines: ['bay', 'course'],
+				where: { is: 'all', of: [{ is: 'range', field: 'height', at_least: null, at_most: most }] },
+				variant: 'post'
+			}
+		])
+	),
 	fc
 		.tuple(
 			zoneIds,

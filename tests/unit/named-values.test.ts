@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
+import { fieldNames } from '../../src/core/field/fields';
 import { namedValues } from '../../src/core/named/named-values';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Project } from '../../src/core/project/schema';
@@ -106,7 +107,7 @@ describe('named values of the project', () => {
 			/"height" means something else in formulas/
 		);
 		expect((await told([{ id: 'a', value: '1 m / 0' }]))[0]).to.match(/has no finite value/);
-		expect(namedValues([{ id: 'a', value: '12 mm' }]).get('a')!.value).to.equal(12);
+		expect(namedValues([{ id: 'a', value: '12 mm' }], fieldNames).get('a')!.value).to.equal(12);
 		// A value that is named and gone is told where it is named.
 		const gone = await told(
 			[],

@@ -20,6 +20,7 @@ import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
 import type { Run } from './stage';
 import { CodedError } from '../units/coded-error';
+import { fieldNames } from '../field/fields';
 import { namedValues, NOTHING_NAMED } from '../named/named-values';
 import { pathTo } from '../project/typed-path';
 
@@ -133,7 +134,7 @@ export class Chain {
 		let now = { what: '', done: 0 };
 		const run: Run = {
 			project,
-			named: (await problems.collect('named', () => namedValues(project.named))) ?? NOTHING_NAMED,
+			named: (await problems.collect('named', () => namedValues(project.named, fieldNames))) ?? NOTHING_NAMED,
 			files: this.files,
 			memo: this.memo,
 			timed(stage, act) {

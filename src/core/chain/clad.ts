@@ -1,13 +1,6 @@
 import { assignRules, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
-import { namedBy } from '../condition/named';
-import { holds, type Held } from '../condition/holds';
-import type { Condition, Joining } from '../project/condition-schema';
-import { checkCondition, type Askable } from '../condition/check';
-import type { AskedSites, Surroundings } from '../condition/sites';
-import { namedIn } from '../named/named-values';
-import { guidesIn } from '../field/guides';
 import type { Driver } from '../project/driver-schema';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
 import { edgesOfRuns } from '../cladding/line-run';
@@ -22,8 +15,8 @@ import type { Rule, Zone } from '../project/schema';
 import { plainFlag } from '../units/flag';
 import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
+import { asks, checkConditions, drivenSites, surroundingsOf, type Asking } from './asking';
 import type { Kept } from './memo';
-import { guidesNamed } from './masses';
 import type { Run } from './stage';
 import { pathTo } from '../project/typed-path';
 
@@ -138,51 +131,6 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 	return { zone, faces, assignments, groups, meetings, remarks };
 }
 
-/** The clauses of a zone that ask something of their sites. */
-const conditioned = [
-	['cell', 'rules'],
-	['line', 'runs'],
-	['node', 'nodes']
-] as const;
-
-/** What the conditions of a zone's clauses of one kind hang on. */
-interface Asking {
-	readonly around: Surroundings;
-	/** The same as values to be kept under, with what says whether places matter. */
-	readonly under: readonly unknown[];
-	readonly places: boolean;
-}
-
-function surroundingsOf(
-	run: Run,
-	over: GridSite,
-	clauses: readonly { readonly muted: boolean; readonly where: Condition }[],
-	faces: readonly FaceModel[]
-): Asking {
-	const { project } = run;
-	const conditions = clauses.filter(({ muted }) => !muted).map(({ where }) => where);
-	const named = namedBy(over, conditions, project.guides);
-	const guides = guidesNamed(run, named.guides);
-	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
-	const values = namedIn(named.texts, run.named);
-	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values };
-	return { around, under: [[...guides], levels, [...values]], places: named.places };
-}
-
-/** @throws ProblemError at a clause whose conditions cannot be asked */
-function checkConditions({ project, named }: Run, zone: Zone, faces: readonly FaceModel[]): void {
-	const known: Askable = {
-		faces: faces.map(({ address }) => address),
-		guides: project.guides,
-		levels: project.levels,
-		named,
-		slots: faces.flatMap(({ slots }) => slots)
-	};
-	for (const [over, list] of conditioned)
-		for (const { id, where } of zone[list])
-			checkCondition(where, over, known, pathTo('zones', zone.id, list, id, 'where'));
-}
-
 /** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
 interface AssignedCells {
 	readonly assignment: Assignment;
@@ -270,14 +218,6 @@ function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[]
 	];
 }
 
-/** Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing. */
-function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone['nodes'], face: FaceModel) {
-	const { around } = surroundingsOf(run, over, list, [face]);
-	const sites: AskedSites = { over, count: countOf(face, over), source: face, around };
-	return ({ where }: { readonly where: Joining }): Held | null =>
-		where.of.length ? holds(where, sites) : null;
-}
-
 function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Placed[] {
 	const held = asks(run, 'line', zone.runs, face);
 	return edgesOfRuns(zone.runs, face.edges, face.sharedEdges, held).map((lines, k): Placed => {
@@ -328,20 +268,6 @@ function withUnfit(
 	return new Map([...flags, ...more]);
 }
 
-/** The texts of drivers, which may name a guide or a value of the project. */
-const followed = (values: Readonly<Record<string, Driver>>): string[] =>
-	Object.values(values).flatMap((driver) => {
-		if (typeof driver === 'string') return [driver];
-		const amounts = driver.is === 'alternates' ? driver.values : driver.to;
-		return [...amounts, ...(driver.is === 'follows' ? [driver.field, ...driver.from] : [])].map(String);
-	});
-
-/** How many sites of a kind a face has. */
-function countOf({ cells, edges, grid }: FaceModel, over: GridSite): number {
-	if (over === 'cell') return cells.count;
-	return over === 'line' ? edges.count : grid.positions.length / 3;
-}
-
 /**
  * Hang what a clause puts on a face, chunk by chunk.
  * @param share of the zone that is done when so much of the clause is
@@ -360,15 +286,8 @@ async function hang(
 	// Nodes of a face have lines of the others too.
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
-	const texts = followed(values);
-	const guides = guidesNamed(run, guidesIn(texts, run.project.guides));
-	const named = namedIn(texts, run.named);
-	const asked: AskedSites = {
-		over,
-		count: countOf(face, over),
-		source: face,
-		around: { guides, levels: [], slots: face.slots, named }
-	};
+	const asked = drivenSites(run, over, values, face);
+	const { guides, named } = asked.around;
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
 		const own = (said.size ? [...sites] : []).flatMap((site) => {

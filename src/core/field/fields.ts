@@ -32,3 +32,8 @@ export function fieldOf(over: SiteKind, name: string, guides: readonly string[] 
 	if (!found) throw new Error(`no field "${name}" of a ${over}`);
 	return found;
 }
+
+/** What formulas know of cells, lines and nodes: names that nothing else can have. */
+export const fieldNames: ReadonlySet<string> = new Set(
+	(['cell', 'line', 'node'] as const).flatMap((over) => fieldsOver(over).map(({ name }) => name))
+);

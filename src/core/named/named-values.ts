@@ -1,4 +1,3 @@
-import { fieldsOver } from '../field/fields';
 import type { Project } from '../project/schema';
 import { pathTo } from '../project/typed-path';
 import { checkFormula } from '../units/formula/check';
@@ -10,32 +9,21 @@ import { refuse } from '../units/problem';
 export type Named = ReadonlyMap<string, { readonly type: FormulaType; readonly value: number }>;
 export const NOTHING_NAMED: Named = new Map();
 
-/** Names that mean something else in formulas: fields of places, and what formulas are made of. */
-const taken = new Set([
-	...(['cell', 'line', 'node'] as const).flatMap((over) => fieldsOver(over).map(({ name }) => name)),
-	'pi',
-	'true',
-	'false',
-	'and',
-	'or',
-	'not',
-	'cell',
-	'line',
-	'node'
-]);
+/** What formulas are made of. */
+const words = new Set(['pi', 'true', 'false', 'and', 'or', 'not', 'cell', 'line', 'node']);
 
 /**
  * The named values of a project in their order, each of those above it.
  *
  * ```ts
- * const { value } = namedValues([{ id: 'storey', value: '3.6 m' }]).get('storey')!; // 3600
+ * const { value } = namedValues([{ id: 'storey', value: '3.6 m' }], fieldNames).get('storey')!; // 3600
  * ```
- * @throws ProblemError at the one that cannot be
+ * @param taken names that mean something else in formulas @throws ProblemError at the one that cannot be
  */
-export function namedValues(list: Project['named']): Named {
+export function namedValues(list: Project['named'], taken: ReadonlySet<string>): Named {
 	const named = new Map<string, { type: FormulaType; value: number }>();
 	for (const { id, value } of list) {
-		if (taken.has(id))
+		if (taken.has(id) || words.has(id))
 			refuse(pathTo('named', id), `"${id}" means something else in formulas; give the value another name`);
 		try {
 			const expression = checkFormula(value, { names: typesOf(named), functions: {} });

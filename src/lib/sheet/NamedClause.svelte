@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fieldNames } from '$core/field/fields';
 	import { namedIn, namedValues } from '$core/named/named-values';
 	import { isWithin } from '$core/project/paths';
 	import { insertAt, pathTo, removeAt } from '$core/project/typed-path';
@@ -42,7 +43,7 @@
 	/** Why a list of values cannot be, in words. */
 	function fault(next: typeof list): string | null {
 		try {
-			namedValues(next);
+			namedValues(next, fieldNames);
 			return null;
 		} catch (error) {
 			return (error as Error).message.replace(/^named[^:]*: /, '');

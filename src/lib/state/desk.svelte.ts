@@ -1,6 +1,6 @@
 import type { Edit } from '$core/project/edits';
 import { namedValues, NOTHING_NAMED, type Named } from '$core/named/named-values';
-import { fieldsOver } from '$core/field/fields';
+import { fieldNames, fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
@@ -46,7 +46,7 @@ export class Desk {
 	/** Values of the whole project; none while one of them is wrong. */
 	readonly named = $derived.by((): Named => {
 		try {
-			return namedValues(this.project.document.named);
+			return namedValues(this.project.document.named, fieldNames);
 		} catch {
 			return NOTHING_NAMED;
 		}

@@ -1,0 +1,99 @@
+import { checkCondition, type Askable } from '../condition/check';
+import { holds, type Held } from '../condition/holds';
+import { namedBy } from '../condition/named';
+import type { AskedSites, Surroundings } from '../condition/sites';
+import type { FaceModel } from '../cladding/model';
+import type { GridSite } from '../cladding/sites';
+import { guidesIn } from '../field/guides';
+import { namedIn } from '../named/named-values';
+import type { Condition, Joining } from '../project/condition-schema';
+import type { Driver } from '../project/driver-schema';
+import type { Zone } from '../project/schema';
+import { pathTo } from '../project/typed-path';
+import { guidesNamed } from './masses';
+import type { Run } from './stage';
+
+/** The clauses of a zone that ask something of their sites. */
+const conditioned = [
+	['cell', 'rules'],
+	['line', 'runs'],
+	['node', 'nodes']
+] as const;
+
+/** What the conditions of a zone's clauses of one kind hang on. */
+export interface Asking {
+	readonly around: Surroundings;
+	/** The same as values to be kept under, with what says whether places matter. */
+	readonly under: readonly unknown[];
+	readonly places: boolean;
+}
+
+export function surroundingsOf(
+	run: Run,
+	over: GridSite,
+	clauses: readonly { readonly muted: boolean; readonly where: Condition }[],
+	faces: readonly FaceModel[]
+): Asking {
+	const { project } = run;
+	const conditions = clauses.filter(({ muted }) => !muted).map(({ where }) => where);
+	const named = namedBy(over, conditions, project.guides);
+	const guides = guidesNamed(run, named.guides);
+	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
+	const values = namedIn(named.texts, run.named);
+	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values };
+	return { around, under: [[...guides], levels, [...values]], places: named.places };
+}
+
+/** @throws ProblemError at a clause whose conditions cannot be asked */
+export function checkConditions({ project, named }: Run, zone: Zone, faces: readonly FaceModel[]): void {
+	const known: Askable = {
+		faces: faces.map(({ address }) => address),
+		guides: project.guides,
+		levels: project.levels,
+		named,
+		slots: faces.flatMap(({ slots }) => slots)
+	};
+	for (const [over, list] of conditioned)
+		for (const { id, where } of zone[list])
+			checkCondition(where, over, known, pathTo('zones', zone.id, list, id, 'where'));
+}
+
+/** Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing. */
+export function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone['nodes'], face: FaceModel) {
+	const { around } = surroundingsOf(run, over, list, [face]);
+	const sites: AskedSites = { over, count: countOf(face, over), source: face, around };
+	return ({ where }: { readonly where: Joining }): Held | null =>
+		where.of.length ? holds(where, sites) : null;
+}
+
+/** The texts of drivers, which may name a guide or a value of the project. */
+const followed = (values: Readonly<Record<string, Driver>>): string[] =>
+	Object.values(values).flatMap((driver) => {
+		if (typeof driver === 'string') return [driver];
+		const amounts = driver.is === 'alternates' ? driver.values : driver.to;
+		return [...amounts, ...(driver.is === 'follows' ? [driver.field, ...driver.from] : [])].map(String);
+	});
+
+/** How many sites of a kind a face has. */
+function countOf({ cells, edges, grid }: FaceModel, over: GridSite): number {
+	if (over === 'cell') return cells.count;
+	return over === 'line' ? edges.count : grid.positions.length / 3;
+}
+
+/** All sites of a kind on a face, with what drivers name, as they are looked at for the pieces on some of them. */
+export function drivenSites(
+	run: Run,
+	over: GridSite,
+	values: Readonly<Record<string, Driver>>,
+	face: FaceModel
+): AskedSites {
+	const texts = followed(values);
+	const guides = guidesNamed(run, guidesIn(texts, run.project.guides));
+	const named = namedIn(texts, run.named);
+	return {
+		over,
+		count: countOf(face, over),
+		source: face,
+		around: { guides, levels: [], slots: face.slots, named }
+	};
+}
