@@ -37,7 +37,7 @@
 	}
 	const put = (k: number, next: Condition[], what: string) =>
 		set({ ...condition, of: [...condition.of.slice(0, k), ...next, ...condition.of.slice(k + 1)] }, what);
-	/** A top that asks for one of several takes a further one as another of them; brackets do too. */
+	/** One more, joined as the others are. */
 	const add = (one: Condition, label: string) =>
 		set({ ...condition, of: [...condition.of, one] }, `where ${label}`);
 	/** Cells that would change sides with little. */
