@@ -503,7 +503,7 @@ describe('the chain between runs', () => {
 			[
 				'zones/street/rules/upper/put/values',
 				{ angle: 'area + 1 deg' },
-				'zones/street/rules/upper',
+				'zones/street/rules/upper/put/values',
 				/mixes an area with an angle/
 			]
 		];

@@ -274,5 +274,17 @@ describe('drivers', () => {
 			/"wide" in "wide" is not known/
 		);
 		expect(await told(follows({ curve: [[2, 0.5]] }))).to.match(/the curve runs from 0 to 1; its point at 2/);
+
+		const driver = follows({ from: [3000, 3000] });
+		const ofRule = await new Chain().run(project(3, 3, { depth: driver }));
+		expect(ofRule.problems.map(({ at }) => at)).to.deep.equal(['zones/z/rules/all/put/values/depth/from']);
+		const onNodes = projectOf(
+			sheet(3000, 4000),
+			count(3, 4),
+			{ nodes: [{ id: 'n', variant: 'b', values: { diameter: driver } }] } as never,
+			{ variants: [{ id: 'b', name: 'b', part: 'growing-ball', values: {} }], parts: [growingBall] }
+		);
+		const ofNodes = await new Chain().run(onNodes);
+		expect(ofNodes.problems.map(({ at }) => at)).to.deep.equal(['zones/z/nodes/n/values/diameter/from']);
 	});
 });

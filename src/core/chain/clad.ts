@@ -89,8 +89,9 @@ interface Placed {
 	/** What sets values piece by piece. */
 	readonly values: Readonly<Record<string, Driver>>;
 	readonly chunks: readonly Chunk[];
-	/** The path of the clause. */
+	/** The path of the clause, and of what it sets piece by piece. */
 	readonly at: string;
+	readonly valuesAt: string;
 	/** What is to be said of sites beside what their face says. */
 	readonly said: ReadonlyMap<number, string>;
 }
@@ -202,18 +203,27 @@ function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[]
 		clause: ClauseGroup['clause'],
 		put: Rule['put'],
 		chunks: readonly Chunk[],
-		where: string
+		where: string,
+		own: string
 	): Placed[] => {
 		if (put === 'open' || !chunks.length) return [];
 		const { variant, values } = put;
-		return [{ clause, over: 'cell', variant, values, chunks, at: where, said: unfit }];
+		const valuesAt = `${own}/put/values`;
+		return [{ clause, over: 'cell', variant, values, chunks, at: where, valuesAt, said: unfit }];
 	};
 	return [
-		...zone.rules.flatMap((rule, k) =>
-			placed({ kind: 'rule', rule }, rule.put, byRule[k]!, `${at}/rules/${rule.id}`)
-		),
+		...zone.rules.flatMap((rule, k) => {
+			const own = `${at}/rules/${rule.id}`;
+			return placed({ kind: 'rule', rule }, rule.put, byRule[k]!, own, own);
+		}),
 		...zone.exceptions.flatMap((one, k) =>
-			placed({ kind: 'exception', id: one.id }, one.put, byHand[k]!, `${at}/exceptions`)
+			placed(
+				{ kind: 'exception', id: one.id },
+				one.put,
+				byHand[k]!,
+				`${at}/exceptions`,
+				`${at}/exceptions/${one.id}`
+			)
 		)
 	];
 }
@@ -231,6 +241,7 @@ function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Pla
 			values: run.values,
 			chunks: inChunks(lines, () => 2),
 			at,
+			valuesAt: `${at}/values`,
 			said: NOTHING_SAID
 		};
 	});
@@ -251,6 +262,7 @@ function onNodes(run: Run, zone: Zone, face: FaceModel, variants: Variants): Pla
 			values: placing.values,
 			chunks: inChunks(found, (n) => linesAt(nodes, n)),
 			at: `${at}/${placing.id}`,
+			valuesAt: `${at}/${placing.id}/values`,
 			said: NOTHING_SAID
 		};
 	});
@@ -277,7 +289,7 @@ async function hang(
 	zone: Zone,
 	{ value: { faces } }: Kept<JoinedFaces>,
 	f: number,
-	{ clause, over, variant, values, chunks, at, said }: Placed,
+	{ clause, over, variant, values, chunks, at, valuesAt, said }: Placed,
 	variants: Variants,
 	share: (part: number) => number
 ): Promise<ClauseGroup[]> {
@@ -298,7 +310,10 @@ async function hang(
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, name, corners, number],
 			[serials, sites, ready, values, own, [...guides], [...named]],
-			() => run.timed('parts', () => clad(ready.value, told, { over, sites, corners }, values, asked, at))
+			() =>
+				run.timed('parts', () =>
+					clad(ready.value, told, { over, sites, corners }, values, asked, at, valuesAt)
+				)
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 		await run.pause(share(groups.length / chunks.length));

@@ -231,7 +231,8 @@ function perPieceInput(
  * ```ts
  * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, [], NOTHING_NAMED, rulePath);
  * ```
- * @param guides ids of the guides that formulas may name @throws ProblemError
+ * @param guides ids of the guides that formulas may name @param at where the clause says its values
+ * @throws ProblemError
  */
 export function perPiece(
 	ready: ReadyVariant,
@@ -256,7 +257,7 @@ export function perPiece(
 			formulas.push({ name, text: driver, kind });
 			return [];
 		}
-		checkDriver(driver, input, kind, over, guides, named, `${at}/put/values/${name}`);
+		checkDriver(driver, input, kind, over, guides, named, `${at}/${name}`);
 		return [{ input, kind, driver }];
 	});
 	try {

@@ -31,9 +31,10 @@ export interface PieceGroup {
  * Hang a part on sites that are all alike: cells with as many corners, nodes where as many lines meet.
  *
  * ```ts
- * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath);
+ * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath, valuesPath);
  * ```
  * @param asked all sites of the face, which drivers look at
+ * @param at the path of the clause @param valuesAt that of its values
  * @throws ProblemError
  */
 export function clad(
@@ -42,7 +43,8 @@ export function clad(
 	{ over, sites, corners }: Pick<PieceGroup, 'over' | 'sites' | 'corners'>,
 	values: Readonly<Record<string, Driver>>,
 	asked: AskedSites,
-	at: string
+	at: string,
+	valuesAt: string
 ): PieceGroup {
 	if (
 		ready.part.anchor.kind === 'double ring' &&
@@ -56,7 +58,7 @@ export function clad(
 	const given = givenColumn(face, over, sites, guides);
 	const { origin } = face;
 	const program = programOf(ready, corners, at);
-	const set = perPiece(ready, values, over, corners, [...guides.keys()], named, at);
+	const set = perPiece(ready, values, over, corners, [...guides.keys()], named, valuesAt);
 	const reckoned = set.program && runProgram(set.program, given, sites.length, origin);
 	const driven = set.spelled.map(({ input, kind, driver }) => ({
 		name: input.name,

@@ -29,6 +29,9 @@ let trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
+/** How long a run goes on before it tells how far it is and lets messages in (ms). */
+const A_BREATH = 60;
+let breath = A_BREATH;
 
 function current(): Model {
 	if (!model) throw new Error('the model has not been computed yet');
@@ -39,9 +42,10 @@ function current(): Model {
 export const chainService = {
 	/**
 	 * Begin anew: for another project, or in the place of a thread that was ended.
-	 * @param serials those it gives out come after these
+	 * @param serials those it gives out come after these @param between how often a run lets messages in (ms)
 	 */
-	begin(serials: number): void {
+	begin(serials: number, between = A_BREATH): void {
+		breath = between;
 		files = new Files();
 		chain = new Chain(files, serials);
 		trials = new Chain(files);
@@ -68,7 +72,7 @@ export const chainService = {
 		try {
 			model = await chain.run(project, {
 				step: async (what, done, of) => {
-					if (performance.now() - told < 60) return;
+					if (performance.now() - told < breath) return;
 					told = performance.now();
 					progress(what, done, of);
 					await letIn();

@@ -8,6 +8,7 @@ import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { Face } from '$core/mass/face';
 import { boundsOf } from '$core/part/places';
+import { inSharedMemory } from '$core/part/shared-memory';
 import type { ElementShape } from '$core/part/element-table';
 import type { Role } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
@@ -274,7 +275,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 	const once = <T extends { serial: number }>(kind: string, serial: number, make: () => T): T | Unchanged => {
 		const key = `${kind} ${serial}`;
 		sent.add(key);
-		return known.has(key) ? { serial, unchanged: true } : make();
+		return known.has(key) ? { serial, unchanged: true } : inSharedMemory(make());
 	};
 	const masses = model.masses.map(({ id, behind, serial, faces }): MassMessage => ({
 		id,
@@ -286,7 +287,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		behind,
 		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
-		assignments: zone?.assignments ?? [],
+		assignments: inSharedMemory(zone?.assignments ?? []),
 		meetings: zone?.meetings ?? []
 	}));
 	known.clear();

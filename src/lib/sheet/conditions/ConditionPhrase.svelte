@@ -2,11 +2,11 @@
 	import { fieldsOver } from '$core/field/fields';
 	import { compass, type Condition, type ConditionOf, type Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
-	import { isAmount } from '$core/condition/amount';
 	import { conditionFormula } from '$core/condition/holds';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
+	import AmountChip from '$lib/frame/AmountChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { AskedOf } from './fresh';
@@ -97,21 +97,13 @@
 
 {#snippet amount(range: Range, key: 'at_least' | 'at_most', label: string)}
 	{@const value = range[key]}
-	{@const kind = fields.find(({ name }) => name === range.field)?.kind ?? 'ratio'}
-	{#if typeof value === 'number'}<ValueChip
-			path={below(path as Path<Range>, key) as Path<number>}
-			takes={(text) => isAmount(text, kind, desk.named)}
-			onformula={(text) => set({ ...range, [key]: text }, `${label.toLowerCase()} ${text}`)}
+	{#if value !== null}<AmountChip
 			{value}
-			{kind}
+			path={below(path as Path<Range>, key) as string as Path<number | string>}
+			kind={fields.find(({ name }) => name === range.field)?.kind ?? 'ratio'}
 			{label}
 			{of}
-			step={kind === 'area' ? 50_000 : kind === 'ratio' ? 0.05 : kind === 'length' ? 100 : 1}
-		/>{:else if value !== null}<TextChip
-			{value}
-			look="formula"
-			{label}
-			oncommit={(text) => set({ ...range, [key]: text }, `${label.toLowerCase()} ${text}`)}
+			lengthStep={100}
 		/>{/if}
 {/snippet}
 

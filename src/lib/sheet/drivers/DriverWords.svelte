@@ -10,10 +10,10 @@
 	import { numberOf } from '$core/units/formula/expression';
 	import { formatQuantity } from '$core/units/quantity';
 	import { inRadians } from '$core/units/scale';
-	import { isAmount } from '$core/condition/amount';
 	import { conditionNames } from '$core/condition/holds';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
+	import AmountChip from '$lib/frame/AmountChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { freshDriver, rangeHere, wayOf, type DriverWay } from './fresh';
@@ -90,21 +90,7 @@
 </script>
 
 {#snippet amount(value: number | string, at: Path<number | string>, kind: NumberKind, label: string)}
-	{#if typeof value === 'number'}<ValueChip
-			path={at as string as Path<number>}
-			takes={(text) => isAmount(text, kind, desk.named)}
-			onformula={(text) => desk.set(at, text, `${of}: ${label.toLowerCase()} ${text}`)}
-			{value}
-			{kind}
-			{label}
-			{of}
-			step={kind === 'area' ? 50_000 : kind === 'ratio' ? 0.05 : kind === 'length' ? 50 : 1}
-		/>{:else}<TextChip
-			{value}
-			look="formula"
-			{label}
-			oncommit={(text) => desk.set(at, text, `${of}: ${label.toLowerCase()} ${text}`)}
-		/>{/if}
+	<AmountChip {value} path={at} {kind} {label} {of} />
 {/snippet}
 
 <span data-driver={input.name}
