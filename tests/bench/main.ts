@@ -40,6 +40,7 @@ import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { measureNaively } from './naive-measures';
+import { sunByRaycaster, sunOfAYear } from './sun';
 
 interface Result {
 	readonly id: string;
@@ -457,7 +458,7 @@ async function rules(): Promise<void> {
 		},
 		put: 'open'
 	}));
-	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED };
+	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
 	const none = new Set<number>();
 	const ms = await time(
 		() => assignRules({ rules: ten, exceptions: [] }, face, none, around, () => null),
@@ -470,7 +471,7 @@ async function rules(): Promise<void> {
 async function drivers(): Promise<void> {
 	if (!wanted('driver:100000')) return;
 	const face = (await new Chain().run(projectOf(mass, counts(400, 250)))).zones[0]!.model!.faces[0]!;
-	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED };
+	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
 	const asked = { over: 'cell' as const, count: 100_000, source: face, around };
 	const input = { name: 'depth', label: 'Depth', kind: 'length', default: 1, scope: 'per piece' } as const;
 	const follows = { is: 'follows', from: [0, 20_000], to: [100, 900], steps: null, outside: 'held' } as const;
@@ -502,6 +503,8 @@ async function main(): Promise<void> {
 	await fiftyThousand();
 	await rules();
 	await drivers();
+	if (wanted('sun:10000'))
+		note('sun:10000', 10_000, sunOfAYear(), { name: 'three, ray by ray', ms: sunByRaycaster() }, 20_000);
 	await importStep();
 	await surface();
 	await clip();

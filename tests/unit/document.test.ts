@@ -29,7 +29,7 @@ describe('project document', () => {
 		};
 		expect(faults([])).to.match(/JSON object/);
 		expect(faults({})).to.match(/format/);
-		expect(faults({ ...demo, version: DOCUMENT_VERSION + 1 })).to.match(/version: 9 is not known/);
+		expect(faults({ ...demo, version: DOCUMENT_VERSION + 1 })).to.match(/version: 10 is not known/);
 		expect(faults({ ...demo, colour: 1 })).to.match(/colour: this key is not known/);
 		expect(faults({ ...demo, zones: [{ ...demo.zones[0], code: 'gr' }] })).to.match(
 			/zones\/0\/code: a code is/

@@ -132,7 +132,11 @@ describe('fields', () => {
 			'chance',
 			'corners',
 			'course',
-			'bay'
+			'bay',
+			'incidence',
+			'profile_angle',
+			'plan_angle',
+			'hours_of_sun'
 		]);
 	});
 
@@ -142,7 +146,8 @@ describe('fields', () => {
 			[3000, 5000]
 		]);
 		const model = await new Chain().run(projectOf(drum, count(12, 5), { pattern: { kind: 'diamonds' } }));
-		const face = model.zones[0]!.model!.faces[0]!;
+		const { faces, suns } = model.zones[0]!.model!;
+		const face = { ...faces[0]!, sun: suns[0]! };
 		const counts: Record<GridSite, number> = {
 			cell: face.cells.count,
 			line: face.edges.count,

@@ -4,7 +4,9 @@ import { namedBy } from '../condition/named';
 import type { AskedSites, Surroundings } from '../condition/sites';
 import type { FaceModel } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
+import type { FaceSun } from '../field/field';
 import { guidesIn } from '../field/guides';
+import { asksForSun } from '../field/sun';
 import { namedIn } from '../named/named-values';
 import type { Condition, Joining } from '../project/condition-schema';
 import type { Driver } from '../project/driver-schema';
@@ -20,6 +22,10 @@ const conditioned = [
 	['node', 'nodes']
 ] as const;
 
+/** The sun over each face, by its address. */
+export type Suns = ReadonlyMap<string, FaceSun>;
+const NO_SUNS: Suns = new Map();
+
 /** What the conditions of a zone's clauses of one kind hang on. */
 export interface Asking {
 	readonly around: Surroundings;
@@ -32,7 +38,8 @@ export function surroundingsOf(
 	run: Run,
 	over: GridSite,
 	clauses: readonly { readonly muted: boolean; readonly where: Condition }[],
-	faces: readonly FaceModel[]
+	faces: readonly FaceModel[],
+	suns: Suns
 ): Asking {
 	const { project } = run;
 	const conditions = clauses.filter(({ muted }) => !muted).map(({ where }) => where);
@@ -40,8 +47,9 @@ export function surroundingsOf(
 	const guides = guidesNamed(run, named.guides);
 	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
 	const values = namedIn(named.texts, run.named);
-	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values };
-	return { around, under: [[...guides], levels, [...values]], places: named.places };
+	const asked = asksForSun(named.texts) ? suns : NO_SUNS;
+	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values, suns: asked };
+	return { around, under: [[...guides], levels, [...values], [...asked]], places: named.places };
 }
 
 /** @throws ProblemError at a clause whose conditions cannot be asked */
@@ -60,7 +68,7 @@ export function checkConditions({ project, named }: Run, zone: Zone, faces: read
 
 /** Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing. */
 export function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone['nodes'], face: FaceModel) {
-	const { around } = surroundingsOf(run, over, list, [face]);
+	const { around } = surroundingsOf(run, over, list, [face], NO_SUNS);
 	const sites: AskedSites = { over, count: countOf(face, over), source: face, around };
 	return ({ where }: { readonly where: Joining }): Held | null =>
 		where.of.length ? holds(where, sites) : null;
@@ -80,20 +88,26 @@ function countOf({ cells, edges, grid }: FaceModel, over: GridSite): number {
 	return over === 'line' ? edges.count : grid.positions.length / 3;
 }
 
-/** All sites of a kind on a face, with what drivers name, as they are looked at for the pieces on some of them. */
+/**
+ * All sites of a kind on a face, with what drivers name, as they are looked at for the pieces on some of them.
+ * @param underSun the part itself asks where the sun stands
+ */
 export function drivenSites(
 	run: Run,
 	over: GridSite,
 	values: Readonly<Record<string, Driver>>,
-	face: FaceModel
+	face: FaceModel,
+	suns: Suns,
+	underSun: boolean
 ): AskedSites {
 	const texts = followed(values);
+	const asked = underSun || asksForSun(texts) ? suns : NO_SUNS;
 	const guides = guidesNamed(run, guidesIn(texts, run.project.guides));
 	const named = namedIn(texts, run.named);
 	return {
 		over,
 		count: countOf(face, over),
 		source: face,
-		around: { guides, levels: [], slots: face.slots, named }
+		around: { guides, levels: [], slots: face.slots, named, suns: asked }
 	};
 }

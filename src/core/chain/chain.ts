@@ -10,6 +10,8 @@ import {
 } from '../cladding/model';
 import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
+import { sunSchema } from '../project/sun-schema';
+import { checkSun } from '../sun/check';
 import { loadSolids } from '../part/block/solids';
 import { Files } from '../project/files';
 import type { Project, Zone } from '../project/schema';
@@ -18,6 +20,7 @@ import { cladZone } from './clad';
 import { layOut } from './lay-out';
 import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
+import { needsHours, sunOver } from './sun';
 import type { Run } from './stage';
 import { CodedError } from '../units/coded-error';
 import { fieldNames } from '../field/fields';
@@ -29,6 +32,8 @@ export interface ChainHooks {
 	step?(what: string, done: number, of: number): void | Promise<void>;
 	/** Cells of the first zone stand, then those of all; pieces, and whatever comes after, are still to come. */
 	cells?(model: Model): void;
+	/** Hours of sun are counted on every cell, whether a clause asks for them or not. */
+	readonly hoursOfSun?: boolean;
 }
 
 /**
@@ -88,7 +93,7 @@ const withoutPieces =
 	(laidOut: readonly (Kept<JoinedFaces> | null | undefined)[]) =>
 	(zone: Zone, k: number): ZoneState => {
 		const laid = laidOut[k];
-		const nothing = { assignments: [], groups: [], meetings: [], remarks: [] };
+		const nothing = { suns: [], assignments: [], groups: [], meetings: [], remarks: [] };
 		return { id: zone.id, model: laid ? { zone, faces: laid.value.faces, ...nothing } : null, behind: true };
 	};
 
@@ -103,6 +108,7 @@ const withoutPieces =
 export class Chain {
 	private readonly memo: Memo;
 	private readonly lastGood = new Map<string, ZoneModel>();
+	private lastSun = sunSchema.parse({});
 	private readonly lastFaces = new Map<string, Kept<Face[]>>();
 
 	/**
@@ -132,8 +138,10 @@ export class Chain {
 		const problems = new Problems(ofMasses);
 		const total = 2 * project.zones.length;
 		let now = { what: '', done: 0 };
+		if (await problems.collect('sun', () => checkSun(project.sun))) this.lastSun = project.sun;
 		const run: Run = {
 			project,
+			sun: this.lastSun,
 			named: (await problems.collect('named', () => namedValues(project.named, fieldNames))) ?? NOTHING_NAMED,
 			files: this.files,
 			memo: this.memo,
@@ -184,10 +192,14 @@ export class Chain {
 		await solids;
 		const zones: ZoneState[] = [];
 		for (const [k, zone] of project.zones.entries()) {
-			await begin(`Cladding ${zone.name}`, project.zones.length + k);
 			const laid = laidOut[k];
+			const counts = hooks.hoursOfSun || needsHours(zone);
+			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, project.zones.length + k);
+			const standing = [...this.lastFaces.values()];
+			const suns = laid ? await sunOver(run, zone, laid.value.faces, counts, standing) : [];
+			await begin(`Cladding ${zone.name}`, project.zones.length + k);
 			const made =
-				laid && (await problems.collect(pathTo('zones', zone.id), () => cladZone(run, zone, laid)));
+				laid && (await problems.collect(pathTo('zones', zone.id), () => cladZone(run, zone, laid, suns)));
 			if (made) {
 				this.lastGood.set(zone.id, made);
 				problems.list.push(...made.remarks);

@@ -9,13 +9,14 @@ import { linesAt, nodesOfPlacings } from '../cladding/node-placings';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import { refuseUnfit, type GridSite } from '../cladding/sites';
 import { unfitExceptions } from '../cladding/unfit-exceptions';
+import type { FaceSun } from '../field/field';
 import { surfaceArea } from '../geometry/surface';
 import type { PartDefinition } from '../project/part-definition';
 import type { Rule, Zone } from '../project/schema';
 import { plainFlag } from '../units/flag';
 import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
-import { asks, checkConditions, drivenSites, surroundingsOf, type Asking } from './asking';
+import { asks, checkConditions, drivenSites, surroundingsOf, type Asking, type Suns } from './asking';
 import type { Kept } from './memo';
 import type { Run } from './stage';
 import { pathTo } from '../project/typed-path';
@@ -99,15 +100,21 @@ interface Placed {
 const NOTHING_SAID: ReadonlyMap<number, string> = new Map();
 
 /** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
-export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>): Promise<ZoneModel> {
+export async function cladZone(
+	run: Run,
+	zone: Zone,
+	joined: Kept<JoinedFaces>,
+	sunsOfFaces: readonly FaceSun[]
+): Promise<ZoneModel> {
 	const { timed } = run;
 	const at = pathTo('zones', zone.id);
 	const { faces, meetings } = joined.value;
+	const suns = new Map(sunsOfFaces.map((sun, f) => [faces[f]!.address, sun]));
 	const variants = new Variants(run);
 	const parts = zone.rules.map((rule) =>
 		rule.put === 'open' ? null : variants.partOn('cell', rule.put.variant, `${at}/rules/${rule.id}`)
 	);
-	const asking = surroundingsOf(run, 'cell', zone.rules, faces);
+	const asking = surroundingsOf(run, 'cell', zone.rules, faces, suns);
 	checkConditions(run, zone, faces);
 	const partByHand = (id: string) => variants.of(id, `${at}/exceptions`).value.part;
 	const assigned = faces.map((face, f) => assign(run, zone, face, f, parts, partByHand, asking));
@@ -126,10 +133,10 @@ export async function cladZone(run: Run, zone: Zone, joined: Kept<JoinedFaces>):
 		]);
 		for (const [k, one] of placed.entries()) {
 			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
-			for (const group of await hang(run, zone, joined, f, one, variants, share)) groups.push(group);
+			for (const group of await hang(run, zone, joined, f, one, variants, suns, share)) groups.push(group);
 		}
 	}
-	return { zone, faces, assignments, groups, meetings, remarks };
+	return { zone, faces, suns: sunsOfFaces, assignments, groups, meetings, remarks };
 }
 
 /** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
@@ -291,6 +298,7 @@ async function hang(
 	f: number,
 	{ clause, over, variant, values, chunks, at, valuesAt, said }: Placed,
 	variants: Variants,
+	suns: Suns,
 	share: (part: number) => number
 ): Promise<ClauseGroup[]> {
 	const face = faces[f]!;
@@ -298,8 +306,8 @@ async function hang(
 	// Nodes of a face have lines of the others too.
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
-	const asked = drivenSites(run, over, values, face);
-	const { guides, named } = asked.around;
+	const asked = drivenSites(run, over, values, face, suns, ready.value.underSun);
+	const { guides, named, suns: under } = asked.around;
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
 		const own = (said.size ? [...sites] : []).flatMap((site) => {
@@ -309,7 +317,7 @@ async function hang(
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, name, corners, number],
-			[serials, sites, ready, values, own, [...guides], [...named]],
+			[serials, sites, ready, values, own, [...guides], [...named], [...under]],
 			() =>
 				run.timed('parts', () =>
 					clad(ready.value, told, { over, sites, corners }, values, asked, at, valuesAt)

@@ -50,18 +50,34 @@ export class Memo {
 	 * @param dependencies all that it is made of: settings by what they say, results of stages by being the same one
 	 */
 	use<T>(slot: Slot, dependencies: readonly unknown[], make: () => T): Kept<T> {
+		const at = this.branchAt(slot);
+		return this.known<T>(at, dependencies) ?? this.keep(at, dependencies, make());
+	}
+
+	/** The same for what is made in pieces, with breaths between them; a run that is given up meanwhile keeps none of it. */
+	async useLater<T>(slot: Slot, dependencies: readonly unknown[], make: () => Promise<T>): Promise<Kept<T>> {
+		const at = this.branchAt(slot);
+		return this.known<T>(at, dependencies) ?? this.keep(at, dependencies, await make());
+	}
+
+	private branchAt(slot: Slot): Branch {
 		let at = this.root;
 		for (const part of slot) {
 			const known = at.further.get(part) ?? branch();
 			at.further.set(part, known);
 			at = known;
 		}
-		const { entry } = at;
-		if (entry && same(entry.dependencies, dependencies)) {
-			entry.run = this.currentRun;
-			return entry.kept as Kept<T>;
-		}
-		const kept = new Kept(make(), this.nextSerial());
+		return at;
+	}
+
+	private known<T>({ entry }: Branch, dependencies: readonly unknown[]): Kept<T> | null {
+		if (!entry || !same(entry.dependencies, dependencies)) return null;
+		entry.run = this.currentRun;
+		return entry.kept as Kept<T>;
+	}
+
+	private keep<T>(at: Branch, dependencies: readonly unknown[], value: T): Kept<T> {
+		const kept = new Kept(value, this.nextSerial());
 		at.entry = { dependencies, kept, run: this.currentRun };
 		return kept;
 	}

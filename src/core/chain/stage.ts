@@ -2,6 +2,7 @@ import type { StageName } from '../cladding/model';
 import type { Named } from '../named/named-values';
 import type { Files } from '../project/files';
 import type { Project } from '../project/schema';
+import type { Sun } from '../project/sun-schema';
 import type { Memo } from './memo';
 
 /** What every stage of a run is given. */
@@ -10,6 +11,8 @@ export interface Run {
 	readonly project: Project;
 	/** Values of the whole project. */
 	readonly named: Named;
+	/** The sun of the project, or the last that could stand. */
+	readonly sun: Sun;
 	readonly files: Files;
 	readonly memo: Memo;
 	/** Do a piece of work whose time is told under a stage. */

@@ -9,7 +9,7 @@ import type { Flag } from '../units/flag';
 import type { GridSite } from './sites';
 
 /** What pieces are hung on: one face, as what its sites give is read from it. */
-export interface CladFace extends Omit<FieldSource, 'chains' | 'guides'> {
+export interface CladFace extends Omit<FieldSource, 'chains' | 'guides' | 'sun'> {
 	readonly grid: NodeGrid;
 	/** Middles of the cells on the face itself (mm), reckoned when a part asks for them. */
 	readonly centresOnFace: () => Float64Array;
@@ -94,11 +94,16 @@ const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: o
 
 /** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
 export const givenColumn =
-	(face: CladFace, kind: GridSite, sites: Uint32Array, guides: FieldSource['guides']) =>
+	(
+		face: CladFace,
+		kind: GridSite,
+		sites: Uint32Array,
+		{ guides, sun }: Pick<FieldSource, 'guides' | 'sun'>
+	) =>
 	(name: string): ColumnReader => {
 		const [what = '', axis] = name.split('.');
 		// A guide may be called x.
 		if (axis && axis in axisOf && what !== 'distance' && what !== 'inside')
 			return points[kind](face, sites, what, axisOf[axis]!);
-		return fieldOf(kind, name, [...guides.keys()]).column({ ...face, guides }, sites);
+		return fieldOf(kind, name, [...guides.keys()]).column({ ...face, guides, sun }, sites);
 	};

@@ -1,6 +1,7 @@
 import { checkDriver } from '../driver/check';
 import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
+import { asksForSun } from '../field/sun';
 import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
 import { fitsBlocks } from '../part/block/solids';
@@ -31,6 +32,8 @@ export interface ReadyVariant {
 	readonly materials: readonly Material[];
 	/** The part's own definition and those of the parts within it: what its pieces hang on. */
 	readonly definitions: readonly PartDefinition[];
+	/** They ask where the sun stands. */
+	readonly underSun: boolean;
 }
 
 /**
@@ -187,7 +190,8 @@ export function readyVariant(project: Project, id: string, at: string): ReadyVar
 	const materials = elements.map((element) => elementMaterial(element, part, variant, known));
 	const definitions = new Set<PartDefinition>();
 	withSubParts(part, parts, definitions);
-	return { variant, part, inputs, elements, materials, definitions: [...definitions] };
+	const underSun = asksForSun([...definitions].map((one) => JSON.stringify(one)));
+	return { variant, part, inputs, elements, materials, definitions: [...definitions], underSun };
 }
 
 function elementMaterial(

@@ -1,6 +1,7 @@
 import type { Assignment } from './assign';
 import type { CladFace } from './given-columns';
 import type { PieceGroup } from './pieces';
+import type { FaceSun } from '../field/field';
 import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import type { LayerGrid } from '../grid/layer';
@@ -47,6 +48,8 @@ export interface ClauseGroup {
 export interface ZoneModel {
 	readonly zone: Zone;
 	readonly faces: readonly FaceModel[];
+	/** The sun over each of them; none while it cannot stand as the project says. */
+	readonly suns: readonly FaceSun[];
 	readonly assignments: readonly Assignment[];
 	readonly groups: readonly ClauseGroup[];
 	/** How the rims of its faces get on. */

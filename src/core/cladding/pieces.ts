@@ -7,6 +7,7 @@ import type { Program } from '../part/program';
 import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
+import { SOME_SUN } from '../field/sun';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
 import { perPiece, programOf, type ReadyVariant } from './kit';
 import { PieceFlags } from './piece-flags';
@@ -31,7 +32,7 @@ export interface PieceGroup {
  * Hang a part on sites that are all alike: cells with as many corners, nodes where as many lines meet.
  *
  * ```ts
- * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath, valuesPath);
+ * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath, rulePath);
  * ```
  * @param asked all sites of the face, which drivers look at
  * @param at the path of the clause @param valuesAt that of its values
@@ -54,8 +55,9 @@ export function clad(
 			at,
 			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
 		);
-	const { guides, named } = asked.around;
-	const given = givenColumn(face, over, sites, guides);
+	const { guides, named, suns } = asked.around;
+	const sun = suns.get(face.address) ?? SOME_SUN;
+	const given = givenColumn(face, over, sites, { guides, sun });
 	const { origin } = face;
 	const program = programOf(ready, corners, at);
 	const set = perPiece(ready, values, over, corners, [...guides.keys()], named, valuesAt);

@@ -1,6 +1,7 @@
 import { columnValues, everySite } from '../field/column';
-import type { FieldSource } from '../field/field';
+import type { FaceSun, FieldSource } from '../field/field';
 import { fieldOf } from '../field/fields';
+import { SOME_SUN } from '../field/sun';
 import type { SiteKind } from '../field/site-kind';
 import type { Vector } from '../geometry/vector';
 import type { Named } from '../named/named-values';
@@ -13,6 +14,8 @@ export interface Surroundings {
 	/** Names of the pattern's polygons. */
 	readonly slots: readonly string[];
 	readonly named: Named;
+	/** The sun over each face, by its address. */
+	readonly suns: ReadonlyMap<string, FaceSun>;
 }
 
 /** All places of one kind on a face, of which conditions are asked. */
@@ -24,25 +27,27 @@ export interface AskedSites {
 	readonly around: Surroundings;
 }
 
-/** Values of fields that were read from a source already, each with the guide it hangs on. */
-const kept = new WeakMap<object, Map<string, { readonly line: unknown; readonly values: Float64Array }>>();
+/** Values of fields that were read from a source already, each with the guide or the sun it hangs on. */
+const kept = new WeakMap<object, Map<string, { readonly by: unknown; readonly values: Float64Array }>>();
 
 /**
- * A field of all sites, read once for as long as the face and the guide stay as they are.
+ * A field of all sites, read once for as long as the face, the guide and the sun stay as they are.
  *
  * ```ts
  * const areas = fieldValues(askedSites, 'area');
  * ```
  */
 export function fieldValues({ over, count, source, around }: AskedSites, name: string): Float64Array {
-	const { guides } = around;
+	const { guides, suns } = around;
+	const sun = (source.address !== undefined && suns.get(source.address)) || SOME_SUN;
 	const known = kept.get(source) ?? new Map();
 	kept.set(source, known);
 	const field = fieldOf(over, name, [...guides.keys()]);
 	const line = field.guide === null ? null : guides.get(field.guide);
+	const by = field.needs.includes('sun') ? sun : line;
 	const found = known.get(field.id);
-	if (found && found.line === line) return found.values;
-	const values = columnValues(field.column({ ...source, guides }, everySite(count)), count);
-	known.set(field.id, { line, values });
+	if (found && found.by === by) return found.values;
+	const values = columnValues(field.column({ ...source, guides, sun }, everySite(count)), count);
+	known.set(field.id, { by, values });
 	return values;
 }

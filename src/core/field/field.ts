@@ -9,6 +9,12 @@ import type { NumberKind } from '../units/dimension';
 import type { ColumnReader } from './column';
 import type { SiteKind } from './site-kind';
 
+/** The sun over a face: the way to it at its moment, and hours of it on every cell where they have been counted. */
+export interface FaceSun {
+	readonly direction: Vector;
+	readonly hours: Float64Array | null;
+}
+
 /** What fields are read from, of one face. Whoever asks gives what there is. */
 export interface FieldSource {
 	readonly cells: Cells;
@@ -30,6 +36,7 @@ export interface FieldSource {
 	readonly chains: { readonly start: Uint32Array; readonly positions: Float64Array };
 	/** Guides as points that follow one another (mm), by their id. */
 	readonly guides: ReadonlyMap<string, readonly Vector[]>;
+	readonly sun: FaceSun;
 }
 export type Need = keyof FieldSource;
 

@@ -5,8 +5,15 @@ import { guideFields } from './guides';
 import { lineFields } from './lines';
 import { nodeFields } from './nodes';
 import type { SiteKind } from './site-kind';
+import { sunFields } from './sun';
 
-const registry: readonly Field[] = [...cellFields, ...lineFields, ...nodeFields, ...chainFields];
+const registry: readonly Field[] = [
+	...cellFields,
+	...sunFields,
+	...lineFields,
+	...nodeFields,
+	...chainFields
+];
 
 /**
  * The fields of a kind of site, in the order they are offered.

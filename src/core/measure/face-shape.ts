@@ -166,6 +166,32 @@ function distancesTo(surface: Surface, points: Float64Array, ring: boolean): Flo
 	});
 }
 
+/** A face as a mesh of samples: those of whole steps, and corners of its rims after them. */
+export interface SampledFace {
+	readonly samples: CurvatureSamples;
+	readonly triangles: Uint32Array;
+	/** Which columns and rows lie on knots. */
+	readonly onKnots: readonly [columns: readonly number[], rows: readonly number[]];
+}
+
+/**
+ * Samples a face on its own knots, with what trims leave of it.
+ *
+ * ```ts
+ * const { samples, triangles } = sampleFace(face);
+ * ```
+ */
+export function sampleFace(face: Face): SampledFace {
+	const { surface } = face;
+	const us = sampleParameters(surface.knotsU);
+	const vs = sampleParameters(surface.knotsV);
+	const whole = evaluateCurvature(surface, us.at, vs.at);
+	const sampled = face.trims.length
+		? withoutTrims(face, us.at, vs.at, whole)
+		: { samples: whole, triangles: allTriangles(whole) };
+	return { ...sampled, onKnots: [us.onKnots, vs.onKnots] };
+}
+
 /**
  * Measures a face once: area, sizes (mm) and curvatures (1/mm), sampled on its own knots.
  *
@@ -175,18 +201,13 @@ function distancesTo(surface: Surface, points: Float64Array, ring: boolean): Flo
  */
 export function shapeOf(face: Face): FaceShape {
 	const { surface } = face;
-	const us = sampleParameters(surface.knotsU);
-	const vs = sampleParameters(surface.knotsV);
-	const whole = evaluateCurvature(surface, us.at, vs.at);
-	const { samples, triangles } = face.trims.length
-		? withoutTrims(face, us.at, vs.at, whole)
-		: { samples: whole, triangles: allTriangles(whole) };
+	const { samples, triangles, onKnots } = sampleFace(face);
 	return {
 		name: face.name,
 		samples,
 		triangles,
-		linesAcross: thinned(us.onKnots),
-		linesUp: thinned(vs.onKnots),
+		linesAcross: thinned(onKnots[0]),
+		linesUp: thinned(onKnots[1]),
 		area: face.trims.length ? trimmedArea(face) : surfaceArea(surface, SHOWN_AREA),
 		across: middleLength(surface),
 		up: middleLength(transpose(surface)),

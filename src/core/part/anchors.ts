@@ -28,6 +28,9 @@ const inParts: Readonly<Partial<Record<SiteKind, readonly string[]>>> = {
 		'smallest_angle',
 		'largest_angle',
 		'warp',
+		'incidence',
+		'profile_angle',
+		'plan_angle',
 		'height',
 		'course',
 		'bay'

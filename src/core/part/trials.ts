@@ -1,5 +1,6 @@
 import { columnValues, everySite } from '../field/column';
 import type { FieldSource } from '../field/field';
+import { SOME_SUN } from '../field/sun';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
@@ -283,7 +284,7 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 				share: Float64Array.of(1),
 				outline: null
 			};
-			return { grid, cells, measures: measureCells(cells, positions) };
+			return { grid, cells, measures: measureCells(cells, positions), sun: SOME_SUN };
 		}
 	}
 }

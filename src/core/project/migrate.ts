@@ -83,6 +83,9 @@ const fromVersion6 = (document: OldDocument): OldDocument => ({ ...document, ver
 /** What rules ask for is a condition since version 8; the schema takes the earlier keys too. */
 const fromVersion7 = (document: OldDocument): OldDocument => ({ ...document, version: 8 });
 
+/** The place under the sun came with version 9; without one a project has that of the schema. */
+const fromVersion8 = (document: OldDocument): OldDocument => ({ ...document, version: 9 });
+
 /** A UUID of version 8 (RFC 9562, 5.8) from the SHA-256 of a name. */
 function idFromName(name: string): string {
 	const bytes = sha256(utf8ToBytes(`project ${name}`)).slice(0, 16);
@@ -98,7 +101,8 @@ const steps: readonly ((document: OldDocument) => OldDocument)[] = [
 	fromVersion4,
 	fromVersion5,
 	fromVersion6,
-	fromVersion7
+	fromVersion7,
+	fromVersion8
 ];
 
 /** The document in the newest version. */

@@ -12,6 +12,7 @@ import { partSchema } from './part-definition';
 import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
+import { sunSchema } from './sun-schema';
 
 export type { PatternChoice } from './pattern-schema';
 
@@ -23,7 +24,7 @@ export type { SettingOut, Spacing } from './setting-out-schema';
  * together is said by the stage that uses them, at the clause they belong to.
  */
 export const DOCUMENT_FORMAT = 'zygaster project';
-export const DOCUMENT_VERSION = 8;
+export const DOCUMENT_VERSION = 9;
 
 /** Of every list of named things. */
 const MOST_THINGS = 5000;
@@ -153,6 +154,8 @@ export const projectSchema = z.strictObject({
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),
 	levels: z.array(levelSchema).max(MOST_THINGS).default([]),
+	/** Where it stands under the sun. */
+	sun: sunSchema.prefault({}),
 	masses: z.array(massSchema).max(MOST_THINGS).default([]),
 	/** Points and curves with names, for start lines and scattered cells to follow. */
 	guides: z.array(guideSchema).max(MOST_THINGS).default([]),

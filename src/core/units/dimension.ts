@@ -9,7 +9,17 @@ export interface Dimension {
 }
 
 /** The kinds a number can be declared as; a switch is 0 or 1. */
-export const numberKinds = ['length', 'angle', 'ratio', 'count', 'area', 'volume', 'mass', 'switch'] as const;
+export const numberKinds = [
+	'length',
+	'angle',
+	'ratio',
+	'count',
+	'area',
+	'volume',
+	'mass',
+	'hours',
+	'switch'
+] as const;
 export type NumberKind = (typeof numberKinds)[number];
 
 const dimension = (length: number, angle: number, mass: number): Dimension => ({
@@ -31,6 +41,7 @@ const ofKind: Record<NumberKind, Dimension> = {
 	area: dimension(2, 0, 0),
 	volume: dimension(3, 0, 0),
 	mass: MASS,
+	hours: PLAIN,
 	switch: PLAIN
 };
 

@@ -109,6 +109,8 @@ export function formatQuantity(value: number, kind: NumberKind, display: LengthD
 			return `${formatNumber(value / scales.volume.size, 4)} m³`;
 		case 'mass':
 			return `${formatNumber(value, 1)} kg`;
+		case 'hours':
+			return `${formatNumber(value, 1)} h`;
 		case 'switch':
 			return value ? 'yes' : 'no';
 		case 'ratio':

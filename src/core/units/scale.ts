@@ -30,6 +30,7 @@ export const scales: Readonly<Record<NumberKind, Scale>> = {
 	area: scale(1e6, 'm²', 'm2'),
 	volume: scale(1e9, 'm³', 'm3'),
 	mass: scale(1, 'kg'),
+	hours: scale(1, 'h'),
 	ratio: scale(1),
 	count: scale(1),
 	switch: scale(1)

@@ -45,6 +45,7 @@
 			`measure ${part.measures[k]!.label}`
 		);
 	const kindWords: Record<NumberKind, string> = {
+		hours: 'hours',
 		length: 'length',
 		angle: 'angle',
 		ratio: 'ratio',

@@ -14,6 +14,7 @@
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';
 	import { piecesAt } from './piece';
+	import { sourceOf } from '$lib/check/measures';
 	import { drivenText, heldText, type AskedAt } from './why';
 	import SiteFigures from './SiteFigures.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
@@ -77,7 +78,7 @@
 		const { guides, levels } = desk.project.document;
 		return {
 			over: found.kind,
-			face,
+			face: sourceOf(zone!, found.face),
 			site: found.index,
 			guides: guides.map(({ id }) => id),
 			display,

@@ -1,4 +1,5 @@
 import { columnValues } from '$core/field/column';
+import type { FieldSource } from '$core/field/field';
 import { fieldsOver } from '$core/field/fields';
 import type { GridSite } from '$core/cladding/sites';
 import type { Named } from '$core/named/named-values';
@@ -9,12 +10,12 @@ import { formatQuantity, type LengthDisplay } from '$core/units/quantity';
 import { inRadians } from '$core/units/scale';
 import type { NumberKind } from '$core/units/dimension';
 import { onPages } from '$lib/check/measures';
-import type { FaceView } from '$lib/worker/views';
 
 /** Where somebody asks why, and how lengths are shown. */
 export interface AskedAt {
 	readonly over: GridSite;
-	readonly face: FaceView;
+	/** What fields are read from. */
+	readonly face: Partial<FieldSource>;
 	readonly site: number;
 	readonly guides: readonly string[];
 	readonly display: LengthDisplay;

@@ -9,6 +9,7 @@
 		checkMeasures,
 		firstMeasure,
 		histogram,
+		HOURS_OF_SUN,
 		rangeOf,
 		sequence,
 		sequenceStep,
@@ -20,15 +21,27 @@
 	const view = $derived(desk.model.view);
 	const measures = $derived(checkMeasures(view));
 	const measure = $derived(measures.find((one) => one.key === desk.measure) ?? firstMeasure);
+	const isCounting = $derived(
+		measure.key === HOURS_OF_SUN && view.zones.some(({ suns }) => suns.some(({ hours }) => !hours))
+	);
+	$effect(() => {
+		if (measure.key === HOURS_OF_SUN) desk.model.lookAtHours();
+	});
 	const range = $derived(rangeOf(view, measure.key));
 	const bins = $derived(histogram(view, measure.key, range));
 	const colours = $derived(bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!));
 	const text = (value: number) => formatQuantity(value, measure.kind, desk.display);
 	const bare = (value: number) =>
 		text(value)
-			.replace(/ (mm|m²|m³|m|kg)$/, '')
+			.replace(/ (mm|m²|m³|m|kg|h)$/, '')
 			.replace('°', '');
-	const units: Partial<Record<NumberKind, string>> = { area: 'm²', volume: 'm³', angle: '°', mass: 'kg' };
+	const units: Partial<Record<NumberKind, string>> = {
+		area: 'm²',
+		volume: 'm³',
+		angle: '°',
+		mass: 'kg',
+		hours: 'h'
+	};
 	const unit = $derived(measure.kind === 'length' ? desk.display : units[measure.kind]);
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
@@ -69,12 +82,15 @@
 	<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]">
 		<span>{text(range.low)}</span><span>{text(range.high)}</span>
 	</div>
-	{#key bins}<Histogram
-			{bins}
-			{colours}
-			format={bare}
-			label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
-			onchoose={choose}
-		/>{/key}
-	<p class="text-ink-2 mt-1 text-[12px]">A bar selects its cells. {formatNumber(cells)} cells have it.</p>
+	{#if !isCounting}{#key bins}<Histogram
+				{bins}
+				{colours}
+				format={bare}
+				label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
+				onchoose={choose}
+			/>{/key}{/if}
+	<p class="text-ink-2 mt-1 text-[12px]">
+		{#if isCounting}Hours of sun are being counted …{:else}A bar selects its cells. {formatNumber(cells)} cells
+			have it.{/if}
+	</p>
 </section>

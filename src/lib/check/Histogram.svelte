@@ -71,7 +71,7 @@
 
 <div class="h-28"><canvas {@attach draw} aria-label={label}></canvas></div>
 <ul class="sr-only">
-	{#each bins as bin (bin.from)}
+	{#each bins as bin, k (k)}
 		<li>
 			<button type="button" onclick={() => onchoose(bin)}
 				>{formatNumber(bin.count)} cells from {format(bin.from)} to {format(bin.to)}</button

@@ -1,5 +1,6 @@
 import { columnValues, everySite } from '$core/field/column';
-import type { Field, Need } from '$core/field/field';
+import type { Field, FieldSource, Need } from '$core/field/field';
+import { SOME_SUN } from '$core/field/sun';
 import { fieldsOver } from '$core/field/fields';
 import type { NumberKind } from '$core/units/dimension';
 import type { ModelView, ZoneView } from '$lib/state/model.svelte';
@@ -13,11 +14,18 @@ export interface CheckMeasure {
 }
 
 /** What a page has of a face; other fields are read where models are computed. */
-export const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address'];
+export const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address', 'sun'];
 const cellFields: readonly Field[] = fieldsOver('cell').filter(({ needs }) =>
 	needs.every((need) => onPages.includes(need))
 );
 const ofCells = cellFields.map(({ id, label, kind }): CheckMeasure => ({ key: id, label, kind }));
+/** What fields are read from on a page: a face and the sun over it. */
+export const sourceOf = ({ faces, suns }: ZoneView, f: number): Partial<FieldSource> => ({
+	...faces[f]!,
+	sun: suns[f] ?? SOME_SUN
+});
+/** The key of what is counted only when somebody looks at it, or a clause follows it. */
+export const HOURS_OF_SUN = 'cell.hours_of_sun';
 /** What is looked at first. */
 export const firstMeasure: CheckMeasure = ofCells[0]!;
 
@@ -38,7 +46,8 @@ export function valuesOf(zone: ZoneView, f: number, key: string): Float64Array {
 	const face = zone.faces[f]!;
 	const { count } = face.cells;
 	const field = cellFields.find(({ id }) => id === key);
-	if (field) return columnValues(field.column(face, everySite(count)), count);
+	if (key === HOURS_OF_SUN && !zone.suns[f]?.hours) return new Float64Array(count).fill(NaN);
+	if (field) return columnValues(field.column(sourceOf(zone, f), everySite(count)), count);
 	const values = new Float64Array(count).fill(NaN);
 	for (const { sites, measures } of onCells(zone, f))
 		measures.find((one) => one.key === key)?.values.forEach((value, row) => (values[sites[row]!] = value));

@@ -7,6 +7,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/edits/drawn';
 	import type { Vector } from '$core/geometry/vector';
+	import { momentOf, sunAt } from '$core/sun/position';
 	import { onMount } from 'svelte';
 	import ModelDrawing from './ModelDrawing.svelte';
 	import { viewNames, type ViewName } from './eye';
@@ -75,6 +76,13 @@
 			view.zones.findIndex(({ id }) => id === lit?.zone),
 			lit?.cells ?? []
 		);
+	});
+	$effect(() => {
+		if (!scene) return;
+		const { lightAt } = desk;
+		const { sun } = desk.project.document;
+		settled = false;
+		scene.sunFrom(lightAt === null ? null : sunAt(sun, momentOf(sun.day, lightAt, sun.ahead)).direction);
 	});
 	const covered = $derived(
 		new Set(

@@ -3,8 +3,13 @@ import * as THREE from 'three';
 const ZENITH = '#8FB3CC';
 const HORIZON = '#FBF6E9';
 const GROUND = '#B8AC90';
-/** Where the sun stands, from the middle of the model, in radii. */
-const SUN = new THREE.Vector3(-0.42, -0.58, 0.78).multiplyScalar(2.4);
+/** From where a model shows well. */
+const SHOWING: readonly [number, number, number] = [-0.42, -0.58, 0.78];
+/** How far the light stands from the middle of the model, in radii. */
+const FAR = 2.4;
+/** A sun lower than this (its height by its distance) loses its strength down to the horizon. */
+const LOW = 0.1;
+const STRENGTH = 2.6;
 
 /** What glass and metal mirror: a bright sky over warm ground. */
 function sky(renderer: THREE.WebGLRenderer): THREE.Texture {
@@ -32,7 +37,9 @@ function sky(renderer: THREE.WebGLRenderer): THREE.Texture {
 
 /** Soft sky light and a sun; with shadows and mirrored sky unless `plain`. */
 export class Daylight {
-	private readonly sun = new THREE.DirectionalLight(0xfff4df, 2.6);
+	private readonly sun = new THREE.DirectionalLight(0xfff4df, STRENGTH);
+	private readonly towards = new THREE.Vector3(...SHOWING);
+	private readonly lit = new THREE.Sphere();
 
 	constructor(scene: THREE.Scene, renderer: THREE.WebGLRenderer, plain: boolean) {
 		scene.add(new THREE.HemisphereLight(0xf4f7fa, 0xcdbf9f, 1.55));
@@ -55,12 +62,25 @@ export class Daylight {
 		scene.add(ground);
 	}
 
+	/** Let the sun stand in a direction; null where a model shows well. Below the horizon it gives no light. */
+	from(direction: readonly [number, number, number] | null): void {
+		this.towards.set(...(direction ?? SHOWING)).normalize();
+		this.sun.intensity = STRENGTH * Math.min(1, Math.max(0, this.towards.z / LOW));
+		this.stand();
+	}
+
+	private stand(): void {
+		const { center, radius } = this.lit;
+		if (radius < 0) return;
+		this.sun.target.position.copy(center);
+		this.sun.position.copy(center).addScaledVector(this.towards, FAR * radius);
+	}
+
 	/** Let the sun's shadow cover a box (m). */
 	fit(bounds: THREE.Box3): void {
 		if (bounds.isEmpty()) return;
-		const { center, radius } = bounds.getBoundingSphere(new THREE.Sphere());
-		this.sun.target.position.copy(center);
-		this.sun.position.copy(center).addScaledVector(SUN, radius);
+		const { radius } = bounds.getBoundingSphere(this.lit);
+		this.stand();
 		const { camera } = this.sun.shadow;
 		camera.left = camera.bottom = -radius * 1.05;
 		camera.right = camera.top = radius * 1.05;

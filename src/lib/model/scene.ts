@@ -118,6 +118,13 @@ export class ModelScene {
 		return bounds;
 	}
 
+	/** Let the sun stand in a direction (x to the east, z up); null where the model shows well. */
+	sunFrom(direction: readonly [number, number, number] | null): void {
+		this.daylight.from(direction);
+		this.renderer.shadowMap.needsUpdate = true;
+		this.request();
+	}
+
 	/** Show the faces as they are shaped. */
 	shape(
 		view: ModelView,

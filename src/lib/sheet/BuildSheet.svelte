@@ -21,6 +21,7 @@
 	import SettingOutClause from './SettingOutClause.svelte';
 	import VariantClause from './VariantClause.svelte';
 	import LevelsClause from './LevelsClause.svelte';
+	import SunClause from './SunClause.svelte';
 	import NamedClause from './NamedClause.svelte';
 	import GuidesClause from './GuidesClause.svelte';
 	import LayerClause from './LayerClause.svelte';
@@ -216,7 +217,8 @@
 		{/each}
 		<LevelsClause number="1.{document.masses.length + 1}" />
 		<GuidesClause number="1.{document.masses.length + 2}" />
-		<NamedClause number="1.{document.masses.length + 3}" />
+		<SunClause number="1.{document.masses.length + 3}" />
+		<NamedClause number="1.{document.masses.length + 4}" />
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger
 				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"

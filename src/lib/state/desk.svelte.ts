@@ -35,6 +35,8 @@ export class Desk {
 	keysShown = $state(false);
 	/** Cells that a clause is about, lit while it is pointed at: of each face of a zone. */
 	lit = $state.raw<{ readonly zone: string; readonly cells: readonly (readonly number[])[] } | null>(null);
+	/** The hour of the project's day whose sun lights the model; null for a light that shows it well. */
+	lightAt = $state<number | null>(null);
 	/** A guide is being drawn in the model. */
 	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */

@@ -1,4 +1,5 @@
 import type { Problem } from '$core/units/problem';
+import type { FaceSun } from '$core/field/field';
 import type { Files } from '$core/project/files';
 import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
@@ -13,6 +14,8 @@ export interface ZoneView {
 	readonly behind: boolean;
 	readonly faces: readonly FaceView[];
 	readonly groups: readonly GroupView[];
+	/** The sun over each face. */
+	readonly suns: readonly FaceSun[];
 	readonly assignments: readonly Assignment[];
 	readonly meetings: readonly RimMeeting[];
 }
@@ -85,6 +88,8 @@ export class LiveModel {
 	private last: Wanted | null = null;
 	/** The document of what is shown. */
 	private good: Project | null = null;
+	/** Hours of sun are counted with every run: somebody looks at them. */
+	private hoursLookedAt = false;
 	/** What the last change of layout did to addresses. */
 	report = $state.raw<LayoutReport | null>(null);
 	private readonly addresses = new Map<string, Addresses>();
@@ -138,6 +143,15 @@ export class LiveModel {
 		const asked = this.wanted ?? this.last;
 		if (asked?.project === project && asked.preview === preview) return;
 		this.wanted = { project, preview };
+		this.behind = true;
+		void this.runWanted();
+	}
+
+	/** Count hours of sun on every cell from now on. */
+	lookAtHours(): void {
+		if (this.hoursLookedAt) return;
+		this.hoursLookedAt = true;
+		this.wanted ??= this.last;
 		this.behind = true;
 		void this.runWanted();
 	}
@@ -201,7 +215,10 @@ export class LiveModel {
 					if (this.run === run) this.restart(`its thread ended (${event.message || 'out of memory'})`);
 				};
 			});
-			const message = await Promise.race([this.service.run(project, report, firstCells), ended]);
+			const message = await Promise.race([
+				this.service.run(project, report, firstCells, this.hoursLookedAt),
+				ended
+			]);
 			if (message) this.take(message);
 			if (again) return;
 			if (message) this.good = project;

@@ -62,9 +62,15 @@ export const chainService = {
 	},
 	/**
 	 * @param cells takes the cells while their pieces are still being made, where nothing is shown yet
+	 * @param hoursOfSun are counted on every cell
 	 * @returns what changed, or null when the run was cancelled; the last model then stands
 	 */
-	async run(project: Project, progress: Progress, cells: FirstCells | null): Promise<ModelMessage | null> {
+	async run(
+		project: Project,
+		progress: Progress,
+		cells: FirstCells | null,
+		hoursOfSun = false
+	): Promise<ModelMessage | null> {
 		cancelled = false;
 		const started = performance.now();
 		let told = started;
@@ -78,6 +84,7 @@ export const chainService = {
 					await letIn();
 					if (cancelled) throw new Cancelled();
 				},
+				hoursOfSun,
 				cells: (laid) => taken.push(cells?.(cellsMessage(laid, known, started)))
 			});
 		} catch (error) {

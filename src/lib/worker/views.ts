@@ -6,6 +6,7 @@ import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/mo
 import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
+import type { FaceSun } from '$core/field/field';
 import type { Face } from '$core/mass/face';
 import { boundsOf } from '$core/part/places';
 import { inSharedMemory } from '$core/part/shared-memory';
@@ -89,6 +90,8 @@ export interface ZoneMessage {
 	readonly behind: boolean;
 	readonly faces: readonly (FaceView | Unchanged)[];
 	readonly groups: readonly (GroupView | Unchanged)[];
+	/** The sun over each face. */
+	readonly suns: readonly FaceSun[];
 	readonly assignments: readonly Assignment[];
 	readonly meetings: readonly RimMeeting[];
 }
@@ -287,6 +290,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		behind,
 		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
+		suns: inSharedMemory(zone?.suns ?? []),
 		assignments: inSharedMemory(zone?.assignments ?? []),
 		meetings: zone?.meetings ?? []
 	}));

@@ -9,6 +9,7 @@ const decimals: Record<NumberKind, number> = {
 	area: 4,
 	volume: 6,
 	mass: 2,
+	hours: 2,
 	ratio: 4,
 	count: 0,
 	switch: 0

@@ -55,5 +55,20 @@ export const bladeStack = definePart({
 		}
 	],
 	elements: [],
-	measures: [{ name: 'blade_count', label: 'Blades', kind: 'count', value: 'count' }]
+	measures: [
+		{ name: 'blade_count', label: 'Blades', kind: 'count', value: 'count' },
+		{
+			name: 'cut_off',
+			label: 'Keeps out a sun higher than',
+			kind: 'angle',
+			value: 'atan2(height_between / count / depth + sin(angle), cos(angle))'
+		},
+		{
+			name: 'shaded',
+			label: 'Shaded share, sun as it stands',
+			kind: 'ratio',
+			value:
+				'abs(profile_angle) > 89.9 deg ? 1 : min(1, abs(cos(angle) * tan(profile_angle) - sin(angle)) * depth * count / height_between)'
+		}
+	]
 });

@@ -54,5 +54,14 @@ export const sunHood = definePart({
 			each: true
 		}
 	],
-	measures: [{ name: 'width', label: 'Width', kind: 'length', value: 'length(span)' }]
+	measures: [
+		{ name: 'width', label: 'Width', kind: 'length', value: 'length(span)' },
+		{
+			name: 'shade',
+			label: 'Shade below the shelf, sun as it stands',
+			kind: 'length',
+			value:
+				'abs(profile_angle) > 89.9 deg ? at * length(edge2) : max(0 mm, min(at * length(edge2), depth * tan(profile_angle)))'
+		}
+	]
 });

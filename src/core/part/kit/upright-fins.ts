@@ -45,5 +45,14 @@ export const uprightFins = definePart({
 		}
 	],
 	elements: [],
-	measures: [{ name: 'spacing', label: 'Spacing at the foot', kind: 'length', value: 'length(edge1) / fins' }]
+	measures: [
+		{ name: 'spacing', label: 'Spacing at the foot', kind: 'length', value: 'length(edge1) / fins' },
+		{
+			name: 'shaded',
+			label: 'Shaded share, sun as it stands',
+			kind: 'ratio',
+			value:
+				'abs(plan_angle) > 89.9 deg ? 1 : min(1, abs(cos(angle) * tan(plan_angle) - sin(angle)) * depth * fins / length(edge1))'
+		}
+	]
 });

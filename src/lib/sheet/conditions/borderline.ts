@@ -3,7 +3,7 @@ import { columnValues, everySite } from '$core/field/column';
 import { fieldsOver } from '$core/field/fields';
 import type { Named } from '$core/named/named-values';
 import type { ConditionOf } from '$core/project/condition-schema';
-import { onPages } from '$lib/check/measures';
+import { onPages, sourceOf } from '$lib/check/measures';
 import type { ZoneView } from '$lib/state/model.svelte';
 
 /** Values as near as this to a bound are borderline, as a share of it. */
@@ -20,8 +20,8 @@ export function borderline(zone: ZoneView, condition: ConditionOf<'range'>, name
 	const bounds = [condition.at_least, condition.at_most].flatMap((amount) =>
 		amount === null ? [] : [amountOf(amount, field.kind, named)]
 	);
-	const values = zone.faces.map((face) =>
-		columnValues(field.column(face, everySite(face.cells.count)), face.cells.count)
+	const values = zone.faces.map(({ cells: { count } }, f) =>
+		columnValues(field.column(sourceOf(zone, f), everySite(count)), count)
 	);
 	const most = values.reduce((sum, one) => one.reduce((a, b) => Math.max(a, Math.abs(b)), sum), 0);
 	return values.map((one) =>

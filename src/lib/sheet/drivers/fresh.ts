@@ -5,7 +5,7 @@ import type { Driver, SpelledDriver } from '$core/project/driver-schema';
 import type { PartInput } from '$core/project/part-definition';
 import { inDegrees } from '$core/units/scale';
 import { significant } from '$core/units/quantity';
-import { onPages } from '$lib/check/measures';
+import { onPages, sourceOf } from '$lib/check/measures';
 import type { ZoneView } from '$lib/state/model.svelte';
 
 export const ways = ['formula', 'follows', 'alternates', 'chance'] as const;
@@ -16,9 +16,9 @@ export const wayOf = (driver: Driver): DriverWay => (typeof driver === 'string' 
 export function rangeHere(zone: ZoneView | undefined, field: Field | undefined): [number, number] | null {
 	if (!zone || field?.over !== 'cell' || !field.needs.every((need) => onPages.includes(need))) return null;
 	let [low, high] = [Infinity, -Infinity];
-	for (const face of zone.faces) {
+	for (const [f, face] of zone.faces.entries()) {
 		const { count } = face.cells;
-		for (const value of columnValues(field.column(face, everySite(count)), count)) {
+		for (const value of columnValues(field.column(sourceOf(zone, f), everySite(count)), count)) {
 			low = Math.min(low, value);
 			high = Math.max(high, value);
 		}
