@@ -377,3 +377,41 @@ describe('angles of the sun', () => {
 		}
 	});
 });
+
+describe('blades that keep out the sun', () => {
+	it('are turned so that the shade of each just reaches the next, or as near to it as they can be', async () => {
+		const values = {
+			angle: { is: 'keeps out', blades: 'lying', depth: 180, spacing: 250, to: [-90, 90] }
+		};
+		for (const [day, hour] of [
+			['2026-06-21', 12],
+			['2026-06-21', 9],
+			['2026-12-21', 13]
+		] as const) {
+			const project = projectOf(
+				sheet(3000, 2000),
+				count(1, 1),
+				{ rules: [{ id: 'all', put: { variant: 'v', values } }] } as never,
+				{
+					variants: [{ id: 'v', name: 'v', part: 'blade-stack', values: { depth: 180, spacing: 250 } }],
+					sun: sun({ day, hour })
+				}
+			);
+			const model = await new Chain().run(project);
+			expect(model.problems).to.deep.equal([]);
+			const { group } = model.zones[0]!.model!.groups[0]!;
+			const sees = field(
+				model.zones[0]!.model!.faces[0]!,
+				'profile_angle',
+				model.zones[0]!.model!.suns[0]!.direction
+			);
+			const shaded = group.run.results.get('shaded')![0]!;
+			const angle = group.perPiece.get('angle')![0]!;
+			// 250 mm apart, so many as 2 m hold; square to a low sun they shade 180 of 250 · cos P.
+			const most = Math.min(1, 180 / (250 * Math.cos(sees)));
+			expect(shaded, day).to.be.closeTo(most, 1e-9);
+			if (most === 1) expect(inDegrees(angle)).to.be.within(-90, 90);
+			else expect(angle).to.be.closeTo(sees - Math.PI / 2, 1e-9);
+		}
+	});
+});

@@ -79,7 +79,13 @@ const followed = (values: Readonly<Record<string, Driver>>): string[] =>
 	Object.values(values).flatMap((driver) => {
 		if (typeof driver === 'string') return [driver];
 		const amounts = driver.is === 'alternates' ? driver.values : driver.to;
-		return [...amounts, ...(driver.is === 'follows' ? [driver.field, ...driver.from] : [])].map(String);
+		const more =
+			driver.is === 'follows'
+				? [driver.field, ...driver.from]
+				: driver.is === 'keeps out'
+					? ['profile_angle', driver.depth, driver.spacing]
+					: [];
+		return [...amounts, ...more].map(String);
 	});
 
 /** How many sites of a kind a face has. */

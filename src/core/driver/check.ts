@@ -44,6 +44,17 @@ export function checkDriver(
 			() => inputAmount(input, kind, amount, named),
 			`${at}/${driver.is === 'alternates' ? 'values' : 'to'}/${k}`
 		);
+	if (driver.is === 'keeps out') {
+		if (kind !== 'angle')
+			refuse(at, `${input.label} is no angle; blades are turned to keep out the sun, so an angle is wanted`);
+		if (over !== 'cell')
+			refuse(at, `${input.label} keeps out the sun on cells; a ${over} does not know how it sees the sun`);
+		for (const key of ['depth', 'spacing'] as const) {
+			const amount = read(() => amountOf(driver[key], 'length', named), `${at}/${key}`);
+			if (!(amount > 0))
+				refuse(`${at}/${key}`, `the ${key} of blades is ${driver[key]}; more than nothing is wanted`);
+		}
+	}
 	if (driver.is !== 'follows') return;
 	const fields = fieldsOver(over, guides);
 	const field = fields.find(({ name }) => name === driver.field);

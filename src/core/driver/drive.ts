@@ -8,6 +8,7 @@ import type { DriverOf, SpelledDriver } from '../project/driver-schema';
 import type { Named } from '../named/named-values';
 import type { PartInput } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
+import { inRadians } from '../units/scale';
 import { formatQuantity } from '../units/quantity';
 import { plainFlag, type Flag } from '../units/flag';
 
@@ -101,6 +102,47 @@ function follow(
 	return { values, flags };
 }
 
+/** Seen from further round than this the sun stands beside or behind the face: blades have nothing to keep out. */
+const BESIDE = inRadians(89.9);
+
+/**
+ * The angle at which the shade of a blade just reaches the next: d · (cos θ · tan P − sin θ) = s, where P is the angle
+ * of the sun to the face's normal as the blades see it, d their depth and s their spacing. A sun that no blade can
+ * keep out meets them square; one that does not reach the face leaves them level.
+ *
+ * ```ts
+ * keepingOut(inRadians(45), 180, 250); // rad
+ * ```
+ * @param seen rad @param depth mm @param spacing mm
+ */
+export function keepingOut(seen: number, depth: number, spacing: number): number {
+	const angle = Math.abs(seen);
+	if (angle > BESIDE) return 0;
+	return Math.sign(seen) * (angle - Math.asin(Math.min(1, (spacing / depth) * Math.cos(angle))));
+}
+
+function keepOut(
+	driver: DriverOf<'keeps out'>,
+	input: PartInput,
+	kind: NumberKind,
+	asked: AskedSites,
+	sites: Uint32Array
+): Driven {
+	const { named } = asked.around;
+	const seen = fieldValues(asked, driver.blades === 'lying' ? 'profile_angle' : 'plan_angle');
+	const [depth, spacing] = [driver.depth, driver.spacing].map((amount) =>
+		amountOf(amount, 'length', named)
+	) as [number, number];
+	const [a, b] = driver.to.map((amount) => inputAmount(input, kind, amount, named)) as [number, number];
+	const values = new Float64Array(sites.length);
+	for (let r = 0; r < values.length; r++)
+		values[r] = Math.max(
+			Math.min(a, b),
+			Math.min(Math.max(a, b), keepingOut(seen[sites[r]!]!, depth, spacing))
+		);
+	return { values, flags: NO_FLAGS };
+}
+
 /**
  * The values that a driver gives an input on some sites. It has been checked.
  *
@@ -118,6 +160,8 @@ export function drive(
 	switch (driver.is) {
 		case 'follows':
 			return follow(driver, input, kind, asked, sites);
+		case 'keeps out':
+			return keepOut(driver, input, kind, asked, sites);
 		case 'alternates': {
 			const choices = Float64Array.from(driver.values, (amount) =>
 				inputAmount(input, kind, amount, asked.around.named)

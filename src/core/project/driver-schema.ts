@@ -40,7 +40,16 @@ export const drivers = [
 		by: z.enum(['cells', 'bays', 'courses'])
 	}),
 	/** By chance between two values; each place keeps its draw. */
-	z.strictObject({ is: z.literal('chance'), to: amounts, seed: plain })
+	z.strictObject({ is: z.literal('chance'), to: amounts, seed: plain }),
+	/** An angle at which blades just keep out the sun as it stands, held between two. */
+	z.strictObject({
+		is: z.literal('keeps out'),
+		/** Blades that lie keep out a high sun, fins that stand one that is aside. */
+		blades: z.enum(['lying', 'standing']),
+		depth: amount,
+		spacing: amount,
+		to: amounts
+	})
 ] as const;
 
 export const driverSchema = z.union([withFields(text), z.discriminatedUnion('is', drivers)]);

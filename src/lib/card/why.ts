@@ -98,6 +98,10 @@ export function heldText(condition: Condition, at: AskedAt): string {
 export function drivenText(driver: Driver, at: AskedAt): string {
 	if (typeof driver === 'string') return `by ${driver}`;
 	if (driver.is === 'alternates') return `alternates by ${driver.by}`;
+	if (driver.is === 'keeps out') {
+		const seen = fieldAt(driver.blades === 'lying' ? 'profile_angle' : 'plan_angle', at);
+		return `keeps out the sun${seen?.value == null ? '' : `, which this face sees at ${shown(seen.value, 'angle', at)}`}`;
+	}
 	if (driver.is === 'chance') return `is by chance (seed ${driver.seed})`;
 	const field = fieldAt(driver.field, at);
 	if (!field) return `follows ${driver.field}`;

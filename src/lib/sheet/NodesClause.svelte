@@ -99,6 +99,7 @@
 		values={placing.values}
 		path={below(path, 'values')}
 		{part}
+		variant={placing.variant}
 		over="node"
 		of={said}
 		zone={zone.id}

@@ -12,13 +12,24 @@
 		values: Readonly<Record<string, Driver>>;
 		path: Path<Record<string, Driver>>;
 		part: PartDefinition | undefined;
+		variant: string;
 		over: GridSite;
 		/** The clause, for undo. */
 		of: string;
 		zone: string;
 	}
-	let { values, path, part, over, of, zone }: Props = $props();
+	let { values, path, part, variant, over, of, zone }: Props = $props();
 	const desk = useDesk();
+	/** A size of the variant's blades, as far as its part has one (mm). */
+	function sizeOf(name: string, otherwise: number): number {
+		const own = desk.project.document.variants.find(({ id }) => id === variant)?.values[name];
+		const size = own ?? part?.inputs.find((one) => one.name === name)?.default;
+		return typeof size === 'number' ? size : otherwise;
+	}
+	const blades = $derived({
+		standing: part?.inputs.some(({ name }) => name === 'fins') ?? false,
+		sizes: { depth: sizeOf('depth', 180), spacing: sizeOf('spacing', 250) }
+	});
 	const reset = (name: string) =>
 		desk.set(path, withValue(values, name, null), `${of}: ${name} from the variant`);
 </script>
@@ -30,6 +41,7 @@
 			{driver}
 			path={below(path, name)}
 			{over}
+			{blades}
 			{of}
 			{zone}
 			onreset={() => reset(name)}

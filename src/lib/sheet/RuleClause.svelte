@@ -134,6 +134,7 @@
 			values={put.values}
 			path={below(path, 'put', 'values')}
 			{part}
+			variant={put.variant}
 			over="cell"
 			of="{zone.name} rule {number}"
 			zone={zone.id}

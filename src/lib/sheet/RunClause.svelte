@@ -83,6 +83,7 @@
 		values={run.values}
 		path={below(path, 'values')}
 		{part}
+		variant={run.variant}
 		over="line"
 		of={said}
 		zone={zone.id}

@@ -16,7 +16,7 @@
 	import AmountChip from '$lib/frame/AmountChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { freshDriver, rangeHere, wayOf, type DriverWay } from './fresh';
+	import { freshDriver, rangeHere, wayOf, type Blades, type DriverWay } from './fresh';
 	import ShareCurve from './ShareCurve.svelte';
 
 	/** What sets one value piece by piece, in words. */
@@ -25,24 +25,31 @@
 		driver: Driver;
 		path: Path<Driver>;
 		over: GridSite;
+		blades: Blades;
 		/** Whose value it is, for undo. */
 		of: string;
 		zone: string;
 		onreset: () => void;
 	}
-	let { input, driver, path, over, of, zone, onreset }: Props = $props();
+	let { input, driver, path, over, blades, of, zone, onreset }: Props = $props();
 	const desk = useDesk();
 	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
 	const guides = $derived(desk.project.document.guides.map(({ id }) => id));
 	const fields = $derived(fieldsOver(over, guides).filter((one) => one.kind !== 'switch'));
 	const here = $derived(desk.model.view.zones.find(({ id }) => id === zone));
 	const label = $derived(input.label.toLowerCase());
-	const wayWords = [
+	const allWays = [
 		{ value: 'formula', label: 'is' },
 		{ value: 'follows', label: 'follows' },
 		{ value: 'alternates', label: 'alternates' },
-		{ value: 'chance', label: 'is by chance' }
+		{ value: 'chance', label: 'is by chance' },
+		{ value: 'keeps out', label: 'keeps out the sun' }
 	] as const;
+	const wayWords = $derived(
+		allWays.filter(
+			({ value }) => value !== 'keeps out' || (kind === 'angle' && over === 'cell') || wayOf(driver) === value
+		)
+	);
 	const set = (next: Driver, what: string) => desk.set(path, next, `${of}: ${label} ${what}`);
 
 	function start(name: string): [number, number] {
@@ -56,8 +63,8 @@
 	function choose(way: DriverWay) {
 		const field = over === 'line' ? 'length' : 'height';
 		set(
-			freshDriver(way, input, driver, { field, of: start(field) }),
-			wayWords.find((one) => one.value === way)!.label
+			freshDriver(way, input, driver, { field, of: start(field) }, blades),
+			allWays.find((one) => one.value === way)!.label
 		);
 	}
 	function check(text: string): string | null {
@@ -190,7 +197,36 @@
 			]}
 			label="Alternates by"
 			onchoose={(by) => set({ ...driver, by }, `by ${by}`)}
-		/>{:else}from
+		/>{:else if driver.is === 'keeps out'}as it stands, by blades that are
+		<ChoiceChip
+			value={driver.blades}
+			options={[
+				{ value: 'lying', label: 'lying' },
+				{ value: 'standing', label: 'standing' }
+			]}
+			label="How blades run"
+			onchoose={(blades) => set({ ...driver, blades }, `by blades ${blades}`)}
+		/>, {@render amount(
+			driver.depth,
+			below(path as string as Path<DriverOf<'keeps out'>>, 'depth'),
+			'length',
+			'Depth of the blades'
+		)} deep every {@render amount(
+			driver.spacing,
+			below(path as string as Path<DriverOf<'keeps out'>>, 'spacing'),
+			'length',
+			'Spacing of the blades'
+		)}, between {@render amount(
+			driver.to[0],
+			below(path as string as Path<DriverOf<'keeps out'>>, 'to', 0),
+			kind,
+			`${input.label} at least`
+		)} and {@render amount(
+			driver.to[1],
+			below(path as string as Path<DriverOf<'keeps out'>>, 'to', 1),
+			kind,
+			`${input.label} at most`
+		)}{:else}from
 		{@render amount(
 			driver.to[0],
 			below(path as string as Path<DriverOf<'chance'>>, 'to', 0),

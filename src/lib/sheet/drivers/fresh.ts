@@ -8,7 +8,7 @@ import { significant } from '$core/units/quantity';
 import { onPages, sourceOf } from '$lib/check/measures';
 import type { ZoneView } from '$lib/state/model.svelte';
 
-export const ways = ['formula', 'follows', 'alternates', 'chance'] as const;
+export const ways = ['formula', 'follows', 'alternates', 'chance', 'keeps out'] as const;
 export type DriverWay = (typeof ways)[number];
 export const wayOf = (driver: Driver): DriverWay => (typeof driver === 'string' ? 'formula' : driver.is);
 
@@ -40,12 +40,19 @@ function twoOf(input: PartInput): [number | string, number | string] {
 	return low === high ? [hold(low / 2), high] : [low, high];
 }
 
+/** Sizes of the blades of a part, as far as it says them. */
+export interface Blades {
+	readonly standing: boolean;
+	readonly sizes: { readonly depth: number; readonly spacing: number };
+}
+
 /** A driver of a kind to start from, with what the one before it said where both have it. */
 export function freshDriver(
 	way: DriverWay,
 	input: PartInput,
 	before: Driver,
-	range: { readonly field: string; readonly of: [number, number] }
+	range: { readonly field: string; readonly of: [number, number] },
+	blades: Blades
 ): Driver {
 	const to: [number | string, number | string] =
 		typeof before === 'object' && 'to' in before ? before.to : twoOf(input);
@@ -60,7 +67,13 @@ export function freshDriver(
 			outside: 'held'
 		},
 		alternates: { is: 'alternates', values: to, by: 'bays' },
-		chance: { is: 'chance', to, seed: 1 }
+		chance: { is: 'chance', to, seed: 1 },
+		'keeps out': {
+			is: 'keeps out',
+			blades: blades.standing ? 'standing' : 'lying',
+			...blades.sizes,
+			to: [-75, 75]
+		}
 	};
 	return way === 'formula' ? defaultFormula(input) : spelled[way];
 }
