@@ -39,6 +39,7 @@ import { drive } from '../../src/core/driver/drive';
 import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
+import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
 import { measureNaively } from './naive-measures';
 import { sunByRaycaster, sunOfAYear } from './sun';
 
@@ -458,7 +459,7 @@ async function rules(): Promise<void> {
 		},
 		put: 'open'
 	}));
-	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
+	const around = { followed: NOTHING_FOLLOWED, levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
 	const none = new Set<number>();
 	const ms = await time(
 		() => assignRules({ rules: ten, exceptions: [] }, face, none, around, () => null),
@@ -471,7 +472,7 @@ async function rules(): Promise<void> {
 async function drivers(): Promise<void> {
 	if (!wanted('driver:100000')) return;
 	const face = (await new Chain().run(projectOf(mass, counts(400, 250)))).zones[0]!.model!.faces[0]!;
-	const around = { guides: new Map(), levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
+	const around = { followed: NOTHING_FOLLOWED, levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
 	const asked = { over: 'cell' as const, count: 100_000, source: face, around };
 	const input = { name: 'depth', label: 'Depth', kind: 'length', default: 1, scope: 'per piece' } as const;
 	const follows = { is: 'follows', from: [0, 20_000], to: [100, 900], steps: null, outside: 'held' } as const;

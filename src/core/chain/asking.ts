@@ -5,14 +5,14 @@ import type { AskedSites, Surroundings } from '../condition/sites';
 import type { FaceModel } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
 import type { FaceSun } from '../field/field';
-import { guidesIn } from '../field/guides';
+import { followableIn } from '../field/followed';
 import { asksForSun } from '../field/sun';
 import { namedIn } from '../named/named-values';
 import type { Condition, Joining } from '../project/condition-schema';
 import type { Driver } from '../project/driver-schema';
 import type { Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
-import { guidesNamed } from './masses';
+import { followedIn, underFollowed } from './followed';
 import type { Run } from './stage';
 
 /** The clauses of a zone that ask something of their sites. */
@@ -44,18 +44,19 @@ export function surroundingsOf(
 	const { project } = run;
 	const conditions = clauses.filter(({ muted }) => !muted).map(({ where }) => where);
 	const named = namedBy(over, conditions, project.guides);
-	const guides = guidesNamed(run, named.guides);
+	const followed = followedIn(run, named.texts, named.guides);
 	const levels = project.levels.filter(({ id }) => named.levels.includes(id));
 	const values = namedIn(named.texts, run.named);
 	const asked = asksForSun(named.texts) ? suns : NO_SUNS;
-	const around = { guides, levels, slots: faces[0]?.slots ?? [], named: values, suns: asked };
-	return { around, under: [[...guides], levels, [...values], [...asked]], places: named.places };
+	const around = { followed, levels, slots: faces[0]?.slots ?? [], named: values, suns: asked };
+	return { around, under: [underFollowed(followed), levels, [...values], [...asked]], places: named.places };
 }
 
 /** @throws ProblemError at a clause whose conditions cannot be asked */
 export function checkConditions({ project, named }: Run, zone: Zone, faces: readonly FaceModel[]): void {
 	const known: Askable = {
 		faces: faces.map(({ address }) => address),
+		things: followableIn(project),
 		guides: project.guides,
 		levels: project.levels,
 		named,
@@ -75,7 +76,7 @@ export function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone[
 }
 
 /** The texts of drivers, which may name a guide or a value of the project. */
-const followed = (values: Readonly<Record<string, Driver>>): string[] =>
+const textsOf = (values: Readonly<Record<string, Driver>>): string[] =>
 	Object.values(values).flatMap((driver) => {
 		if (typeof driver === 'string') return [driver];
 		const amounts = driver.is === 'alternates' ? driver.values : driver.to;
@@ -106,14 +107,14 @@ export function drivenSites(
 	suns: Suns,
 	underSun: boolean
 ): AskedSites {
-	const texts = followed(values);
+	const texts = textsOf(values);
 	const asked = underSun || asksForSun(texts) ? suns : NO_SUNS;
-	const guides = guidesNamed(run, guidesIn(texts, run.project.guides));
+	const followed = followedIn(run, texts);
 	const named = namedIn(texts, run.named);
 	return {
 		over,
 		count: countOf(face, over),
 		source: face,
-		around: { guides, levels: [], slots: face.slots, named, suns: asked }
+		around: { followed, levels: [], slots: face.slots, named, suns: asked }
 	};
 }

@@ -128,7 +128,12 @@ export class Chain {
 	 */
 	async run(kept: Project, hooks: ChainHooks = {}): Promise<Model> {
 		// Masses are made whole where they are computed: until then their files' names say all there is to know.
-		const project = { ...kept, parts: this.files.wholeList(kept.parts) };
+		const project = {
+			...kept,
+			parts: this.files.wholeList(kept.parts),
+			pictures: this.files.wholeList(kept.pictures),
+			tables: this.files.wholeList(kept.tables)
+		};
 		const ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
 		// Fetched while faces are set out; the first to be told of a fault is who waits for it.

@@ -17,6 +17,7 @@ import { plainFlag } from '../units/flag';
 import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { asks, checkConditions, drivenSites, surroundingsOf, type Asking, type Suns } from './asking';
+import { underFollowed } from './followed';
 import type { Kept } from './memo';
 import type { Run } from './stage';
 import { pathTo } from '../project/typed-path';
@@ -307,7 +308,7 @@ async function hang(
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
 	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
 	const asked = drivenSites(run, over, values, face, suns, ready.value.underSun);
-	const { guides, named, suns: under } = asked.around;
+	const { followed, named, suns: under } = asked.around;
 	const groups: ClauseGroup[] = [];
 	for (const { corners, number, sites } of chunks) {
 		const own = (said.size ? [...sites] : []).flatMap((site) => {
@@ -317,7 +318,7 @@ async function hang(
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, name, corners, number],
-			[serials, sites, ready, values, own, [...guides], [...named], [...under]],
+			[serials, sites, ready, values, own, underFollowed(followed), [...named], [...under]],
 			() =>
 				run.timed('parts', () =>
 					clad(ready.value, told, { over, sites, corners }, values, asked, at, valuesAt)

@@ -1,6 +1,7 @@
 import { gather, reckon, type ColumnReader } from '../field/column';
 import type { FieldSource } from '../field/field';
 import { fieldOf } from '../field/fields';
+import { followable, type Followed } from '../field/followed';
 import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
@@ -9,7 +10,7 @@ import type { Flag } from '../units/flag';
 import type { GridSite } from './sites';
 
 /** What pieces are hung on: one face, as what its sites give is read from it. */
-export interface CladFace extends Omit<FieldSource, 'chains' | 'guides' | 'sun'> {
+export interface CladFace extends Omit<FieldSource, 'chains' | 'sun' | keyof Followed> {
 	readonly grid: NodeGrid;
 	/** Middles of the cells on the face itself (mm), reckoned when a part asks for them. */
 	readonly centresOnFace: () => Float64Array;
@@ -28,6 +29,8 @@ export interface CladFace extends Omit<FieldSource, 'chains' | 'guides' | 'sun'>
 /** Corners sharper than this are moved in less than the joint wants, or the pane would end far from them. */
 export const SHARP = Math.acos(0.9);
 
+/** What begins the names of fields of things. */
+const ofThings = new Set(['distance', 'inside', 'picture', 'table']);
 const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
 
 /** A corner of a cell, moved in so that half a joint stays open along both its sides. */
@@ -94,16 +97,10 @@ const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: o
 
 /** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
 export const givenColumn =
-	(
-		face: CladFace,
-		kind: GridSite,
-		sites: Uint32Array,
-		{ guides, sun }: Pick<FieldSource, 'guides' | 'sun'>
-	) =>
+	(face: CladFace, kind: GridSite, sites: Uint32Array, followed: Followed & Pick<FieldSource, 'sun'>) =>
 	(name: string): ColumnReader => {
 		const [what = '', axis] = name.split('.');
-		// A guide may be called x.
-		if (axis && axis in axisOf && what !== 'distance' && what !== 'inside')
-			return points[kind](face, sites, what, axisOf[axis]!);
-		return fieldOf(kind, name, [...guides.keys()]).column({ ...face, guides, sun }, sites);
+		// A guide, a picture, a table may be called x.
+		if (axis && axis in axisOf && !ofThings.has(what)) return points[kind](face, sites, what, axisOf[axis]!);
+		return fieldOf(kind, name, followable(followed)).column({ ...face, ...followed }, sites);
 	};

@@ -1,6 +1,7 @@
 import { checkDriver } from '../driver/check';
 import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
+import type { Followable } from '../field/followed';
 import { asksForSun } from '../field/sun';
 import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
@@ -233,9 +234,9 @@ function perPieceInput(
  * all checked against the part's inputs.
  *
  * ```ts
- * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, [], NOTHING_NAMED, rulePath);
+ * const { program, spelled } = perPiece(ready, { depth: 'height / 10' }, 'cell', 4, NOTHING_TO_FOLLOW, NOTHING_NAMED, rulePath);
  * ```
- * @param guides ids of the guides that formulas may name @param at where the clause says its values
+ * @param things of the project that formulas may name @param at where the clause says its values
  * @throws ProblemError
  */
 export function perPiece(
@@ -243,7 +244,7 @@ export function perPiece(
 	values: Readonly<Record<string, Driver>>,
 	over: SiteKind,
 	corners: number,
-	guides: readonly string[],
+	things: Followable,
 	named: Named,
 	at: string
 ): {
@@ -261,12 +262,12 @@ export function perPiece(
 			formulas.push({ name, text: driver, kind });
 			return [];
 		}
-		checkDriver(driver, input, kind, over, guides, named, `${at}/${name}`);
+		checkDriver(driver, input, kind, over, things, named, `${at}/${name}`);
 		return [{ input, kind, driver }];
 	});
 	try {
 		const program = formulas.length
-			? compileFormulas(formulas, ready.part.anchor, corners, guides, named)
+			? compileFormulas(formulas, ready.part.anchor, corners, things, named)
 			: null;
 		return { program, spelled };
 	} catch (error) {

@@ -7,6 +7,7 @@ import type { Program } from '../part/program';
 import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
+import { followable } from '../field/followed';
 import { SOME_SUN } from '../field/sun';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
 import { perPiece, programOf, type ReadyVariant } from './kit';
@@ -55,12 +56,12 @@ export function clad(
 			at,
 			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
 		);
-	const { guides, named, suns } = asked.around;
+	const { followed, named, suns } = asked.around;
 	const sun = suns.get(face.address) ?? SOME_SUN;
-	const given = givenColumn(face, over, sites, { guides, sun });
+	const given = givenColumn(face, over, sites, { ...followed, sun });
 	const { origin } = face;
 	const program = programOf(ready, corners, at);
-	const set = perPiece(ready, values, over, corners, [...guides.keys()], named, valuesAt);
+	const set = perPiece(ready, values, over, corners, followable(followed), named, valuesAt);
 	const reckoned = set.program && runProgram(set.program, given, sites.length, origin);
 	const driven = set.spelled.map(({ input, kind, driver }) => ({
 		name: input.name,

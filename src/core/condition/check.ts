@@ -1,4 +1,5 @@
 import { fieldsOver } from '../field/fields';
+import type { Followable } from '../field/followed';
 import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { Condition } from '../project/condition-schema';
@@ -13,6 +14,7 @@ import type { Surroundings } from './sites';
 /** What there is to ask of: `faces` of the zone, guides that are closed. */
 export interface Askable extends Pick<Surroundings, 'levels' | 'slots' | 'named'> {
 	readonly faces: readonly string[];
+	readonly things: Followable;
 	readonly guides: readonly { readonly id: string; readonly closed: boolean }[];
 }
 
@@ -31,11 +33,11 @@ function unknown(
 function checkRange(
 	condition: Extract<Condition, { is: 'range' }>,
 	over: SiteKind,
-	guides: readonly string[],
+	things: Followable,
 	named: Named,
 	at: Path<Condition>
 ): void {
-	const fields = fieldsOver(over, guides);
+	const fields = fieldsOver(over, things);
 	const field = fields.find(({ name }) => name === condition.field);
 	if (!field)
 		return unknown(
@@ -82,7 +84,6 @@ const ofCells = new Set<Condition['is']>(['kind', 'slot', 'looks']);
  */
 export function checkCondition(condition: Condition, over: SiteKind, known: Askable, place: Place): void {
 	const at = place as string as Path<Condition>;
-	const guides = known.guides.map(({ id }) => id);
 	if (over !== 'cell' && ofCells.has(condition.is))
 		refuse(at, `that is asked of cells; of ${over}s ask for a measure, a level, a guide or a formula`);
 	switch (condition.is) {
@@ -164,10 +165,10 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 				refuse(below(at, 'share'), `a share of ${condition.share} is none; 0 to 1 is accepted`);
 			return;
 		case 'range':
-			return checkRange(condition, over, guides, known.named, at);
+			return checkRange(condition, over, known.things, known.named, at);
 		case 'inside': {
 			const guide = known.guides.find(({ id }) => id === condition.guide);
-			if (!guide) return unknown('the guide', condition.guide, guides, at);
+			if (!guide) return unknown('the guide', condition.guide, known.things.guides, at);
 			if (!guide.closed)
 				refuse(
 					at,
@@ -177,7 +178,7 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 		}
 		case 'formula':
 			try {
-				conditionFormula(condition.formula, over, guides, known.named);
+				conditionFormula(condition.formula, over, known.things, known.named);
 			} catch (error) {
 				if (error instanceof FormulaError) refuse(below(at, 'formula'), error.message);
 				throw error;

@@ -1,6 +1,6 @@
 import { chanceOf } from '../field/chance';
 import { fieldsOver } from '../field/fields';
-import { guideName } from '../field/guides';
+import { followable, nameInFormulas, type Followable } from '../field/followed';
 import type { SiteKind } from '../field/site-kind';
 import { typesOf, type Named } from '../named/named-values';
 import { cellKinds } from '../pattern/cells';
@@ -56,17 +56,17 @@ const ways: Readonly<Record<ConditionOf<'looks'>['towards'], readonly [number, n
  * What formulas over sites may name.
  *
  * ```ts
- * const known = Object.keys(conditionNames('cell', ['tide-line'], NOTHING_NAMED));
+ * const known = Object.keys(conditionNames('cell', followableIn(project), NOTHING_NAMED));
  * ```
- * @param guides ids of the guides there are
+ * @param things of the project that can be followed
  */
 export function conditionNames(
 	over: SiteKind,
-	guides: readonly string[],
+	things: Followable,
 	named: Named
 ): Record<string, FormulaType> {
 	const names = typesOf(named);
-	for (const { name, kind } of fieldsOver(over, guides)) {
+	for (const { name, kind } of fieldsOver(over, things)) {
 		const type: FormulaType = kind === 'switch' ? SWITCH : numberOf(dimensionOf(kind));
 		names[name] = type;
 		if (!name.includes('.')) names[`${over}.${name}`] = type;
@@ -85,10 +85,10 @@ export function conditionNames(
 export const conditionFormula = (
 	text: string,
 	over: SiteKind,
-	guides: readonly string[],
+	things: Followable,
 	named: Named
 ): Expression =>
-	checkFormula(text, { names: conditionNames(over, guides, named), functions: {}, expected: SWITCH });
+	checkFormula(text, { names: conditionNames(over, things, named), functions: {}, expected: SWITCH });
 
 /*
  * Conditions are asked into what held so far: both have to hold (`and`), or either (the others). One pass over the
@@ -215,7 +215,7 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 		case 'chance':
 			return drawn(condition, sites);
 		case 'range': {
-			const { kind } = fieldsOver(over, [...around.guides.keys()]).find(
+			const { kind } = fieldsOver(over, followable(around.followed)).find(
 				({ name }) => name === condition.field
 			)!;
 			const bound = (amount: number | string | null, open: number) =>
@@ -224,11 +224,11 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 			return within(values, bound(condition.at_least, -Infinity), bound(condition.at_most, Infinity));
 		}
 		case 'inside': {
-			const inside = fieldValues(sites, `inside.${guideName(condition.guide)}`);
+			const inside = fieldValues(sites, `inside.${nameInFormulas(condition.guide)}`);
 			return within(inside, 1, 1);
 		}
 		case 'formula': {
-			const expression = conditionFormula(condition.formula, over, [...around.guides.keys()], around.named);
+			const expression = conditionFormula(condition.formula, over, followable(around.followed), around.named);
 			// What comes to nothing usable is no yes.
 			return within(evaluateColumns(expression, columnNamed(sites), sites.count), 1, 1);
 		}

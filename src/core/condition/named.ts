@@ -56,6 +56,7 @@ export function namedBy(
 			.filter((id) => id !== null),
 		places:
 			named.size > 0 ||
+			texts.some((text) => /\bpicture\./.test(text)) ||
 			all.some(({ is }) => is === 'looks' || is === 'levels') ||
 			texts.some((text) => isPlaced(text))
 	};

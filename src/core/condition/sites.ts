@@ -1,15 +1,15 @@
 import { columnValues, everySite } from '../field/column';
 import type { FaceSun, FieldSource } from '../field/field';
 import { fieldOf } from '../field/fields';
+import { followable, type Followed } from '../field/followed';
 import { SOME_SUN } from '../field/sun';
 import type { SiteKind } from '../field/site-kind';
-import type { Vector } from '../geometry/vector';
 import type { Named } from '../named/named-values';
 import type { Level } from '../project/form-schema';
 
 /** What conditions can ask besides the places themselves: the guides and levels of the project, slots of the pattern. */
 export interface Surroundings {
-	readonly guides: ReadonlyMap<string, readonly Vector[]>;
+	readonly followed: Followed;
 	readonly levels: readonly Level[];
 	/** Names of the pattern's polygons. */
 	readonly slots: readonly string[];
@@ -38,16 +38,16 @@ const kept = new WeakMap<object, Map<string, { readonly by: unknown; readonly va
  * ```
  */
 export function fieldValues({ over, count, source, around }: AskedSites, name: string): Float64Array {
-	const { guides, suns } = around;
+	const { followed, suns } = around;
 	const sun = (source.address !== undefined && suns.get(source.address)) || SOME_SUN;
 	const known = kept.get(source) ?? new Map();
 	kept.set(source, known);
-	const field = fieldOf(over, name, [...guides.keys()]);
-	const line = field.guide === null ? null : guides.get(field.guide);
-	const by = field.needs.includes('sun') ? sun : line;
+	const field = fieldOf(over, name, followable(followed));
+	const whole = { ...source, ...followed, sun };
+	const by = field.hangsOn(whole);
 	const found = known.get(field.id);
 	if (found && found.by === by) return found.values;
-	const values = columnValues(field.column({ ...source, guides, sun }, everySite(count)), count);
+	const values = columnValues(field.column(whole, everySite(count)), count);
 	known.set(field.id, { by, values });
 	return values;
 }

@@ -1,5 +1,6 @@
 import { amountOf } from '../condition/amount';
 import { fieldsOver } from '../field/fields';
+import type { Followable } from '../field/followed';
 import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { SpelledDriver } from '../project/driver-schema';
@@ -24,9 +25,9 @@ function read<T>(act: () => T, at: string): T {
  * Whether a driver can give an input its values.
  *
  * ```ts
- * checkDriver({ is: 'chance', to: [0, 100], seed: 1 }, part.inputs[0]!, 'length', 'cell', [], NOTHING_NAMED, rulePath);
+ * checkDriver({ is: 'chance', to: [0, 100], seed: 1 }, part.inputs[0]!, 'length', 'cell', NOTHING_TO_FOLLOW, NOTHING_NAMED, rulePath);
  * ```
- * @param guides ids of the guides there are @param at its path
+ * @param things of the project that can be followed @param at its path
  * @throws ProblemError at the value that is in the way
  */
 export function checkDriver(
@@ -34,7 +35,7 @@ export function checkDriver(
 	input: PartInput,
 	kind: NumberKind,
 	over: SiteKind,
-	guides: readonly string[],
+	things: Followable,
 	named: Named,
 	at: string
 ): void {
@@ -56,7 +57,7 @@ export function checkDriver(
 		}
 	}
 	if (driver.is !== 'follows') return;
-	const fields = fieldsOver(over, guides);
+	const fields = fieldsOver(over, things);
 	const field = fields.find(({ name }) => name === driver.field);
 	if (!field)
 		return refuse(

@@ -3,6 +3,7 @@ import { counters, ordinals } from '../condition/counters';
 import { fieldValues, type AskedSites } from '../condition/sites';
 import { chanceOf } from '../field/chance';
 import { fieldsOver } from '../field/fields';
+import { followable } from '../field/followed';
 import { kernelValue } from '../part/inputs';
 import type { DriverOf, SpelledDriver } from '../project/driver-schema';
 import type { Named } from '../named/named-values';
@@ -60,7 +61,7 @@ function follow(
 	asked: AskedSites,
 	sites: Uint32Array
 ): Driven {
-	const field = fieldsOver(asked.over, [...asked.around.guides.keys()]).find(
+	const field = fieldsOver(asked.over, followable(asked.around.followed)).find(
 		({ name }) => name === driver.field
 	)!;
 	const all = fieldValues(asked, driver.field);

@@ -9,6 +9,7 @@ import { refuse } from '../units/problem';
 import { columnValues, everySite } from './column';
 import type { Field } from './field';
 import { fieldsOver } from './fields';
+import { NOTHING_TO_FOLLOW } from './followed';
 import { guidesIn } from './guides';
 
 /** A depth further from the face than this is a mistake (mm). */
@@ -16,7 +17,7 @@ const DEEPEST = 1e6;
 
 /** The fields that a depth may follow: those that nodes have before cells are laid, and how far guides are. */
 const fieldsOfDepth = (guides: readonly string[]): readonly Field[] => [
-	...fieldsOver('node', guides).filter(({ needs }) =>
+	...fieldsOver('node', { ...NOTHING_TO_FOLLOW, guides }).filter(({ needs }) =>
 		needs.every((need) => need === 'grid' || need === 'guides')
 	)
 ];

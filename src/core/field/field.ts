@@ -7,6 +7,7 @@ import type { Edges } from '../pattern/edges';
 import type { Nodes } from '../pattern/nodes';
 import type { NumberKind } from '../units/dimension';
 import type { ColumnReader } from './column';
+import type { Followed } from './followed';
 import type { SiteKind } from './site-kind';
 
 /** The sun over a face: the way to it at its moment, and hours of it on every cell where they have been counted. */
@@ -16,7 +17,7 @@ export interface FaceSun {
 }
 
 /** What fields are read from, of one face. Whoever asks gives what there is. */
-export interface FieldSource {
+export interface FieldSource extends Followed {
 	readonly cells: Cells;
 	readonly measures: CellMeasures;
 	readonly edges: Edges;
@@ -34,8 +35,6 @@ export interface FieldSource {
 	readonly nodes: () => Nodes;
 	/** Points in a row: those of chain k are start[k] .. start[k + 1], flat x y z (mm). */
 	readonly chains: { readonly start: Uint32Array; readonly positions: Float64Array };
-	/** Guides as points that follow one another (mm), by their id. */
-	readonly guides: ReadonlyMap<string, readonly Vector[]>;
 	readonly sun: FaceSun;
 }
 export type Need = keyof FieldSource;
@@ -58,8 +57,8 @@ export interface Field {
 	readonly kind: NumberKind;
 	readonly over: SiteKind;
 	readonly needs: readonly Need[];
-	/** The guide that it is measured from, by its id; null for most. */
-	readonly guide: string | null;
+	/** The thing of the project that it is read from besides the face; undefined for most. */
+	hangsOn(source: Partial<FieldSource>): unknown;
 	/** @param source at least what the field needs */
 	column(source: Partial<FieldSource>, sites: Uint32Array): ColumnReader;
 }
@@ -73,7 +72,7 @@ export function field<N extends Need>(
 	kind: NumberKind,
 	needs: readonly N[],
 	read: Read<N>,
-	guide: string | null = null
+	hangsOn: Field['hangsOn'] = () => undefined
 ): Field {
 	return {
 		id: `${over}.${name}`,
@@ -82,7 +81,7 @@ export function field<N extends Need>(
 		kind,
 		over,
 		needs,
-		guide,
+		hangsOn,
 		column: (source, sites) => read(source as Pick<FieldSource, N>, sites)
 	};
 }

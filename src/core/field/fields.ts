@@ -1,11 +1,14 @@
 import { cellFields } from './cells';
 import { chainFields } from './chains';
 import type { Field } from './field';
+import { NOTHING_TO_FOLLOW, type Followable } from './followed';
 import { guideFields } from './guides';
 import { lineFields } from './lines';
 import { nodeFields } from './nodes';
 import type { SiteKind } from './site-kind';
+import { pictureFields } from './pictures';
 import { sunFields } from './sun';
+import { tableFields } from './tables';
 
 const registry: readonly Field[] = [
 	...cellFields,
@@ -21,11 +24,13 @@ const registry: readonly Field[] = [
  * ```ts
  * const names = fieldsOver('line').map(({ name }) => name);
  * ```
- * @param guides ids of guides: how far it is from each is a field too
+ * @param things what of the project can be followed: how far each guide is, pictures, columns of tables
  */
-export const fieldsOver = (over: SiteKind, guides: readonly string[] = []): readonly Field[] => [
+export const fieldsOver = (over: SiteKind, things: Followable = NOTHING_TO_FOLLOW): readonly Field[] => [
 	...registry.filter((one) => one.over === over),
-	...guideFields(over, guides)
+	...guideFields(over, things.guides),
+	...pictureFields(over, things.pictures),
+	...tableFields(over, things.tables)
 ];
 
 /**
@@ -34,8 +39,8 @@ export const fieldsOver = (over: SiteKind, guides: readonly string[] = []): read
  * ```
  * @throws Error when there is no such field: names that people write are checked before
  */
-export function fieldOf(over: SiteKind, name: string, guides: readonly string[] = []): Field {
-	const found = fieldsOver(over, guides).find((one) => one.name === name);
+export function fieldOf(over: SiteKind, name: string, things: Followable = NOTHING_TO_FOLLOW): Field {
+	const found = fieldsOver(over, things).find((one) => one.name === name);
 	if (!found) throw new Error(`no field "${name}" of a ${over}`);
 	return found;
 }

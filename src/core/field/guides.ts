@@ -3,16 +3,8 @@ import { isWithin, type Place } from '../geometry/polygon';
 import { cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { reckon, type ColumnReader } from './column';
 import { field, type Field, type FieldSource } from './field';
+import { nameInFormulas } from './followed';
 import type { SiteKind } from './site-kind';
-
-/**
- * The name by which formulas know a guide: its id, with what a name cannot have written `_`.
- *
- * ```ts
- * guideName('tide-line'); // tide_line
- * ```
- */
-export const guideName = (id: string) => id.replaceAll('-', '_');
 
 /** Middles of cells and of lines, and nodes: what is measured to. */
 type Placed = 'cell' | 'line' | 'node';
@@ -69,7 +61,7 @@ export function guideFields(over: SiteKind, guides: readonly string[]): Field[] 
 	return guides.flatMap((id) => [
 		field(
 			over,
-			`distance.${guideName(id)}`,
+			`distance.${nameInFormulas(id)}`,
 			`distance from ${id}`,
 			'length',
 			[...needs[over], 'guides'],
@@ -78,16 +70,16 @@ export function guideFields(over: SiteKind, guides: readonly string[]): Field[] 
 				const place = placeOf(over, source);
 				return reckon(sites, (site) => distanceToLine(line, place(site)));
 			},
-			id
+			({ guides }) => guides?.get(id)
 		),
 		field(
 			over,
-			`inside.${guideName(id)}`,
+			`inside.${nameInFormulas(id)}`,
 			`inside ${id}`,
 			'switch',
 			[...needs[over], 'guides'],
 			(source, sites) => within(source.guides.get(id)!, placeOf(over, source), sites),
-			id
+			({ guides }) => guides?.get(id)
 		)
 	]);
 }
@@ -103,6 +95,6 @@ export const guidesIn = (texts: readonly string[], guides: readonly { readonly i
 	guides
 		.map(({ id }) => id)
 		.filter((id) => {
-			const named = new RegExp(`\\b(?:distance|inside)\\.${guideName(id)}\\b`);
+			const named = new RegExp(`\\b(?:distance|inside)\\.${nameInFormulas(id)}\\b`);
 			return texts.some((text) => named.test(text));
 		});

@@ -33,6 +33,7 @@ const angleOf =
 		);
 
 const needs = ['measures', 'sun'] as const;
+const ofSun: Field['hangsOn'] = ({ sun }) => sun;
 
 /**
  * Fields of the sun: at its moment the angle to the normal, the angles by which blades and fins are laid out, and the
@@ -45,7 +46,8 @@ export const sunFields: readonly Field[] = [
 		'angle of the sun to the normal',
 		'angle',
 		needs,
-		angleOf(([ahead]) => Math.acos(Math.min(1, Math.max(-1, ahead))))
+		angleOf(([ahead]) => Math.acos(Math.min(1, Math.max(-1, ahead)))),
+		ofSun
 	),
 	field(
 		'cell',
@@ -53,7 +55,8 @@ export const sunFields: readonly Field[] = [
 		'height of the sun as the face sees it',
 		'angle',
 		needs,
-		angleOf(([ahead, up]) => Math.atan2(up, ahead))
+		angleOf(([ahead, up]) => Math.atan2(up, ahead)),
+		ofSun
 	),
 	field(
 		'cell',
@@ -61,10 +64,17 @@ export const sunFields: readonly Field[] = [
 		'sun aside of the face',
 		'angle',
 		needs,
-		angleOf(([ahead, , aside]) => Math.atan2(aside, ahead))
+		angleOf(([ahead, , aside]) => Math.atan2(aside, ahead)),
+		ofSun
 	),
-	field('cell', 'hours_of_sun', 'hours of sun', 'hours', ['sun'], ({ sun: { hours } }, sites) =>
-		reckon(sites, (c) => hours?.[c] ?? 0)
+	field(
+		'cell',
+		'hours_of_sun',
+		'hours of sun',
+		'hours',
+		['sun'],
+		({ sun: { hours } }, sites) => reckon(sites, (c) => hours?.[c] ?? 0),
+		ofSun
 	)
 ];
 

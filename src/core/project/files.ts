@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { z } from 'zod';
+import { samplesSchema, tableRowsSchema } from './brought-schema';
 import { DocumentError, faultsOf } from './faults';
 import { facesSchema } from './form-schema';
 import { isContainer } from './paths';
@@ -17,10 +18,12 @@ import { isInFile } from './stored';
 const fileSchema = z.union([
 	z.strictObject({ faces: facesSchema }),
 	z.strictObject({ vertices: verticesSchema }),
-	z.strictObject({ triangles: trianglesSchema })
+	z.strictObject({ triangles: trianglesSchema }),
+	z.strictObject({ samples: samplesSchema }),
+	z.strictObject({ rows: tableRowsSchema })
 ]);
 type FileContent = z.infer<typeof fileSchema>;
-export type FileKind = 'faces' | 'vertices' | 'triangles';
+export type FileKind = 'faces' | 'vertices' | 'triangles' | 'samples' | 'rows';
 type Large = readonly unknown[];
 
 /** Values whose JSON text is shorter stay in the document. */
@@ -29,6 +32,8 @@ const LEAST_LETTERS = 16_000;
 /** The large values of a thing of the document. */
 function kindsIn(thing: Readonly<Record<string, unknown>>): readonly FileKind[] {
 	if (thing['kind'] === 'imported') return ['faces'];
+	if (thing['kind'] === 'picture') return ['samples'];
+	if (thing['kind'] === 'table') return ['rows'];
 	if (thing['do'] === 'block mesh' || thing['do'] === 'block sheet') return ['vertices', 'triangles'];
 	return [];
 }
@@ -169,9 +174,16 @@ export class Files {
 		if (known) return known as Project;
 		const masses = this.wholeList(project.masses);
 		const parts = this.wholeList(project.parts);
-		const isShared = masses === project.masses && parts === project.parts;
-		const made = isShared ? project : { ...project, masses, parts };
-		if ([...project.masses, ...project.parts].every((one) => this.wholes.has(one)))
+		const pictures = this.wholeList(project.pictures);
+		const tables = this.wholeList(project.tables);
+		const isShared =
+			masses === project.masses &&
+			parts === project.parts &&
+			pictures === project.pictures &&
+			tables === project.tables;
+		const made = isShared ? project : { ...project, masses, parts, pictures, tables };
+		const things = [...project.masses, ...project.parts, ...project.pictures, ...project.tables];
+		if (things.every((one) => this.wholes.has(one)))
 			this.wholes.set(project, made);
 		return made;
 	}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
+import { pictureSchema, tableSchema } from './brought-schema';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
@@ -159,6 +160,9 @@ export const projectSchema = z.strictObject({
 	masses: z.array(massSchema).max(MOST_THINGS).default([]),
 	/** Points and curves with names, for start lines and scattered cells to follow. */
 	guides: z.array(guideSchema).max(MOST_THINGS).default([]),
+	/** Pictures and tables that cells follow. */
+	pictures: z.array(pictureSchema).max(MOST_THINGS).default([]),
+	tables: z.array(tableSchema).max(MOST_THINGS).default([]),
 	/** Tiles drawn in this project. */
 	tiles: z.array(tileSchema).max(MOST_THINGS).default([]),
 	zones: z.array(zoneSchema).max(MOST_THINGS).default([]),

@@ -14,6 +14,7 @@
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';
 	import { piecesAt } from './piece';
+	import { followableIn } from '$core/field/followed';
 	import { sourceOf } from '$lib/check/measures';
 	import { drivenText, heldText, type AskedAt } from './why';
 	import SiteFigures from './SiteFigures.svelte';
@@ -75,12 +76,12 @@
 	});
 	const asked = $derived.by((): AskedAt | null => {
 		if (!found || !face) return null;
-		const { guides, levels } = desk.project.document;
+		const { levels } = desk.project.document;
 		return {
 			over: found.kind,
 			face: sourceOf(zone!, found.face),
 			site: found.index,
-			guides: guides.map(({ id }) => id),
+			things: followableIn(desk.project.document),
 			display,
 			named: desk.named,
 			levels: new Map(levels.map(({ id, name }) => [id, name]))

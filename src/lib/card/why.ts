@@ -1,6 +1,7 @@
 import { columnValues } from '$core/field/column';
 import type { FieldSource } from '$core/field/field';
 import { fieldsOver } from '$core/field/fields';
+import type { Followable } from '$core/field/followed';
 import type { GridSite } from '$core/cladding/sites';
 import type { Named } from '$core/named/named-values';
 import { amountOf } from '$core/condition/amount';
@@ -17,7 +18,7 @@ export interface AskedAt {
 	/** What fields are read from. */
 	readonly face: Partial<FieldSource>;
 	readonly site: number;
-	readonly guides: readonly string[];
+	readonly things: Followable;
 	readonly display: LengthDisplay;
 	readonly named: Named;
 	/** Names of levels by their id. */
@@ -25,8 +26,8 @@ export interface AskedAt {
 }
 
 /** A field as a page knows it at the site: its label, its kind, and its value where the page can read it. */
-function fieldAt(name: string, { over, face, site, guides }: AskedAt) {
-	const field = fieldsOver(over, guides).find((one) => one.name === name);
+function fieldAt(name: string, { over, face, site, things }: AskedAt) {
+	const field = fieldsOver(over, things).find((one) => one.name === name);
 	if (!field) return null;
 	const isHere = field.needs.every((need) => onPages.includes(need));
 	const value = isHere ? columnValues(field.column(face, Uint32Array.of(site)), 1)[0]! : null;

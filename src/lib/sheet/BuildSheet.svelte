@@ -22,6 +22,7 @@
 	import VariantClause from './VariantClause.svelte';
 	import LevelsClause from './LevelsClause.svelte';
 	import SunClause from './SunClause.svelte';
+	import BroughtClause from './brought/BroughtClause.svelte';
 	import NamedClause from './NamedClause.svelte';
 	import GuidesClause from './GuidesClause.svelte';
 	import LayerClause from './LayerClause.svelte';
@@ -218,7 +219,8 @@
 		<LevelsClause number="1.{document.masses.length + 1}" />
 		<GuidesClause number="1.{document.masses.length + 2}" />
 		<SunClause number="1.{document.masses.length + 3}" />
-		<NamedClause number="1.{document.masses.length + 4}" />
+		<BroughtClause number="1.{document.masses.length + 4}" />
+		<NamedClause number="1.{document.masses.length + 5}" />
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger
 				class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"

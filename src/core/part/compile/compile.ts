@@ -1,3 +1,4 @@
+import { NOTHING_TO_FOLLOW, type Followable } from '../../field/followed';
 import { fieldsOver } from '../../field/fields';
 import type { ElementDefinition, PartDefinition } from '../../project/part-definition';
 import { NOTHING_NAMED, type Named } from '../../named/named-values';
@@ -86,7 +87,7 @@ export function compileFormulas(
 	formulas: readonly { readonly name: string; readonly text: string; readonly kind: NumberKind }[],
 	anchor: PartDefinition['anchor'],
 	corners: number,
-	guides: readonly string[] = [],
+	things: Followable = NOTHING_TO_FOLLOW,
 	named: Named = NOTHING_NAMED
 ): Program {
 	const builder = new DomainBuilder(new FlagList());
@@ -94,7 +95,7 @@ export function compileFormulas(
 	const names = givenNames(new Vectors(builder), anchor, corners, columnSource(builder));
 	for (const [name, value] of names) scope.set(name, value);
 	const over = siteOf({ anchor });
-	for (const { name, kind } of fieldsOver(over, guides)) {
+	for (const { name, kind } of fieldsOver(over, things)) {
 		const value = numberValue(builder.column(name), kind);
 		if (!names.has(name)) scope.set(name, value);
 		// What the part knows by this name itself is told by the kind of its site.

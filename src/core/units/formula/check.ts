@@ -148,7 +148,7 @@ function dotted({ object, index }: LooseNode): string {
  * ```
  */
 export const shortNames = (names: readonly string[]): string[] =>
-	names.filter((name) => !/^[a-z]+\.[a-z0-9_]+$/.test(name) || name.startsWith('distance.'));
+	names.filter((name) => !/^[a-z]+\.[a-z0-9_]+$/.test(name) || /^(distance|picture|table)\./.test(name));
 
 class Checker {
 	private readonly results: ResultTypes;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { followableIn } from '$core/field/followed';
 	import { fieldsOver } from '$core/field/fields';
 	import { compass, type Condition, type ConditionOf, type Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
@@ -21,8 +22,8 @@
 	let { condition, path, of, asked }: Props = $props();
 	const desk = useDesk();
 	const document = $derived(desk.project.document);
-	const guides = $derived(document.guides.map(({ id }) => id));
-	const fields = $derived(fieldsOver(asked.over, guides).filter(({ kind }) => kind !== 'switch'));
+	const things = $derived(followableIn(document));
+	const fields = $derived(fieldsOver(asked.over, things).filter(({ kind }) => kind !== 'switch'));
 	const set = (next: Condition, what: string) => desk.set(path, next, `${of}: ${what}`);
 
 	const kinds = [
@@ -87,7 +88,7 @@
 	}
 	function checkFormula(text: string): string | null {
 		try {
-			conditionFormula(text, asked.over, guides, desk.named);
+			conditionFormula(text, asked.over, things, desk.named);
 			return null;
 		} catch (error) {
 			return (error as Error).message;

@@ -1,5 +1,5 @@
 import type { GridSite } from '$core/cladding/sites';
-import { guideName } from '$core/field/guides';
+import { nameInFormulas } from '$core/field/followed';
 import type { Condition } from '$core/project/condition-schema';
 import { faceAddress } from '$core/mass/face';
 import type { Project, Zone } from '$core/project/schema';
@@ -85,7 +85,7 @@ export function offeredFor({ over, project, slots, faces, courses, bays }: Asked
 			? [
 					{
 						label: 'near a guide',
-						fresh: (): Condition => range(`distance.${guideName(guide.id)}`, null, 3000)
+						fresh: (): Condition => range(`distance.${nameInFormulas(guide.id)}`, null, 3000)
 					}
 				]
 			: []),

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { GridSite } from '$core/cladding/sites';
+	import { followableIn } from '$core/field/followed';
 	import { fieldsOver } from '$core/field/fields';
 	import { inputKind } from '$core/part/inputs';
 	import type { Driver, DriverOf } from '$core/project/driver-schema';
@@ -34,8 +35,8 @@
 	let { input, driver, path, over, blades, of, zone, onreset }: Props = $props();
 	const desk = useDesk();
 	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
-	const guides = $derived(desk.project.document.guides.map(({ id }) => id));
-	const fields = $derived(fieldsOver(over, guides).filter((one) => one.kind !== 'switch'));
+	const things = $derived(followableIn(desk.project.document));
+	const fields = $derived(fieldsOver(over, things).filter((one) => one.kind !== 'switch'));
 	const here = $derived(desk.model.view.zones.find(({ id }) => id === zone));
 	const label = $derived(input.label.toLowerCase());
 	const allWays = [
@@ -70,7 +71,7 @@
 	function check(text: string): string | null {
 		try {
 			checkFormula(text, {
-				names: conditionNames(over, guides, desk.named),
+				names: conditionNames(over, things, desk.named),
 				functions: {},
 				expected: numberOf(dimensionOf(kind))
 			});
