@@ -1,4 +1,4 @@
-import { assignRules, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
+import { assignRules, isAdjusting, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
 import type { Driver } from '../project/driver-schema';
@@ -12,9 +12,11 @@ import { unfitExceptions } from '../cladding/unfit-exceptions';
 import type { FaceSun } from '../field/field';
 import { surfaceArea } from '../geometry/surface';
 import type { PartDefinition } from '../project/part-definition';
-import type { Rule, Zone } from '../project/schema';
+import type { Rule, SaidLie, Zone } from '../project/schema';
+import type { Lie } from '../cladding/lie';
+import { liesOn } from '../cladding/lies';
 import { plainFlag } from '../units/flag';
-import type { Problem } from '../units/problem';
+import { refuse, type Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { asks, checkConditions, drivenSites, surroundingsOf, type Asking, type Suns } from './asking';
 import { underFollowed } from './followed';
@@ -90,10 +92,14 @@ interface Placed {
 	readonly variant: string;
 	/** What sets values piece by piece. */
 	readonly values: Readonly<Record<string, Driver>>;
+	/** How the part lies on its sites. */
+	readonly lie: SaidLie;
 	readonly chunks: readonly Chunk[];
-	/** The path of the clause, and of what it sets piece by piece. */
+	/** What its pieces are kept under: unlike that of every other. */
+	readonly slot: string;
+	/** The path of the clause, and of what it puts there. */
 	readonly at: string;
-	readonly valuesAt: string;
+	readonly putAt: string;
 	/** What is to be said of sites beside what their face says. */
 	readonly said: ReadonlyMap<number, string>;
 }
@@ -128,7 +134,7 @@ export async function cladZone(
 	const groups: ClauseGroup[] = [];
 	for (const [f, face] of faces.entries()) {
 		const placed = timed('parts', () => [
-			...onCells(zone, assigned[f]!),
+			...onCells(zone, assigned[f]!, variants),
 			...onLines(run, zone, face, variants),
 			...onNodes(run, zone, face, variants)
 		]);
@@ -146,6 +152,12 @@ interface AssignedCells {
 	/** The cells of each rule and of each choice by hand. */
 	readonly byRule: readonly (readonly Chunk[])[];
 	readonly byHand: readonly (readonly Chunk[])[];
+	/** Cells of a rule on which a choice by hand sets something otherwise. */
+	readonly adjusted: readonly {
+		readonly rule: number;
+		readonly exception: number;
+		readonly chunks: readonly Chunk[];
+	}[];
 	/** Cells whose choice by hand cannot stand there, with the sentence that says so. */
 	readonly unfit: ReadonlyMap<number, string>;
 	/** Sentences about those of them that no rule puts anything on. */
@@ -163,7 +175,9 @@ function assign(
 ): AssignedCells {
 	const { rules, exceptions } = zone;
 	const { cells, slots, address, slivers, grid } = face;
-	const byHand = exceptions.map(({ put }) => (put === 'open' ? null : partByHand(put.variant)));
+	const byHand = exceptions.map(({ put }) =>
+		put === 'open' || 'as' in put ? null : partByHand(put.variant)
+	);
 	const hung = [...parts, ...byHand].map((part) => part && [part.label, part.anchor]);
 	const steps = [grid.across.steps, grid.up.steps];
 	const made = () => {
@@ -191,8 +205,15 @@ function sorted(
 	const unfit = unfitExceptions(zone, face, exception, partByHand);
 	const byRule = rules.map((): number[] => []);
 	const byHand = exceptions.map((): number[] => []);
+	const adjusted = new Map<string, number[]>();
 	for (let c = 0; c < taken.length; c++) {
-		if (exception[c] !== NO_EXCEPTION && !unfit.has(c)) byHand[exception[c]!]!.push(c);
+		const chosen = exception[c] === NO_EXCEPTION ? null : zone.exceptions[exception[c]!]!;
+		if (chosen && isAdjusting(chosen) && taken[c] !== NO_RULE) {
+			const key = `${taken[c]} ${exception[c]}`;
+			const known = adjusted.get(key);
+			if (known) known.push(c);
+			else adjusted.set(key, [c]);
+		} else if (chosen && !isAdjusting(chosen) && !unfit.has(c)) byHand[exception[c]!]!.push(c);
 		else if (taken[c] !== NO_RULE) byRule[taken[c]!]!.push(c);
 	}
 	assignment.also.forEach((cells, k) => {
@@ -200,12 +221,20 @@ function sorted(
 	});
 	const chunks = (lists: readonly (readonly number[])[]) =>
 		lists.map((cells) => inChunks(cells, (c) => start[c + 1]! - start[c]!));
+	const sets = [...adjusted].map(([key, cells]) => {
+		const [rule, exception] = key.split(' ').map(Number) as [number, number];
+		return { rule, exception, chunks: chunks([cells])[0]! };
+	});
 	const isOpen = (c: number) => taken[c] === NO_RULE || rules[taken[c]!]!.put === 'open';
 	const open = [...unfit].filter(([c]) => isOpen(c)).map(([, text]) => text);
-	return { assignment, byRule: chunks(byRule), byHand: chunks(byHand), unfit, open };
+	return { assignment, byRule: chunks(byRule), byHand: chunks(byHand), adjusted: sets, unfit, open };
 }
 
-function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[] {
+function onCells(
+	zone: Zone,
+	{ byRule, byHand, adjusted, unfit }: AssignedCells,
+	variants: Variants
+): Placed[] {
 	const at = pathTo('zones', zone.id);
 	const placed = (
 		clause: ClauseGroup['clause'],
@@ -215,24 +244,38 @@ function onCells(zone: Zone, { byRule, byHand, unfit }: AssignedCells): Placed[]
 		own: string
 	): Placed[] => {
 		if (put === 'open' || !chunks.length) return [];
-		const { variant, values } = put;
-		const valuesAt = `${own}/put/values`;
-		return [{ clause, over: 'cell', variant, values, chunks, at: where, valuesAt, said: unfit }];
+		const { variant, values, ...lie } = put;
+		const putAt = `${own}/put`;
+		return [{ clause, over: 'cell', variant, values, lie, chunks, slot: own, at: where, putAt, said: unfit }];
 	};
+	const byHandAt = (id: string) => `${at}/exceptions/${id}`;
 	return [
 		...zone.rules.flatMap((rule, k) => {
 			const own = `${at}/rules/${rule.id}`;
 			return placed({ kind: 'rule', rule }, rule.put, byRule[k]!, own, own);
 		}),
-		...zone.exceptions.flatMap((one, k) =>
-			placed(
-				{ kind: 'exception', id: one.id },
-				one.put,
-				byHand[k]!,
-				`${at}/exceptions`,
-				`${at}/exceptions/${one.id}`
-			)
-		)
+		...zone.exceptions.flatMap(({ id, put }, k) =>
+			put !== 'open' && 'as' in put
+				? []
+				: placed({ kind: 'exception', id }, put, byHand[k]!, `${at}/exceptions`, byHandAt(id))
+		),
+		...adjusted.flatMap(({ rule: k, exception, chunks }) => {
+			const rule = zone.rules[k]!;
+			const { id, put } = zone.exceptions[exception]!;
+			if (rule.put === 'open' || put === 'open' || !('as' in put)) return [];
+			const { values, turn, flip, mirror } = put;
+			const lie = said({ turn, flip, mirror });
+			// What the part of this rule has no use for was set for others.
+			const { inputs } = variants.of(rule.put.variant, `${at}/rules/${rule.id}`).value.part;
+			const own = Object.entries(values).filter(([name]) =>
+				inputs.some((input) => input.name === name && input.scope === 'per piece')
+			);
+			const both = { ...rule.put, ...lie, values: { ...rule.put.values, ...Object.fromEntries(own) } };
+			return placed({ kind: 'rule', rule }, both, chunks, `${at}/exceptions`, byHandAt(id)).map((one) => ({
+				...one,
+				slot: `${one.slot} ${rule.id}`
+			}));
+		})
 	];
 }
 
@@ -247,9 +290,11 @@ function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Pla
 			over: 'line',
 			variant: run.variant,
 			values: run.values,
+			lie: {},
+			slot: at,
 			chunks: inChunks(lines, () => 2),
 			at,
-			valuesAt: `${at}/values`,
+			putAt: at,
 			said: NOTHING_SAID
 		};
 	});
@@ -268,9 +313,11 @@ function onNodes(run: Run, zone: Zone, face: FaceModel, variants: Variants): Pla
 			over: 'node',
 			variant: placing.variant,
 			values: placing.values,
+			lie: {},
+			slot: `${at}/${placing.id}`,
 			chunks: inChunks(found, (n) => linesAt(nodes, n)),
 			at: `${at}/${placing.id}`,
-			valuesAt: `${at}/${placing.id}/values`,
+			putAt: `${at}/${placing.id}`,
 			said: NOTHING_SAID
 		};
 	});
@@ -288,6 +335,19 @@ function withUnfit(
 	return new Map([...flags, ...more]);
 }
 
+/** What is said of a lie, without what is not. */
+const said = (lie: { [Key in keyof SaidLie]: SaidLie[Key] | undefined }): SaidLie =>
+	Object.fromEntries(Object.entries(lie).filter(([, value]) => value !== undefined));
+
+/** What of a lie varies from place to place. */
+const driversOf = (said: SaidLie): Record<string, Driver> =>
+	Object.fromEntries(
+		Object.entries(said).filter(
+			(one): one is [string, Driver] => typeof one[1] === 'string' || typeof one[1] === 'object'
+		)
+	);
+const lieName = ({ turn, flip, mirror }: Lie) => `${turn}${flip ? 'f' : ''}${mirror ? 'm' : ''}`;
+
 /**
  * Hang what a clause puts on a face, chunk by chunk.
  * @param share of the zone that is done when so much of the clause is
@@ -297,7 +357,7 @@ async function hang(
 	zone: Zone,
 	{ value: { faces } }: Kept<JoinedFaces>,
 	f: number,
-	{ clause, over, variant, values, chunks, at, valuesAt, said }: Placed,
+	{ clause, over, variant, values, lie: saidLie, chunks, slot, at, putAt, said }: Placed,
 	variants: Variants,
 	suns: Suns,
 	share: (part: number) => number
@@ -306,26 +366,40 @@ async function hang(
 	const ready = variants.of(variant, at);
 	// Nodes of a face have lines of the others too.
 	const serials = over === 'node' ? faces.map(({ serial }) => serial) : [face.serial];
-	const name = clause.kind === 'exception' ? `${at}/${clause.id}` : at;
-	const asked = drivenSites(run, over, values, face, suns, ready.value.underSun);
+	const asked = drivenSites(
+		run,
+		over,
+		{ ...values, ...driversOf(saidLie) },
+		face,
+		suns,
+		ready.value.underSun
+	);
 	const { followed, named, suns: under } = asked.around;
 	const groups: ClauseGroup[] = [];
-	for (const { corners, number, sites } of chunks) {
+	const lying = chunks.flatMap(({ corners, number, sites: all }) =>
+		liesOn(saidLie, asked, all, corners, putAt).map(({ lie, sites }) => ({ corners, number, sites, lie }))
+	);
+	for (const { corners, number, sites, lie } of lying) {
+		if (lie.flip && ready.value.part.anchor.kind === 'double ring')
+			refuse(
+				`${putAt}/flip`,
+				`${ready.value.part.label} fills the space between two grids, and cannot be turned inside out`
+			);
 		const own = (said.size ? [...sites] : []).flatMap((site) => {
 			const says = said.get(site);
 			return says === undefined ? [] : [[site, says] as const];
 		});
 		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const kept: Kept<PieceGroup> = run.memo.use(
-			['pieces', zone.id, f, name, corners, number],
+			['pieces', zone.id, f, slot, corners, number, lieName(lie)],
 			[serials, sites, ready, values, own, underFollowed(followed), [...named], [...under]],
 			() =>
 				run.timed('parts', () =>
-					clad(ready.value, told, { over, sites, corners }, values, asked, at, valuesAt)
+					clad(ready.value, told, { over, sites, corners }, values, asked, at, `${putAt}/values`, lie)
 				)
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
-		await run.pause(share(groups.length / chunks.length));
+		await run.pause(share(groups.length / lying.length));
 	}
 	return groups;
 }

@@ -12,6 +12,15 @@ export const NO_RULE = -1;
 /** No choice was made by hand. */
 export const NO_EXCEPTION = -1;
 
+/**
+ * Whether a choice by hand leaves its cells to the rules and only sets what they put there otherwise.
+ *
+ * ```ts
+ * if (isAdjusting(exception)) tell('as the rules say, but');
+ * ```
+ */
+export const isAdjusting = ({ put }: Pick<Exception, 'put'>): boolean => put !== 'open' && 'as' in put;
+
 /** Which rule takes each cell. */
 export interface Assignment {
 	/** Index of the rule, or NO_RULE. */
@@ -96,6 +105,7 @@ export function assignRules(
 	if (zone.exceptions.length)
 		for (let c = 0; c < count; c++) {
 			if (byHand.exception[c] === NO_EXCEPTION) continue;
+			if (isAdjusting(zone.exceptions[byHand.exception[c]!]!)) continue;
 			if (rule[c] === NO_RULE) untaken--;
 			else taken[rule[c]!]!--;
 		}

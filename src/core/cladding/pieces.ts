@@ -7,6 +7,7 @@ import type { Program } from '../part/program';
 import { runProgram, type PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
+import { AS_DRAWN, lying, mirroredBack, type Lie } from './lie';
 import { followable } from '../field/followed';
 import { SOME_SUN } from '../field/sun';
 import { givenColumn, SHARP, type CladFace } from './given-columns';
@@ -27,6 +28,8 @@ export interface PieceGroup {
 	/** Values the clause set piece by piece, in kernel units. */
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
 	readonly flags: PieceFlags;
+	/** How its pieces lie on their sites. */
+	readonly lie: Lie;
 }
 
 /**
@@ -36,7 +39,7 @@ export interface PieceGroup {
  * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath, rulePath);
  * ```
  * @param asked all sites of the face, which drivers look at
- * @param at the path of the clause @param valuesAt that of its values
+ * @param at the path of the clause @param valuesAt that of its values @param lie how the part lies on its sites
  * @throws ProblemError
  */
 export function clad(
@@ -46,7 +49,8 @@ export function clad(
 	values: Readonly<Record<string, Driver>>,
 	asked: AskedSites,
 	at: string,
-	valuesAt: string
+	valuesAt: string,
+	lie: Lie = AS_DRAWN
 ): PieceGroup {
 	if (
 		ready.part.anchor.kind === 'double ring' &&
@@ -71,13 +75,15 @@ export function clad(
 		...(reckoned?.results ?? []),
 		...driven.map(({ name, values }) => [name, values] as const)
 	]);
+	const ofSites = lie === AS_DRAWN ? given : lying(lie, corners, face.origin[0], given);
 	const column = (name: string): ColumnReader => {
-		if (!name.startsWith('input.')) return given(name);
+		if (!name.startsWith('input.')) return ofSites(name);
 		const input = name.slice('input.'.length);
 		const own = ofPieces.get(input);
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
-	const run = runProgram(program, column, sites.length, origin);
+	const made = runProgram(program, column, sites.length, origin);
+	const run = lie.mirror ? mirroredBack(made) : made;
 	const more = new Map<number, Flag[]>();
 	const tell = (row: number, told: readonly Flag[]) => more.set(row, [...(more.get(row) ?? []), ...told]);
 	for (const { flags } of driven) for (const [row, flag] of flags) tell(row, [flag]);
@@ -100,7 +106,7 @@ export function clad(
 			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
 	const flags = new PieceFlags(program, run, more);
-	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces };
+	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces, lie };
 }
 
 const unusableValue = (label: string): Flag =>

@@ -22,7 +22,7 @@ export function unfitExceptions(
 	if (!zone.exceptions.length) return unfit;
 	for (let c = 0; c < exception.length; c++) {
 		const put = exception[c] === -1 ? 'open' : zone.exceptions[exception[c]!]!.put;
-		if (put === 'open') continue;
+		if (put === 'open' || 'as' in put) continue;
 		const part = partOf(put.variant);
 		const corners = cells.start[c + 1]! - cells.start[c]!;
 		if (hangsOn(part, 'cell', corners)) continue;

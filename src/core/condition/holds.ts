@@ -160,8 +160,14 @@ function drawn({ share, seed }: ConditionOf<'chance'>, sites: AskedSites): Asked
 	return each((site) => draw(course[site]!, bay[site]!, slot(site)) < share);
 }
 
-/** Values of a name in a formula, told by the kind of its site or not. */
-const columnNamed = (sites: AskedSites) => (name: string) => {
+/**
+ * Values of a name in a formula, told by the kind of its site or not.
+ *
+ * ```ts
+ * const areas = columnNamed(askedSites)('area');
+ * ```
+ */
+export const columnNamed = (sites: AskedSites) => (name: string) => {
 	const known = sites.around.named.get(name);
 	if (known) return new Float64Array(sites.count).fill(known.value);
 	return fieldValues(sites, name.startsWith(`${sites.over}.`) ? name.slice(sites.over.length + 1) : name);

@@ -36,8 +36,19 @@ const name = z.string().trim().min(1).max(120);
 
 /** What sets the per-piece inputs of a part; formulas may name fields of the sites it is put on. */
 const values = z.record(identifier, driverSchema).default({});
+/** How a part lies on a cell: turned on by so many corners, its outside in, right for left; by itself as it is drawn. */
+const lie = {
+	turn: z.union([z.number().int().min(-1000).max(1000), driverSchema]).optional(),
+	flip: z.union([z.boolean(), driverSchema]).optional(),
+	mirror: z.union([z.boolean(), driverSchema]).optional()
+};
 /** Open, or a variant. */
-const put = z.union([z.literal('open'), z.strictObject({ variant: id, values })]);
+const put = z.union([z.literal('open'), z.strictObject({ variant: id, values, ...lie })]);
+/** By hand also: what the rules put there, with other values or lying otherwise. */
+const putByHand = z.union([
+	...put.options,
+	z.strictObject({ as: z.literal('the rules say'), values, ...lie })
+]);
 
 const wholeRule = z.strictObject({
 	id,
@@ -50,6 +61,8 @@ const wholeRule = z.strictObject({
 });
 export const ruleSchema = z.preprocess(withConditions, wholeRule);
 export type Rule = z.infer<typeof wholeRule>;
+/** What is said of how a part lies; what is not stays as drawn. */
+export type SaidLie = Pick<Exclude<Rule['put'], 'open'>, 'turn' | 'flip' | 'mirror'>;
 
 export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
 export type LineKind = (typeof lineKinds)[number];
@@ -83,7 +96,7 @@ const address = z.string().max(400);
 const wholeException = z.strictObject({
 	/** Up to version 6, when each was one cell, it was the cell's address. */
 	id: address,
-	put,
+	put: putByHand,
 	sites: z
 		.array(
 			z.strictObject({

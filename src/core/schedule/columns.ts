@@ -1,4 +1,5 @@
 import { kindOf } from '../cladding/address';
+import { lieText } from '../cladding/lie';
 import { lineKindOf } from '../cladding/line-run';
 import { markPrefix } from '../cladding/marks';
 import { columnValues } from '../field/column';
@@ -137,6 +138,11 @@ const flags = said(
 );
 const mass = quantity('mass', 'Mass', 'mass', 'mass');
 const cutLength = quantity('length', 'Length', 'length', 'cutLength');
+/** How the piece lies on its cell, opposite-handed ones among them. */
+const lies = said('lies', 'Lies', ({ group }) => {
+	const text = lieText(group.lie);
+	return () => text;
+});
 const corners = (title: string): PieceColumn => ({
 	...numberHead('corners', title, 'count'),
 	read:
@@ -165,6 +171,7 @@ export const pieceColumns = {
 		),
 		field('cell', 'share', 'Share left'),
 		corners('Corners'),
+		lies,
 		field('cell', 'area', 'Area', true),
 		field('cell', 'longest_edge', 'Longest edge'),
 		field('cell', 'shortest_edge', 'Shortest edge'),
@@ -203,7 +210,7 @@ export const pieceColumns = {
 		mass,
 		flags
 	],
-	structure: [...identity, corners('Corners'), cutLength, mass, flags]
+	structure: [...identity, corners('Corners'), lies, cutLength, mass, flags]
 } as const satisfies Record<string, readonly PieceColumn[]>;
 
 /** A size that is nothing is left out. */

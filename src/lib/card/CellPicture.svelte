@@ -1,9 +1,16 @@
 <script lang="ts">
 	/** A cell with its corners numbered and the lengths of its edges, where there is room for them. */
 	import type { CellOutline } from '$core/measure/cell-outline';
+	import { numberOfCorner, type Lie } from '$core/cladding/lie';
 	import { fitted, hasRoom, numberedCorners } from './fitted';
 
-	let { outline, lengthText }: { outline: CellOutline; lengthText: (mm: number) => string } = $props();
+	interface Props {
+		outline: CellOutline;
+		/** How the part on it lies, which numbers its corners. */
+		lie: Lie;
+		lengthText: (mm: number) => string;
+	}
+	let { outline, lie, lengthText }: Props = $props();
 	const at = $derived(fitted(outline));
 	const numbered = $derived(numberedCorners(at));
 </script>
@@ -45,7 +52,7 @@
 				font-size="9.5"
 				font-weight="700"
 				font-family="var(--font-mono)"
-				fill="#1D2126">{k + 1}</text
+				fill="#1D2126">{numberOfCorner(lie, at.length, k)}</text
 			>
 		{/if}
 	{/each}

@@ -17,6 +17,10 @@
 	import { followableIn } from '$core/field/followed';
 	import { sourceOf } from '$lib/check/measures';
 	import { drivenText, heldText, type AskedAt } from './why';
+	import { lieText } from '$core/cladding/lie';
+	import { isAdjusting } from '$core/cladding/assign';
+	import ByHand from './ByHand.svelte';
+	import ChooseMore from './ChooseMore.svelte';
 	import SiteFigures from './SiteFigures.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -56,12 +60,12 @@
 			return { number: `${part}.${numbered(index)}`, path: below(path, list, id), where, values: own.values };
 		}
 		const assignment = zone.assignments[found.face];
-		if ((assignment?.exception[found.index] ?? -1) >= 0)
+		if (exception && !isAdjusting(exception))
 			return {
 				number: `${part}.${numbers.exceptions}`,
 				path: below(path, 'exceptions'),
 				where: null,
-				values: exception && exception.put !== 'open' ? exception.put.values : {}
+				values: exception.put === 'open' ? {} : exception.put.values
 			};
 		const index = assignment?.rule[found.index] ?? -1;
 		const rule = clauses.rules[index];
@@ -70,7 +74,10 @@
 				number: `${part}.${numbers.rule(index)}`,
 				path: below(path, 'rules', rule.id),
 				where: rule.where,
-				values: rule.put === 'open' ? {} : rule.put.values
+				values: {
+					...(rule.put === 'open' ? {} : rule.put.values),
+					...(exception && exception.put !== 'open' ? exception.put.values : {})
+				}
 			}
 		);
 	});
@@ -188,6 +195,7 @@
 			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
 		</p>
 		<SiteFigures {found} {face} {piece} />
+		{#if found.kind === 'cell'}<ChooseMore {found} />{/if}
 		<div class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-snug!" data-testid="card-why">
 			{#if clause}
 				Clause <button
@@ -195,9 +203,9 @@
 					class="figures text-patina-deep text-[12px] underline"
 					onclick={() => (desk.selection.clause = clause.path)}>{clause.number}</button
 				>
-				{#if exception}sets it by hand{:else if found.kind === 'cell'}took this {cellKind} cell{:else if found.kind === 'line'}runs
-					here{:else}put it where {piece?.group.corners} lines meet{/if}{#if piece}: {piece.group.part} · {piece
-						.group.variant}{:else}: left open{/if}.
+				{#if exception && !isAdjusting(exception)}sets it by hand{:else if found.kind === 'cell'}took this {cellKind}
+					cell{:else if found.kind === 'line'}runs here{:else}put it where {piece?.group.corners} lines meet{/if}{#if piece}:
+					{piece.group.part} · {piece.group.variant}{:else}: left open{/if}.
 				{#if asked}
 					{#each clause.where?.of ?? [] as condition, k (k)}<span class="text-ink-2 block text-[12.5px]"
 							>{k === 0 ? 'Since' : clause.where?.is === 'all' ? 'and' : 'or'}
@@ -205,6 +213,15 @@
 						>{/each}
 				{/if}
 				{#if piece}
+					{#if lieText(piece.group.lie)}<span class="block">It lies {lieText(piece.group.lie)}.</span>{/if}
+					{#if exception && isAdjusting(exception)}<span class="block"
+							>Some of it is set <button
+								type="button"
+								class="text-patina-deep underline"
+								onclick={() => (desk.selection.clause = pathTo('zones', clauses!.id, 'exceptions'))}
+								>by hand</button
+							>.</span
+						>{/if}
 					{#each [...piece.group.perPiece] as [name, values] (name)}
 						{@const driver = clause.values[name]}
 						<span class="block"
@@ -241,13 +258,22 @@
 		{#if found.kind === 'cell'}
 			<p class="mt-2 text-[12px]">
 				By hand{cellAddresses.length > 1 ? ` on ${formatNumber(cellAddresses.length)} cells` : ''}: <ChoiceChip
-					value={exception ? (exception.put === 'open' ? '-' : exception.put.variant) : '='}
+					value={!exception || isAdjusting(exception)
+						? '='
+						: 'variant' in (exception.put as object)
+							? (exception.put as { variant: string }).variant
+							: '-'}
 					options={putOptions}
 					label="Exception for {mark}"
 					bind:open={choosing}
 					onchoose={setException}
 				/>
 			</p>
+			{#if piece}<ByHand
+					addresses={cellAddresses}
+					{piece}
+					what={cellAddresses.length > 1 ? `${mark} and ${cellAddresses.length - 1} more` : mark}
+				/>{/if}
 			{#if own}
 				<p class="mt-1 text-[12px]">
 					{cellAddresses.length > 1 ? 'Their' : 'Its'} part:

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What is measured of a cell, a line or a node, and what its piece weighs. */
 	import { kindOf } from '$core/cladding/address';
+	import { AS_DRAWN } from '$core/cladding/lie';
 	import { lineKindOf } from '$core/cladding/line-run';
 	import { columnValues } from '$core/field/column';
 	import { fieldOf } from '$core/field/fields';
@@ -25,7 +26,7 @@
 	);
 </script>
 
-{#if outline}<CellPicture {outline} lengthText={plainLength} />{/if}
+{#if outline}<CellPicture {outline} lie={piece?.group.lie ?? AS_DRAWN} lengthText={plainLength} />{/if}
 <dl
 	class="[&_dd]:figures mt-1 grid grid-cols-[1fr_auto] gap-y-[3px] text-[12.5px] [&_dd]:text-right [&_dd]:text-[12px]"
 >

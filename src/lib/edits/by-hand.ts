@@ -4,9 +4,11 @@ import { hangsOn } from '$core/cladding/sites';
 import { swapPieces } from '$core/cladding/swap';
 import type { Edit } from '$core/project/edits';
 import type { PartDefinition } from '$core/project/part-definition';
-import type { Exception, Project, Rule } from '$core/project/schema';
+import type { Exception, Project } from '$core/project/schema';
 import { find, type Found } from '$lib/state/selection.svelte';
-import type { ModelView } from '$lib/state/model.svelte';
+import type { ModelView, ZoneView } from '$lib/state/model.svelte';
+import type { GroupView } from '$lib/worker/views';
+import { applyEdits } from '$core/project/commands';
 import { below, insertAt, pathTo, removeAt, setAt, type Path } from '$core/project/typed-path';
 
 /** Where a cell lies on its face, so that its exception finds the place again when addresses change. */
@@ -45,7 +47,7 @@ function withoutCells(list: Path<Exception[]>, { id, sites }: Exception, gone: R
 export function exceptionEdits(
 	document: Project,
 	addresses: readonly string[],
-	put: Rule['put'] | null,
+	put: Exception['put'] | null,
 	view: ModelView
 ): Edit[] {
 	return document.zones.flatMap((zone): Edit[] => {
@@ -68,6 +70,76 @@ export function exceptionEdits(
 		const value: Exception = { id: `by-hand-${crypto.randomUUID().slice(0, 8)}`, put, sites };
 		return [...taken, insertAt(list, from, value)];
 	});
+}
+
+/** What is set otherwise by hand: values, and how pieces lie, from how they lie now. */
+export interface Adjustment {
+	readonly values?: Readonly<Record<string, string>>;
+	/** On by a corner. */
+	readonly turn?: boolean;
+	/** The other way. */
+	readonly flip?: boolean;
+	readonly mirror?: boolean;
+}
+
+function adjusted(
+	put: Exception['put'] | null,
+	{ lie, corners }: GroupView,
+	change: Adjustment
+): Exception['put'] {
+	const base = put === null || put === 'open' ? { as: 'the rules say' as const, values: {} } : put;
+	return {
+		...base,
+		values: { ...base.values, ...change.values },
+		...(change.turn && { turn: (lie.turn + 1) % corners }),
+		...(change.flip && { flip: !lie.flip }),
+		...(change.mirror && { mirror: !lie.mirror })
+	};
+}
+
+/**
+ * The edits that set something otherwise on chosen cells: what the rules, or a choice by hand, put there stays. Cells
+ * that nothing stands on are passed over.
+ */
+export function adjustEdits(
+	document: Project,
+	addresses: readonly string[],
+	change: Adjustment,
+	view: ModelView
+): Edit[] {
+	const alike = new Map<string, { put: Exception['put']; addresses: string[] }>();
+	const byFace = new Map<string, (GroupView | undefined)[]>();
+	/** The group of the piece on every cell of a face, those beside others left out. */
+	function groupAt(zone: ZoneView, face: number): (GroupView | undefined)[] {
+		const key = `${zone.id} ${face}`;
+		let found = byFace.get(key);
+		if (!found) {
+			byFace.set(key, (found = []));
+			for (const group of zone.groups)
+				if (group.over === 'cell' && !group.beside && group.face === face)
+					for (const cell of group.sites) found[cell] = group;
+		}
+		return found;
+	}
+	for (const address of addresses) {
+		const found = find(view, address);
+		if (found?.kind !== 'cell') continue;
+		const zone = view.zones[found.zone]!;
+		const group = groupAt(zone, found.face)[found.index];
+		if (!group) continue;
+		const exceptions = document.zones.find(({ id }) => id === zone.id)?.exceptions ?? [];
+		const own = exceptions[zone.assignments[found.face]?.exception[found.index] ?? -1];
+		const put = adjusted(own?.put ?? null, group, change);
+		const key = `${zone.id} ${JSON.stringify(put)}`;
+		const known = alike.get(key);
+		if (known) known.addresses.push(address);
+		else alike.set(key, { put, addresses: [address] });
+	}
+	// One after another: each takes its cells out of what the one before has left.
+	let edits: Edit[] = [];
+	for (const { put, addresses: cells } of alike.values())
+		edits = [...edits, ...exceptionEdits(applyEdits(document, edits).project, cells, put, view)];
+	return edits;
 }
 
 /** Whether an edit takes out a whole choice, not cells of it. */

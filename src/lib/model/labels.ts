@@ -1,4 +1,5 @@
 import { two } from '$core/cladding/address';
+import { AS_DRAWN, numberOfCorner, type Lie } from '$core/cladding/lie';
 import { cellMark, markPrefix } from '$core/cladding/marks';
 import type { Zone } from '$core/project/schema';
 import type { ModelView } from '$lib/state/model.svelte';
@@ -26,6 +27,12 @@ const pointOf = (list: Float64Array, k: number): Point => [list[3 * k]!, list[3 
 const cornersOf = ({ cells }: FaceView, c: number) =>
 	cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!);
 
+/** How the piece on a cell lies. */
+const lieAt = (view: ModelView, { zone, face, index }: Found): Lie =>
+	view.zones[zone]!.groups.find(
+		(one) => one.over === 'cell' && !one.beside && one.face === face && one.sites.includes(index)
+	)?.lie ?? AS_DRAWN;
+
 /**
  * Labels of the model: marks of the selected cells, or else of those near enough to be read; corner numbers
  * of the last one, and the lines its nodes lie on.
@@ -52,9 +59,11 @@ export function modelLabels(
 	if (last) {
 		const face = view.zones[last.zone]!.faces[last.face]!;
 		const own = face.grid.columns * face.grid.rows;
-		cornersOf(face, last.index).forEach((node, n) => {
+		const nodes = cornersOf(face, last.index);
+		const lie = lieAt(view, last);
+		nodes.forEach((node, n) => {
 			const at = project(pointOf(face.grid.positions, node));
-			labels.push({ text: String(n + 1), at, kind: 'corner' });
+			labels.push({ text: String(numberOfCorner(lie, nodes.length, n)), at, kind: 'corner' });
 			const name =
 				node < own
 					? `${two(Math.floor(node / face.grid.columns) + 1)}/${two((node % face.grid.columns) + 1)}`

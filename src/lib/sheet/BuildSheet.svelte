@@ -23,6 +23,7 @@
 	import LevelsClause from './LevelsClause.svelte';
 	import SunClause from './SunClause.svelte';
 	import BroughtClause from './brought/BroughtClause.svelte';
+	import ByHandClause from './ByHandClause.svelte';
 	import NamedClause from './NamedClause.svelte';
 	import GuidesClause from './GuidesClause.svelte';
 	import LayerClause from './LayerClause.svelte';
@@ -153,7 +154,6 @@
 			})
 		);
 	}
-	const byHand = ({ exceptions }: Zone) => exceptions.reduce((sum, { sites }) => sum + sites.length, 0);
 	const stateOf = (zone: Zone) => desk.model.view.zones.find((one) => one.id === zone.id);
 	const cellCount = (zone: Zone) =>
 		stateOf(zone)?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0;
@@ -184,7 +184,6 @@
 		);
 	}
 	const untaken = (zone: Zone) => stateOf(zone)?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0;
-	const waiting = (zone: Zone) => stateOf(zone)?.assignments.flatMap((one) => one.waiting) ?? [];
 </script>
 
 {#snippet add(label: string, act: () => void)}
@@ -326,24 +325,7 @@
 						>.
 					</p>
 				{/if}
-				{#if zone.exceptions.length}
-					<Clause
-						number="{n}.{numbers.exceptions}"
-						path={below(path, 'exceptions')}
-						effect={formatNumber(byHand(zone))}
-						problems={problems.filter((problem) => problem.at.startsWith(below(path, 'exceptions')))}
-						actions={[
-							{
-								label: 'Remove all exceptions',
-								act: () => desk.set(below(path, 'exceptions'), [], `${zone.name}: exceptions removed`)
-							}
-						]}
-					>
-						By hand, {formatNumber(byHand(zone))}
-						{byHand(zone) === 1 ? 'cell is' : 'cells are'} treated otherwise{#if waiting(zone).length};
-							<span class="text-oxide">{formatNumber(waiting(zone).length)} wait for a place</span>{/if}.
-					</Clause>
-				{/if}
+				{#if zone.exceptions.length}<ByHandClause {zone} number="{n}.{numbers.exceptions}" />{/if}
 				{#each zone.runs as run, k (run.id)}
 					<RunClause {zone} {run} number="{n}.{numbers.run(k)}" />
 				{/each}

@@ -2,6 +2,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { cornersOf } from '$core/part/anchors';
 	import type { Rule, Zone } from '$core/project/schema';
+	import { isAdjusting } from '$core/cladding/assign';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -9,12 +10,14 @@
 	import Clause from './Clause.svelte';
 	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
+	import { lieActions } from './lie-actions';
+	import LieWords from './LieWords.svelte';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { isWithin } from '$core/project/paths';
-	import { below, pathTo } from '$core/project/typed-path';
+	import { below, pathTo, type Path } from '$core/project/typed-path';
 
 	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();
 	const desk = useDesk();
@@ -26,6 +29,7 @@
 		{ value: '-', label: 'nothing: leave open' }
 	]);
 	const put = $derived(rule.put);
+	const putPath = $derived(below(path, 'put') as string as Path<Exclude<Rule['put'], 'open'>>);
 	const part = $derived(put === 'open' ? undefined : partOfVariant(document, put.variant));
 	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 
@@ -59,7 +63,7 @@
 		};
 		const stays = Object.entries(put.values).filter(([name]) => takes(name));
 		const dropped = Object.keys(put.values).filter((name) => !takes(name));
-		desk.set(below(path, 'put'), { variant: id, values: Object.fromEntries(stays) }, label);
+		desk.set(below(path, 'put'), { ...put, variant: id, values: Object.fromEntries(stays) }, label);
 		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
 	/** Its cells on every face, those chosen by hand left out. */
@@ -67,7 +71,10 @@
 		state?.assignments.map(({ rule: taking, exception, also }) =>
 			rule.also
 				? [...(also[index] ?? [])]
-				: Array.from(taking.keys()).filter((c) => taking[c] === index && exception[c] === -1)
+				: Array.from(taking.keys()).filter(
+						(c) =>
+							taking[c] === index && (exception[c] === -1 || isAdjusting(zone.exceptions[exception[c]!]!))
+					)
 		) ?? [];
 	function selectCells() {
 		const z = desk.model.view.zones.findIndex(({ id }) => id === zone.id);
@@ -91,6 +98,9 @@
 			disabled: taken === 0 && 'It takes none'
 		},
 		...(put === 'open' ? [] : setActions(part, put.values, setValue)),
+		...(put === 'open'
+			? []
+			: lieActions(put, (next, said) => desk.set(putPath, next, `${zone.name} rule ${number}: ${said}`))),
 		{
 			label: rule.also ? 'Take its cells for itself' : 'Put it there beside others',
 			act: () =>
@@ -138,7 +148,7 @@
 			over="cell"
 			of="{zone.name} rule {number}"
 			zone={zone.id}
-		/>{/if}.
+		/><LieWords {put} path={putPath} of="{zone.name} rule {number}" zone={zone.id} />{/if}.
 	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
 			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
 		>{/if}

@@ -39,7 +39,9 @@
 			(zone) =>
 				[...zone.runs, ...zone.nodes].some((one) => one.variant === variant.id) ||
 				zone.rules.some((rule) => rule.put !== 'open' && rule.put.variant === variant.id) ||
-				zone.exceptions.some((one) => one.put !== 'open' && one.put.variant === variant.id)
+				zone.exceptions.some(
+					(one) => one.put !== 'open' && 'variant' in one.put && one.put.variant === variant.id
+				)
 		)
 	);
 	const valueOf = (input: PartInput) => variant.values[input.name] ?? input.default;

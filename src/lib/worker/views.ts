@@ -1,4 +1,5 @@
 import type { Material } from '$core/project/material-schema';
+import type { Lie } from '$core/cladding/lie';
 import type { Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
 import { besideName, failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
@@ -62,6 +63,8 @@ export interface GroupView {
 	readonly sites: Uint32Array;
 	/** Of their cells; lines that meet at their nodes. */
 	readonly corners: number;
+	/** How its pieces lie on their cells. */
+	readonly lie: Lie;
 	readonly origin: readonly [number, number, number];
 	readonly elements: readonly ElementView[];
 	readonly mass: Float64Array;
@@ -247,6 +250,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		over: group.over,
 		sites: group.sites,
 		corners: group.corners,
+		lie: group.lie,
 		origin: zone.faces[clause.face]!.origin,
 		elements: group.run.elements.map((table) => ({
 			material: group.ready.materials[table.element]!,

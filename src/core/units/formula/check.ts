@@ -65,6 +65,7 @@ const functionArity: Record<string, [number, number]> = {
 	floor: [1, 1],
 	ceil: [1, 1],
 	abs: [1, 1],
+	mod: [2, 2],
 	sqrt: [1, 1],
 	sin: [1, 1],
 	cos: [1, 1],
@@ -231,6 +232,12 @@ class Checker {
 				);
 			if (name === 'clamp')
 				return this.arithmetic('min', [this.arithmetic('max', [args[0]!, args[1]!]), args[2]!]);
+			if (name === 'mod') {
+				// What is left of a when whole b are taken away; of a negative a too it lies between 0 and b.
+				const [a, b] = args as [Expression, Expression];
+				const whole = this.arithmetic('floor', [this.arithmetic('divide', [a, b])]);
+				return this.arithmetic('subtract', [a, this.arithmetic('multiply', [b, whole])]);
+			}
 			if (name === 'min' || name === 'max') return args.reduce((a, b) => this.arithmetic(name, [a, b]));
 			return this.arithmetic(name as Arithmetic, args);
 		}
