@@ -3,7 +3,7 @@
 	import type { ElementDefinition, PartDefinition } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import Clause from '$lib/sheet/Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import type { Bench } from './bench.svelte';
 	import { at, nameFault, rename, replaced, withAt, without, type PartPath } from './editing';
 	import UseChip from './UseChip.svelte';

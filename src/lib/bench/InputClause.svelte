@@ -4,7 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import Clause from '$lib/sheet/Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Bench } from './bench.svelte';
 	import { moved, nameFault, rename, replaced, withList, without } from './editing';

@@ -5,7 +5,7 @@
 	import { formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import Clause from '$lib/sheet/Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Bench } from './bench.svelte';
 	import { faultAt, inserted, replaced, withList, without } from './editing';

@@ -3,7 +3,7 @@
 	import { freshName } from '$core/part/rename';
 	import { formatQuantity, significant } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from '$lib/sheet/Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import type { Bench } from './bench.svelte';
 	import {

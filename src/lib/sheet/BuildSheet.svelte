@@ -12,7 +12,7 @@
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk, type Lens } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import MassClause from './MassClause.svelte';
 	import MeasureClause from './MeasureClause.svelte';
 	import RuleClause from './RuleClause.svelte';

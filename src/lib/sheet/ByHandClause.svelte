@@ -6,7 +6,7 @@
 	import { variantLabel } from '$lib/edits/variants-on';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();

@@ -4,7 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
 	import { below, pathTo, removeAt } from '$core/project/typed-path';

@@ -9,7 +9,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();

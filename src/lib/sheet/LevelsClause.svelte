@@ -1,7 +1,7 @@
 <script lang="ts">
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { insertAt, pathTo, removeAt } from '$core/project/typed-path';

@@ -2,7 +2,7 @@
 	import type { Mass } from '$core/project/form-schema';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import DomeWords from './forms/DomeWords.svelte';
 	import ImportedWords from './forms/ImportedWords.svelte';
 	import LoftedWords from './forms/LoftedWords.svelte';

@@ -3,7 +3,7 @@
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import DirectionChip from './DirectionChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { alongWords } from './words';

@@ -7,7 +7,7 @@
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 
 	/** Values that have a name and are used in many places. */
 	let { number }: { number: string } = $props();

@@ -5,16 +5,17 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
+	import PartChip from './PartChip.svelte';
 	import PieceValues from './PieceValues.svelte';
-	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
+	import { partOfVariant } from '$lib/edits/variants-on';
 	import { lineCountWords, nodeWords } from './words';
 	import { isWithin } from '$core/project/paths';
-	import { below, pathTo } from '$core/project/typed-path';
+	import { below, pathTo, setAt } from '$core/project/typed-path';
 
 	let { zone, placing, number }: { zone: Zone; placing: NodePlacing; number: string } = $props();
 	const desk = useDesk();
@@ -65,11 +66,13 @@
 	]}
 >
 	Put
-	<ChoiceChip
-		value={placing.variant}
-		options={variantsOn(document, 'node')}
+	<PartChip
+		variant={placing.variant}
+		over="node"
+		zone={zone.name}
 		label="What nodes {number} carry"
-		onchoose={(id) => desk.set(below(path, 'variant'), id, `${said}: ${variantLabel(document, id)}`)}
+		edits={(id) => [setAt(below(path, 'variant'), id!)]}
+		onchoose={(id, making) => desk.do(`${said}: another part`, ...making, setAt(below(path, 'variant'), id!))}
 	/>
 	on
 	<ChoiceChip

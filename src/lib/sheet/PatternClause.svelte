@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
 	import type { Zone } from '$core/project/schema';
+	import PictureChip from '$lib/components/PictureChip.svelte';
+	import { patternLines } from '$lib/pattern/pattern-picture';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
 	import { newTile } from '$lib/edits/tiles';
 	import type { PatternChoice } from '$core/project/pattern-schema';
@@ -38,10 +40,36 @@
 	]);
 	let drawing = $state(false);
 
-	function choose(value: string) {
-		const choice: PatternChoice | undefined = value.startsWith('tile ')
+	const choiceOf = (value: string): PatternChoice | undefined =>
+		value.startsWith('tile ')
 			? { kind: 'tile', tile: value.slice(5) }
 			: patternWords.find((word) => word.value === value)?.choice;
+	let isOpen = $state(false);
+	/** As pictures, put together while the list is shown. */
+	const pictured = $derived.by(() => {
+		if (!isOpen) return [];
+		const { tiles } = document;
+		const shown = options.map(({ value, label }) => {
+			const choice = choiceOf(value);
+			return { value, label, lines: choice && patternLines(choice, tiles) };
+		});
+		const isTile = ({ value }: { value: string }) => value.startsWith('tile ');
+		return [
+			{ title: 'Tiles of this project', options: shown.filter(isTile) },
+			{ title: 'Patterns', options: shown.filter((one) => !isTile(one)) }
+		];
+	});
+	let looked = false;
+	/** Show a pattern on the zone before it is chosen. */
+	function look(value: string | null) {
+		const choice = value === null ? undefined : choiceOf(value);
+		if (choice) desk.project.preview(setAt(path, choice));
+		else if (looked) desk.project.dropPreview();
+		looked = choice !== undefined;
+	}
+	function choose(value: string) {
+		look(null);
+		const choice = choiceOf(value);
 		if (!choice) return;
 		desk.set(path, choice, `${zone.name} in ${options.find((one) => one.value === value)?.label ?? value}`);
 	}
@@ -105,12 +133,15 @@
 
 <Clause {number} {path} {problems} {actions} effect="{formatNumber(cells)} cells">
 	Join as
-	<ChoiceChip
+	<PictureChip
 		value={patternValue(pattern)}
-		{options}
+		shown={options.find(({ value }) => value === patternValue(pattern))?.label ?? patternValue(pattern)}
+		groups={pictured}
 		label="Pattern"
 		wrong={problems.length > 0}
 		onchoose={choose}
+		onlook={look}
+		onopen={(open) => (isOpen = open)}
 	/>{#if pattern.kind === 'running bond'}, each course moved by
 		{@render value(below(path, 'offset'), pattern.offset, 'ratio', 'Offset in bays', 0.05)} bays, <ChoiceChip
 			value={pattern.way}

@@ -3,31 +3,30 @@
 	import { cornersOf } from '$core/part/anchors';
 	import type { Rule, Zone } from '$core/project/schema';
 	import { isAdjusting } from '$core/cladding/assign';
-	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { applyEdits } from '$core/project/commands';
+	import type { Edit } from '$core/project/edits';
+	import { choiceLabel } from '$lib/edits/part-choices';
+	import PartChip from './PartChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import { lieActions } from './lie-actions';
 	import LieWords from './LieWords.svelte';
 	import PieceValues from './PieceValues.svelte';
-	import { partOfVariant, variantLabel, variantsOn } from '$lib/edits/variants-on';
+	import { partOfVariant } from '$lib/edits/variants-on';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { isWithin } from '$core/project/paths';
-	import { below, pathTo, type Path } from '$core/project/typed-path';
+	import { below, pathTo, setAt, type Path } from '$core/project/typed-path';
 
 	let { zone, rule, number }: { zone: Zone; rule: Rule; number: string } = $props();
 	const desk = useDesk();
 
 	const path = $derived(pathTo('zones', zone.id, 'rules', rule.id));
 	const document = $derived(desk.project.document);
-	const putOptions = $derived([
-		...variantsOn(document, 'cell'),
-		{ value: '-', label: 'nothing: leave open' }
-	]);
 	const put = $derived(rule.put);
 	const putPath = $derived(below(path, 'put') as string as Path<Exclude<Rule['put'], 'open'>>);
 	const part = $derived(put === 'open' ? undefined : partOfVariant(document, put.variant));
@@ -46,16 +45,10 @@
 			0
 	);
 
-	function choose(id: string) {
-		const label =
-			id === '-'
-				? `${zone.name} rule ${number} leaves open`
-				: `${zone.name} rule ${number}: ${variantLabel(document, id)}`;
-		if (id === '-' || put === 'open') {
-			desk.set(below(path, 'put'), id === '-' ? 'open' : { variant: id, values: {} }, label);
-			return;
-		}
-		// Formulas stay where the other part takes such a value piece by piece too.
+	/** What the rule puts with another variant: what both parts take piece by piece stays. */
+	function putOf(id: string | null): { put: Rule['put']; dropped: string[] } {
+		if (id === null) return { put: 'open', dropped: [] };
+		if (put === 'open') return { put: { variant: id, values: {} }, dropped: [] };
 		const next = partOfVariant(document, id);
 		const takes = (name: string) => {
 			const kind = part?.inputs.find((one) => one.name === name)?.kind;
@@ -63,8 +56,15 @@
 		};
 		const stays = Object.entries(put.values).filter(([name]) => takes(name));
 		const dropped = Object.keys(put.values).filter((name) => !takes(name));
-		desk.set(below(path, 'put'), { ...put, variant: id, values: Object.fromEntries(stays) }, label);
-		if (dropped.length) toast(`${next?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
+		return { put: { ...put, variant: id, values: Object.fromEntries(stays) }, dropped };
+	}
+	function choose(id: string | null, making: readonly Edit[]) {
+		const made = making.length ? applyEdits(document, making).project : document;
+		const said = id === null ? 'leaves open' : `puts ${choiceLabel(made, id)}`;
+		const { put: next, dropped } = putOf(id);
+		desk.do(`${zone.name} rule ${number} ${said}`, ...making, setAt(below(path, 'put'), next));
+		if (dropped.length && id !== null)
+			toast(`${partOfVariant(made, id)?.label} takes no ${dropped.join(', ')} piece by piece: dropped`);
 	}
 	/** Its cells on every face, those chosen by hand left out. */
 	const ownCells = () =>
@@ -127,10 +127,13 @@
 	share={{ from: cells ? before / cells : 0, size: cells ? taken / cells : 0 }}
 >
 	{rule.also ? 'Also put' : 'Put'}
-	<ChoiceChip
-		value={put === 'open' ? '-' : put.variant}
-		options={putOptions}
+	<PartChip
+		variant={put === 'open' ? null : put.variant}
+		over="cell"
+		zone={zone.name}
 		label="What rule {number} puts"
+		nothing="nothing: leave open"
+		edits={(id) => [setAt(below(path, 'put'), putOf(id).put)]}
 		onchoose={choose}
 	/>
 	on {rule.where.of.length ? 'cells that are' : 'every cell'}{rule.where.of.length

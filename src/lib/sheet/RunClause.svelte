@@ -3,19 +3,19 @@
 	import { fieldOf } from '$core/field/fields';
 	import type { Run, Zone } from '$core/project/schema';
 	import { formatLength } from '$core/units/quantity';
-	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { listActions, orderOf } from './list-actions';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { setActions, withValue } from './piece-values';
+	import PartChip from './PartChip.svelte';
 	import PieceValues from './PieceValues.svelte';
-	import { partOfVariant, variantsOn } from '$lib/edits/variants-on';
+	import { partOfVariant } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
 	import { isWithin } from '$core/project/paths';
-	import { below, pathTo } from '$core/project/typed-path';
+	import { below, pathTo, setAt } from '$core/project/typed-path';
 
 	const lineLength = fieldOf('line', 'length');
 
@@ -24,7 +24,6 @@
 
 	const path = $derived(pathTo('zones', zone.id, 'runs', run.id));
 	const document = $derived(desk.project.document);
-	const options = $derived(variantsOn(document, 'line'));
 	const problems = $derived(desk.model.view.problems.filter((problem) => isWithin(problem.at, path)));
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const groups = $derived(
@@ -55,16 +54,13 @@
 	actions={[...setActions(part, run.values, setValue), ...listActions(desk, zone, 'runs', run)]}
 >
 	Run
-	<ChoiceChip
-		value={run.variant}
-		{options}
+	<PartChip
+		variant={run.variant}
+		over="line"
+		zone={zone.name}
 		label="What runs"
-		onchoose={(value) =>
-			desk.set(
-				below(path, 'variant'),
-				value,
-				`${zone.name}: run ${options.find((one) => one.value === value)?.label}`
-			)}
+		edits={(id) => [setAt(below(path, 'variant'), id!)]}
+		onchoose={(id, making) => desk.do(`${said}: another part`, ...making, setAt(below(path, 'variant'), id!))}
 	/>
 	along
 	<SeveralChip

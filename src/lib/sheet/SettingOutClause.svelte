@@ -7,7 +7,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { readList } from './lists';
 	import StartChip from './StartChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';

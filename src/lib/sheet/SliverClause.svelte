@@ -2,7 +2,7 @@
 	import type { Zone } from '$core/project/schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 

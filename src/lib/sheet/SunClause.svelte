@@ -8,7 +8,7 @@
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { onDestroy } from 'svelte';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 
 	/** Where the building stands under the sun, and over which hours sun is counted. */
 	let { number }: { number: string } = $props();

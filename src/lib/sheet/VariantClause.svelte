@@ -12,7 +12,7 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
-	import Clause from './Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { isWithin } from '$core/project/paths';
 	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';

@@ -11,7 +11,7 @@
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
-	import Clause from '../Clause.svelte';
+	import Clause from '$lib/frame/Clause.svelte';
 	import { readPicture } from './read-picture';
 	import { readTableFile } from './read-table';
 

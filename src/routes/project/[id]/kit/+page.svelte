@@ -1,14 +1,10 @@
 <script lang="ts">
-	import { isPlain } from '$lib/model/renderer';
 	import { goto } from '$app/navigation';
-	import { materialsOf, partsOf } from '$core/cladding/kit';
-	import { inspectPart } from '$core/part/inspect';
+	import { partsOf } from '$core/cladding/kit';
 	import { partOfMesh } from '$core/part/kit/of-mesh';
-	import { cornersOfTrial, trialsOf } from '$core/part/trials';
 	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
-	import { hang } from '$lib/bench/bench.svelte';
 	import MaterialCards from '$lib/bench/MaterialCards.svelte';
-	import { Pictures } from '$lib/bench/pictures';
+	import { drawKit } from '$lib/bench/kit-pictures';
 	import { usesOf } from '$lib/bench/uses';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { saveFile } from '$lib/frame/download';
@@ -23,7 +19,6 @@
 	const desk = useDesk();
 	const document = $derived(desk.project.document);
 	const parts = $derived(partsOf(document));
-	const stock = $derived({ library: parts, materials: materialsOf(document) });
 	const own = $derived(new Set(document.parts.map(({ id }) => id)));
 	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
 	let file: HTMLInputElement;
@@ -34,40 +29,7 @@
 		['structure', 'Structure']
 	] as const;
 
-	/** Pictures come one after the other, so that the page can be used meanwhile. */
-	onMount(() => {
-		let maker: Pictures | null = null;
-		let left = false;
-		const wanted = [...parts];
-		const made = new Map<string, string>();
-		function next() {
-			const part = wanted.shift();
-			if (left || !part || !maker) {
-				maker?.dispose();
-				return;
-			}
-			const picture = pictureOf(maker, part);
-			if (picture) made.set(part.id, picture);
-			pictures = new Map(made);
-			setTimeout(next);
-		}
-		try {
-			maker = new Pictures(isPlain());
-			setTimeout(next);
-		} catch {
-			// Without pictures the cards still say what each part is for.
-		}
-		return () => (left = true);
-	});
-	/** Of the first trial on which it can be made. */
-	function pictureOf(maker: Pictures, part: PartDefinition): string | null {
-		for (const { points } of trialsOf(part.anchor)) {
-			const inspection = inspectPart(part, cornersOfTrial(part.anchor, points.length), parts);
-			const picture = maker.of(hang(part, inspection, stock, points, {}).elements);
-			if (picture) return picture;
-		}
-		return null;
-	}
+	onMount(() => drawKit(document, (made) => (pictures = made)));
 
 	function add(part: PartDefinition, label: string) {
 		if (desk.do(label, insertAt(pathTo('parts'), document.parts.length, part)))
