@@ -113,7 +113,7 @@ test('a panel is made from nothing, stands in the model, follows its variant, br
 	await settled(page);
 	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
 	await rule.getByRole('combobox', { name: /^What rule/ }).click();
-	await page.getByRole('option', { name: new RegExp(variant.name) }).click();
+	await page.getByRole('option', { name: made!.label, exact: true }).click();
 	await settled(page);
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 	const pieces = page.locator(`[data-clause="variants/${variant.id}"] [data-effect]`);
@@ -400,7 +400,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	await settled(page);
 	const rule = page.locator('[data-clause^="zones/street/rules/"]').first();
 	await rule.getByRole('combobox', { name: /^What rule/ }).click();
-	await page.getByRole('option', { name: /wedge/ }).click();
+	await page.getByRole('option', { name: /wedge/ }).first().click();
 	await expect(page.getByTestId('sheet').getByRole('alert')).toContainText(/give the zone a layer/);
 	const pattern = page.locator('[data-clause="zones/street/pattern"]');
 	await pattern.hover();

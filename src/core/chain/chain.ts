@@ -12,6 +12,8 @@ import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import { sunSchema } from '../project/sun-schema';
 import { checkSun } from '../sun/check';
+import { boundValues } from '../named/bound-values';
+import { applyEdits } from '../project/commands';
 import { loadSolids } from '../part/block/solids';
 import { Files } from '../project/files';
 import type { Project, Zone } from '../project/schema';
@@ -128,12 +130,15 @@ export class Chain {
 	 */
 	async run(kept: Project, hooks: ChainHooks = {}): Promise<Model> {
 		// Masses are made whole where they are computed: until then their files' names say all there is to know.
-		const project = {
+		const whole = {
 			...kept,
 			parts: this.files.wholeList(kept.parts),
 			pictures: this.files.wholeList(kept.pictures),
 			tables: this.files.wholeList(kept.tables)
 		};
+		const bound = boundValues(whole);
+		// The document keeps them as they were last reckoned; one that was written by hand may be behind.
+		const project = bound.edits.length ? applyEdits(whole, bound.edits).project : whole;
 		const ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
 		// Fetched while faces are set out; the first to be told of a fault is who waits for it.
@@ -141,6 +146,7 @@ export class Chain {
 		solids.catch(() => {});
 		const ofMasses = new Problems();
 		const problems = new Problems(ofMasses);
+		problems.list.push(...bound.problems);
 		const total = 2 * project.zones.length;
 		let now = { what: '', done: 0 };
 		if (await problems.collect('sun', () => checkSun(project.sun))) this.lastSun = project.sun;

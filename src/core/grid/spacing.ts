@@ -281,17 +281,31 @@ function byParameters(spacing: By<'parameters'>, { at }: Asked): Division {
 	return atShares(Float64Array.from([0, ...inner, 1]));
 }
 
-function byLevels({ each }: By<'levels'>, asked: Asked): Division {
+function byLevels({ each, sizes }: By<'levels'>, asked: Asked): Division {
 	const { belt, at } = asked;
-	if (!Number.isInteger(each) || each < 1 || each > 200)
+	if (!sizes && (!Number.isInteger(each) || each < 1 || each > 200))
 		refuse(`${at}/each`, `${each} courses from level to level cannot be made; 1 to 200 are accepted`);
+	const wrong = sizes?.find((size) => !(size >= LEAST_COURSE));
+	if (wrong !== undefined)
+		refuse(`${at}/sizes`, `a course of ${wrong} mm cannot be made; ${LEAST_COURSE} mm or more is accepted`);
 	const storeys = [0, ...asked.levels(), belt];
 	const lines = storeys.slice(1).flatMap((head, k) => {
 		const foot = storeys[k]!;
-		return Array.from({ length: each }, (_, n) => foot + (n / each) * (head - foot));
+		if (!sizes) return Array.from({ length: each }, (_, n) => foot + (n / each) * (head - foot));
+		const inStorey = [foot];
+		let line = foot;
+		for (const size of sizes) {
+			line += size;
+			if (line > head - LEAST_COURSE) break;
+			inStorey.push(line);
+		}
+		return inStorey;
 	});
 	return atShares(Float64Array.from([...lines, belt], (line) => line / belt));
 }
+
+/** Courses lower than this are none (mm). */
+const LEAST_COURSE = 1;
 
 /**
  * Divide lines by count, by size, by a list or at given places.

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
+import { boundSchema } from './bound-schema';
 import { pictureSchema, tableSchema } from './brought-schema';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
@@ -165,6 +166,8 @@ export const projectSchema = z.strictObject({
 		.array(z.strictObject({ id: identifier, value: text }))
 		.max(MOST_THINGS)
 		.default([]),
+	/** Numbers of the document that follow formulas of them. */
+	bound: z.array(boundSchema).max(MOST_THINGS).default([]),
 	/** How lengths are shown. */
 	display: z.enum(lengthDisplays).default('mm'),
 	levels: z.array(levelSchema).max(MOST_THINGS).default([]),

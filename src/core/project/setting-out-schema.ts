@@ -37,8 +37,12 @@ const spacings = <Start extends z.ZodType>(start: Start) =>
 const acrossSchema = z.discriminatedUnion('by', [...spacings(acrossStart)]);
 const upSchema = z.discriminatedUnion('by', [
 	...spacings(upStart),
-	/** A course line at every level, and so many courses from one to the next. */
-	z.strictObject({ by: z.literal('levels'), each: plain.default(1) })
+	/** A course line at every level, and so many courses from one to the next; or sizes from its foot, then the rest. */
+	z.strictObject({
+		by: z.literal('levels'),
+		each: plain.default(1),
+		sizes: z.array(mm).max(MOST_SIZES).optional()
+	})
 ]);
 
 export const settingOutSchema = z.strictObject({

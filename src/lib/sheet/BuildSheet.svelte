@@ -90,6 +90,10 @@
 		const { lens } = desk;
 		if (lens === lensSeen) return;
 		lensSeen = lens;
+		if (desk.turned) {
+			desk.turned = false;
+			return;
+		}
 		void tick().then(() =>
 			list?.querySelector(lensTarget[lens]())?.scrollIntoView({ block: 'start', behavior: 'smooth' })
 		);

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { nameInFormulas } from '$core/field/followed';
+	import ChipInput from '$lib/components/ChipInput.svelte';
+	import { readStoreys, storeyEdits } from '$lib/edits/storeys';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
@@ -14,8 +17,30 @@
 		new Set(JSON.stringify(desk.project.document).match(/"(?:level|above|below)":"[^"]+"/g) ?? [])
 	);
 	const isFollowed = (id: string) =>
-		['level', 'above', 'below'].some((key) => followed.has(`"${key}":"${id}"`));
+		['level', 'above', 'below'].some((key) => followed.has(`"${key}":"${id}"`)) ||
+		desk.project.document.bound.some(({ value }) => value.includes(`level.${nameInFormulas(id)}`));
 
+	let adding = $state(false);
+	let storeys = $state('');
+	function fault(text: string): string | null {
+		const read = readStoreys(text);
+		if (!read) return 'How many and how high is wanted, as in 4 × 3600 mm or 4 × storey';
+		try {
+			storeyEdits(desk.project.document, read);
+			return null;
+		} catch (error) {
+			return (error as Error).message;
+		}
+	}
+	function addStoreys() {
+		if (!adding || fault(storeys)) return;
+		const read = readStoreys(storeys)!;
+		adding = false;
+		desk.do(
+			`${read.count} storeys of ${read.height}`.slice(0, 200),
+			...storeyEdits(desk.project.document, read)
+		);
+	}
 	function add() {
 		const last = levels.at(-1);
 		const id = freshId('level', levels);
@@ -59,4 +84,19 @@
 				/>{k + 1 < levels.length ? ',' : '.'}</span
 			>{' '}{/each}{:else}No levels yet: heights that forms can follow.{/if}
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={add}>level</button>
+	{#if adding}<ChipInput
+			bind:value={storeys}
+			label="Storeys to add"
+			fault={fault(storeys)}
+			width={18}
+			onaccept={(isEnter) => (isEnter ? addStoreys() : (adding = false))}
+			onleave={() => (adding = false)}
+		/>{:else}<button
+			type="button"
+			class="text-patina-deep text-[12px] underline"
+			onclick={() => {
+				storeys = `4 × ${desk.project.document.named.some(({ id }) => id === 'storey') ? 'storey' : '3600 mm'}`;
+				adding = true;
+			}}>storeys</button
+		>{/if}
 </Clause>

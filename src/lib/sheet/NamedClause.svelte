@@ -22,10 +22,10 @@
 			if (typeof value === 'string') found.push(value);
 			else if (typeof value === 'object' && value !== null) Object.values(value).forEach(walk);
 		};
-		const { zones, named } = desk.project.document;
+		const { zones, named, bound } = desk.project.document;
 		for (const { rules, runs, nodes, exceptions, layer } of zones)
 			walk([rules, runs, nodes, layer, exceptions.map(({ put }) => put)]);
-		for (const { value } of named) found.push(value);
+		for (const { value } of [...named, ...bound]) found.push(value);
 		return found;
 	});
 	const used = $derived(new Set(namedIn(texts, desk.named).keys()));

@@ -58,9 +58,12 @@
 		};
 		desk.set(path, fresh[by](), `${of} ${spacingWords.find((word) => word.value === by)?.label}`);
 	}
-	const words = $derived(
-		direction === 'up' ? spacingWords : spacingWords.filter((word) => word.value !== 'levels')
-	);
+	const words = $derived.by(() => {
+		const others = spacingWords.filter((word) => word.value !== 'levels');
+		if (direction !== 'up') return others;
+		const levels = spacingWords.filter((word) => word.value === 'levels');
+		return desk.project.document.levels.length ? [...levels, ...others] : [...others, ...levels];
+	});
 
 	const effect = $derived.by(() => {
 		if (!spread) return '';
@@ -151,7 +154,19 @@
 			look="formula"
 			check={(text) => checkList(text, shares)}
 			oncommit={(text) => desk.set(below(path, 'at'), shares(text) as number[], `${of} at ${text}`)}
-		/>{:else if spacing.by === 'levels'}
+		/>{:else if spacing.by === 'levels' && spacing.sizes}, each storey from its foot in
+		<TextChip
+			value={listOf(spacing.sizes)}
+			look="formula"
+			label="Steps of a storey"
+			check={(text) => checkList(text, lengths)}
+			oncommit={(text) =>
+				desk.set(path, { ...spacing, sizes: lengths(text) as number[] }, `${of}: storeys in ${text}`)}
+		/>, then the rest (<button
+			type="button"
+			class="text-patina-deep text-[12px] underline"
+			onclick={() => desk.set(path, { by: 'levels', each: 1 }, `${of}: storeys evenly`)}>evenly</button
+		>){:else if spacing.by === 'levels'}
 		<ValueChip
 			path={below(path, 'each')}
 			value={spacing.each}
@@ -162,7 +177,12 @@
 			max={200}
 			{wrong}
 		/>
-		{spacing.each === 1 ? 'course' : 'courses'} from level to level{:else}
+		{spacing.each === 1 ? 'course' : 'courses'} from level to level (<button
+			type="button"
+			class="text-patina-deep text-[12px] underline"
+			onclick={() => desk.set(path, { ...spacing, sizes: [2700, 900] }, `${of}: storeys in steps`)}
+			>in steps</button
+		>){:else}
 		<ValueChip
 			path={below(path, 'size')}
 			value={spacing.size}

@@ -1,5 +1,6 @@
 import type { Edit } from '$core/project/edits';
 import { namedValues, NOTHING_NAMED, type Named } from '$core/named/named-values';
+import { namesForBound } from '$core/named/bound-values';
 import { fieldNames, fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
@@ -18,10 +19,26 @@ export const lenses = [
 ] as const;
 export type Lens = (typeof lenses)[number]['id'];
 
+/** In which lens an edit of a path has its effect; null where it shows in all. */
+function lensOfEffect(path: string): Lens | null {
+	if (/^variants\b|^zones\/[^/]+\/(rules|runs|nodes|exceptions)\b/.test(path)) return 'clad';
+	return /^zones\/[^/]+\/(settingOut|pattern|layer|slivers)\b/.test(path) ? 'set-out' : null;
+}
+/** What each lens shows of what those two show. */
+const shows: Readonly<Record<Lens, readonly Lens[]>> = {
+	form: [],
+	'set-out': ['set-out'],
+	clad: ['clad', 'set-out'],
+	check: ['set-out'],
+	issue: ['clad', 'set-out']
+};
+
 /** Everything about one open project, shared by its pages. */
 export class Desk {
 	readonly selection = new Selection();
 	lens = $state<Lens>('clad');
+	/** The lens was turned to by an edit: the sheet need not be brought to it. */
+	turned = false;
 	/** The zone the map shows. */
 	activeZone = $state<string | null>(null);
 	/** The key of what cells are coloured by. */
@@ -54,6 +71,19 @@ export class Desk {
 		}
 	});
 
+	/** What formulas of bound numbers may name; nothing while one of the named values is wrong. */
+	readonly boundNames = $derived.by((): Named => {
+		try {
+			return namesForBound(this.project.document);
+		} catch {
+			return NOTHING_NAMED;
+		}
+	});
+	/** The formulas of numbers that follow one, by their paths. */
+	readonly bound = $derived.by(
+		() => new Map(this.project.document.bound.map(({ id, value }) => [id, value]))
+	);
+
 	constructor(
 		readonly project: OpenProject,
 		readonly model: LiveModel
@@ -65,11 +95,29 @@ export class Desk {
 	do(label: string, ...edits: Edit[]): boolean {
 		try {
 			this.project.do(label, ...edits);
+			this.turnToEffect(edits);
 			return true;
 		} catch (error) {
 			toast.error(error instanceof Error ? error.message : String(error));
 			return false;
 		}
+	}
+
+	/** Show where an edit has its effect, if it does not show now; where colours are looked at it is offered. */
+	private turnToEffect(edits: readonly Edit[]): void {
+		const lens = edits.map(({ path }) => lensOfEffect(path)).find((one) => one !== null);
+		if (!lens || shows[this.lens].includes(lens)) return;
+		if (this.lens !== 'check') this.turnTo(lens);
+		else
+			toast('Its pieces are shown in the Clad lens', {
+				action: { label: 'Show', onClick: () => this.turnTo(lens) }
+			});
+	}
+
+	/** Another lens, while the sheet stays where it is. */
+	private turnTo(lens: Lens): void {
+		this.turned = true;
+		this.lens = lens;
 	}
 
 	/** The mass that is worked on: the one of the chosen face or clause. */

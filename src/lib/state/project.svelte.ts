@@ -1,5 +1,7 @@
 import { applyEdits } from '$core/project/commands';
 import type { Edit } from '$core/project/edits';
+import { boundValues } from '$core/named/bound-values';
+import { pathTo, removeAt } from '$core/project/typed-path';
 import { Files } from '$core/project/files';
 import type { SentCommand } from '$core/project/log';
 import type { Project } from '$core/project/schema';
@@ -138,12 +140,21 @@ export class OpenProject {
 
 	/** Do a command: shown, undoable and saved. @throws CommandError, DocumentError when it does not fit */
 	do(label: string, ...edits: Edit[]): void {
-		this.sent(this.session.do(label, this.files.detach(edits)));
+		this.sent(this.session.do(label, this.files.detach(this.withBound(edits))));
+	}
+
+	/** Edits, with those that bring bound numbers to what their formulas come to after them. */
+	private withBound(edits: Edit[]): Edit[] {
+		const { document } = this.session;
+		const binds = edits.some(({ path }) => path.startsWith('bound'));
+		if (!document.bound.length && !binds) return edits;
+		const { edits: more, gone } = boundValues(applyEdits(document, edits).project);
+		return [...edits, ...more, ...gone.map((id) => removeAt(pathTo('bound', id)))];
 	}
 
 	/** Show edits without keeping them, while a value is dragged; `do` or `dropPreview` ends it. */
 	preview(...edits: Edit[]): void {
-		const kept = this.files.detach(edits);
+		const kept = this.files.detach(this.withBound(edits));
 		const { project } = applyEdits(this.session.document, kept);
 		this.previewed = kept;
 		this.showDocument(project, true);
