@@ -434,6 +434,86 @@ async function fiftyThousand(): Promise<void> {
 		note('schedule:50000', rows, await time(() => makeSchedule(model, 'elements')));
 	}
 }
+/**
+ * A changed form, to buffers ready to draw, of 10,000 cells with all that a designer may ask of them: three kinds of
+ * parts, five drivers, ten conditions, an opening.
+ */
+async function richChain(): Promise<void> {
+	if (!wanted('chain:10000-rich')) return;
+	const range = (field: string, at_least: number | null, at_most: number | null) => ({
+		is: 'range',
+		field,
+		at_least,
+		at_most
+	});
+	const follows = (field: string, from: number[], to: number[]) => ({ is: 'follows', field, from, to });
+	const rules = [
+		{
+			id: 'low',
+			where: {
+				is: 'all',
+				of: [range('height', null, 4000), range('area', 1, null), range('slope', 10, null)]
+			},
+			put: {
+				variant: 'hood',
+				values: { depth: follows('height', [0, 6000], [20, 60]) }
+			}
+		},
+		{
+			id: 'bays',
+			where: {
+				is: 'any',
+				of: [
+					{ is: 'every', step: 5, from: 1, by: 'bays' },
+					{ is: 'chance', share: 0.1, seed: 3 },
+					{ is: 'all', of: [range('facing', 80, 100), range('height', 6000, null)] }
+				]
+			},
+			put: { variant: 'stack', values: { angle: follows('facing', [0, 360], [-30, 30]) } }
+		},
+		{
+			id: 'rest',
+			where: {
+				is: 'all',
+				of: [range('from_rim', 2, null), { is: 'kind', of: ['whole'] }, range('warp', null, 5000)]
+			},
+			put: {
+				variant: 'fins',
+				values: {
+					depth: { is: 'alternates', values: [150, 250], by: 'bays' },
+					angle: { is: 'chance', to: [-10, 10], seed: 1 },
+					fins: follows('bay', [1, 125], [2, 4])
+				}
+			}
+		},
+		{ id: 'open', put: 'open' }
+	];
+	const part = (id: string, of: string) => ({ id, name: id, part: of, values: {} });
+	const project = projectOf(mass, counts(125, 80), { rules } as never, {
+		variants: [part('hood', 'folded-hood'), part('stack', 'blade-stack'), part('fins', 'upright-fins')]
+	});
+	const trims = [
+		{
+			by: 'outline',
+			id: 'door',
+			face: 'shell',
+			outline: { shape: 'ellipse', width: 3000, depth: 4000 },
+			at: [0, -30_000, 4500],
+			direction: [0, 1, 0]
+		}
+	];
+	const cut = readProject({ ...project, masses: [{ ...project.masses[0]!, trims }] });
+	const chain = new Chain();
+	const ms = await time(async (run) => {
+		const path = 'masses/m/form/profile/points/1/0';
+		const changed = applyEdits(cut, [{ do: 'set', path, value: 4350 + run }]).project;
+		const { problems, zones } = await chain.run(changed);
+		const parts = new Set(zones[0]!.model!.groups.map(({ group }) => group.ready.part.id));
+		if (problems.some(({ remark }) => !remark) || parts.size < 3) throw new Error(JSON.stringify(problems));
+	}, 9);
+	note('chain:10000-rich', 10_000, ms);
+}
+
 /** Ten rules of three conditions on 100,000 cells: which takes each, with fields that were read before. */
 async function rules(): Promise<void> {
 	if (!wanted('rules:100000')) return;
@@ -459,7 +539,13 @@ async function rules(): Promise<void> {
 		},
 		put: 'open'
 	}));
-	const around = { followed: NOTHING_FOLLOWED, levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
+	const around = {
+		followed: NOTHING_FOLLOWED,
+		levels: [],
+		slots: face.slots,
+		named: NOTHING_NAMED,
+		suns: new Map()
+	};
 	const none = new Set<number>();
 	const ms = await time(
 		() => assignRules({ rules: ten, exceptions: [] }, face, none, around, () => null),
@@ -472,7 +558,13 @@ async function rules(): Promise<void> {
 async function drivers(): Promise<void> {
 	if (!wanted('driver:100000')) return;
 	const face = (await new Chain().run(projectOf(mass, counts(400, 250)))).zones[0]!.model!.faces[0]!;
-	const around = { followed: NOTHING_FOLLOWED, levels: [], slots: face.slots, named: NOTHING_NAMED, suns: new Map() };
+	const around = {
+		followed: NOTHING_FOLLOWED,
+		levels: [],
+		slots: face.slots,
+		named: NOTHING_NAMED,
+		suns: new Map()
+	};
 	const asked = { over: 'cell' as const, count: 100_000, source: face, around };
 	const input = { name: 'depth', label: 'Depth', kind: 'length', default: 1, scope: 'per piece' } as const;
 	const follows = { is: 'follows', from: [0, 20_000], to: [100, 900], steps: null, outside: 'held' } as const;
@@ -504,6 +596,7 @@ async function main(): Promise<void> {
 	await fiftyThousand();
 	await rules();
 	await drivers();
+	await richChain();
 	if (wanted('sun:10000'))
 		note('sun:10000', 10_000, sunOfAYear(), { name: 'three, ray by ray', ms: sunByRaycaster() }, 20_000);
 	await importStep();

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Project } from '../../src/core/project/schema';
 import { test as base, expect, type Browser, type Page, type WorkerInfo } from '@playwright/test';
@@ -53,15 +54,24 @@ export async function visit(page: Page, path: string): Promise<void> {
 	await page.waitForURL(path);
 }
 
-/** The demo project in a copy of its own, so that tests do not meet. @returns its id */
-export async function copyDemo(page: Page): Promise<string> {
-	const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
-	const demo = list.find((project) => project.name === 'Tidal Lido')!;
-	const copy = await page.request.post(`/api/projects/${demo.id}/duplicate`, { data: {} });
-	return ((await copy.json()) as { id: string }).id;
+/** A project like the one that is shipped, kept as it is so that what is shipped can grow. */
+const lido = JSON.parse(readFileSync('tests/lido.json', 'utf8')) as Record<
+	'masses' | 'zones',
+	{ id: string }[]
+>;
+
+async function post(page: Page, document: object): Promise<string> {
+	const made = await page.request.post('/api/projects', {
+		data: { document: { ...document, id: randomUUID() } }
+	});
+	expect(made.status(), await made.text()).toBe(201);
+	return ((await made.json()) as { id: string }).id;
 }
 
-/** Open the demo project in a copy of its own; wait until it stands. */
+/** That project in a copy of its own, so that tests do not meet. @returns its id */
+export const copyDemo = (page: Page): Promise<string> => post(page, { ...lido, name: 'Tidal Lido copy' });
+
+/** Open it in a copy of its own; wait until it stands. */
 export async function openDemo(page: Page): Promise<string> {
 	const id = await copyDemo(page);
 	await visit(page, `/project/${id}?plain`);
@@ -70,32 +80,20 @@ export async function openDemo(page: Page): Promise<string> {
 }
 
 /**
- * The roof of the demo alone, its cells with a plain panel each, as a project of its own: for tests that want something
+ * Its roof alone, its cells with a plain panel each, as a project of its own: for tests that want something
  * to change and to save, whatever it looks like. @returns its id
  */
 export async function openRoof(page: Page): Promise<string> {
-	const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
-	const demo = list.find((project) => project.name === 'Tidal Lido')!;
-	const { document } = (await (await page.request.get(`/api/projects/${demo.id}`)).json()) as {
-		document: Record<'masses' | 'zones', { id: string }[]>;
-	};
 	const roof = ({ id }: { id: string }) => id === 'gull';
 	const rules = [{ id: 'all', put: { variant: 'panel' } }];
-	const [zone] = document.zones.filter(roof);
-	const made = await page.request.post('/api/projects', {
-		data: {
-			document: {
-				...document,
-				id: randomUUID(),
-				name: 'Roof alone',
-				masses: document.masses.filter(roof).map((mass) => ({ ...mass, trims: [] })),
-				zones: [{ ...zone, rules, runs: [], layer: null }],
-				variants: [{ id: 'panel', name: 'Panel', part: 'flat-panel', values: {} }]
-			}
-		}
+	const [zone] = lido.zones.filter(roof);
+	const id = await post(page, {
+		...lido,
+		name: 'Roof alone',
+		masses: lido.masses.filter(roof).map((mass) => ({ ...mass, trims: [] })),
+		zones: [{ ...zone, rules, runs: [], layer: null }],
+		variants: [{ id: 'panel', name: 'Panel', part: 'flat-panel', values: {} }]
 	});
-	expect(made.status(), await made.text()).toBe(201);
-	const { id } = (await made.json()) as { id: string };
 	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	return id;

@@ -72,7 +72,7 @@ test('an exception by hand on several cells, and the chosen pieces shown alone',
 test('a schedule of 20,000 rows opens, sorts and scrolls to its end with few rows on the page', async ({
 	page
 }) => {
-	const demo = JSON.parse(readFileSync('demo/tidal-lido.json', 'utf8')) as {
+	const demo = JSON.parse(readFileSync('tests/lido.json', 'utf8')) as {
 		zones: { id: string; settingOut: Record<string, unknown>; runs: unknown[] }[];
 	};
 	const zone = demo.zones.find((one) => one.id === 'plunge')!;

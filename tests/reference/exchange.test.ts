@@ -16,7 +16,7 @@ import { summarise } from '../../src/core/schedule/summary';
 import { schemaFaults } from './ifc-schema';
 
 const load = createRequire(import.meta.url);
-const demo = readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8');
+const demo = readFileSync(new URL('../lido.json', import.meta.url), 'utf8');
 const example = readFileSync(new URL('../../docs/examples/small.json', import.meta.url), 'utf8');
 
 describe('files, read back by readers that did not write them', () => {

@@ -22,7 +22,7 @@ import { modelMessage, type GroupView } from '../../src/lib/worker/views';
 import { count, projectOf, revolved, sheet } from '../faces';
 import { triedPart } from '../trial-run';
 
-const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
+const demo = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
 const set = (project: Project, path: string, value: unknown) =>
 	applyEdits(project, [{ do: 'set', path, value }]).project;
 
@@ -591,5 +591,40 @@ describe('the chain between runs', () => {
 			}
 		]);
 		expect(told.zones[0]!.behind).to.equal(false);
+	});
+});
+
+describe('the project that is shipped', () => {
+	it('has nothing to complain of, and shows what can be done: conditions, drivers, sun, a picture, a guide, nodes', async () => {
+		const text = readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8');
+		const shipped = readProjectText(text);
+		const model = await new Chain().run(shipped);
+		expect(model.problems).to.deep.equal([]);
+		for (const { model: zone } of model.zones) {
+			for (const { untaken } of zone!.assignments) expect(untaken).to.equal(0);
+			// Every clause comes to something.
+			for (const { taken } of zone!.assignments) for (const cells of taken) expect(cells).to.be.above(0);
+		}
+		const used = new Set(
+			model.zones.flatMap(({ model: zone }) => zone!.groups.map(({ group }) => group.ready.part.id))
+		);
+		expect([...used].sort()).to.deep.equal([
+			'blade-stack',
+			'box-mullion',
+			'deep-window',
+			'framed-glass',
+			'node-ball',
+			'ring-opening',
+			'solid-spandrel'
+		]);
+		for (const named of [
+			'keeps out',
+			'hours_of_sun',
+			'picture.ripples',
+			'distance.swim_line',
+			'slope',
+			'"levels"'
+		])
+			expect(text).to.include(named);
 	});
 });

@@ -14,7 +14,7 @@ import { shippedParts } from '../../src/core/part/kit';
 import { trialColumns } from '../../src/core/part/trials';
 import { runOnce } from '../trial-run';
 
-const demo = readProjectText(readFileSync(new URL('../../demo/tidal-lido.json', import.meta.url), 'utf8'));
+const demo = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
 
 describe('project document', () => {
 	it('faults are sentences with their path; unknown keys are refused', () => {

@@ -7,6 +7,7 @@ import type { Edit } from '../../src/core/project/edits';
 import { CommandError, DocumentError } from '../../src/core/project/faults';
 import { readProject } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
+import { count, projectOf, sheet } from '../faces';
 
 /** A hall whose sides meet, a net, levels, a guide: enough that every stage has something to keep. */
 const start = readProject({
@@ -379,4 +380,47 @@ describe('a chain that keeps what it made', () => {
 		// Most of what was tried could be made.
 		expect(standing).to.be.greaterThan(150);
 	}).timeout(240_000);
+});
+
+describe('a changed condition', () => {
+	it('remakes pieces where cells changed their rule, and nowhere else', async () => {
+		// 64 courses of 64 bays are four chunks of sixteen courses.
+		const wall = (low: number): Project =>
+			projectOf(
+				sheet(64_000, 64_000),
+				count(64, 64),
+				{
+					rules: [
+						['low', low],
+						['middle', 40],
+						['high', 64]
+					].map(([id, most]) => ({
+						id,
+						where: { is: 'all', of: [{ is: 'range', field: 'course', at_least: null, at_most: most }] },
+						put: { variant: 'p', values: {} }
+					}))
+				} as never,
+				{ variants: [{ id: 'p', name: 'p', part: 'flat-panel', values: {} }] }
+			);
+		const chain = new Chain();
+		const groupsOf = async (low: number) => {
+			const { problems, zones } = await chain.run(wall(low));
+			expect(problems).to.deep.equal([]);
+			return new Map(
+				zones[0]!.model!.groups.map(({ clause, group, serial }) => [
+					`${clause.kind === 'rule' ? clause.rule.id : ''} ${Math.floor(group.sites[0]! / 1024)}`,
+					{ serial, pieces: group.sites.length }
+				])
+			);
+		};
+		const before = await groupsOf(8);
+		const after = await groupsOf(9);
+		const remade = [...after].filter(([key, { serial }]) => before.get(key)?.serial !== serial);
+		// A course of the first chunk went from the second rule to the first.
+		expect(remade.map(([key]) => key).sort()).to.deep.equal(['low 0', 'middle 0']);
+		expect([...after.values()].reduce((sum, { pieces }) => sum + pieces, 0)).to.equal(4096);
+		// Where every cell keeps its rule nothing is made at all.
+		const same = await groupsOf(9.5);
+		for (const [key, { serial }] of same) expect(serial, key).to.equal(after.get(key)!.serial);
+	});
 });

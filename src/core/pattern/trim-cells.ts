@@ -176,8 +176,16 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 	const made = new CellList();
 	const slots = cells.slot.reduce((most, slot) => Math.max(most, slot), 1);
 	const { start, nodes: rings } = outlineOf(cells);
+	const box = new Float64Array(4);
 
 	for (let c = 0; c < cells.count; c++) {
+		if (isAtHome(grid, rings, start[c]!, start[c + 1]!, box)) {
+			const [left, foot, right, head] = box as unknown as [number, number, number, number];
+			if (bins.isFree(left, foot, right, head)) {
+				if (steps.isKept(...stepOf(grid, [(left + right) / 2, (foot + head) / 2]))) made.copy(cells, c);
+				continue;
+			}
+		}
 		const ids = rings.subarray(start[c]!, start[c + 1]!);
 		const places = placesOf(grid, cells, c, ids);
 		const near = bins.near(boxOf(places));
@@ -224,6 +232,35 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 	}
 	if (made.count === 0) refuse(trims[0]!.at, 'nothing is left of the face; make the trim smaller');
 	return { grid: nodes.joined(), cells: made.cells() };
+}
+
+/**
+ * The box of a cell's ring in the lattice: left, foot, right, head. Hot: most cells of a face are far from its trims.
+ * @returns whether it is that of its places: a cell at a pole or over the seam of a ring is looked at more closely
+ */
+function isAtHome(grid: NodeGrid, rings: Uint32Array, from: number, to: number, box: Float64Array): boolean {
+	const { columns, rows, extraI, extraJ, across, up, poles } = grid;
+	if (poles.length) return false;
+	const own = columns * rows;
+	let left = Infinity;
+	let foot = Infinity;
+	let right = -Infinity;
+	let head = -Infinity;
+	for (let k = from; k < to; k++) {
+		const node = rings[k]!;
+		const i = node < own ? node % columns : extraI[node - own]!;
+		const j = node < own ? Math.floor(node / columns) : extraJ[node - own]!;
+		if (i < left) left = i;
+		if (i > right) right = i;
+		if (j < foot) foot = j;
+		if (j > head) head = j;
+	}
+	box[0] = left;
+	box[1] = foot;
+	box[2] = right;
+	box[3] = head;
+	// Over the seam its nodes stand at both ends.
+	return !(across.closed && right - left > columns / 2) && !(up.closed && head - foot > rows / 2);
 }
 
 /** The step that a place lies in. */

@@ -99,6 +99,12 @@
 			? clauses?.exceptions[zone?.assignments[found.face]?.exception[found.index] ?? -1]
 			: undefined
 	);
+	/** What is put there by hand: a variant, nothing (-), or what the rules say (=). */
+	const chosenByHand = $derived.by(() => {
+		const put = exception?.put;
+		if (put === undefined || (put !== 'open' && 'as' in put)) return '=';
+		return put === 'open' ? '-' : put.variant;
+	});
 	const putOptions = $derived([
 		...variantsOn(desk.project.document, 'cell'),
 		{ value: '-', label: 'left open' },
@@ -258,11 +264,7 @@
 		{#if found.kind === 'cell'}
 			<p class="mt-2 text-[12px]">
 				By hand{cellAddresses.length > 1 ? ` on ${formatNumber(cellAddresses.length)} cells` : ''}: <ChoiceChip
-					value={!exception || isAdjusting(exception)
-						? '='
-						: 'variant' in (exception.put as object)
-							? (exception.put as { variant: string }).variant
-							: '-'}
+					value={chosenByHand}
 					options={putOptions}
 					label="Exception for {mark}"
 					bind:open={choosing}

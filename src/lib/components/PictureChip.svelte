@@ -38,7 +38,7 @@
 	const A_LOOK = 220;
 	let isOpen = $state(false);
 	/** What was chosen when the list was opened: what is looked at may stand in its place meanwhile. */
-	let was = $state(value);
+	let was = $state('');
 	const chosen = $derived(isOpen ? was : value);
 	let looking: ReturnType<typeof setTimeout> | undefined;
 	function look(at: string | null) {

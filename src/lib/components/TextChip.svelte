@@ -5,13 +5,15 @@
 		label: string;
 		/** Set as a formula (figures) or as a name (italic). */
 		look: 'formula' | 'name';
+		/** Names that may stand in it, listed as one types. */
+		names?: readonly string[];
 		/** A sentence when the text cannot be taken. */
 		check?: (text: string) => string | null;
 		/** Stands right after the text: a full stop would have a line of its own after one that fills several. */
 		after?: string;
 		oncommit: (text: string) => void;
 	}
-	let { value, label, look, check, after = '', oncommit }: Props = $props();
+	let { value, label, look, names = [], check, after = '', oncommit }: Props = $props();
 	let editing = $state(false);
 	let typed = $state('');
 	let fault = $state<string | null>(null);
@@ -43,6 +45,7 @@
 		bind:value={typed}
 		{label}
 		{fault}
+		{names}
 		width={Math.min(34, Math.max(10, typed.length + 2))}
 		onaccept={accept}
 		onleave={leave}

@@ -65,7 +65,7 @@
 		{label}
 		display={desk.display}
 		{...rest}
-		takes={takes ?? ((text) => isAmount(text, kind, desk.boundNames))}
+		takes={takes ?? ((text) => numberIn(text) === null && isAmount(text, kind, desk.boundNames))}
 		onformula={onformula ?? follow}
 		onpreview={(next) => desk.project.preview(setAt(path, next))}
 		onpreviewend={() => desk.project.dropPreview()}

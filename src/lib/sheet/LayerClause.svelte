@@ -61,6 +61,7 @@
 			value={zone.layer.depth}
 			look="formula"
 			label="Depth of the layer"
+			names={Object.keys(depthNames(desk.project.document.guides.map(({ id }) => id)))}
 			{check}
 			oncommit={(text) => desk.set(below(path, 'depth'), text, `${zone.name}: layer at ${text}`)}
 		/> along the normals, <ChoiceChip

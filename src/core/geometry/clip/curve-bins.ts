@@ -83,6 +83,17 @@ export class CurveBins {
 		return this.bins[j * this.columns + i] !== undefined;
 	}
 
+	/** Whether no segment touches any of the steps that a box covers. */
+	isFree(left: number, foot: number, right: number, head: number): boolean {
+		const { across, up, columns, bins } = this;
+		const [dx, dy] = this.slack;
+		const [from, to] = [stepAt(across, left + dx), stepAt(across, right - dx)];
+		const [low, high] = [stepAt(up, foot + dy), stepAt(up, head - dy)];
+		for (let j = low; j <= high; j++)
+			for (let i = from; i <= to; i++) if (bins[j * columns + i] !== undefined) return false;
+		return true;
+	}
+
 	/** The segments in the steps that a box covers, curve by curve. */
 	near(box: Box): NearCurve[] {
 		const bins: number[][] = [];

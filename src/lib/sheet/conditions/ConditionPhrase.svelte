@@ -3,7 +3,8 @@
 	import { fieldsOver } from '$core/field/fields';
 	import { compass, type Condition, type ConditionOf, type Joining } from '$core/project/condition-schema';
 	import { below, type Path } from '$core/project/typed-path';
-	import { conditionFormula } from '$core/condition/holds';
+	import { conditionFormula, conditionNames } from '$core/condition/holds';
+	import { shortNames } from '$core/units/formula/check';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -24,6 +25,7 @@
 	const document = $derived(desk.project.document);
 	const things = $derived(followableIn(document));
 	const fields = $derived(fieldsOver(asked.over, things).filter(({ kind }) => kind !== 'switch'));
+	const names = $derived(shortNames(Object.keys(conditionNames(asked.over, things, desk.named))));
 	const set = (next: Condition, what: string) => desk.set(path, next, `${of}: ${what}`);
 
 	const kinds = [
@@ -248,6 +250,7 @@
 		value={condition.formula}
 		look="formula"
 		label="Formula of the condition"
+		{names}
 		check={checkFormula}
 		oncommit={(formula) => set({ is: 'formula', formula }, formula.slice(0, 100))}
 	/>{/if}

@@ -7,7 +7,7 @@
 	import type { PartInput } from '$core/project/part-definition';
 	import { below, type Path } from '$core/project/typed-path';
 	import { dimensionOf, type NumberKind } from '$core/units/dimension';
-	import { checkFormula } from '$core/units/formula/check';
+	import { checkFormula, shortNames } from '$core/units/formula/check';
 	import { numberOf } from '$core/units/formula/expression';
 	import { formatQuantity } from '$core/units/quantity';
 	import { inRadians } from '$core/units/scale';
@@ -37,6 +37,7 @@
 	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
 	const things = $derived(followableIn(desk.project.document));
 	const fields = $derived(fieldsOver(over, things).filter((one) => one.kind !== 'switch'));
+	const names = $derived(shortNames(Object.keys(conditionNames(over, things, desk.named))));
 	const here = $derived(desk.model.view.zones.find(({ id }) => id === zone));
 	const label = $derived(input.label.toLowerCase());
 	const allWays = [
@@ -108,6 +109,7 @@
 			value={driver}
 			look="formula"
 			label={input.label}
+			{names}
 			{check}
 			oncommit={(text) => set(text, text)}
 		/>{:else if driver.is === 'follows'}<ChoiceChip
