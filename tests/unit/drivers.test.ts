@@ -260,6 +260,26 @@ describe('drivers', () => {
 		expect(looked).to.equal(4 * 5);
 	});
 
+	it('set the depth of a layer in words, as the same formula does', async () => {
+		const depths = async (depth: unknown) => {
+			const { zones, problems } = await new Chain().run(
+				projectOf(sheet(4000, 5000), count(4, 5), { layer: { depth, shifted: false } } as never)
+			);
+			return { problems, depth: zones[0]?.model?.faces[0]!.layer!.depth };
+		};
+		const spelled = await depths({ is: 'follows', field: 'height', from: [0, 4000], to: [-900, -100] });
+		const formula = await depths('-900 mm + 800 mm * clamp(height / 4000 mm, 0, 1)');
+		expect(spelled.problems).to.deep.equal([]);
+		expect(spelled.depth!.length).to.equal(5 * 6);
+		spelled.depth!.forEach((value, n) => expect(value).to.be.closeTo(formula.depth![n]!, 1e-9));
+		const chance = await depths({ is: 'chance', to: [-500, -400], seed: 2 });
+		for (const value of chance.depth!) expect(value).to.be.within(-500, -400);
+		expect(new Set(chance.depth).size).to.equal(30);
+		const lines = await depths({ is: 'follows', field: 'lines', from: [0, 4], to: [-9, -1] });
+		expect(lines.problems[0]!.at).to.equal('zones/z/layer/depth/field');
+		expect(lines.problems[0]!.text).to.match(/cannot follow "lines"; known: height/);
+	});
+
 	it('that cannot be are said at their value', async () => {
 		expect(await told(follows({ from: [3000, 3000] }))).to.match(
 			/Depth follows height from 3000 to 3000, which is no range/

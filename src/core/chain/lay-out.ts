@@ -1,7 +1,8 @@
 import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import type { SetOutFace } from '../cladding/model';
 import { once } from '../cladding/once';
-import { depthsOf, guidesOfDepth } from '../field/depth';
+import { drivenDepths, textsOfDepth } from '../driver/depth';
+import { guidesIn } from '../field/guides';
 import { surfaceArea } from '../geometry/surface';
 import { layerOf } from '../grid/layer';
 import { meetingRims } from '../grid/meeting-rims';
@@ -183,8 +184,8 @@ function layOutFace(
 				};
 			})
 	);
-	const guides = layer ? guidesNamed(run, guidesOfDepth(layer.depth, project.guides)) : new Map();
-	const named = namedIn(layer ? [layer.depth] : [], run.named);
+	const guides = layer ? guidesNamed(run, guidesIn(textsOfDepth(layer.depth), project.guides)) : new Map();
+	const named = namedIn(layer ? textsOfDepth(layer.depth) : [], run.named);
 	const { along, joint } = zone.settingOut;
 	return memo.use(
 		['cells', ...slot],
@@ -198,7 +199,14 @@ function layOutFace(
 				return { measures, frames: edgeFrames(edges, measures.normal) };
 			});
 			const deep = () => {
-				const depth = depthsOf(layer!.depth, grid.value, guides, `${at}/layer`, named);
+				const depth = drivenDepths(
+					layer!.depth,
+					grid.value,
+					faceAddress(mass, face.name),
+					guides,
+					`${at}/layer`,
+					named
+				);
 				return layerOf(face.surface, grid.value, depth, layer!.shifted);
 			};
 			return {

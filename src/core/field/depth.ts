@@ -10,7 +10,6 @@ import { columnValues, everySite } from './column';
 import type { Field } from './field';
 import { fieldsOver } from './fields';
 import { NOTHING_TO_FOLLOW } from './followed';
-import { guidesIn } from './guides';
 
 /** A depth further from the face than this is a mistake (mm). */
 const DEEPEST = 1e6;
@@ -32,16 +31,6 @@ const fieldsOfDepth = (guides: readonly string[]): readonly Field[] => [
  */
 export const depthNames = (guides: readonly string[]) =>
 	Object.fromEntries(fieldsOfDepth(guides).map(({ name, kind }) => [name, numberOf(dimensionOf(kind))]));
-
-/**
- * The guides that a depth follows, of those there are.
- *
- * ```ts
- * guidesOfDepth('distance.wave / 4', [{ id: 'wave' }, { id: 'edge' }]); // wave
- * ```
- */
-export const guidesOfDepth = (depth: string, guides: readonly { readonly id: string }[]): string[] =>
-	guidesIn([depth], guides);
 
 /**
  * The depth at every node of the grid (mm).

@@ -6,9 +6,7 @@ import { stored } from './stored';
 
 /** Samples of a picture at most, each way. */
 export const MOST_SAMPLES = 512;
-export const samplesSchema = z
-	.array(z.number().int().min(0).max(255))
-	.max(3 * MOST_SAMPLES * MOST_SAMPLES);
+export const samplesSchema = z.array(z.number().int().min(0).max(255)).max(3 * MOST_SAMPLES * MOST_SAMPLES);
 
 export const views = ['face', 'above', 'north', 'east', 'south', 'west'] as const;
 export const channels = ['lightness', 'red', 'green', 'blue'] as const;

@@ -52,6 +52,8 @@ export const drivers = [
 	})
 ] as const;
 
+/** What can vary the nodes of a grid before there are cells on it. */
+export const nodeDriverSchema = z.discriminatedUnion('is', [drivers[0], drivers[2]]);
 export const driverSchema = z.union([withFields(text), z.discriminatedUnion('is', drivers)]);
 export type SpelledDriver = z.infer<(typeof drivers)[number]>;
 export type Driver = string | SpelledDriver;

@@ -183,8 +183,7 @@ export class Files {
 			tables === project.tables;
 		const made = isShared ? project : { ...project, masses, parts, pictures, tables };
 		const things = [...project.masses, ...project.parts, ...project.pictures, ...project.tables];
-		if (things.every((one) => this.wholes.has(one)))
-			this.wholes.set(project, made);
+		if (things.every((one) => this.wholes.has(one))) this.wholes.set(project, made);
 		return made;
 	}
 

@@ -5,7 +5,7 @@ import { pictureSchema, tableSchema } from './brought-schema';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
-import { driverSchema } from './driver-schema';
+import { driverSchema, nodeDriverSchema } from './driver-schema';
 import { withGuides } from './field-names';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
@@ -134,7 +134,10 @@ export const zoneSchema = z.strictObject({
 		.default(null),
 	/** A second grid at a depth along the normals, positive outward. */
 	layer: z
-		.strictObject({ depth: withGuides(text), shifted: z.boolean().default(false) })
+		.strictObject({
+			depth: z.union([withGuides(text), nodeDriverSchema]),
+			shifted: z.boolean().default(false)
+		})
 		.nullable()
 		.default(null),
 	rules: z.array(ruleSchema).max(MOST_THINGS).default([]),
@@ -143,6 +146,8 @@ export const zoneSchema = z.strictObject({
 	exceptions: z.array(exceptionSchema).max(MOST_EXCEPTIONS).default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
+/** A formula, or a driver in words. */
+export type LayerDepth = NonNullable<Zone['layer']>['depth'];
 /** As it may be written: what has a default may be left out. */
 export type ZoneInput = z.input<typeof zoneSchema>;
 

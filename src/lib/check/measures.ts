@@ -1,5 +1,6 @@
 import { columnValues, everySite } from '$core/field/column';
 import type { Field, FieldSource, Need } from '$core/field/field';
+import { followable, NOTHING_FOLLOWED, type Followed } from '$core/field/followed';
 import { SOME_SUN } from '$core/field/sun';
 import { fieldsOver } from '$core/field/fields';
 import type { NumberKind } from '$core/units/dimension';
@@ -14,20 +15,34 @@ export interface CheckMeasure {
 }
 
 /** What a page has of a face; other fields are read where models are computed. */
-export const onPages: readonly Need[] = ['cells', 'measures', 'edges', 'folds', 'grid', 'address', 'sun'];
-const cellFields: readonly Field[] = fieldsOver('cell').filter(({ needs }) =>
-	needs.every((need) => onPages.includes(need))
-);
-const ofCells = cellFields.map(({ id, label, kind }): CheckMeasure => ({ key: id, label, kind }));
-/** What fields are read from on a page: a face and the sun over it. */
-export const sourceOf = ({ faces, suns }: ZoneView, f: number): Partial<FieldSource> => ({
+export const onPages: readonly Need[] = [
+	'cells',
+	'measures',
+	'edges',
+	'folds',
+	'grid',
+	'address',
+	'sun',
+	'guides',
+	'pictures',
+	'tables'
+];
+/** Fields of cells that a page can read. */
+const cellFields = (followed: Followed): readonly Field[] =>
+	fieldsOver('cell', followable(followed)).filter(
+		({ needs, kind }) => kind !== 'switch' && needs.every((need) => onPages.includes(need))
+	);
+const asMeasure = ({ id, label, kind }: Field): CheckMeasure => ({ key: id, label, kind });
+/** What fields are read from on a page: a face, the sun over it, and what can be followed. */
+export const sourceOf = ({ faces, suns, followed }: ZoneView, f: number): Partial<FieldSource> => ({
 	...faces[f]!,
+	...followed,
 	sun: suns[f] ?? SOME_SUN
 });
 /** The key of what is counted only when somebody looks at it, or a clause follows it. */
 export const HOURS_OF_SUN = 'cell.hours_of_sun';
 /** What is looked at first. */
-export const firstMeasure: CheckMeasure = ofCells[0]!;
+export const firstMeasure: CheckMeasure = asMeasure(cellFields(NOTHING_FOLLOWED)[0]!);
 
 /** Groups of pieces on the cells of one face, or of any. */
 const onCells = ({ groups }: ZoneView, f?: number) =>
@@ -38,14 +53,27 @@ export function checkMeasures(view: ModelView): CheckMeasure[] {
 	const found = new Map<string, CheckMeasure>();
 	for (const { measures } of view.zones.flatMap((zone) => onCells(zone)))
 		for (const { key, label, kind } of measures) found.set(key, { key, label: label.toLowerCase(), kind });
-	return [...ofCells, ...found.values()];
+	const [zone] = view.zones;
+	return [...cellFields(zone?.followed ?? NOTHING_FOLLOWED).map(asMeasure), ...found.values()];
 }
+
+/** Values that were read of a zone as it stands: those that colour it, make the histogram and are chosen by. */
+const read = new WeakMap<ZoneView, Map<string, Float64Array>>();
 
 /** A measure's value for every cell of a face; NaN where a cell has none. */
 export function valuesOf(zone: ZoneView, f: number, key: string): Float64Array {
+	const known = read.get(zone) ?? new Map<string, Float64Array>();
+	read.set(zone, known);
+	const name = `${f} ${key}`;
+	const values = known.get(name) ?? readValues(zone, f, key);
+	known.set(name, values);
+	return values;
+}
+
+function readValues(zone: ZoneView, f: number, key: string): Float64Array {
 	const face = zone.faces[f]!;
 	const { count } = face.cells;
-	const field = cellFields.find(({ id }) => id === key);
+	const field = cellFields(zone.followed).find(({ id }) => id === key);
 	if (key === HOURS_OF_SUN && !zone.suns[f]?.hours) return new Float64Array(count).fill(NaN);
 	if (field) return columnValues(field.column(sourceOf(zone, f), everySite(count)), count);
 	const values = new Float64Array(count).fill(NaN);

@@ -1,5 +1,8 @@
 import type { Problem } from '$core/units/problem';
+import { prefixesOf, tableBook } from '$core/cladding/table-book';
 import type { FaceSun } from '$core/field/field';
+import type { Followed } from '$core/field/followed';
+import { pointAt } from '$core/geometry/vector';
 import type { Files } from '$core/project/files';
 import type { Project } from '$core/project/schema';
 import type { Assignment } from '$core/cladding/assign';
@@ -16,6 +19,8 @@ export interface ZoneView {
 	readonly groups: readonly GroupView[];
 	/** The sun over each face. */
 	readonly suns: readonly FaceSun[];
+	/** What its cells can follow besides: guides, pictures, tables. */
+	readonly followed: Followed;
 	readonly assignments: readonly Assignment[];
 	readonly meetings: readonly RimMeeting[];
 }
@@ -64,6 +69,21 @@ function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): voi
 const markOf = (owner: string) => `zygaster computing ${owner}`;
 
 class GivenUp extends Error {}
+
+/** What cells of a model can follow, as the model had it. */
+function followedOf({ guides }: ModelMessage, { pictures, tables, zones }: Project): Followed {
+	const prefixes = prefixesOf(zones);
+	return {
+		guides: new Map(
+			guides.map(({ id, points }) => [
+				id,
+				Array.from({ length: points.length / 3 }, (_, k) => pointAt(points, k))
+			])
+		),
+		pictures: new Map(pictures.map((one) => [one.id, one])),
+		tables: new Map(tables.map((one) => [one.id, tableBook(one, prefixes)]))
+	};
+}
 
 /** The computed model as the interface sees it; a worker keeps it up with the document. */
 export class LiveModel {
@@ -204,7 +224,7 @@ export class LiveModel {
 			const isFirst = this.good === null;
 			const firstCells = isFirst
 				? proxy((message: ModelMessage) => {
-						if (this.running && this.run === run) this.take(message);
+						if (this.running && this.run === run) this.take(message, project);
 					})
 				: null;
 			this.sendFiles();
@@ -219,7 +239,7 @@ export class LiveModel {
 				this.service.run(project, report, firstCells, this.hoursLookedAt),
 				ended
 			]);
-			if (message) this.take(message);
+			if (message) this.take(message, project);
 			if (again) return;
 			if (message) this.good = project;
 			if (message && !preview) this.reportLayout();
@@ -265,7 +285,8 @@ export class LiveModel {
 	}
 
 	/** Put a message together with what is here already. */
-	private take(message: ModelMessage): void {
+	private take(message: ModelMessage, project: Project): void {
+		const followed = followedOf(message, project);
 		const merge = <T extends { serial: number }>(
 			kept: Map<number, T>,
 			items: readonly (T | Unchanged)[]
@@ -276,6 +297,7 @@ export class LiveModel {
 			});
 		const zones = message.zones.map((zone): ZoneView => ({
 			...zone,
+			followed,
 			faces: merge<FaceView>(this.faces, zone.faces),
 			groups: merge<GroupView>(this.groups, zone.groups)
 		}));
@@ -288,7 +310,8 @@ export class LiveModel {
 		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
 		keepOnly(this.faces, faces);
 		keepOnly(this.groups, groups);
-		const { partial, guides, problems, total } = message;
+		const { partial, problems, total } = message;
+		const guides = message.guides.map(({ points }) => points);
 		this.view = { partial, masses, zones, guides, problems, ms: total };
 	}
 }

@@ -130,7 +130,7 @@ export interface ModelMessage {
 	readonly masses: readonly MassMessage[];
 	readonly zones: readonly ZoneMessage[];
 	/** Points of every guide that follow one another, flat x y z (mm). */
-	readonly guides: readonly Float64Array[];
+	readonly guides: readonly { readonly id: string; readonly points: Float64Array }[];
 	readonly problems: readonly Problem[];
 	readonly ms: Model['ms'];
 	/** Milliseconds of the whole run, drawing buffers included. */
@@ -300,7 +300,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 	}));
 	known.clear();
 	for (const key of sent) known.add(key);
-	const guides = [...model.guides.values()].map((points) => Float64Array.from(points.flat()));
+	const guides = [...model.guides].map(([id, points]) => ({ id, points: Float64Array.from(points.flat()) }));
 	return {
 		partial: false,
 		masses,

@@ -1,5 +1,6 @@
 import { amountOf } from '$core/condition/amount';
 import { columnValues, everySite } from '$core/field/column';
+import { followable } from '$core/field/followed';
 import { fieldsOver } from '$core/field/fields';
 import type { Named } from '$core/named/named-values';
 import type { ConditionOf } from '$core/project/condition-schema';
@@ -15,7 +16,7 @@ export const MARGIN = 0.05;
  * @returns null where a page does not know the field
  */
 export function borderline(zone: ZoneView, condition: ConditionOf<'range'>, named: Named): number[][] | null {
-	const field = fieldsOver('cell').find(({ name }) => name === condition.field);
+	const field = fieldsOver('cell', followable(zone.followed)).find(({ name }) => name === condition.field);
 	if (!field?.needs.every((need) => onPages.includes(need))) return null;
 	const bounds = [condition.at_least, condition.at_most].flatMap((amount) =>
 		amount === null ? [] : [amountOf(amount, field.kind, named)]

@@ -17,7 +17,7 @@
 	import AmountChip from '$lib/frame/AmountChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { freshDriver, rangeHere, wayOf, type Blades, type DriverWay } from './fresh';
+	import { freshDriver, rangeHere, wayOf, ways, type Blades, type DriverWay } from './fresh';
 	import ShareCurve from './ShareCurve.svelte';
 
 	/** What sets one value piece by piece, in words. */
@@ -26,13 +26,15 @@
 		driver: Driver;
 		path: Path<Driver>;
 		over: GridSite;
+		/** The ways that can be chosen; all of them unless said otherwise. */
+		ways?: readonly DriverWay[];
 		blades: Blades;
 		/** Whose value it is, for undo. */
 		of: string;
 		zone: string;
 		onreset: () => void;
 	}
-	let { input, driver, path, over, blades, of, zone, onreset }: Props = $props();
+	let { input, driver, path, over, ways: offered = ways, blades, of, zone, onreset }: Props = $props();
 	const desk = useDesk();
 	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
 	const things = $derived(followableIn(desk.project.document));
@@ -49,7 +51,9 @@
 	] as const;
 	const wayWords = $derived(
 		allWays.filter(
-			({ value }) => value !== 'keeps out' || (kind === 'angle' && over === 'cell') || wayOf(driver) === value
+			({ value }) =>
+				offered.includes(value) &&
+				(value !== 'keeps out' || (kind === 'angle' && over === 'cell') || wayOf(driver) === value)
 		)
 	);
 	const set = (next: Driver, what: string) => desk.set(path, next, `${of}: ${label} ${what}`);
@@ -100,6 +104,13 @@
 
 {#snippet amount(value: number | string, at: Path<number | string>, kind: NumberKind, label: string)}
 	<AmountChip {value} path={at} {kind} {label} {of} />
+{/snippet}
+
+{#snippet bounds(to: DriverOf<'chance'>['to'], joiner: string)}
+	{@const place = path as string as Path<DriverOf<'chance'>>}
+	{@render amount(to[0], below(place, 'to', 0), kind, `${input.label} at least`)}
+	{joiner}
+	{@render amount(to[1], below(place, 'to', 1), kind, `${input.label} at most`)}
 {/snippet}
 
 <span data-driver={input.name}
@@ -219,28 +230,8 @@
 			below(path as string as Path<DriverOf<'keeps out'>>, 'spacing'),
 			'length',
 			'Spacing of the blades'
-		)}, between {@render amount(
-			driver.to[0],
-			below(path as string as Path<DriverOf<'keeps out'>>, 'to', 0),
-			kind,
-			`${input.label} at least`
-		)} and {@render amount(
-			driver.to[1],
-			below(path as string as Path<DriverOf<'keeps out'>>, 'to', 1),
-			kind,
-			`${input.label} at most`
-		)}{:else}from
-		{@render amount(
-			driver.to[0],
-			below(path as string as Path<DriverOf<'chance'>>, 'to', 0),
-			kind,
-			`${input.label} at least`
-		)} to {@render amount(
-			driver.to[1],
-			below(path as string as Path<DriverOf<'chance'>>, 'to', 1),
-			kind,
-			`${input.label} at most`
-		)}, seed <ValueChip
+		)}, between {@render bounds(driver.to, 'and')}{:else}from
+		{@render bounds(driver.to, 'to')}, seed <ValueChip
 			path={below(path as string as Path<DriverOf<'chance'>>, 'seed')}
 			value={driver.seed}
 			kind="count"
