@@ -118,10 +118,14 @@ const fewCells = (document: Record<string, Json>) => ({
 
 /** Documents to begin from. */
 export function documents(): Record<string, Json>[] {
-	const demo = read('demo/tidal-lido.json');
+	return [...ofZones(read('demo/tidal-lido.json')), ...ofZones(read('tests/lido.json')), ...others()];
+}
+
+/** A project as one document for each of its zones, few cells on each. */
+function ofZones(demo: Record<string, Json>): Record<string, Json>[] {
 	const zones = demo['zones'] as (Record<string, Json> & { settingOut: Record<string, Json> })[];
 	const masses = demo['masses'] as { id: string }[];
-	const ofDemo = zones.map((one) => ({
+	return zones.map((one) => ({
 		...demo,
 		masses: masses.filter(({ id }) =>
 			(one['faces'] as { mass: string }[]).some(({ mass }) => mass === id)
@@ -133,8 +137,10 @@ export function documents(): Record<string, Json>[] {
 			} as Json
 		]
 	}));
+}
+
+function others(): Record<string, Json>[] {
 	return [
-		...ofDemo,
 		read('docs/examples/small.json'),
 		project(revolved, 'shell', {
 			pattern: { kind: 'diamonds' },

@@ -16,7 +16,7 @@ export const NO_EXCEPTION = -1;
  * Whether a choice by hand leaves its cells to the rules and only sets what they put there otherwise.
  *
  * ```ts
- * if (isAdjusting(exception)) tell('as the rules say, but');
+ * if (isAdjusting(zone.exceptions[0]!)) tell('as the rules say, but');
  * ```
  */
 export const isAdjusting = ({ put }: Pick<Exception, 'put'>): boolean => put !== 'open' && 'as' in put;

@@ -61,7 +61,7 @@ export function numberOfCorner(lie: Lie, corners: number, corner: number): numbe
  * where right and left are as it was drawn, and mirrored back when it is made.
  *
  * ```ts
- * const column = lying(AS_DRAWN, 4, 0, (name) => columnOf(name));
+ * const column = lying(AS_DRAWN, 4, 0, () => arrayColumn(heights));
  * ```
  * @param corners of the cells @param middle x of the plane that it is mirrored in (mm)
  */

@@ -64,7 +64,7 @@ function said(
  * How a part lies on each of some cells that have as many corners: the sites that it lies alike on, with how.
  *
  * ```ts
- * const [{ lie }] = liesOn({ turn: 1 }, askedSites, sites, 4, putPath);
+ * for (const { lie } of liesOn({ turn: 1 }, askedSites, sites, 4, rulePath)) tell(lieText(lie));
  * ```
  * @param at where it is said @throws ProblemError
  */

@@ -19,7 +19,7 @@ export const prefixesOf = (zones: readonly Zone[]): ReadonlyMap<string, string> 
  * The name of every cell of a face in a table: its address, or its mark.
  *
  * ```ts
- * const [first] = namesIn(table, prefixesOf(project.zones), 'gull.skin', cells);
+ * const [first] = namesIn(project.tables[0]!, prefixesOf(project.zones), 'gull.skin', cells);
  * ```
  */
 export function namesIn(
@@ -38,7 +38,7 @@ export function namesIn(
  * The rows of a table, looked up by the names of cells; of two for one cell the later stands.
  *
  * ```ts
- * const [weights] = tableBook(table, prefixesOf(project.zones)).valuesOn('gull.skin', cells);
+ * const [weights] = tableBook(project.tables[0]!, prefixesOf(project.zones)).valuesOn('gull.skin', cells);
  * ```
  */
 export function tableBook(table: Table, prefixes: ReadonlyMap<string, string>): TableBook {

@@ -78,7 +78,7 @@ export function conditionNames(
  * A formula of a condition, checked.
  *
  * ```ts
- * const yes = conditionFormula('area > 2 m^2 and height < 9 m', 'cell', [], NOTHING_NAMED);
+ * const yes = conditionFormula('area > 2 m^2 and height < 9 m', 'cell', followableIn(project), NOTHING_NAMED);
  * ```
  * @throws FormulaError
  */

@@ -30,7 +30,7 @@ export interface Followable {
  * The names of things.
  *
  * ```ts
- * const fields = fieldsOver('cell', followable(followed));
+ * const fields = fieldsOver('cell', followable(askedSites.around.followed));
  * ```
  */
 export const followable = ({ guides, pictures, tables }: Followed): Followable => ({

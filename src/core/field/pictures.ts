@@ -29,7 +29,7 @@ const seen: Readonly<
  * The value of a picture at a place, between its samples evenly: 0 is dark, 1 is light.
  *
  * ```ts
- * valueIn(picture, 0.5, 0.5); // in its middle
+ * valueIn(project.pictures[0]!, 0.5, 0.5); // in its middle
  * ```
  * @param x share of the way from its left to its right @param y share of the way from its foot to its head
  */
@@ -82,7 +82,7 @@ function laidOn(
  * What pictures say at cells: `picture.NAME`, 0 where it is dark and 1 where it is light.
  *
  * ```ts
- * const [{ name }] = pictureFields('cell', ['wave']); // picture.wave
+ * const names = pictureFields('cell', ['wave']).map(({ name }) => name); // picture.wave
  * ```
  */
 export const pictureFields = (over: SiteKind, pictures: readonly string[]): Field[] =>

@@ -30,7 +30,13 @@ export const pathSegment = (id: string): string => id.replaceAll('/', '~');
 export const segmentsOf = (text: string): string[] =>
 	text.split('/').map((segment) => segment.replaceAll('~', '/'));
 
-/** The value at a path, or undefined. */
+/**
+ * The value at a path, or undefined.
+ *
+ * ```ts
+ * const height = valueAt(project, 'levels/eaves/height');
+ * ```
+ */
 export function valueAt(document: unknown, text: string): unknown {
 	let value = document;
 	for (const segment of segmentsOf(text)) {

@@ -2,7 +2,6 @@
 	/** More cells to choose with the one that is chosen: its course, its bay, its rule's, those that are alike. */
 	import { addressOf, type Found } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { formatNumber } from '$core/units/quantity';
 	import { alikeCells, cellsOfRule, cellsWhere } from './more-cells';
 
 	let { found }: { found: Found } = $props();
@@ -29,9 +28,7 @@
 	{#each ways as { label, cells }, k (label)}{k ? ', ' : ''}<button
 			type="button"
 			class="text-patina-deep underline decoration-dotted underline-offset-2"
-			title="Choose {formatNumber(
-				cells().reduce((sum, one) => sum + one.length, 0)
-			)} cells; with Shift besides what is chosen"
+			title="With Shift besides what is chosen"
 			onpointerenter={() => (desk.lit = { zone: zone!.id, cells: cells() })}
 			onpointerleave={() => (desk.lit = null)}
 			onclick={(event) => choose(cells(), event)}>{label}</button

@@ -1,3 +1,4 @@
+import { cellsOfShape, shapeName } from '$lib/map/alike';
 import type { Found } from '$lib/state/selection.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
 
@@ -21,22 +22,8 @@ export function cellsOfRule(zone: ZoneView, { face, index }: Found): CellsOfFace
 	return filtered(zone, (f, c) => zone.assignments[f]?.rule[c] === rule);
 }
 
-/** Sizes are the same within this (mm), and areas within it along the longest edge. */
-const ALIKE = 1;
-
-/** The cells with as many corners and the same sizes. */
+/** The cells whose edges are as long, one after the other. */
 export function alikeCells(zone: ZoneView, { face, index }: Found): CellsOfFaces {
-	const own = zone.faces[face]!;
-	const corners = own.cells.start[index + 1]! - own.cells.start[index]!;
-	const { longestEdge, shortestEdge, area } = own.measures;
-	const near = (a: number, b: number, within: number) => Math.abs(a - b) <= within;
-	return filtered(zone, (f, c) => {
-		const { cells, measures } = zone.faces[f]!;
-		return (
-			cells.start[c + 1]! - cells.start[c]! === corners &&
-			near(measures.longestEdge[c]!, longestEdge[index]!, ALIKE) &&
-			near(measures.shortestEdge[c]!, shortestEdge[index]!, ALIKE) &&
-			near(measures.area[c]!, area[index]!, ALIKE * longestEdge[index]!)
-		);
-	});
+	const wanted = shapeName(zone.faces[face]!, index);
+	return zone.faces.map((one) => cellsOfShape(one, wanted));
 }

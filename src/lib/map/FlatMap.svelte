@@ -22,7 +22,18 @@
 	import { exceptionEdits } from '$lib/edits/by-hand';
 	import { variantsOn } from '$lib/edits/variants-on';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { MARGIN, cellAt, cellsInBox, extentOf, headAt, headsOf, mapSheets, type Box } from './map-sheets';
+	import {
+		MARGIN,
+		cellAt,
+		cellsInBox,
+		cellsInLasso,
+		extentOf,
+		headAt,
+		headsOf,
+		mapSheets,
+		type Box
+	} from './map-sheets';
+	import type { Place } from '$core/geometry/polygon';
 
 	const desk = useDesk();
 	let canvas: HTMLCanvasElement;
@@ -130,6 +141,8 @@
 
 	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean; box: boolean } | null = null;
 	let box = $state<Box | null>(null);
+	/** A line drawn round cells, while Alt is held (px). */
+	let lasso = $state.raw<readonly Place[] | null>(null);
 	type Tool = 'choose' | 'trim' | 'guide' | 'paint';
 	let tool = $state<Tool>('choose');
 	/** What painting puts on cells: a variant, open, or what the rules say. */
@@ -193,12 +206,16 @@
 	function down(event: PointerEvent) {
 		const at = local(event);
 		if (tool === 'paint') paintAt(at.x, at.y);
-		else drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
+		else {
+			drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
+			if (event.altKey) lasso = [[at.x, at.y]];
+		}
 	}
 	/** The pointer was lost: nothing is painted or chosen. */
 	function lost() {
 		drag = null;
 		box = null;
+		lasso = null;
 		paintedCells = new Map();
 	}
 	function move(event: PointerEvent) {
@@ -207,6 +224,10 @@
 		if (!drag) return;
 		if (Math.hypot(at.x - drag.x, at.y - drag.y) > 4) drag.moved = true;
 		if (!drag.moved) return;
+		if (lasso) {
+			lasso = [...lasso, [at.x, at.y]];
+			return;
+		}
 		if (drag.box)
 			box = {
 				x: Math.min(at.x, drag.x),
@@ -224,8 +245,10 @@
 		const ended = drag;
 		drag = null;
 		if (!ended) return;
-		if (box) {
-			const chosen = cellsInBox(sheets, place, box);
+		const drawn = lasso;
+		lasso = null;
+		if (box || (drawn && ended.moved)) {
+			const chosen = box ? cellsInBox(sheets, place, box) : cellsInLasso(sheets, place, drawn!);
 			box = null;
 			take(
 				chosen.map(({ f, c }) => address(f, c)),
@@ -301,7 +324,7 @@
 		bind:this={canvas}
 		class="absolute inset-0 size-full touch-none"
 		aria-label="Flat map of {name || 'no zone'}"
-		title="Drag to pan, Shift-drag for a box; heads take a bay or a course"
+		title="Drag to pan, Shift-drag for a box, Alt-drag for a line round cells; heads take a bay or a course"
 		{@attach onwheel}
 		{@attach dragging({ begin: down, move, end: up, cancel: lost })}
 	></canvas>
@@ -312,6 +335,14 @@
 			style:width="{box.width}px"
 			style:height="{box.height}px"
 		></div>{/if}
+	{#if lasso}<svg class="pointer-events-none absolute inset-0 size-full" aria-hidden="true"
+			><polygon
+				points={lasso.map(([x, y]) => `${x},${y}`).join(' ')}
+				fill="var(--color-gold)"
+				fill-opacity="0.15"
+				stroke="var(--color-gold)"
+			/></svg
+		>{/if}
 	{#if zone}
 		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px]">
 			{name} laid flat · {sizes} m

@@ -1,3 +1,4 @@
+import { isWithin, type Place } from '$core/geometry/polygon';
 import type { FaceView } from '$lib/worker/views';
 import { flatLayout, type FlatLayout } from './layout';
 
@@ -100,18 +101,32 @@ export interface Box {
 	readonly height: number;
 }
 
-/** The cells whose middles lie in a box of the canvas. */
-export function cellsInBox(sheets: readonly MapSheet[], view: MapView, box: Box): { f: number; c: number }[] {
+/** The cells whose middle lies where it is asked for on the canvas (px). */
+function cellsWhere(
+	sheets: readonly MapSheet[],
+	view: MapView,
+	holds: (x: number, y: number) => boolean
+): { f: number; c: number }[] {
 	const found: { f: number; c: number }[] = [];
 	for (const [f, sheet] of sheets.entries())
 		for (let c = 0; c < sheet.face.cells.count; c++) {
 			const middle = middleOfCell(sheet, c);
-			const x = toX(view, sheet, middle.x) - box.x;
-			const y = toY(view, middle.y) - box.y;
-			if (x >= 0 && x <= box.width && y >= 0 && y <= box.height) found.push({ f, c });
+			if (holds(toX(view, sheet, middle.x), toY(view, middle.y))) found.push({ f, c });
 		}
 	return found;
 }
+
+/** The cells in a box on the canvas. */
+export const cellsInBox = (sheets: readonly MapSheet[], view: MapView, box: Box) =>
+	cellsWhere(
+		sheets,
+		view,
+		(x, y) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height
+	);
+
+/** The cells within a line drawn round them on the canvas, its ends joined. */
+export const cellsInLasso = (sheets: readonly MapSheet[], view: MapView, line: readonly Place[]) =>
+	cellsWhere(sheets, view, (x, y) => isWithin(line, [x, y]));
 
 /** An edge's place on the map: the side of its left cell between its two nodes; x y x y in mm. */
 export function edgeOnMap({ face, layout }: MapSheet, e: number): [number, number, number, number] | null {
