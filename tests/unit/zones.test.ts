@@ -3,6 +3,7 @@ import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import type { ZoneModel } from '../../src/core/cladding/model';
 import { layoutFigures } from '../../src/core/schedule/layout-figures';
+import { massSchema } from '../../src/core/project/form-schema';
 import { nodeRows } from '../../src/core/schedule/nodes';
 import { addressesOf, layoutReport } from '../../src/lib/state/layout-report';
 import type { FaceView } from '../../src/lib/worker/views';
@@ -222,5 +223,32 @@ describe('guides', () => {
 		expect(grown / even).to.be.within(1.6, 6.25);
 		const gone = await zoneOf({ pattern: { ...pattern, near: { ...near, guide: 'x' } } });
 		expect(gone.problem).to.match(/the guide "x" does not exist/);
+	});
+});
+
+describe('a face without a size', () => {
+	it('is told so, also where its knots lie as near as numbers can', async () => {
+		const net = [0, 0, 0, 1, 6000, 0, 0, 1, 0, 0, 4000, 1, 6000, 0, 4000, 1];
+		const face = {
+			name: 'f',
+			degrees: [1, 1],
+			knotsU: [0, 0, 5e-324, 1],
+			knotsV: [0, 0, 1, 1],
+			net,
+			ends: []
+		};
+		const { form } = massSchema.parse({
+			id: 'm',
+			name: 'M',
+			form: { kind: 'imported', source: 'x.stp', faces: [face] }
+		});
+		const { problems } = await new Chain().run(
+			projectOf(
+				form as never,
+				{ across: { by: 'at most', size: 1400 }, up: { by: 'count', count: 3 } } as never
+			)
+		);
+		expect(problems.length).to.be.above(0);
+		for (const { text } of problems) expect(text).to.not.include('NaN');
 	});
 });

@@ -172,7 +172,9 @@ export function setOut(
 		across: new Belt(surface, { first: 0, last: 0 }),
 		up: new Belt(turned, { first: ends.foot ? poleHole : 0, last: ends.head ? poleHole : 0 })
 	};
-	if (belts.across.whole < POLE || belts.up.whole < POLE) refuse(at, `${face.name} has no size to divide`);
+	// Of a surface whose knots lie as near as numbers can it is no number at all.
+	if (!(belts.across.whole >= POLE && belts.up.whole >= POLE))
+		refuse(at, `${face.name} has no size to divide`);
 	if (!(belts.up.length > POLE))
 		refuse(
 			`${at}/poleHole`,
