@@ -43,9 +43,9 @@ const MOST_LINES = 10;
 const SHOWN_AREA = 1e-6;
 
 /** Parameters on every knot and evenly between, and which of them are knots. */
-function sampleParameters(knots: Float64Array): { at: number[]; onKnots: number[] } {
+function sampleParameters(knots: Float64Array, wanted = WANTED): { at: number[]; onKnots: number[] } {
 	const distinct = distinctKnots(knots);
-	const each = Math.max(LEAST_EACH, Math.ceil(WANTED / (distinct.length - 1)));
+	const each = Math.max(LEAST_EACH, Math.ceil(wanted / (distinct.length - 1)));
 	const at: number[] = [];
 	const onKnots: number[] = [];
 	distinct.forEach((knot, k) => {
@@ -180,11 +180,12 @@ export interface SampledFace {
  * ```ts
  * const { samples, triangles } = sampleFace(face);
  * ```
+ * @param wanted about how many steps, across and up
  */
-export function sampleFace(face: Face): SampledFace {
+export function sampleFace(face: Face, wanted = WANTED): SampledFace {
 	const { surface } = face;
-	const us = sampleParameters(surface.knotsU);
-	const vs = sampleParameters(surface.knotsV);
+	const us = sampleParameters(surface.knotsU, wanted);
+	const vs = sampleParameters(surface.knotsV, wanted);
 	const whole = evaluateCurvature(surface, us.at, vs.at);
 	const sampled = face.trims.length
 		? withoutTrims(face, us.at, vs.at, whole)

@@ -4,6 +4,9 @@ import { sampleFace } from '../measure/face-shape';
 import type { SunnedPlaces } from './direct-hours';
 import type { CellMeasures } from '../measure/cell-measures';
 
+/** Shade is thrown by meshes of about so many steps across and up: chords of them lie nearer to a face than cells do. */
+const STEPS = 24;
+
 /**
  * All that throws shade: the faces of masses as they stand, openings left open.
  *
@@ -12,7 +15,7 @@ import type { CellMeasures } from '../measure/cell-measures';
  * ```
  */
 export function shadeOf(faces: readonly Face[]): Bvh {
-	const sampled = faces.map(sampleFace);
+	const sampled = faces.map((face) => sampleFace(face, STEPS));
 	const points = new Float64Array(sampled.reduce((sum, { samples }) => sum + samples.points.length, 0));
 	const index = new Uint32Array(sampled.reduce((sum, { triangles }) => sum + triangles.length, 0));
 	let [p, t] = [0, 0];
