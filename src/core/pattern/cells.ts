@@ -137,17 +137,22 @@ export class CellList {
 
 	/** A cell of another list, as it is. */
 	copy(cells: Cells, c: number): void {
-		const ring = ({ start, nodes }: Rings) => Array.from(nodes.subarray(start[c]!, start[c + 1]!));
-		this.push({
-			corners: ring({ start: cells.start, nodes: cells.corners }),
-			outline: cells.outline ? ring(cells.outline) : null,
-			kind: cells.kind[c]!,
-			course: cells.course[c]!,
-			bay: cells.bay[c]!,
-			slot: cells.slot[c]!,
-			polygon: cells.polygon[c]!,
-			share: cells.share[c]!
-		});
+		const { start, corners, outline } = cells;
+		if (outline)
+			this.outlines.set(
+				this.kind.length,
+				Array.from(outline.nodes.subarray(outline.start[c]!, outline.start[c + 1]!))
+			);
+		const to = start[c + 1]!;
+		for (let k = start[c]!; k < to; k++) this.corners.push(corners[k]!);
+		this.end(
+			cells.kind[c]!,
+			cells.course[c]!,
+			cells.bay[c]!,
+			cells.slot[c]!,
+			cells.polygon[c]!,
+			cells.share[c]!
+		);
 	}
 
 	/** The cells, in the order given. */

@@ -180,9 +180,13 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 
 	for (let c = 0; c < cells.count; c++) {
 		if (isAtHome(grid, rings, start[c]!, start[c + 1]!, box)) {
-			const [left, foot, right, head] = box as unknown as [number, number, number, number];
+			const left = box[0]!;
+			const foot = box[1]!;
+			const right = box[2]!;
+			const head = box[3]!;
 			if (bins.isFree(left, foot, right, head)) {
-				if (steps.isKept(...stepOf(grid, [(left + right) / 2, (foot + head) / 2]))) made.copy(cells, c);
+				const i = stepIn(grid.across, (left + right) / 2);
+				if (steps.isKept(i, stepIn(grid.up, (foot + head) / 2))) made.copy(cells, c);
 				continue;
 			}
 		}
@@ -263,12 +267,16 @@ function isAtHome(grid: NodeGrid, rings: Uint32Array, from: number, to: number, 
 	return !(across.closed && right - left > columns / 2) && !(up.closed && head - foot > rows / 2);
 }
 
-/** The step that a place lies in. */
-function stepOf({ across, up }: NodeGrid, [i, j]: Place): [number, number] {
-	const held = (t: number, { closed, steps }: Spread) =>
-		closed ? ((Math.floor(t) % steps) + steps) % steps : Math.min(steps - 1, Math.max(0, Math.floor(t)));
-	return [held(i, across), held(j, up)];
+/** The step that a place along one direction lies in. */
+function stepIn({ closed, steps }: Spread, t: number): number {
+	const step = Math.floor(t);
+	return closed ? ((step % steps) + steps) % steps : Math.min(steps - 1, Math.max(0, step));
 }
+/** The step that a place lies in. */
+const stepOf = ({ across, up }: NodeGrid, [i, j]: Place): [number, number] => [
+	stepIn(across, i),
+	stepIn(up, j)
+];
 
 /** A place within a cell: of a convex one the mean of its corners, else the middle of an ear. */
 function middleOf(places: readonly Place[]): Place {
