@@ -43,6 +43,23 @@ for (const [key, name] of [
 	await page.waitForTimeout(800);
 	await shoot(name);
 }
+// Hours of sun, and a rule's part chosen from pictures.
+await page.getByRole('combobox', { name: /^Measure/ }).click();
+await page.getByRole('option', { name: 'hours of sun' }).click();
+await page.waitForFunction(() => !document.body.innerText.includes('being counted'));
+await settled();
+await page.waitForTimeout(1500);
+await shoot('sun');
+await page.keyboard.press('3');
+await settled();
+const glass = page.locator('[data-clause="zones/shaft/rules/all"]');
+await glass.scrollIntoViewIfNeeded();
+await glass.getByRole('combobox', { name: /^What rule/ }).click();
+// Pictures come one after the other.
+await page.waitForFunction(() => document.querySelectorAll('[role=option] img').length > 12);
+await page.waitForTimeout(2500);
+await shoot('picker');
+await page.keyboard.press('Escape');
 /** An entry of the list at the end of a zone's pattern clause. */
 const more = async (zone, label) => {
 	const clause = page.locator(`[data-clause="zones/${zone}/pattern"]`);
