@@ -615,7 +615,8 @@ describe('the project that is shipped', () => {
 			'framed-glass',
 			'node-ball',
 			'ring-opening',
-			'solid-spandrel'
+			'solid-spandrel',
+			'sun-hood'
 		]);
 		for (const named of [
 			'keeps out',

@@ -229,26 +229,25 @@ describe('guides', () => {
 describe('a face without a size', () => {
 	it('is told so, also where its knots lie as near as numbers can', async () => {
 		const net = [0, 0, 0, 1, 6000, 0, 0, 1, 0, 0, 4000, 1, 6000, 0, 4000, 1];
-		const face = {
+		const patch = (knotsU: number[], points = net) => ({
 			name: 'f',
 			degrees: [1, 1],
-			knotsU: [0, 0, 5e-324, 1],
+			knotsU,
 			knotsV: [0, 0, 1, 1],
-			net,
+			net: points,
 			ends: []
-		};
-		const { form } = massSchema.parse({
-			id: 'm',
-			name: 'M',
-			form: { kind: 'imported', source: 'x.stp', faces: [face] }
 		});
-		const { problems } = await new Chain().run(
-			projectOf(
-				form as never,
-				{ across: { by: 'at most', size: 1400 }, up: { by: 'count', count: 3 } } as never
-			)
-		);
-		expect(problems.length).to.be.above(0);
-		for (const { text } of problems) expect(text).to.not.include('NaN');
+		const told = async (face: object) => {
+			const form = { kind: 'imported', source: 'x.stp', faces: [face] };
+			const masses = [massSchema.parse({ id: 'm', name: 'M', form })];
+			const { problems } = await new Chain().run({ ...projectOf(sheet(6000, 4000), count(3, 3)), masses });
+			for (const { text } of problems) expect(text).to.not.include('NaN');
+			return problems[0]!.text;
+		};
+		expect(await told(patch([0, 0, 5e-324, 1]))).to.equal('the knots across of f have no length');
+		const three = [
+			0, 0, 0, 1, 3000, 0, 0, 1, 6000, 0, 0, 1, 0, 0, 4000, 1, 3000, 0, 4000, 1, 6000, 0, 4000, 1
+		];
+		expect(await told(patch([0, 0, 1e-300, 1, 1], three))).to.match(/lie too near together at 3/);
 	});
 });

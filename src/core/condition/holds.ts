@@ -96,18 +96,33 @@ export const conditionFormula = (
  */
 type Asked = (held: Held, and: boolean) => void;
 
+/** Yes four times. */
+const ALL_FOUR = 0x01010101;
+
+/** Four sites that are settled already are passed over at once: no stays no where conditions are joined by *and*. */
 function keepWithin(held: Held, values: Float64Array, least: number, most: number): void {
+	const fours = inFours(held);
 	const count = held.length;
-	for (let s = 0; s < count; s++) {
-		const value = values[s]!;
-		held[s] = held[s]! & +(value >= least) & +(value <= most);
+	for (let f = 0; f < fours.length; f++) {
+		if (fours[f] === 0) continue;
+		const to = Math.min(count, 4 * f + 4);
+		for (let s = 4 * f; s < to; s++) {
+			const value = values[s]!;
+			held[s] = held[s]! & +(value >= least) & +(value <= most);
+		}
 	}
 }
+/** And yes stays yes where they are joined by *or*. */
 function addWithin(held: Held, values: Float64Array, least: number, most: number): void {
+	const fours = inFours(held);
 	const count = held.length;
-	for (let s = 0; s < count; s++) {
-		const value = values[s]!;
-		held[s] = held[s]! | (+(value >= least) & +(value <= most));
+	for (let f = 0; f < fours.length; f++) {
+		if (fours[f] === ALL_FOUR) continue;
+		const to = Math.min(count, 4 * f + 4);
+		for (let s = 4 * f; s < to; s++) {
+			const value = values[s]!;
+			held[s] = held[s]! | (+(value >= least) & +(value <= most));
+		}
 	}
 }
 const within =
@@ -117,12 +132,22 @@ const within =
 
 type Numbers = Uint8Array | Uint32Array;
 function keepNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
+	const fours = inFours(held);
 	const count = held.length;
-	for (let s = 0; s < count; s++) held[s] = held[s]! & yes[numbers[s]!]!;
+	for (let f = 0; f < fours.length; f++) {
+		if (fours[f] === 0) continue;
+		const to = Math.min(count, 4 * f + 4);
+		for (let s = 4 * f; s < to; s++) held[s] = held[s]! & yes[numbers[s]!]!;
+	}
 }
 function addNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
+	const fours = inFours(held);
 	const count = held.length;
-	for (let s = 0; s < count; s++) held[s] = held[s]! | yes[numbers[s]!]!;
+	for (let f = 0; f < fours.length; f++) {
+		if (fours[f] === ALL_FOUR) continue;
+		const to = Math.min(count, 4 * f + 4);
+		for (let s = 4 * f; s < to; s++) held[s] = held[s]! | yes[numbers[s]!]!;
+	}
 }
 /** By a number that sites have, whole and from 0: whether it is wanted is looked up in a list. */
 const named =

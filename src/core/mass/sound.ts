@@ -5,6 +5,8 @@ import type { Surface } from '../geometry/surface';
 /** Control points of one face, and how far from the origin they may lie (mm). */
 const MOST_POINTS = 2_000_000;
 const FARTHEST = 1e9;
+/** Knots that are not the same are apart by more than this share of their length: less cannot be divided by. */
+const LEAST_SPAN = 1e-12;
 
 /**
  * A surface that everything after can rely on: as many points as its knots want, all finite and within reach,
@@ -31,7 +33,17 @@ export function checkSound(name: string, surface: Surface, at: string): void {
 		for (let k = 1; k < knots.length; k++)
 			if (!(knots[k]! >= knots[k - 1]!))
 				refuse(at, `the knots ${way} of ${name} fall at ${k + 1}; they have to rise`);
-		if (!(knots[count]! > knots[degree]!)) refuse(at, `the knots ${way} of ${name} have no length`);
+		const length = knots[count]! - knots[degree]!;
+		const reach = Math.max(Math.abs(knots[0]!), Math.abs(knots.at(-1)!));
+		if (!(length > LEAST_SPAN * reach)) refuse(at, `the knots ${way} of ${name} have no length`);
+		for (let k = 1; k < knots.length; k++) {
+			const span = knots[k]! - knots[k - 1]!;
+			if (span > 0 && !(span > LEAST_SPAN * length))
+				refuse(
+					at,
+					`the knots ${way} of ${name} lie too near together at ${k + 1}; the same value, or one apart from it, is accepted`
+				);
+		}
 	}
 	if (net.length !== 4 * points) refuse(at, `${name} has ${net.length / 4} points; ${points} are needed`);
 	for (let k = 0; k < net.length; k += 4) {
