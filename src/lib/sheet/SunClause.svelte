@@ -86,17 +86,20 @@
 {/snippet}
 
 <Clause {number} path={pathTo('sun')} {problems} {effect}>
-	The sun of latitude {@render degrees(pathTo('sun', 'latitude'), sun.latitude, 'Latitude', 90)}, longitude
-	{@render degrees(pathTo('sun', 'longitude'), sun.longitude, 'Longitude', 180)}, true north {@render degrees(
-		pathTo('sun', 'north'),
-		sun.north,
-		'True north',
-		360
-	)} from y, on {@render day(pathTo('sun', 'day'), sun.day, 'Day')} at {@render hour(
-		pathTo('sun', 'hour'),
-		sun.hour,
-		'Hour'
-	)}, the clock
+	The sun of latitude <span class="whitespace-nowrap"
+		>{@render degrees(pathTo('sun', 'latitude'), sun.latitude, 'Latitude', 90)},</span
+	>
+	longitude
+	<span class="whitespace-nowrap"
+		>{@render degrees(pathTo('sun', 'longitude'), sun.longitude, 'Longitude', 180)},</span
+	>
+	true north {@render degrees(pathTo('sun', 'north'), sun.north, 'True north', 360)} from y, on {@render day(
+		pathTo('sun', 'day'),
+		sun.day,
+		'Day'
+	)} at
+	<span class="whitespace-nowrap">{@render hour(pathTo('sun', 'hour'), sun.hour, 'Hour')},</span>
+	the clock
 	<ValueChip
 		path={pathTo('sun', 'ahead')}
 		value={sun.ahead}
@@ -111,11 +114,14 @@
 		pathTo('sun', 'period', 'from'),
 		sun.period.from,
 		'Counted from'
-	)} to {@render day(pathTo('sun', 'period', 'to'), sun.period.to, 'Counted to')}, between {@render hour(
-		pathTo('sun', 'period', 'since'),
-		sun.period.since,
-		'Counted since'
-	)} and {@render hour(pathTo('sun', 'period', 'until'), sun.period.until, 'Counted until')}.
+	)} to
+	<span class="whitespace-nowrap"
+		>{@render day(pathTo('sun', 'period', 'to'), sun.period.to, 'Counted to')},</span
+	>
+	between {@render hour(pathTo('sun', 'period', 'since'), sun.period.since, 'Counted since')} and
+	<span class="whitespace-nowrap"
+		>{@render hour(pathTo('sun', 'period', 'until'), sun.period.until, 'Counted until')}.</span
+	>
 	<span class="font-sans text-[12px]"
 		><button
 			type="button"
