@@ -10,59 +10,18 @@ import { clad, type PieceGroup } from '../cladding/pieces';
 import { refuseUnfit, type GridSite } from '../cladding/sites';
 import { unfitExceptions } from '../cladding/unfit-exceptions';
 import type { FaceSun } from '../field/field';
-import { surfaceArea } from '../geometry/surface';
 import type { PartDefinition } from '../project/part-definition';
 import type { Rule, SaidLie, Zone } from '../project/schema';
 import type { Lie } from '../cladding/lie';
 import { liesOn } from '../cladding/lies';
 import { plainFlag } from '../units/flag';
-import { refuse, type Problem } from '../units/problem';
-import { formatNumber } from '../units/quantity';
+import { refuse } from '../units/problem';
 import { asks, checkConditions, drivenSites, surroundingsOf, type Asking, type Suns } from './asking';
 import { underFollowed } from './followed';
 import type { Kept } from './memo';
+import { remarksOnFace, remarksOnRules } from './remarks';
 import type { Run } from './stage';
 import { pathTo } from '../project/typed-path';
-
-/** What is to be known of how a face was set out: rims that its net does not reach, a layer that crosses itself. */
-function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] {
-	const said = (area: number) => formatNumber(area / 1e6, 1);
-	const remarks: Problem[] = [];
-	if (bare) {
-		const whole = surfaceArea(face.surface);
-		remarks.push({
-			at: `${at}/settingOut/along`,
-			text: `the net of equal chords covers ${said(whole - bare)} of ${said(whole)} m² of ${face.name}; ${said(bare)} m² along its rims stay bare. Measured another way, cells reach every rim`,
-			remark: true
-		});
-	}
-	if (layer?.crossed.length)
-		remarks.push({
-			at: `${at}/layer`,
-			text: `the layer crosses itself in ${formatNumber(layer.crossed.length)} steps of ${face.name}: the face bends with a radius down to ${formatNumber(Math.round(layer.radius))} mm there; a depth of less works everywhere`,
-			remark: true
-		});
-	return remarks;
-}
-
-/** Rules that put nothing anywhere: because nothing is as they ask, or others before them have it all. */
-function remarksOnRules(zone: Zone, assignments: readonly Assignment[]): Problem[] {
-	return zone.rules.flatMap((rule, k): Problem[] => {
-		const sum = (of: 'asked' | 'taken' | 'passed') => assignments.reduce((all, one) => all + one[of][k]!, 0);
-		if (rule.muted || sum('taken') > 0 || sum('passed') > 0) return [];
-		const before = assignments.map(({ takenBy }) => takenBy[k]!).find((one) => one !== NO_RULE);
-		const asked = sum('asked');
-		const cells = asked === 1 ? 'The one cell' : `All ${formatNumber(asked)} cells`;
-		const text =
-			before === undefined
-				? asked > 0
-					? `${cells} that it asks for have another choice, made by hand`
-					: 'no cell is as it asks'
-				: `${cells} that it asks for are taken by rules before it, first by the ${ordinal(before + 1)} one; move it up, or ask for others`;
-		return [{ at: pathTo('zones', zone.id, 'rules', rule.id), text, remark: true }];
-	});
-}
-const ordinal = (n: number) => ['first', 'second', 'third', 'fourth', 'fifth'][n - 1] ?? `${n}th`;
 
 /** The variants that a zone's clauses name, made ready once for as long as they stay as they are. */
 class Variants {

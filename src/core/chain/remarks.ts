@@ -1,0 +1,47 @@
+import { NO_RULE, type Assignment } from '../cladding/assign';
+import type { FaceModel } from '../cladding/model';
+import { surfaceArea } from '../geometry/surface';
+import type { Zone } from '../project/schema';
+import { pathTo } from '../project/typed-path';
+import type { Problem } from '../units/problem';
+import { formatNumber } from '../units/quantity';
+
+/** What is to be known of how a face was set out: rims that its net does not reach, a layer that crosses itself. */
+export function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] {
+	const said = (area: number) => formatNumber(area / 1e6, 1);
+	const remarks: Problem[] = [];
+	if (bare) {
+		const whole = surfaceArea(face.surface);
+		remarks.push({
+			at: `${at}/settingOut/along`,
+			text: `the net of equal chords covers ${said(whole - bare)} of ${said(whole)} m² of ${face.name}; ${said(bare)} m² along its rims stay bare. Measured another way, cells reach every rim`,
+			remark: true
+		});
+	}
+	if (layer?.crossed.length)
+		remarks.push({
+			at: `${at}/layer`,
+			text: `the layer crosses itself in ${formatNumber(layer.crossed.length)} steps of ${face.name}: the face bends with a radius down to ${formatNumber(Math.round(layer.radius))} mm there; a depth of less works everywhere`,
+			remark: true
+		});
+	return remarks;
+}
+
+/** Rules that put nothing anywhere: because nothing is as they ask, or others before them have it all. */
+export function remarksOnRules(zone: Zone, assignments: readonly Assignment[]): Problem[] {
+	return zone.rules.flatMap((rule, k): Problem[] => {
+		const sum = (of: 'asked' | 'taken' | 'passed') => assignments.reduce((all, one) => all + one[of][k]!, 0);
+		if (rule.muted || sum('taken') > 0 || sum('passed') > 0) return [];
+		const before = assignments.map(({ takenBy }) => takenBy[k]!).find((one) => one !== NO_RULE);
+		const asked = sum('asked');
+		const cells = asked === 1 ? 'The one cell' : `All ${formatNumber(asked)} cells`;
+		const text =
+			before === undefined
+				? asked > 0
+					? `${cells} that it asks for have another choice, made by hand`
+					: 'no cell is as it asks'
+				: `${cells} that it asks for are taken by rules before it, first by the ${ordinal(before + 1)} one; move it up, or ask for others`;
+		return [{ at: pathTo('zones', zone.id, 'rules', rule.id), text, remark: true }];
+	});
+}
+const ordinal = (n: number) => ['first', 'second', 'third', 'fourth', 'fifth'][n - 1] ?? `${n}th`;
