@@ -18,7 +18,7 @@ import { edgeFrames } from '../measure/edge-frames';
 import { centresOnFace } from '../measure/face-centres';
 import { trimmedArea } from '../measure/trimmed';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
-import { guidesOfPattern, hangsOnPlaces, layCells, slotNames } from '../pattern/lay-cells';
+import { cutToTrims, guidesOfPattern, hangsOnPlaces, layPattern, slotNames } from '../pattern/lay-cells';
 import { withoutSlivers } from '../pattern/slivers';
 import type { Project, Zone } from '../project/schema';
 import { plainFlag, type Flag } from '../units/flag';
@@ -161,28 +161,29 @@ function layOutFace(
 		once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
 	);
 	const tiles = pattern.kind === 'tile' ? project.tiles : [];
-	const places = hangsOnPlaces(face, pattern, tiles, at) || slivers !== null;
+	const laidAnew = hangsOnPlaces(pattern, tiles, at);
 	// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
-	const counts = places ? grid : topologyOf(grid.value);
-	const topology = memo.use(
-		['topology', ...slot],
-		[counts, pattern, slivers, tiles, [...follow.guides]],
-		() =>
-			timed('cells', () => {
-				const laid = layCells(face, grid.value, pattern, { tiles, guides: follow.guides }, at);
-				if (laid.cells.count === 0)
-					refuse(
-						`${at}/pattern`,
-						'the pattern leaves no cell on this face; take smaller steps, or another pattern'
-					);
-				const kept = withoutSlivers(laid.cells, laid.grid, slivers);
-				return {
-					nodes: places ? laid.grid : null,
-					...kept,
-					edges: makeEdges(laid.grid, kept.cells),
-					usedNodes: countUsedNodes(laid.grid, kept.cells)
-				};
-			})
+	const means = laidAnew ? [grid, [...follow.guides]] : topologyOf(grid.value);
+	const uncut = memo.use(['uncut', ...slot], [means, pattern, tiles], () =>
+		timed('cells', () => layPattern(face, grid.value, pattern, { tiles, guides: follow.guides }, at))
+	);
+	const places = laidAnew || face.trims.length > 0 || slivers !== null;
+	const topology = memo.use(['topology', ...slot], [uncut, places ? grid : null, slivers], () =>
+		timed('cells', () => {
+			const laid = cutToTrims(face, laidAnew ? uncut.value : { ...uncut.value, grid: grid.value });
+			if (laid.cells.count === 0)
+				refuse(
+					`${at}/pattern`,
+					'the pattern leaves no cell on this face; take smaller steps, or another pattern'
+				);
+			const kept = withoutSlivers(laid.cells, laid.grid, slivers);
+			return {
+				nodes: places ? laid.grid : null,
+				...kept,
+				edges: makeEdges(laid.grid, kept.cells),
+				usedNodes: countUsedNodes(laid.grid, kept.cells)
+			};
+		})
 	);
 	const guides = layer ? guidesNamed(run, guidesIn(textsOfDepth(layer.depth), project.guides)) : new Map();
 	const named = namedIn(layer ? textsOfDepth(layer.depth) : [], run.named);

@@ -36,13 +36,15 @@ export function counters(by: 'cells' | 'bays' | 'courses', sites: AskedSites): C
 	return (known[`${over} ${by}`] ??= made());
 
 	function made(): Counters {
-		const column = (name: string) => Uint32Array.from(fieldValues(sites, name));
+		const column = (name: string) => new Uint32Array(fieldValues(sites, name));
 		const numbers = column(by === 'bays' ? 'bay' : 'course');
 		if (by === 'cells') {
 			const bay = column('bay');
 			const slot = over === 'cell' ? ordinals(over, source) : () => 1;
 			for (let s = 0; s < count; s++) numbers[s] = numbers[s]! + bay[s]! + slot(s) - 2;
 		}
-		return { numbers, most: numbers.reduce((a, b) => Math.max(a, b), 0) };
+		let most = 0;
+		for (let s = 0; s < count; s++) if (numbers[s]! > most) most = numbers[s]!;
+		return { numbers, most };
 	}
 }

@@ -1,4 +1,4 @@
-import { NO_CELL } from '../pattern/edges';
+import { NO_CELL, type Edges } from '../pattern/edges';
 import type { CellMeasures } from '../measure/cell-measures';
 import type { NumberKind } from '../units/dimension';
 import { chanceOf } from './chance';
@@ -17,43 +17,50 @@ const offEven: Read<'cells' | 'grid'> = ({ cells, grid: { off } }, sites) =>
 		return most;
 	});
 
+/** The cells beside every cell: those of cell c are beside[start[c] .. start[c + 1]). */
+function neighbours(count: number, { left, right }: Pick<Edges, 'left' | 'right'>) {
+	const start = new Uint32Array(count + 1);
+	for (let e = 0; e < right.length; e++) {
+		if (right[e] === NO_CELL) continue;
+		start[left[e]! + 1]!++;
+		start[right[e]! + 1]!++;
+	}
+	for (let c = 0; c < count; c++) start[c + 1]! += start[c]!;
+	const beside = new Uint32Array(start[count]!);
+	const filled = start.slice();
+	for (let e = 0; e < right.length; e++) {
+		if (right[e] === NO_CELL) continue;
+		beside[filled[left[e]!]!++] = right[e]!;
+		beside[filled[right[e]!]!++] = left[e]!;
+	}
+	return { start, beside };
+}
+
 /** How many cells there are to the nearest rim, the cell itself counted: 1 where it has a side on a rim or an opening. */
 const fromRim: Read<'cells' | 'edges'> = ({ cells, edges }, sites) => {
-	const distance = new Uint32Array(cells.count);
-	const start = new Uint32Array(cells.count + 1);
+	const { count } = cells;
+	const { start, beside } = neighbours(count, edges);
+	const distance = new Uint32Array(count);
+	/** Cells in the order in which they are reached. */
+	const reached = new Uint32Array(count);
+	let last = 0;
 	for (let e = 0; e < edges.count; e++) {
-		const [left, right] = [edges.left[e]!, edges.right[e]!];
-		if (right === NO_CELL) continue;
-		start[left + 1]!++;
-		start[right + 1]!++;
+		const c = edges.left[e]!;
+		if (edges.right[e] !== NO_CELL || distance[c]! > 0) continue;
+		distance[c] = 1;
+		reached[last++] = c;
 	}
-	for (let c = 0; c < cells.count; c++) start[c + 1]! += start[c]!;
-	const beside = new Uint32Array(start[cells.count]!);
-	const filled = start.slice();
-	let queue: number[] = [];
-	for (let e = 0; e < edges.count; e++) {
-		const [left, right] = [edges.left[e]!, edges.right[e]!];
-		if (right === NO_CELL) {
-			if (distance[left] === 0) queue.push(left);
-			distance[left] = 1;
-			continue;
+	for (let n = 0; n < last; n++) {
+		const c = reached[n]!;
+		for (let k = start[c]!; k < start[c + 1]!; k++) {
+			const other = beside[k]!;
+			if (distance[other]! > 0) continue;
+			distance[other] = distance[c]! + 1;
+			reached[last++] = other;
 		}
-		beside[filled[left]!++] = right;
-		beside[filled[right]!++] = left;
-	}
-	for (let step = 2; queue.length; step++) {
-		const next: number[] = [];
-		for (const c of queue)
-			for (let k = start[c]!; k < start[c + 1]!; k++) {
-				const other = beside[k]!;
-				if (distance[other]) continue;
-				distance[other] = step;
-				next.push(other);
-			}
-		queue = next;
 	}
 	// Of a face without any rim nothing is near one.
-	return reckon(sites, (c) => distance[c] || cells.count);
+	return reckon(sites, (c) => distance[c] || count);
 };
 
 const TURN = 2 * Math.PI;

@@ -67,4 +67,8 @@ export function columnValues(column: ColumnReader, count: number): Float64Array 
  * everySite(3); // 0, 1, 2
  * ```
  */
-export const everySite = (count: number): Uint32Array => Uint32Array.from({ length: count }, (_, k) => k);
+export function everySite(count: number): Uint32Array {
+	const sites = new Uint32Array(count);
+	for (let k = 0; k < count; k++) sites[k] = k;
+	return sites;
+}

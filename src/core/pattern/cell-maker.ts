@@ -5,7 +5,6 @@ import { cellKinds, CellList, type Cells } from './cells';
 import { clipPolygon, isConvex, piecesOf, wholeCurve } from '../geometry/clip/clip-polygon';
 import type { ExtraNodes } from './extra-nodes';
 import type { OutlinePoint } from './tile';
-import {} from '../geometry/tolerance';
 import { SAME_STEP } from '../geometry/tolerance';
 
 const WHOLE = cellKinds.indexOf('whole');

@@ -59,13 +59,21 @@ class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
 		private readonly make: (size: number) => T
 	) {}
 
+	private makeRoom(length: number): void {
+		if (length <= this.values.length) return;
+		const larger = this.make(Math.max(length, 2 * this.values.length));
+		larger.set(this.values);
+		this.values = larger;
+	}
+
 	push(value: number): void {
-		if (this.length === this.values.length) {
-			const larger = this.make(2 * this.length);
-			larger.set(this.values);
-			this.values = larger;
-		}
+		this.makeRoom(this.length + 1);
 		this.values[this.length++] = value;
+	}
+	append(values: ArrayLike<number>): void {
+		this.makeRoom(this.length + values.length);
+		this.values.set(values, this.length);
+		this.length += values.length;
 	}
 	/** The values, or those at given places. */
 	picked(order?: Uint32Array): T {
@@ -135,24 +143,26 @@ export class CellList {
 		this.share.push(share);
 	}
 
-	/** A cell of another list, as it is. */
-	copy(cells: Cells, c: number): void {
+	/** A cell of another list, as it is; with `to` those from the first up to it. */
+	copy(cells: Cells, from: number, to = from + 1): void {
 		const { start, corners, outline } = cells;
-		if (outline)
+		const before = this.count;
+		const moved = this.corners.length - start[from]!;
+		this.corners.append(corners.subarray(start[from]!, start[to]!));
+		for (let c = from + 1; c <= to; c++) this.start.push(start[c]! + moved);
+		this.first = this.corners.length;
+		this.kind.append(cells.kind.subarray(from, to));
+		this.course.append(cells.course.subarray(from, to));
+		this.bay.append(cells.bay.subarray(from, to));
+		this.slot.append(cells.slot.subarray(from, to));
+		this.polygon.append(cells.polygon.subarray(from, to));
+		this.share.append(cells.share.subarray(from, to));
+		if (!outline) return;
+		for (let c = from; c < to; c++)
 			this.outlines.set(
-				this.kind.length,
+				before + c - from,
 				Array.from(outline.nodes.subarray(outline.start[c]!, outline.start[c + 1]!))
 			);
-		const to = start[c + 1]!;
-		for (let k = start[c]!; k < to; k++) this.corners.push(corners[k]!);
-		this.end(
-			cells.kind[c]!,
-			cells.course[c]!,
-			cells.bay[c]!,
-			cells.slot[c]!,
-			cells.polygon[c]!,
-			cells.share[c]!
-		);
 	}
 
 	/** The cells, in the order given. */

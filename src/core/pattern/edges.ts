@@ -29,19 +29,17 @@ export interface Edges {
 	readonly bay: Uint32Array;
 }
 
-/** Shortest way round a closed direction. */
-function unwrap(step: number, count: number, closed: boolean): number {
-	if (!closed) return step;
-	if (step > count / 2) return step - count;
-	if (step < -count / 2) return step + count;
-	return step;
+/** Shortest way round a direction; `half` of a closed one's count, else without end. Lattice lines have whole numbers. */
+function unwrap(step: number, half: number): number {
+	const way = step > half ? step - 2 * half : step < -half ? step + 2 * half : step;
+	return way < SAME_SHARE && way > -SAME_SHARE ? 0 : way;
 }
 
 const DIRECTIONS = edgeDirections.length;
 
-/** An edge with one cell that does not lie on the grid's own rim runs along a trim. */
-function isOnTrim(grid: NodeGrid, a: number, b: number, second: number): boolean {
-	if (grid.extraI.length === 0 || second !== NO_CELL) return false;
+/** Whether an edge with one cell does not lie on the grid's own rim: it runs along a trim. */
+function isOnTrim(grid: NodeGrid, a: number, b: number): boolean {
+	if (grid.extraI.length === 0) return false;
 	const [[iA, jA], [iB, jB]] = [latticeOf(grid, a), latticeOf(grid, b)];
 	const both = (p: number, q: number, line: number) =>
 		Math.abs(p - line) < SAME_SHARE && Math.abs(q - line) < SAME_SHARE;
@@ -111,41 +109,45 @@ function inBuildingOrder(
 	first: Uint32Array,
 	second: Uint32Array
 ): Edges {
-	const { columns, rows, across, up } = grid;
+	const { columns, rows, across, up, extraI, extraJ } = grid;
 	const own = columns * rows;
-	const pole = new Set(grid.poles);
+	const halfAcross = across.closed ? columns / 2 : Infinity;
+	const halfUp = up.closed ? rows / 2 : Infinity;
+	const isPole = new Uint8Array(rows);
+	for (const row of grid.poles) isPole[row] = 1;
 	const from = new Uint32Array(count);
 	const to = new Uint32Array(count);
 	const direction = new Uint8Array(count);
 	const key = new Uint32Array(count);
-	/** Lines of the lattice have whole numbers; what a trim made lies beside them. */
-	const flat = (value: number) => (Math.abs(value) < SAME_SHARE ? 0 : value);
-	const columnOf = (node: number) => (node < own ? node % columns : grid.extraI[node - own]!);
-	const rowOf = (node: number) => (node < own ? Math.floor(node / columns) : grid.extraJ[node - own]!);
-	const hasPoles = pole.size > 0;
-	const hasExtra = grid.extraI.length > 0;
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
-		let [iA, jA, iB, jB] = [columnOf(a), rowOf(a), columnOf(b), rowOf(b)];
-		let di = flat(unwrap(iB - iA, columns, across.closed));
-		let dj = flat(unwrap(jB - jA, rows, up.closed));
+		let iA = a < own ? a % columns : extraI[a - own]!;
+		let jA = a < own ? Math.floor(a / columns) : extraJ[a - own]!;
+		let iB = b < own ? b % columns : extraI[b - own]!;
+		let jB = b < own ? Math.floor(b / columns) : extraJ[b - own]!;
+		let di = unwrap(iB - iA, halfAcross);
+		let dj = unwrap(jB - jA, halfUp);
 		if (dj < 0 || (dj === 0 && di < 0)) {
-			[a, b] = [b, a];
-			[iA, iB] = [iB, iA];
-			[jA, jB] = [jB, jA];
+			a = b;
+			b = low[e]!;
+			const [i, j] = [iA, jA];
+			iA = iB;
+			jA = jB;
+			iB = i;
+			jB = j;
 			di = -di;
 			dj = -dj;
 		}
 		// A pole node stands for its whole row, so its column says nothing.
-		if (hasPoles && (pole.has(jA) || pole.has(jB))) di = 0;
+		if (isPole[jA] === 1 || isPole[jB] === 1) di = 0;
 		from[e] = a;
 		to[e] = b;
-		direction[e] =
-			hasExtra && isOnTrim(grid, a, b, second[e]!) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
-		const bay = Math.floor(hasPoles && pole.has(jA) ? iB : iA);
-		key[e] =
-			(Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + direction[e]!;
+		const way =
+			second[e] === NO_CELL && isOnTrim(grid, a, b) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
+		direction[e] = way;
+		const bay = Math.floor(isPole[jA] === 1 ? iB : iA);
+		key[e] = (Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + way;
 	}
 	const order = ordered(key, columns * rows * DIRECTIONS);
 	const ordinal = new Uint8Array(count);
@@ -186,5 +188,7 @@ function inBuildingOrder(
 export function countUsedNodes(grid: NodeGrid, cells: Cells): number {
 	const used = new Uint8Array(grid.columns * grid.rows + grid.extraI.length);
 	for (const node of outlineOf(cells).nodes) used[node] = 1;
-	return used.reduce((sum, flag) => sum + flag, 0);
+	let count = 0;
+	for (let n = 0; n < used.length; n++) count += used[n]!;
+	return count;
 }

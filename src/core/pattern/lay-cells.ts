@@ -48,33 +48,28 @@ export function slotNames(choice: PatternChoice, tiles: readonly TileDefinition[
 }
 
 /**
- * Whether the cells of a face hang on places and lengths rather than on counts alone.
+ * Whether the cells of a pattern, before trims cut them, hang on places and lengths rather than on counts alone.
  *
  * ```ts
- * if (hangsOnPlaces(face, zone.pattern, project.tiles, at)) tell('cells are trimmed');
+ * if (hangsOnPlaces(zone.pattern, project.tiles, at)) tell('cells are laid anew with every form');
  * ```
  */
-export function hangsOnPlaces(
-	face: Face,
-	choice: PatternChoice,
-	tiles: readonly TileDefinition[],
-	at: string
-): boolean {
-	if (face.trims.length || isScattered(choice)) return true;
+export function hangsOnPlaces(choice: PatternChoice, tiles: readonly TileDefinition[], at: string): boolean {
+	if (isScattered(choice)) return true;
 	const pattern = tiled(choice, tiles, at)!;
 	return pattern.otherwise !== undefined || !isOnLattice(pattern.tile);
 }
 
 /**
- * The cells of a face: its pattern laid over its grid, cut by its trims.
+ * A pattern laid over the grid of a face.
  *
  * ```ts
- * const { cells } = layCells(face, grid, zone.pattern, { tiles: project.tiles, guides }, at);
+ * const uncut = layPattern(face, grid, zone.pattern, { tiles: project.tiles, guides }, at);
  * ```
  * @param at the zone's path
  * @throws ProblemError
  */
-export function layCells(
+export function layPattern(
 	face: Face,
 	grid: NodeGrid,
 	choice: PatternChoice,
@@ -82,12 +77,18 @@ export function layCells(
 	at: string
 ): LaidCells {
 	const lattice = new Lattice(grid, face.surface);
-	const lay = () => {
-		if (choice.kind === 'random splits') return randomSplits(lattice, choice, `${at}/pattern`);
-		if (choice.kind === 'voronoi') return voronoiCells(lattice, choice, guides, `${at}/pattern`);
-		return layTiles(lattice, patternOf(choice, tiles, `${at}/pattern`), at);
-	};
-	const laid = lay();
-	if (!face.trims.length) return laid;
-	return trimCells(new Lattice(laid.grid, face.surface), laid.cells, face.trims);
+	if (choice.kind === 'random splits') return randomSplits(lattice, choice, `${at}/pattern`);
+	if (choice.kind === 'voronoi') return voronoiCells(lattice, choice, guides, `${at}/pattern`);
+	return layTiles(lattice, patternOf(choice, tiles, `${at}/pattern`), at);
 }
+
+/**
+ * The cells of a pattern, cut by the trims of their face.
+ *
+ * ```ts
+ * const { cells } = cutToTrims(face, uncut);
+ * ```
+ * @throws ProblemError when nothing is left
+ */
+export const cutToTrims = (face: Face, { grid, cells }: LaidCells): LaidCells =>
+	face.trims.length ? trimCells(new Lattice(grid, face.surface), cells, face.trims) : { grid, cells };

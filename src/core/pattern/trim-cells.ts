@@ -178,15 +178,21 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 	const { start, nodes: rings } = outlineOf(cells);
 	const box = new Float64Array(4);
 
+	/** Cells that are left as they are one after the other are copied at once. */
+	let run = 0;
+	const leaveOut = (c: number) => {
+		if (c > run) made.copy(cells, run, c);
+		run = c + 1;
+	};
+
 	for (let c = 0; c < cells.count; c++) {
 		if (isAtHome(grid, rings, start[c]!, start[c + 1]!, box)) {
-			const left = box[0]!;
-			const foot = box[1]!;
-			const right = box[2]!;
-			const head = box[3]!;
-			if (bins.isFree(left, foot, right, head)) {
-				const i = stepIn(grid.across, (left + right) / 2);
-				if (steps.isKept(i, stepIn(grid.up, (foot + head) / 2))) made.copy(cells, c);
+			const left = Math.floor(box[0]! + SAME_STEP);
+			const foot = Math.floor(box[1]! + SAME_STEP);
+			const right = Math.max(left, Math.ceil(box[2]! - SAME_STEP) - 1);
+			const head = Math.max(foot, Math.ceil(box[3]! - SAME_STEP) - 1);
+			if (bins.areFree(left, right, foot, head)) {
+				if (!steps.isKept(left, foot)) leaveOut(c);
 				continue;
 			}
 		}
@@ -198,9 +204,10 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 			const middle = middleOf(places);
 			const [i, j] = stepOf(grid, middle);
 			const kept = bins.isTouched(i, j) ? isLeft(...middle) : steps.isKept(i, j);
-			if (kept) made.copy(cells, c);
+			if (!kept) leaveOut(c);
 			continue;
 		}
+		leaveOut(c);
 		const nodeOf = nodesOfCell(trims, curves, near, nodes, ids, places);
 		const whole = polygonArea(places);
 		const pieces = piecesOf(clipped).map((corners) => ({
@@ -234,6 +241,7 @@ export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]
 				});
 		}
 	}
+	leaveOut(cells.count);
 	if (made.count === 0) refuse(trims[0]!.at, 'nothing is left of the face; make the trim smaller');
 	return { grid: nodes.joined(), cells: made.cells() };
 }

@@ -1,6 +1,6 @@
 import { setOut } from '$core/grid/set-out';
 import { massFaces } from '$core/mass/faces';
-import { layCells } from '$core/pattern/lay-cells';
+import { layPattern } from '$core/pattern/lay-cells';
 import { massSchema } from '$core/project/form-schema';
 import type { PatternChoice, TileDefinition } from '$core/project/pattern-schema';
 import { settingOutSchema } from '$core/project/setting-out-schema';
@@ -52,7 +52,7 @@ export function patternLines(choice: PatternChoice, tiles: TileDefinition[]): st
 		laidSheet ??= sheet();
 		const { face, grid } = laidSheet;
 		const means = { tiles, guides: new Map() };
-		const laid = layCells(face, grid, small(choice), means, pathTo('zones', 'sheet'));
+		const laid = layPattern(face, grid, small(choice), means, pathTo('zones', 'sheet'));
 		const { cells } = laid;
 		const { positions } = laid.grid;
 		const at = (node: number) =>

@@ -83,14 +83,11 @@ export class CurveBins {
 		return this.bins[j * this.columns + i] !== undefined;
 	}
 
-	/** Whether no segment touches any of the steps that a box covers. */
-	isFree(left: number, foot: number, right: number, head: number): boolean {
-		const { across, up, columns, bins } = this;
-		const [dx, dy] = this.slack;
-		const [from, to] = [stepAt(across, left + dx), stepAt(across, right - dx)];
-		const [low, high] = [stepAt(up, foot + dy), stepAt(up, head - dy)];
-		for (let j = low; j <= high; j++)
-			for (let i = from; i <= to; i++) if (bins[j * columns + i] !== undefined) return false;
+	/** Whether no segment touches any of the steps from one to another, across and up. */
+	areFree(left: number, right: number, foot: number, head: number): boolean {
+		const { columns, bins } = this;
+		for (let j = foot; j <= head; j++)
+			for (let i = left; i <= right; i++) if (bins[j * columns + i] !== undefined) return false;
 		return true;
 	}
 
@@ -155,23 +152,24 @@ export class KeptSteps {
 		const start = j * columns + i;
 		if (this.known[start] === 0) {
 			const answer = this.isLeft(i, j) ? 1 : -1;
-			const waiting = [start];
 			this.known[start] = answer;
+			const waiting = [start];
 			for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
-				const [x, y] = [at % columns, Math.floor(at / columns)];
-				for (const [p, q] of [
-					[x + 1, y],
-					[x - 1, y],
-					[x, y + 1],
-					[x, y - 1]
-				] as const) {
-					if (p < 0 || q < 0 || p >= columns || q >= rows || this.bins.isTouched(p, q)) continue;
-					if (this.known[q * columns + p] !== 0) continue;
-					this.known[q * columns + p] = answer;
-					waiting.push(q * columns + p);
-				}
+				const x = at % columns;
+				if (x > 0) this.reach(at - 1, answer, waiting);
+				if (x < columns - 1) this.reach(at + 1, answer, waiting);
+				if (at >= columns) this.reach(at - columns, answer, waiting);
+				if (at < columns * (rows - 1)) this.reach(at + columns, answer, waiting);
 			}
 		}
 		return this.known[start] === 1;
+	}
+
+	/** The answer of a step's neighbour holds for it too, unless a curve touches it. */
+	private reach(step: number, answer: number, waiting: number[]): void {
+		const { columns } = this.bins;
+		if (this.known[step] !== 0 || this.bins.isTouched(step % columns, Math.floor(step / columns))) return;
+		this.known[step] = answer;
+		waiting.push(step);
 	}
 }
