@@ -8,7 +8,8 @@ import type { ColumnReader } from '../src/core/field/column';
 import { rowFlags } from '../src/core/part/row-flags';
 import { flagSentence, type Flag } from '../src/core/units/flag';
 import { runProgram, type PartRun } from '../src/core/part/run';
-import { cornersOfTrial, trialColumns } from '../src/core/part/trials';
+import { twoLanes } from '../src/core/part/evaluate/two-lanes';
+import { cornersOfTrial, trialColumns, trialSheet } from '../src/core/part/trials';
 import { partSchema, type PartDefinition, type PartInputForm } from '../src/core/project/part-definition';
 import type { Vector } from '../src/core/geometry/vector';
 import { BLOCK } from '../src/core/part/evaluate/back-end';
@@ -44,7 +45,7 @@ export function runOnce(
 		if (value === undefined) throw new Error(`no column ${name}`);
 		return (out) => out.fill(value, 0, BLOCK);
 	};
-	const run = runProgram(program, read, 1, [0, 0, 0]);
+	const run = runProgram(program, read, 1, [0, 0, 0], twoLanes, trialSheet(part.anchor, points));
 	const told = rowFlags(program, run, 0);
 	return { ...run, told, flagTexts: told.map(flagSentence) };
 }

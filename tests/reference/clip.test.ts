@@ -52,6 +52,45 @@ describe('clipping cells in the lattice', () => {
 		}
 	});
 
+	it('a cell with corners on its sides is cut as the same cell without them', () => {
+		const plain: Place[] = [
+			[0, 0],
+			[4, 0],
+			[4, 4],
+			[0, 4]
+		];
+		const divided = plain.flatMap(([x, y], k) => {
+			const [toX, toY] = plain[(k + 1) % 4]!;
+			return [0, 1, 2, 3].map((n): Place => [x + ((toX - x) * n) / 4, y + ((toY - y) * n) / 4]);
+		});
+		const star = fc
+			.tuple(
+				fc.array(fc.double({ min: 0.5, max: 3, noNaN: true }), { minLength: 5, maxLength: 9 }),
+				fc.double({ min: -1, max: 5, noNaN: true }),
+				fc.double({ min: -1, max: 5, noNaN: true })
+			)
+			.map(([radii, x, y]) =>
+				radii.map((r, k): Place => {
+					const angle = (2 * Math.PI * k) / radii.length + 0.1234;
+					return [x + r * Math.cos(angle), y + r * Math.sin(angle)];
+				})
+			);
+		fc.assert(
+			fc.property(star, fc.boolean(), (places, keepsInside) => {
+				const curve = wholeCurve({ places: keepsInside ? places : places.toReversed(), closed: true }, 0);
+				const [one, other] = [plain, divided].map((cell) => {
+					const clipped = clipPolygon(cell, [curve]);
+					return piecesOf(clipped)
+						.map((piece) => polygonArea(piece.map(({ at }) => at)))
+						.sort((a, b) => a - b);
+				}) as [number[], number[]];
+				expect(other.length).to.equal(one.length);
+				for (const [k, area] of one.entries()) expect(other[k]).to.be.closeTo(area, 1e-9);
+			}),
+			{ numRuns: 400 }
+		);
+	});
+
 	it('any simple cell, re-entrant ones too, by any simple outline: inside and outside make up the cell', () => {
 		const ring = (reach: number) =>
 			fc

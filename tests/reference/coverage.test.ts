@@ -67,7 +67,17 @@ const patterns: PatternChoice[] = [
 	{ kind: 'running bond', offset: 0.5, way: 'back and forth' },
 	{ kind: 'undulating', bays: 4, rise: 0.5 },
 	{ kind: 'random splits', seed: 7, smallest: 250, often: 0.8, along: 'both' },
-	{ kind: 'voronoi', seed: 3, count: 60, evening: 2, smallest: 120, margin: 0, near: null }
+	{
+		kind: 'voronoi',
+		seed: 3,
+		count: 60,
+		evening: 2,
+		smallest: 120,
+		margin: 0,
+		near: null,
+		size: 1,
+		sheet: null
+	}
 ];
 
 async function layOut(form: Form, settingOut: SettingOutInput, pattern: PatternChoice): Promise<FaceModel> {

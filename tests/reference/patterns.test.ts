@@ -25,7 +25,17 @@ const patterns: PatternChoice[] = [
 ];
 const scattered: PatternChoice[] = [
 	{ kind: 'random splits', seed: 7, smallest: 250, often: 0.8, along: 'both' },
-	{ kind: 'voronoi', seed: 3, count: 90, evening: 2, smallest: 120, margin: 0, near: null }
+	{
+		kind: 'voronoi',
+		seed: 3,
+		count: 90,
+		evening: 2,
+		smallest: 120,
+		margin: 0,
+		near: null,
+		size: 1,
+		sheet: null
+	}
 ];
 const tube = revolved([
 	[4000, 0],
@@ -195,7 +205,9 @@ describe('Voronoi cells', () => {
 						evening,
 						smallest,
 						margin: 0,
-						near: null
+						near: null,
+						size: 1,
+						sheet: null
 					};
 					const face = await layOut(form, 12, 7, choice);
 					expectWhole(face);

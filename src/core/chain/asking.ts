@@ -76,7 +76,7 @@ export function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone[
 }
 
 /** The texts of drivers, which may name a guide or a value of the project. */
-const textsOf = (values: Readonly<Record<string, Driver>>): string[] =>
+export const textsOf = (values: Readonly<Record<string, Driver>>): string[] =>
 	Object.values(values).flatMap((driver) => {
 		if (typeof driver === 'string') return [driver];
 		const amounts = driver.is === 'alternates' ? driver.values : driver.to;

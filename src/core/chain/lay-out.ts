@@ -2,6 +2,7 @@ import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import type { SetOutFace } from '../cladding/model';
 import { once } from '../cladding/once';
 import { drivenDepths, textsOfDepth } from '../driver/depth';
+import { drivenSizes } from '../driver/sizes';
 import { guidesIn } from '../field/guides';
 import { surfaceArea } from '../geometry/surface';
 import { layerOf } from '../grid/layer';
@@ -18,12 +19,16 @@ import { edgeFrames } from '../measure/edge-frames';
 import { centresOnFace } from '../measure/face-centres';
 import { trimmedArea } from '../measure/trimmed';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
-import { cutToTrims, guidesOfPattern, hangsOnPlaces, layPattern, slotNames } from '../pattern/lay-cells';
+import { guidesOfPattern, hangsOnPlaces, layPattern, slotNames } from '../pattern/lay-cells';
+import type { SizesOfCells } from '../pattern/scatter/voronoi';
+import { cutToTrims } from '../pattern/trim-cells';
 import { withoutSlivers } from '../pattern/slivers';
 import type { Project, Zone } from '../project/schema';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { formatQuantity } from '../units/quantity';
+import { textsOf } from './asking';
+import { followedIn, underFollowed } from './followed';
 import { facesOfMass, guidesNamed } from './masses';
 import type { Kept } from './memo';
 import type { Run } from './stage';
@@ -147,6 +152,30 @@ function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Fol
 	});
 }
 
+/** How the sizes of scattered cells come about where they follow something, and what they hang on. */
+function sizesOfCells(
+	run: Run,
+	{ id, pattern }: Zone,
+	address: string
+): { readonly on: SizesOfCells | null; readonly under: readonly unknown[] } {
+	if (pattern.kind !== 'voronoi' || typeof pattern.size === 'number') return { on: null, under: [] };
+	const { size } = pattern;
+	const texts = textsOf({ size });
+	const followed = followedIn(run, texts);
+	const named = namedIn(texts, run.named);
+	const around = { followed, levels: [], slots: [], named, suns: new Map() };
+	return {
+		on: (cells, grid) =>
+			drivenSizes(
+				size,
+				{ cells, grid, measures: measureCells(cells, grid.positions), address },
+				around,
+				pathTo('zones', id, 'pattern') + '/size'
+			),
+		under: [underFollowed(followed), [...named]]
+	};
+}
+
 function layOutFace(
 	run: Run,
 	zone: Zone,
@@ -164,8 +193,12 @@ function layOutFace(
 	const laidAnew = hangsOnPlaces(pattern, tiles, at);
 	// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
 	const means = laidAnew ? [grid, [...follow.guides]] : topologyOf(grid.value);
-	const uncut = memo.use(['uncut', ...slot], [means, pattern, tiles], () =>
-		timed('cells', () => layPattern(face, grid.value, pattern, { tiles, guides: follow.guides }, at))
+	const address = faceAddress(mass, face.name);
+	const sizes = sizesOfCells(run, zone, address);
+	const uncut = memo.use(['uncut', ...slot], [means, pattern, tiles, sizes.under], () =>
+		timed('cells', () =>
+			layPattern(face, grid.value, pattern, { tiles, guides: follow.guides, sizesOn: sizes.on }, at)
+		)
 	);
 	const places = laidAnew || face.trims.length > 0 || slivers !== null;
 	const topology = memo.use(['topology', ...slot], [uncut, places ? grid : null, slivers], () =>
@@ -200,19 +233,12 @@ function layOutFace(
 				return { measures, frames: edgeFrames(edges, measures.normal) };
 			});
 			const deep = () => {
-				const depth = drivenDepths(
-					layer!.depth,
-					grid.value,
-					faceAddress(mass, face.name),
-					guides,
-					`${at}/layer`,
-					named
-				);
+				const depth = drivenDepths(layer!.depth, grid.value, address, guides, `${at}/layer`, named);
 				return layerOf(face.surface, grid.value, depth, layer!.shifted);
 			};
 			return {
 				face,
-				address: faceAddress(mass, face.name),
+				address,
 				area: area.value,
 				bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 				grid: nodes,

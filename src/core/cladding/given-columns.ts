@@ -2,7 +2,8 @@ import { gather, reckon, type ColumnReader } from '../field/column';
 import type { FieldSource } from '../field/field';
 import { fieldOf } from '../field/fields';
 import { followable, type Followed } from '../field/followed';
-import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import { movedIn } from '../geometry/jointed';
+import { pointAt, type Vector } from '../geometry/vector';
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
 import { NO_CELL } from '../pattern/edges';
@@ -26,9 +27,6 @@ export interface CladFace extends Omit<FieldSource, 'chains' | 'sun' | keyof Fol
 	readonly origin: readonly [number, number, number];
 }
 
-/** Corners sharper than this are moved in less than the joint wants, or the pane would end far from them. */
-export const SHARP = Math.acos(0.9);
-
 /** What begins the names of fields of things. */
 const ofThings = new Set(['distance', 'inside', 'picture', 'table']);
 const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
@@ -38,14 +36,7 @@ function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, co
 	const first = cells.start[c]!;
 	const count = cells.start[c + 1]! - first;
 	const at = (k: number) => pointAt(grid.positions, cells.corners[first + ((k + count) % count)]!);
-	const [before, here, after] = [at(corner - 1), at(corner), at(corner + 1)];
-	const normal = pointAt(measures.normal, c);
-	const inward = (from: Vector, to: Vector) => {
-		const way = cross(normal, subtract(to, from));
-		return scale(way, 1 / (length(way) || 1));
-	};
-	const [m, n] = [inward(before, here), inward(here, after)];
-	return add(here, scale(add(m, n), joint / 2 / Math.max(1 - Math.cos(SHARP), 1 + dot(m, n))));
+	return movedIn(at(corner - 1), at(corner), at(corner + 1), pointAt(measures.normal, c), joint / 2);
 }
 
 type Points = (face: CladFace, sites: Uint32Array, what: string, axis: number) => ColumnReader;

@@ -10,8 +10,11 @@ import { refuse } from '../units/problem';
 import { AS_DRAWN, lying, mirroredBack, type Lie } from './lie';
 import { followable } from '../field/followed';
 import { SOME_SUN } from '../field/sun';
-import { givenColumn, SHARP, type CladFace } from './given-columns';
+import { SHARP } from '../geometry/jointed';
+import { twoLanes } from '../part/evaluate/two-lanes';
+import { givenColumn, type CladFace } from './given-columns';
 import { perPiece, programOf, type ReadyVariant } from './kit';
+import { siteSheets } from './site-sheets';
 import { PieceFlags } from './piece-flags';
 import type { GridSite } from './sites';
 
@@ -82,7 +85,7 @@ export function clad(
 		const own = ofPieces.get(input);
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
-	const made = runProgram(program, column, sites.length, origin);
+	const made = runProgram(program, column, sites.length, origin, twoLanes, siteSheets(face, sites, lie));
 	const run = lie.mirror ? mirroredBack(made) : made;
 	const more = new Map<number, Flag[]>();
 	const tell = (row: number, told: readonly Flag[]) => more.set(row, [...(more.get(row) ?? []), ...told]);

@@ -63,6 +63,26 @@ const fromRim: Read<'cells' | 'edges'> = ({ cells, edges }, sites) => {
 	return reckon(sites, (c) => distance[c] || count);
 };
 
+/** Of cells with others in them, how many there are. */
+const openings: Read<'cells'> = ({ cells: { count, pierced } }, sites) => {
+	const numbers = new Uint32Array(count);
+	for (let k = 0; pierced && k < pierced.cells.length; k++)
+		numbers[pierced.cells[k]!] = pierced.firstOpening[k + 1]! - pierced.firstOpening[k]!;
+	return gather(sites, numbers);
+};
+/** And how much of the whole they are. */
+const openShare: Read<'cells' | 'measures'> = ({ cells: { count, pierced }, measures: { area } }, sites) => {
+	const shares = new Float64Array(count);
+	for (let k = 0; pierced && k < pierced.cells.length; k++) {
+		let open = 0;
+		for (let n = pierced.firstOpening[k]!; n < pierced.firstOpening[k + 1]!; n++)
+			open += area[pierced.openings[n]!]!;
+		const c = pierced.cells[k]!;
+		shares[c] = open / (open + area[c]! || 1);
+	}
+	return gather(sites, shares);
+};
+
 const TURN = 2 * Math.PI;
 /** The bearing of a direction in plan: 0 to the north (y), a quarter turn to the east (x); 0 where it looks up or down. */
 const bearing = (x: number, y: number) => (Math.hypot(x, y) < 1e-9 ? 0 : (Math.atan2(x, y) + TURN) % TURN);
@@ -110,6 +130,8 @@ export const cellFields: readonly Field[] = [
 		const draw = chanceOf(address, 1);
 		return reckon(sites, (c) => draw(cells.course[c]!, cells.bay[c]!, cells.slot[c]!));
 	}),
+	field('cell', 'openings', 'openings', 'count', ['cells'], openings),
+	field('cell', 'open_share', 'share that is open', 'ratio', ['cells', 'measures'], openShare),
 	field('cell', 'corners', 'corners', 'count', ['cells'], ({ cells: { start } }, sites) =>
 		reckon(sites, (c) => start[c + 1]! - start[c]!)
 	),

@@ -93,6 +93,55 @@ export function fillLoops(places: Float64Array, openings: readonly number[]): nu
 }
 
 /**
+ * Sides of triangles that no other triangle has, each from its first corner to its second: what is to the left is filled.
+ *
+ * ```ts
+ * openSides([0, 1, 2, 0, 2, 3]); // 0 to 1, 1 to 2, 2 to 3, 3 to 0
+ * ```
+ */
+export function openSides(triangles: ArrayLike<number>): (readonly [number, number])[] {
+	let count = 0;
+	for (let k = 0; k < triangles.length; k++) count = Math.max(count, triangles[k]! + 1);
+	const ways = new Set<number>();
+	for (let k = 0; k < triangles.length; k++)
+		ways.add(triangles[k]! * count + triangles[k % 3 === 2 ? k - 2 : k + 1]!);
+	const found: (readonly [number, number])[] = [];
+	for (const way of ways) {
+		const [a, b] = [Math.floor(way / count), way % count];
+		if (!ways.has(b * count + a)) found.push([a, b]);
+	}
+	return found;
+}
+
+/**
+ * The area of triangles in space (in the square of the unit of their points).
+ *
+ * ```ts
+ * areaOfTriangles([0, 0, 0, 2, 0, 0, 0, 2, 0], [0, 1, 2]); // 2
+ * ```
+ * @param points flat x y z @param corners numbers of points, three for each triangle
+ */
+export function areaOfTriangles(points: ArrayLike<number>, corners: ArrayLike<number>): number {
+	let sum = 0;
+	for (let k = 0; k < corners.length; k += 3) {
+		const a = 3 * corners[k]!;
+		const b = 3 * corners[k + 1]!;
+		const c = 3 * corners[k + 2]!;
+		const ux = points[b]! - points[a]!;
+		const uy = points[b + 1]! - points[a + 1]!;
+		const uz = points[b + 2]! - points[a + 2]!;
+		const vx = points[c]! - points[a]!;
+		const vy = points[c + 1]! - points[a + 1]!;
+		const vz = points[c + 2]! - points[a + 2]!;
+		const x = uy * vz - uz * vy;
+		const y = uz * vx - ux * vz;
+		const z = ux * vy - uy * vx;
+		sum += Math.sqrt(x * x + y * y + z * z) / 2;
+	}
+	return sum;
+}
+
+/**
  * A polygon in space seen along its normal, as places in a plane.
  *
  * ```ts

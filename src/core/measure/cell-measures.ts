@@ -1,3 +1,4 @@
+import { areaOfTriangles } from '../geometry/triangulate';
 import type { Cells } from '../pattern/cells';
 
 /** Fans that all look the same way span nearly as much together as one by one. */
@@ -7,7 +8,7 @@ const STRAIGHT = 1e-9;
 
 /**
  * What every cell measures, one column each. Lengths mm, areas mm², angles rad.
- * - area: spanned from the middle of the corners; exact where the cell is flat
+ * - area: spanned from the middle of the corners; exact where the cell is flat; of a pierced cell without its openings
  * - warp: for four corners the gap between the diagonals, otherwise how far the corners spread across the
  *   cell's mean plane
  */
@@ -189,5 +190,11 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 		normal[3 * c + 1] = ny;
 		normal[3 * c + 2] = nz;
 	}
+	const { pierced } = cells;
+	for (let k = 0; pierced && k < pierced.cells.length; k++)
+		area[pierced.cells[k]!] = areaOfTriangles(
+			positions,
+			pierced.triangles.subarray(pierced.firstCorner[k]!, pierced.firstCorner[k + 1]!)
+		);
 	return { area, perimeter, longestEdge, shortestEdge, smallestAngle, largestAngle, warp, centre, normal };
 }

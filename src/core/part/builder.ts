@@ -24,6 +24,13 @@ export interface FittedBlock {
 	readonly corners: readonly PointRegisters[];
 }
 
+/** A sheet that fills its cell as it is: mm. */
+export interface PiercedSheet {
+	readonly thickness: Register;
+	readonly out: Register;
+	readonly joint: Register;
+}
+
 interface Draft {
 	readonly elements: {
 		readonly element: number;
@@ -43,6 +50,12 @@ interface Draft {
 		readonly firstTurn: number;
 		readonly fitted: FittedBlock;
 		readonly flags: BlockFlags;
+	}[];
+	readonly sheets: {
+		readonly element: number;
+		readonly firstTurn: number;
+		readonly filling: PiercedSheet;
+		readonly narrower: number;
 	}[];
 	readonly flags: { readonly when: Register; readonly flag: number }[];
 	readonly results: { readonly name: string; readonly register: Register }[];
@@ -95,7 +108,14 @@ export class DomainBuilder {
 	private readonly known = new Map<string, Register>();
 	private registers = 0;
 	private indexRegister: Register | null = null;
-	private readonly draft: Draft = { elements: [], blocks: [], flags: [], results: [], groups: [] };
+	private readonly draft: Draft = {
+		elements: [],
+		blocks: [],
+		sheets: [],
+		flags: [],
+		results: [],
+		groups: []
+	};
 
 	/** @param isRoot whether its rows are the pieces themselves */
 	constructor(
@@ -216,6 +236,17 @@ export class DomainBuilder {
 		});
 	}
 
+	/** A sheet that fills a cell as it is; @param name of the step, for what is to be told of it */
+	sheet(element: number, firstTurn: number, filling: PiercedSheet, name: string): void {
+		const narrower = this.flagList.indexOf({
+			code: 'sheet.narrow-joint',
+			level: 'flagged',
+			subject: name,
+			says: `${name}: its joint is narrower than was asked for, where its rim is sharp or its openings are near`
+		});
+		this.draft.sheets.push({ element, firstTurn, filling, narrower });
+	}
+
 	result(name: string, register: Register): void {
 		this.draft.results.push({ name, register });
 	}
@@ -246,7 +277,8 @@ export class DomainBuilder {
 			...Object.values(fitted.lie),
 			...registers
 		]);
-		const wanted = [...new Set([...made, ...ofBlocks, ...groups.map(({ times }) => times)])];
+		const ofSheets = this.draft.sheets.flatMap(({ filling }) => Object.values<Register>({ ...filling }));
+		const wanted = [...new Set([...made, ...ofBlocks, ...ofSheets, ...groups.map(({ times }) => times)])];
 		// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
 		const finite = this.multiply(this.sum(wanted), this.constant(0));
 		const kept = new Set([...wanted, finite]);
@@ -306,6 +338,14 @@ export class DomainBuilder {
 					mirror: slot(fitted.lie.mirror)
 				},
 				corners: fitted.corners.map(point)
+			})),
+			sheets: this.draft.sheets.map(({ element, firstTurn, filling, narrower }) => ({
+				element,
+				firstTurn,
+				thickness: slot(filling.thickness),
+				out: slot(filling.out),
+				joint: slot(filling.joint),
+				narrower
 			})),
 			finite: slot(finite),
 			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),

@@ -70,6 +70,19 @@ export interface BlockFlags {
 	readonly idle: ReadonlyMap<string, number>;
 }
 
+/** A sheet that fills a cell as it is, openings and all. */
+export interface SheetOutput {
+	readonly element: number;
+	readonly firstTurn: number;
+	readonly thickness: Slot;
+	/** How far its outer side lies outside the grid (mm). */
+	readonly out: Slot;
+	/** Left open along its rim (mm). */
+	readonly joint: Slot;
+	/** The flag of pieces whose joint is narrower somewhere than was asked for. */
+	readonly narrower: number;
+}
+
 export interface FlagOutput {
 	readonly when: Slot;
 	/** Position in the program's list of flags. */
@@ -88,6 +101,7 @@ export interface Domain {
 	readonly index: Slot | null;
 	readonly elements: readonly ElementOutput[];
 	readonly blocks: readonly BlockOutput[];
+	readonly sheets: readonly SheetOutput[];
 	readonly flags: readonly FlagOutput[];
 	/** 0 where all that is made is finite, and NaN elsewhere. */
 	readonly finite: Slot;

@@ -5,6 +5,8 @@ import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
+import { SheetSink } from './sheet/sink';
+import type { SheetOf } from './sheet/site-sheet';
 import type { ElementTable } from './element-table';
 import type { Domain, PointSlots, Program } from './program';
 
@@ -31,19 +33,22 @@ class Frame {
 	readonly inner: readonly Frame[];
 	readonly sinks: readonly ElementSink[];
 	readonly blocks: readonly BlockSink[];
+	readonly sheets: readonly SheetSink[];
 
 	/** @param workplaces of this domain and those within it, in the order of `allDomains` */
 	constructor(
 		readonly domain: Domain,
 		capacity: number,
+		sheetOf: SheetOf,
 		workplaces: Iterator<Workplace, undefined>
 	) {
 		this.workplace = workplaces.next().value!;
 		this.slots = this.workplace.slots;
 		for (const { slot, value } of domain.constants) this.slots[slot]!.fill(value);
-		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, workplaces));
+		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, sheetOf, workplaces));
 		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
 		this.blocks = domain.blocks.map((output) => new BlockSink(output));
+		this.sheets = domain.sheets.map((output) => new SheetSink(output, sheetOf));
 	}
 
 	compute(rows: number): void {
@@ -55,8 +60,13 @@ class Frame {
 		return this.workplace.places(points, this.rows, origin);
 	}
 
-	allSinks(): (ElementSink | BlockSink)[] {
-		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks, ...this.blocks];
+	allSinks(): (ElementSink | BlockSink | SheetSink)[] {
+		return [
+			...this.inner.flatMap((frame) => frame.allSinks()),
+			...this.sinks,
+			...this.blocks,
+			...this.sheets
+		];
 	}
 }
 
@@ -80,6 +90,7 @@ class Runner {
 		column: (name: string) => ColumnReader,
 		private readonly count: number,
 		private readonly origin: readonly [number, number, number],
+		private readonly sheetOf: SheetOf,
 		private readonly backEnd: BackEnd
 	) {
 		this.flags = new Uint32Array(count);
@@ -93,7 +104,7 @@ class Runner {
 
 	run(): PartRun {
 		const workplaces = this.backEnd.open(allDomains(this.program.root));
-		const root = new Frame(this.program.root, Math.max(1, this.count), workplaces.values());
+		const root = new Frame(this.program.root, Math.max(1, this.count), this.sheetOf, workplaces.values());
 		const sinks = root.allSinks();
 		for (let from = 0; from < this.count; from += BLOCK) {
 			const to = Math.min(this.count, from + BLOCK);
@@ -106,7 +117,9 @@ class Runner {
 			this.raise(row, flag);
 			lost.add(row);
 		};
-		for (const sink of sinks) if (sink instanceof ElementSink) sink.look(lose);
+		for (const sink of sinks)
+			if (sink instanceof ElementSink) sink.look(lose);
+			else if (sink instanceof SheetSink) sink.look(this.raise);
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
 		return { elements, flags: this.flags, results: this.results, unusable: this.unusable };
 	}
@@ -163,6 +176,7 @@ class Runner {
 
 	private emit(frame: Frame): boolean {
 		for (const sink of frame.sinks) sink.take(frame, this.origin);
+		for (const sheet of frame.sheets) sheet.take(frame, this.origin);
 		for (const block of frame.blocks) block.take(frame, frame.alive, frame.aliveCount, this.origin);
 		let failed = false;
 		frame.domain.groups.forEach(({ times }, g) => {
@@ -212,6 +226,10 @@ class Runner {
 	}
 }
 
+const noSheets: SheetOf = () => {
+	throw new Error('a sheet is made of a cell, and nobody said of which');
+};
+
 /**
  * Run a program for `count` rows, over blocks of columns.
  * Rows that fail have no elements and carry their flag; nothing that is not finite leaves here.
@@ -221,13 +239,15 @@ class Runner {
  * ```
  * @param column a reader for each named column of the program
  * @param origin mesh positions are relative to it (mm)
+ * @param sheetOf the surface of each row's cell, for programs that make a sheet of it
  */
 export function runProgram(
 	program: Program,
 	column: (name: string) => ColumnReader,
 	count: number,
 	origin: readonly [number, number, number],
-	backEnd: BackEnd = twoLanes
+	backEnd: BackEnd = twoLanes,
+	sheetOf: SheetOf = noSheets
 ): PartRun {
-	return new Runner(program, column, count, origin, backEnd).run();
+	return new Runner(program, column, count, origin, sheetOf, backEnd).run();
 }

@@ -1,10 +1,14 @@
 import { columnValues, everySite } from '../field/column';
 import type { FieldSource } from '../field/field';
 import { SOME_SUN } from '../field/sun';
-import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import type { Place } from '../geometry/polygon';
+import { flattened } from '../geometry/triangulate';
+import { triangulateAround } from '../geometry/triangulate-around';
+import { add, cross, dot, length, mix, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
 import { cornersOf, partFields } from './anchors';
+import type { SheetOf } from './sheet/site-sheet';
 
 /** Anchors to try a part on, mm: standing cells seen from outside, from the south. */
 export interface Trial {
@@ -282,7 +286,8 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 				slot: Uint16Array.of(1),
 				polygon: new Uint8Array(1),
 				share: Float64Array.of(1),
-				outline: null
+				outline: null,
+				pierced: null
 			};
 			return { grid, cells, measures: measureCells(cells, positions), sun: SOME_SUN };
 		}
@@ -334,6 +339,39 @@ export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<str
 		}
 	}
 	return columns;
+}
+
+/** Of the size of a trial cell: the opening in its middle. */
+const OPENING = 0.45;
+
+/**
+ * The surface of a trial cell, with one opening in its middle, so that it is seen what becomes of it.
+ *
+ * ```ts
+ * const run = runProgram(program, column, 1, [0, 0, 0], twoLanes, trialSheet(part.anchor, points));
+ * ```
+ * @throws RangeError when the anchor has no cell
+ */
+export function trialSheet(anchor: Anchor, points: readonly Vector[]): SheetOf {
+	return () => {
+		const { cells, measures } = sourceOf(anchor, points);
+		if (!cells || !measures) throw new RangeError('a sheet fills a cell, and there is none here');
+		const rim = cells.count && cells.start[1]!;
+		const ring = points.slice(0, rim);
+		const centre = pointAt(measures.centre, 0);
+		const all = [...ring, ...ring.map((p) => mix(centre, p, OPENING))];
+		const flat = Float64Array.from(all.flat());
+		const seen = flattened(flat, everySite(rim));
+		const middle = seen.reduce(([x, y], [p, q]) => [x + p / rim, y + q / rim], [0, 0]);
+		const inner = seen.map(([x, y]): Place => [
+			middle[0]! + OPENING * (x - middle[0]!),
+			middle[1]! + OPENING * (y - middle[1]!)
+		]);
+		const loop = Array.from({ length: rim }, (_, k) => k);
+		const triangles = triangulateAround([...seen, ...inner], loop, [loop.map((k) => rim + k)]);
+		const normal = pointAt(measures.normal, 0);
+		return { points: flat, normals: Float64Array.from(all.flatMap(() => normal)), rim, triangles };
+	};
 }
 
 function putRing(

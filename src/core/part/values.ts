@@ -3,7 +3,7 @@ import type { GeometryFunction } from '../units/formula/check';
 import { numberOf, type FormulaType } from '../units/formula/expression';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
-import type { DomainBuilder, FittedBlock, PointRegisters, Register } from './builder';
+import type { DomainBuilder, FittedBlock, PiercedSheet, PointRegisters, Register } from './builder';
 import type { Stock } from './stock';
 
 interface At<Is extends string> {
@@ -45,7 +45,8 @@ export type Value =
 	| { readonly is: 'solid'; readonly solids: readonly Solid[]; readonly stock: Stock<Register> | null }
 	/** How it is made in the unit box; its numbers are registers. */
 	| { readonly is: 'block'; readonly recipe: Recipe }
-	| { readonly is: 'fitted block'; readonly fitted: FittedBlock };
+	| { readonly is: 'fitted block'; readonly fitted: FittedBlock }
+	| { readonly is: 'pierced sheet'; readonly filling: PiercedSheet };
 export type ValueOf<Is extends Value['is']> = Extract<Value, { is: Is }>;
 
 /** A cap whose triangles are found for each piece, where `when` is not 0, or everywhere. */

@@ -24,7 +24,7 @@ function fromLowest<P extends { readonly at: Place }>(polygon: readonly P[]): re
 }
 
 /** Finds the nodes of lattice places, on the grid or between its nodes. */
-class Nodes {
+export class LatticeNodes {
 	private readonly poleRow: Uint8Array;
 
 	constructor(
@@ -53,6 +53,7 @@ class Nodes {
 		return (foot > 0 && j <= foot + SAME_STEP) || (head < rows - 1 && j >= head - SAME_STEP);
 	}
 
+	/** The node of any lattice coordinates; one between those of the grid is made when it is first asked for. */
 	at(i: number, height: number): number {
 		const { rows, columns, across, up, rims } = this.grid;
 		const j = rims ? standingRow(rims, columns, i, height) : height;
@@ -68,7 +69,8 @@ class Nodes {
 	}
 }
 
-function clampStep(centre: number, spread: Spread): number {
+/** The step that a lattice coordinate is at home in; one between two is in the first. */
+export function clampStep(centre: number, spread: Spread): number {
 	const step = Math.ceil(centre - WHOLE) - 1;
 	if (spread.closed) return ((step % spread.steps) + spread.steps) % spread.steps;
 	return Math.min(spread.steps - 1, Math.max(0, step));
@@ -102,7 +104,7 @@ export function extentOf(points: readonly OutlinePoint[]): Extent {
 
 /** Makes cells of polygons in the lattice: finds their nodes, cuts them to the grid, gives them their addresses. */
 export class CellMaker {
-	private readonly nodes: Nodes;
+	private readonly nodes: LatticeNodes;
 	private readonly made = new CellList();
 	private readonly border: readonly Place[];
 	/** How much of a whole step the first and last bay, and the first and last course are. */
@@ -120,7 +122,7 @@ export class CellMaker {
 		const none = [1, 1] as const;
 		const shares = ({ division }: Spread) => (hasStrips ? stripShares(division) : none);
 		this.strips = [shares(grid.across), shares(grid.up)];
-		this.nodes = new Nodes(grid, extra);
+		this.nodes = new LatticeNodes(grid, extra);
 		const end = ({ closed, steps }: Spread): [number, number] => (closed ? [-FAR, FAR] : [0, steps]);
 		const [[left, right], [foot, head]] = [end(grid.across), end(grid.up)];
 		this.border = [

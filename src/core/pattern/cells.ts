@@ -32,6 +32,20 @@ export interface Cells {
 	readonly share: Float64Array;
 	/** Rims with the corners of neighbours that lie on their sides too; null where there are none such. */
 	readonly outline: Rings | null;
+	/** Cells with others in them; null where there are none such. */
+	readonly pierced: PiercedCells | null;
+}
+
+/** Cells around others: the web between scattered cells, which are openings in it. */
+export interface PiercedCells {
+	/** Their numbers, ascending. */
+	readonly cells: Uint32Array;
+	/** The openings of the k-th, by their numbers: openings[firstOpening[k] .. firstOpening[k + 1]). */
+	readonly firstOpening: Uint32Array;
+	readonly openings: Uint32Array;
+	/** The k-th without its openings: three nodes for each triangle, triangles[firstCorner[k] .. firstCorner[k + 1]), outward. */
+	readonly firstCorner: Uint32Array;
+	readonly triangles: Uint32Array;
 }
 
 /** The rims of cells, on which edges lie. */
@@ -165,7 +179,7 @@ export class CellList {
 			);
 	}
 
-	/** The cells, in the order given. */
+	/** The cells, in the order given; none is pierced yet. */
 	cells(order?: Uint32Array): Cells {
 		const { count } = this;
 		const cells = {
@@ -176,7 +190,8 @@ export class CellList {
 			slot: this.slot.picked(order),
 			polygon: this.polygon.picked(order),
 			share: this.share.picked(order),
-			outline: this.outlines.size ? this.rings(order) : null
+			outline: this.outlines.size ? this.rings(order) : null,
+			pierced: null
 		};
 		if (!order) return { ...cells, start: this.start.picked(), corners: this.corners.picked() };
 		const start = new Uint32Array(count + 1);

@@ -67,6 +67,11 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const first = new Uint32Array(half);
 	const second = new Uint32Array(half).fill(NO_CELL);
 	let count = 0;
+	const find = (a: number, b: number): number => {
+		let e = head[a]!;
+		while (e >= 0 && high[e] !== b) e = next[e]!;
+		return e;
+	};
 	for (let c = 0; c < cells.count; c++) {
 		const start = rings.start[c]!;
 		const end = rings.start[c + 1]!;
@@ -75,8 +80,7 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 			const q = rings.nodes[k + 1 < end ? k + 1 : start]!;
 			const a = p < q ? p : q;
 			const b = p < q ? q : p;
-			let e = head[a]!;
-			while (e >= 0 && high[e] !== b) e = next[e]!;
+			const e = find(a, b);
 			if (e >= 0) {
 				second[e] = c;
 				continue;
@@ -88,6 +92,17 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 			head[a] = count++;
 		}
 	}
+	// Beside the sides of an opening lies the cell that is pierced.
+	const { pierced } = cells;
+	for (let k = 0; pierced && k < pierced.cells.length; k++)
+		for (let n = pierced.firstOpening[k]!; n < pierced.firstOpening[k + 1]!; n++) {
+			const c = pierced.openings[n]!;
+			const [start, end] = [rings.start[c]!, rings.start[c + 1]!];
+			for (let at = start; at < end; at++) {
+				const [p, q] = [rings.nodes[at]!, rings.nodes[at + 1 < end ? at + 1 : start]!];
+				second[find(Math.min(p, q), Math.max(p, q))] = pierced.cells[k]!;
+			}
+		}
 	return inBuildingOrder(grid, count, low, high, first, second);
 }
 

@@ -6,14 +6,16 @@ import type { PatternChoice, TileDefinition } from '../project/pattern-schema';
 import { patternOf } from './catalogue';
 import { layTiles, type LaidCells } from './lay-tiles';
 import { randomSplits } from './scatter/random-splits';
-import { voronoiCells } from './scatter/voronoi';
+import { piercedSheets } from './scatter/sheets';
+import { scatteredCells, scatteredShapes, type SizesOfCells } from './scatter/voronoi';
 import { isOnLattice, type Pattern } from './tile';
-import { trimCells } from './trim-cells';
 
 /** What a pattern may hang on beside the grid. */
 export interface PatternMeans {
 	readonly tiles: readonly TileDefinition[];
 	readonly guides: ReadonlyMap<string, readonly Vector[]>;
+	/** What scattered cells are to be of their own size, where that follows something. */
+	readonly sizesOn: SizesOfCells | null;
 }
 
 /**
@@ -44,7 +46,8 @@ function tiled(choice: PatternChoice, tiles: readonly TileDefinition[], at: stri
  */
 export function slotNames(choice: PatternChoice, tiles: readonly TileDefinition[], at: string): string[] {
 	const pattern = tiled(choice, tiles, at);
-	return pattern ? [...pattern.tile.names] : ['cell'];
+	if (pattern) return [...pattern.tile.names];
+	return choice.kind === 'voronoi' && choice.sheet ? ['cell', 'sheet'] : ['cell'];
 }
 
 /**
@@ -61,10 +64,10 @@ export function hangsOnPlaces(choice: PatternChoice, tiles: readonly TileDefinit
 }
 
 /**
- * A pattern laid over the grid of a face.
+ * A pattern laid over the grid of a face. Sheets between scattered cells are cut by its trims; nothing else is yet.
  *
  * ```ts
- * const uncut = layPattern(face, grid, zone.pattern, { tiles: project.tiles, guides }, at);
+ * const uncut = layPattern(face, grid, zone.pattern, { tiles: project.tiles, guides, sizesOn: null }, at);
  * ```
  * @param at the zone's path
  * @throws ProblemError
@@ -73,22 +76,15 @@ export function layPattern(
 	face: Face,
 	grid: NodeGrid,
 	choice: PatternChoice,
-	{ tiles, guides }: PatternMeans,
+	{ tiles, guides, sizesOn }: PatternMeans,
 	at: string
 ): LaidCells {
 	const lattice = new Lattice(grid, face.surface);
 	if (choice.kind === 'random splits') return randomSplits(lattice, choice, `${at}/pattern`);
-	if (choice.kind === 'voronoi') return voronoiCells(lattice, choice, guides, `${at}/pattern`);
+	if (choice.kind === 'voronoi') {
+		const scattered = scatteredShapes(lattice, choice, guides, sizesOn, `${at}/pattern`);
+		if (!choice.sheet) return scatteredCells(lattice, scattered);
+		return piercedSheets(face, grid, choice, choice.sheet, scattered, `${at}/pattern`);
+	}
 	return layTiles(lattice, patternOf(choice, tiles, `${at}/pattern`), at);
 }
-
-/**
- * The cells of a pattern, cut by the trims of their face.
- *
- * ```ts
- * const { cells } = cutToTrims(face, uncut);
- * ```
- * @throws ProblemError when nothing is left
- */
-export const cutToTrims = (face: Face, { grid, cells }: LaidCells): LaidCells =>
-	face.trims.length ? trimCells(new Lattice(grid, face.surface), cells, face.trims) : { grid, cells };

@@ -151,6 +151,8 @@ export function withoutSlivers(
 	if (!wanted) return { cells, slivers: none };
 	const found = sliversOf(cells, grid, wanted.under);
 	if (wanted.put !== 'merge') return { cells, slivers: { cells: found, joined: 0, put: wanted.put } };
+	// Openings have no neighbour to join, and a sheet keeps its own.
+	if (cells.pierced) return { cells, slivers: { ...none, cells: found } };
 	const merged = mergeSlivers(cells, grid, found);
 	// One without a neighbour to join stays, and is flagged.
 	return {

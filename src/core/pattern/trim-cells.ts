@@ -1,8 +1,9 @@
-import { latticeOf, type Lattice } from '../grid/lattice';
+import { latticeOf, Lattice } from '../grid/lattice';
 import type { NodeGrid, Spread } from '../grid/node-grid';
 import { segmentDistance } from '../geometry/follow';
 import { boxOf, polygonArea, side, type Place } from '../geometry/polygon';
 import { distance, type Vector } from '../geometry/vector';
+import type { Face } from '../mass/face';
 import { copiesOf, type Trim } from '../mass/trim/trim';
 import { refuse } from '../units/problem';
 import { cellKinds, CellList, outlineOf, type Cells } from './cells';
@@ -156,14 +157,20 @@ function isWhole(piece: readonly number[], ids: Uint32Array): boolean {
 }
 
 /**
- * The cells of a trimmed face: those outside are left out, those a trim runs through are cut, with new nodes
+ * The cells of a face, cut by its trims: those outside are left out, those a trim runs through are cut, with new nodes
  * where it crosses their sides and where it has corners. A cut cell keeps its address; a second piece of
- * one gets the slot of a further round.
- * @param lattice of the grid the cells are on, with the nodes their pattern made
+ * one gets the slot of a further round. Pierced cells were cut when they were laid.
+ *
+ * ```ts
+ * const left = cutToTrims(face, { grid, cells }).cells;
+ * ```
+ * @param laid with the nodes that the pattern made
  * @throws ProblemError when nothing is left
  */
-export function trimCells(lattice: Lattice, cells: Cells, trims: readonly Trim[]): LaidCells {
-	const { grid } = lattice;
+export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, laid: LaidCells): LaidCells {
+	const { grid, cells } = laid;
+	if (!trims.length || cells.pierced) return laid;
+	const lattice = new Lattice(grid, surface);
 	const curves = curvesOf(lattice, trims);
 	const lines = (steps: number) => Float64Array.from({ length: steps + 1 }, (_, k) => k);
 	const bins = new CurveBins(curves, lines(grid.across.steps), lines(grid.up.steps));

@@ -54,6 +54,8 @@ export const drivers = [
 
 /** What can vary the nodes of a grid before there are cells on it. */
 export const nodeDriverSchema = z.discriminatedUnion('is', [drivers[0], drivers[2]]);
+/** What can vary places that have no sun yet. */
+export const placeDriverSchema = z.discriminatedUnion('is', [drivers[0], drivers[1], drivers[2]]);
 export const driverSchema = z.union([withFields(text), z.discriminatedUnion('is', drivers)]);
 export type SpelledDriver = z.infer<(typeof drivers)[number]>;
 export type Driver = string | SpelledDriver;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { placeDriverSchema } from './driver-schema';
 import { id } from './identifier';
 import { mm, plain } from './numbers';
 
@@ -10,6 +11,16 @@ const MOST_CORNERS = 200;
 const seed = z.number().int().min(-1e9).max(1e9);
 
 const lattice = z.tuple([plain, plain]);
+
+/** The web between scattered cells as one sheet for the face or for each panel of so many bays and courses. */
+const sheetSchema = z.strictObject({
+	per: z.union([z.literal('face'), z.strictObject({ bays: plain, courses: plain })]).default('face'),
+	/** Left without openings along its rim. */
+	plain: mm.default(60),
+	/** What becomes of openings that reach into its plain rim. */
+	crossing: z.enum(['cut', 'left out']).default('cut')
+});
+export type SheetChoice = z.infer<typeof sheetSchema>;
 
 /** A tile drawn by the designer: polygons over a lattice of dots, each in a slot with a name. */
 export const tileSchema = z.strictObject({
@@ -88,7 +99,10 @@ export const patternSchema = z.discriminatedUnion('kind', [
 		near: z
 			.strictObject({ guide: id, shrink: plain, grow: plain.default(0), round: plain, reach: mm })
 			.nullable()
-			.default(null)
+			.default(null),
+		/** Of every cell, a share of its own size; what comes to nothing is left out. */
+		size: z.union([plain, placeDriverSchema]).default(1),
+		sheet: sheetSchema.nullable().default(null)
 	})
 ]);
 export type PatternChoice = z.infer<typeof patternSchema>;

@@ -19,6 +19,7 @@ export const flagCodes = [
 	'block.thin',
 	'block.no-space',
 	'block.folds-over',
+	'sheet.narrow-joint',
 	'block.nothing-left',
 	'block.reaches-out',
 	'block.too-many-shapes',

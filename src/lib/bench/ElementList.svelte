@@ -23,7 +23,7 @@
 	const own = $derived(
 		new Set((at(part, [...path.slice(0, -1), 'steps']) as { name: string }[]).map(({ name }) => name))
 	);
-	const orders = ['solid', 'sheet', 'fitted block'];
+	const orders = ['solid', 'sheet', 'fitted block', 'pierced sheet'];
 	const orderable = $derived([...bench.made].filter(([name, is]) => own.has(name) && orders.includes(is)));
 	const materialOptions = $derived([
 		...part.inputs

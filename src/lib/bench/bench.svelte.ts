@@ -9,7 +9,8 @@ import type { ElementTable } from '$core/part/element-table';
 import { runProgram } from '$core/part/run';
 import { rowFlags } from '$core/part/row-flags';
 import { flagSentence } from '$core/units/flag';
-import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
+import { twoLanes } from '$core/part/evaluate/two-lanes';
+import { cornersOfTrial, trialColumns, trialSheet, trialsOf, type Trial } from '$core/part/trials';
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
 import type { Desk } from '$lib/state/desk.svelte';
@@ -65,7 +66,9 @@ export function hang(
 			return (out) => out.fill(value, 0, BLOCK);
 		},
 		1,
-		[0, 0, 0]
+		[0, 0, 0],
+		twoLanes,
+		trialSheet(part.anchor, points)
 	);
 	const raised = rowFlags(program, run, 0);
 	const definitions = elementsOf(part, library);

@@ -23,7 +23,10 @@ export const stepGroups: readonly { readonly label: string; readonly steps: read
 			'divided'
 		]
 	},
-	{ label: 'Sheets', steps: ['flat sheet', 'fan sheet', 'ruled sheet', 'band sheet', 'bowed sheet'] },
+	{
+		label: 'Sheets',
+		steps: ['flat sheet', 'fan sheet', 'ruled sheet', 'band sheet', 'bowed sheet', 'pierced sheet']
+	},
 	{ label: 'Solids', steps: ['plate', 'band', 'bar', 'pyramid', 'body', 'thicken', 'sphere'] },
 	{
 		label: 'Blocks',

@@ -150,6 +150,15 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 	'fan sheet': ['A fan from', use('ring', 'ring', 'path'), 'to', use('to', 'point')],
 	'ruled sheet': ['A ruled sheet between', use('first', 'path'), 'and', use('second', 'path')],
 	'band sheet': ['A band from', use('outer', 'ring'), 'to', use('inner', 'ring')],
+	'pierced sheet': [
+		'Fill the cell with a sheet of',
+		formula('thickness'),
+		'around its openings, its outer side',
+		formula('out'),
+		'out, a joint of',
+		formula('joint'),
+		'open along its rim'
+	],
 	'bowed sheet': [
 		'Bow',
 		use('ring', 'ring'),

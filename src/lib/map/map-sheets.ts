@@ -63,7 +63,8 @@ export function cellAt(
 		const x = (px - view.originX) / view.scale - offset;
 		const { cells } = face;
 		const { points } = layout;
-		for (let c = 0; c < cells.count; c++) {
+		// Openings come after the cell that they are in.
+		for (let c = cells.count - 1; c >= 0; c--) {
 			let inside = false;
 			const from = cells.start[c]!;
 			const to = cells.start[c + 1]!;

@@ -18,7 +18,15 @@ export function cellTriangles(face: FaceView): CellTriangles {
 	const { cells, grid } = face;
 	const { positions } = grid;
 	const { start, nodes: rims } = outlineOf(cells);
-	const triangles = rims.length - 2 * cells.count;
+	const { pierced } = cells;
+	const around = new Map(
+		Array.from(pierced?.cells ?? [], (c, k) => [
+			c,
+			pierced!.triangles.subarray(pierced!.firstCorner[k]!, pierced!.firstCorner[k + 1]!)
+		])
+	);
+	let triangles = rims.length - 2 * cells.count;
+	for (const [c, found] of around) triangles += found.length / 3 - (start[c + 1]! - start[c]! - 2);
 	const origin = [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number];
 	const points = new Float32Array(9 * triangles);
 	const cell = new Uint32Array(triangles);
@@ -27,11 +35,12 @@ export function cellTriangles(face: FaceView): CellTriangles {
 		for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
 	};
 	for (let c = 0, t = 0; c < cells.count; c++) {
+		const own = around.get(c);
 		const nodes = rims.subarray(start[c]!, start[c + 1]!);
-		const found = nodes.length === 3 ? TRIANGLE : triangulate(flattened(positions, nodes));
+		const found = own ?? (nodes.length === 3 ? TRIANGLE : triangulate(flattened(positions, nodes)));
 		for (let k = 0; k < found.length; k += 3) {
 			cell[t++] = c;
-			for (let n = k; n < k + 3; n++) put(nodes[found[n]!]!);
+			for (let n = k; n < k + 3; n++) put(own ? own[n]! : nodes[found[n]!]!);
 		}
 	}
 	const geometry = new THREE.BufferGeometry();

@@ -37,7 +37,8 @@ const drawn = new Map<string, string>();
 
 /** Values of a pattern that show it well on so small a sheet. */
 function small(choice: PatternChoice): PatternChoice {
-	if (choice.kind === 'voronoi') return { ...choice, count: 24, smallest: 0, margin: 0, near: null };
+	if (choice.kind === 'voronoi')
+		return { ...choice, count: 24, smallest: 0, margin: 0, near: null, size: 1, sheet: null };
 	if (choice.kind === 'random splits') return { ...choice, smallest: 300 };
 	return choice.kind === 'undulating' ? { ...choice, bays: ACROSS, rise: 0.6 } : choice;
 }
@@ -51,7 +52,7 @@ export function patternLines(choice: PatternChoice, tiles: TileDefinition[]): st
 	try {
 		laidSheet ??= sheet();
 		const { face, grid } = laidSheet;
-		const means = { tiles, guides: new Map() };
+		const means = { tiles, guides: new Map(), sizesOn: null };
 		const laid = layPattern(face, grid, small(choice), means, pathTo('zones', 'sheet'));
 		const { cells } = laid;
 		const { positions } = laid.grid;

@@ -60,7 +60,17 @@ export const patternWords: readonly PatternWord[] = [
 	{
 		value: 'voronoi',
 		label: 'Voronoi cells',
-		choice: { kind: 'voronoi', seed: 1, count: 120, evening: 2, smallest: 150, margin: 0, near: null }
+		choice: {
+			kind: 'voronoi',
+			seed: 1,
+			count: 120,
+			evening: 2,
+			smallest: 150,
+			margin: 0,
+			near: null,
+			size: 1,
+			sheet: null
+		}
 	}
 ];
 

@@ -8,9 +8,10 @@
 	import Clause from '$lib/frame/Clause.svelte';
 	import TileDrawer from '$lib/pattern/TileDrawer.svelte';
 	import { newTile } from '$lib/edits/tiles';
-	import type { PatternChoice } from '$core/project/pattern-schema';
+	import type { PatternChoice, PatternOf } from '$core/project/pattern-schema';
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import ScatterWords from './ScatterWords.svelte';
 	import { isWithin } from '$core/project/paths';
 	import { below, insertAt, pathTo, setAt, type Path } from '$core/project/typed-path';
 
@@ -92,6 +93,28 @@
 				desk.set(below(zonePath, 'slivers'), { under: 50_000, put: 'merge' }, `${zone.name}: slivers joined`),
 			disabled: zone.slivers !== null && 'They are treated by a clause of their own'
 		},
+		...(pattern.kind === 'voronoi'
+			? [
+					{
+						label: 'Let the size of cells follow something',
+						act: () =>
+							desk.set(
+								below(path as string as Path<PatternOf<'voronoi'>>, 'size'),
+								{
+									is: 'follows',
+									field: 'up',
+									from: [0, 1],
+									to: [1, 0.1],
+									curve: [],
+									steps: null,
+									outside: 'held'
+								},
+								`${zone.name}: the size of cells follows how far up they are`
+							),
+						disabled: typeof pattern.size === 'object' && 'It does already; the sentence says what'
+					}
+				]
+			: []),
 		{
 			label: 'Add a layer behind',
 			act: () =>
@@ -99,25 +122,6 @@
 			disabled: zone.layer !== null && 'There is one already'
 		}
 	]);
-	const guides = $derived([
-		{ value: '-', label: 'none' },
-		...document.guides.map((guide) => ({ value: guide.id, label: guide.name }))
-	]);
-	function followGuide(id: string) {
-		const near =
-			id === '-'
-				? null
-				: {
-						...((pattern.kind === 'voronoi' && pattern.near) || {
-							shrink: 0.4,
-							grow: 0,
-							round: 0.6,
-							reach: 6000
-						}),
-						guide: id
-					};
-		desk.set(below(path, 'near'), near, `${zone.name}: cells near ${id === '-' ? 'no guide' : id}`);
-	}
 </script>
 
 {#snippet value(
@@ -173,32 +177,11 @@
 			'Seed',
 			1
 		)}{:else if pattern.kind === 'voronoi'},
-		{@render value(below(path, 'count'), pattern.count, 'count', 'Voronoi cells', 10, 3)} of them, evened
-		{@render value(below(path, 'evening'), pattern.evening, 'count', 'Evening steps', 1)} times, edges of at least
-		{@render value(below(path, 'smallest'), pattern.smallest, 'length', 'Smallest edge', 10)}, a margin of
-		{@render value(below(path, 'margin'), pattern.margin, 'length', 'Margin', 5)}, seed
-		{@render value(below(path, 'seed'), pattern.seed, 'count', 'Seed', 1)}{#if document.guides.length}; near
-			<ChoiceChip
-				value={pattern.near?.guide ?? '-'}
-				options={guides}
-				label="Guide that cells follow"
-				onchoose={followGuide}
-			/>{#if pattern.near}{' '}
-				they shrink by {@render value(
-					below(path, 'near', 'shrink'),
-					pattern.near.shrink,
-					'ratio',
-					'Shrink',
-					0.05
-				)}, are laid larger by {@render value(
-					below(path, 'near', 'grow'),
-					pattern.near.grow,
-					'ratio',
-					'Grow',
-					0.1
-				)} and round by
-				{@render value(below(path, 'near', 'round'), pattern.near.round, 'ratio', 'Round', 0.05)} up to
-				{@render value(below(path, 'near', 'reach'), pattern.near.reach, 'length', 'Reach', 500)} from it{/if}{/if}{:else if tile}{' '}<button
+		<ScatterWords
+			{zone}
+			{pattern}
+			path={path as string as Path<PatternOf<'voronoi'>>}
+		/>{:else if tile}{' '}<button
 			type="button"
 			class="text-patina-deep font-sans text-[12px] underline"
 			onclick={() => (drawing = true)}>draw it</button

@@ -1,4 +1,5 @@
 import { isWithin, polygonArea, side, type Place } from '../polygon';
+import { SAME_SHARE } from '../tolerance';
 import type { ClipCurve, NearCurve } from './curve-bins';
 import { aroundHoles } from './around-holes';
 
@@ -128,7 +129,36 @@ function partOfConvex(polygon: readonly Place[], p: Place, q: Place): Part[] {
 			}
 		}
 	}
-	return from < to ? [{ from, to, inBy, outBy, endsInside }] : NO_PARTS;
+	if (!(from < to)) return NO_PARTS;
+	return [
+		{
+			from,
+			to,
+			inBy: sideWith(polygon, inBy, p, q, from),
+			outBy: sideWith(polygon, outBy, p, q, to),
+			endsInside
+		}
+	];
+}
+
+/** Of sides that lie in one line with a side, the one that has a place of a segment; -1 stays. */
+function sideWith(polygon: readonly Place[], by: number, p: Place, q: Place, t: number): number {
+	if (by < 0) return by;
+	const n = polygon.length;
+	const x = p[0] + t * (q[0] - p[0]);
+	const y = p[1] + t * (q[1] - p[1]);
+	let k = by;
+	for (let tries = 0; tries < n; tries++) {
+		const a = polygon[k]!;
+		const b = polygon[k + 1 < n ? k + 1 : 0]!;
+		const dx = b[0] - a[0];
+		const dy = b[1] - a[1];
+		const share = ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy);
+		if (share < -SAME_SHARE) k = k > 0 ? k - 1 : n - 1;
+		else if (share > 1 + SAME_SHARE) k = k + 1 < n ? k + 1 : 0;
+		else return k;
+	}
+	return by;
 }
 
 function partsOfAny(polygon: readonly Place[], p: Place, q: Place): Part[] {

@@ -256,6 +256,7 @@ export class Compiler implements Lowering {
 			lookup: (name, ...wanted) => this.lookup(scope, name, ...wanted),
 			number: (text, kind) => this.number(scope, text, kind),
 			anyNumber: (text) => this.anyFormula(scope, text),
+			anchor: this.within ? null : this.definition.anchor,
 			condition: (text) => this.formula(scope, text, { is: 'switch' })
 		});
 	}

@@ -8,6 +8,9 @@ import { StepFault } from './fault';
 import type { Lowering } from './lowering';
 import type { Scope } from './scope';
 
+/** What is made by itself, with a mesh of its own. */
+const alone = ['fitted block', 'pierced sheet'] as const;
+
 /**
  * Make an element of what its names stand for.
  * @throws StepFault when some of it is ordered twice, or it cannot be made of such things
@@ -15,7 +18,7 @@ import type { Scope } from './scope';
 export function lowerElement(c: Lowering, scope: Scope, element: ElementDefinition): void {
 	const b = scope.builder;
 	const thickness = element.thickness ? c.number(scope, element.thickness, 'length') : b.constant(0);
-	const values = element.of.map((name) => c.lookup(scope, name, 'solid', 'sheet', 'fitted block'));
+	const values = element.of.map((name) => c.lookup(scope, name, 'solid', 'sheet', ...alone));
 	for (const [k, value] of values.entries()) {
 		const other = c.order(value, element);
 		if (other)
@@ -31,10 +34,12 @@ export function lowerElement(c: Lowering, scope: Scope, element: ElementDefiniti
 	const [first] = values;
 	if (first?.is === 'fitted block' && values.length === 1)
 		return b.block(index, nextTurn(), first.fitted, c.named(element.of[0]!));
+	if (first?.is === 'pierced sheet' && values.length === 1)
+		return b.sheet(index, nextTurn(), first.filling, c.named(element.of[0]!));
 	const solids = values.flatMap((value): readonly Solid[] => {
 		if (value.is === 'solid') return value.solids;
-		if (value.is === 'fitted block')
-			throw new StepFault('a fitted block is an element by itself; give what else there is one of its own');
+		if (value.is !== 'sheet')
+			throw new StepFault(`a ${value.is} is an element by itself; give what else there is one of its own`);
 		return [sheetMesh(new Vectors(b), value.sheet, thickness)];
 	});
 	const stock = commonStock(values, element.thickness ? thickness : null);

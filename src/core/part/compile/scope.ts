@@ -35,6 +35,7 @@ function imported(value: Value, builder: DomainBuilder): Value {
 			return { is: 'block', recipe: mapNumbers(value.recipe, (register) => builder.import(register)) };
 		case 'solid':
 		case 'fitted block':
+		case 'pierced sheet':
 			throw new StepFault('a solid made outside a group cannot be used inside it');
 	}
 }

@@ -11,6 +11,7 @@ import { framedGlass } from './framed-glass';
 import { hollowBlock } from './hollow-block';
 import { nodeBall } from './node-ball';
 import { perforatedSheet } from './perforated-sheet';
+import { piercedSheet } from './pierced-sheet';
 import { pinwheel } from './pinwheel';
 import { pyramid } from './pyramid';
 import { ringOpening } from './ring-opening';
@@ -38,6 +39,7 @@ export const shippedParts: readonly PartDefinition[] = [
 	bowedPanel,
 	splitPanel,
 	perforatedSheet,
+	piercedSheet,
 	solidSpandrel,
 	bladeStack,
 	uprightFins,

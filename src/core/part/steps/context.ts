@@ -1,4 +1,4 @@
-import type { Step, StepOf } from '../../project/part-definition';
+import type { Anchor, Step, StepOf } from '../../project/part-definition';
 import type { NumberKind } from '../../units/dimension';
 import type { DomainBuilder, Register } from '../builder';
 import type { Value, ValueOf, Vectors } from '../values';
@@ -12,6 +12,8 @@ export interface StepContext {
 	number(text: string, kind: NumberKind): Register;
 	/** A formula of whatever kind it comes to. */
 	anyNumber(text: string): Value;
+	/** What the part hangs on; null where it is made within another. */
+	readonly anchor: Anchor | null;
 	/** A condition. */
 	condition(text: string): Register;
 }

@@ -1,10 +1,12 @@
 import { StepFault } from '../compile/fault';
 import type { Sheet, Value } from '../values';
-import type { Makers } from './context';
+import { refuseNothing, type Makers } from './context';
 
 const sheetOf = (sheet: Sheet): Value => ({ is: 'sheet', sheet });
 
-export const sheetSteps: Makers<'flat sheet' | 'fan sheet' | 'ruled sheet' | 'band sheet' | 'bowed sheet'> = {
+export const sheetSteps: Makers<
+	'flat sheet' | 'fan sheet' | 'ruled sheet' | 'band sheet' | 'bowed sheet' | 'pierced sheet'
+> = {
 	'flat sheet'(step, { lookup }) {
 		const vertices = lookup(step.ring, 'ring').points;
 		return sheetOf({ vertices, facets: [vertices.map((_, k) => k)] });
@@ -61,5 +63,15 @@ export const sheetSteps: Makers<'flat sheet' | 'fan sheet' | 'ruled sheet' | 'ba
 			return [at, at + 1, at + m + 2, at + m + 1];
 		});
 		return sheetOf({ vertices, facets });
+	},
+	'pierced sheet'(step, { v: { b }, number, anchor }) {
+		if (anchor?.kind !== 'ring' && anchor?.kind !== 'double ring')
+			throw new StepFault(
+				'it fills a cell with the openings there are in it; a part on cells is wanted, and not one within another'
+			);
+		const thickness = number(step.thickness, 'length');
+		refuseNothing(b, thickness, 'could not be made: its thickness is nothing');
+		const [out, joint] = [number(step.out, 'length'), number(step.joint, 'length')];
+		return { is: 'pierced sheet', filling: { thickness, out, joint } };
 	}
 };

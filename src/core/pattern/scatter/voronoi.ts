@@ -1,27 +1,21 @@
 import { Delaunay } from 'd3-delaunay';
 import type { Lattice } from '../../grid/lattice';
-import type { Spread } from '../../grid/node-grid';
+import type { NodeGrid } from '../../grid/node-grid';
 import { polygonArea, side, type Place } from '../../geometry/polygon';
 import { distanceToLine } from '../../geometry/follow';
 import { pointAt, type Vector } from '../../geometry/vector';
 import type { PatternOf } from '../../project/pattern-schema';
 import { refuse } from '../../units/problem';
 import { formatNumber } from '../../units/quantity';
-import { CellMaker, extentOf } from '../cell-maker';
+import { CellMaker, clampStep, extentOf } from '../cell-maker';
+import { CellList, type Cells } from '../cells';
 import { ExtraNodes } from '../extra-nodes';
 import type { LaidCells } from '../lay-tiles';
+import { flatField, overSeams, toLattice, type FlatField } from './flat-field';
 import { randomFrom } from './random';
 import { ROUNDED, SAME_POINT, WHOLE } from '../../geometry/tolerance';
 
 type Choice = PatternOf<'voronoi'>;
-
-/** The face laid out as a rectangle by the lengths of its belt lines (mm); rings go on beyond its sides. */
-interface Field {
-	readonly width: number;
-	readonly height: number;
-	readonly across: Spread;
-	readonly up: Spread;
-}
 
 const ROUNDS = 200;
 const MOST_SCATTERED = 100_000;
@@ -33,7 +27,7 @@ type Density = (place: Place) => number;
 const LOOKS = 48;
 
 /** Cells that grow to so many times their size near a guide lie as much thinner, by the square. */
-function densityNear(field: Field, strength: (place: Place) => number, grow: number): Density {
+function densityNear(field: FlatField, strength: (place: Place) => number, grow: number): Density {
 	const values = new Float64Array((LOOKS + 1) ** 2);
 	for (let j = 0; j <= LOOKS; j++)
 		for (let i = 0; i <= LOOKS; i++) {
@@ -46,7 +40,7 @@ function densityNear(field: Field, strength: (place: Place) => number, grow: num
 
 /** Points spread at random, as dense by true length at every height. */
 function spreadPoints(
-	field: Field,
+	field: FlatField,
 	lattice: Lattice,
 	{ count, seed }: Choice,
 	density: Density | null
@@ -65,11 +59,9 @@ function spreadPoints(
 }
 
 /** The cells of points, cut to the field; those on a ring around it once more on every side. */
-function cellsOf(points: readonly Place[], { width, height, across, up }: Field): Place[][] {
-	const shifts = (size: number, closed: boolean) => (closed ? [0, -size, size] : [0]);
-	const all = shifts(height, up.closed).flatMap((dy) =>
-		shifts(width, across.closed).flatMap((dx) => points.map(([x, y]): Place => [x + dx, y + dy]))
-	);
+function cellsOf(points: readonly Place[], field: FlatField): Place[][] {
+	const { width, height, across, up } = field;
+	const all = overSeams(field).flatMap(([dx, dy]) => points.map(([x, y]): Place => [x + dx, y + dy]));
 	const [left, right] = across.closed ? [-width, 2 * width] : [0, width];
 	const [foot, head] = up.closed ? [-height, 2 * height] : [0, height];
 	const voronoi = Delaunay.from(all as [number, number][]).voronoi([left, foot, right, head]);
@@ -110,7 +102,7 @@ function centroid(ring: readonly Place[]): Place {
 function withoutShortEdges(
 	rings: Place[][],
 	smallest: number,
-	{ width, height, across, up }: Field
+	{ width, height, across, up }: FlatField
 ): Place[][] {
 	if (!(smallest > 0)) return rings;
 	const wrap = (t: number, size: number, closed: boolean) =>
@@ -190,42 +182,14 @@ function rounded(ring: readonly Place[], share: number): Place[] {
 	});
 }
 
-/** From a place of the field to lattice coordinates. */
-function toLattice({ width, height, across, up }: Field): (place: Place) => Place {
-	const along = (share: number, { closed, steps, division: { fractions } }: Spread) => {
-		const turns = closed ? Math.floor(share) : 0;
-		const rest = Math.min(1, Math.max(0, share - turns));
-		let low = 0;
-		let high = steps - 1;
-		while (low < high) {
-			const middle = (low + high + 1) >> 1;
-			if (fractions[middle]! <= rest) low = middle;
-			else high = middle - 1;
-		}
-		return turns * steps + low + (rest - fractions[low]!) / (fractions[low + 1]! - fractions[low]!);
-	};
-	return ([x, y]) => [along(x / width, across), along(y / height, up)];
-}
-
 /** Of a cell's size: what is smaller can hardly be seen. */
 const MOST_SHRINK = 0.95;
 /** Of a cell's size: more than this much larger, there would be one of them. */
 const MOST_GROWTH = 4;
+/** A cell that comes to less than this share of its size has faded away. */
+const FADED = 0.02;
 
-/**
- * Cells around scattered points, spread and measured by true length on the belt lines, so that they are as
- * large on the face as was asked for.
- * @param guides points of the guides, by their id
- * @throws ProblemError for values that cannot be
- */
-export function voronoiCells(
-	lattice: Lattice,
-	choice: Choice,
-	guides: ReadonlyMap<string, readonly Vector[]>,
-	at: string
-): LaidCells {
-	const { count, evening, margin, near } = choice;
-	const { grid } = lattice;
+function checkChoice({ count, evening, margin, near, size }: Choice, at: string): void {
 	if (!Number.isInteger(count) || count < 3 || count > MOST_SCATTERED)
 		refuse(
 			`${at}/count`,
@@ -245,12 +209,60 @@ export function voronoiCells(
 					`cells that ${key} by ${formatNumber(near[key], 3)} cannot be made; 0 to ${formatNumber(most, 2)} is accepted`
 				);
 	if (!(margin >= 0)) refuse(`${at}/margin`, `a margin of ${margin} mm is none; 0 mm or more is accepted`);
-	const field: Field = {
-		width: grid.across.lengths.belt,
-		height: grid.up.lengths.belt,
-		across: grid.across,
-		up: grid.up
-	};
+	if (typeof size === 'number' && !(size > FADED && size <= 1))
+		refuse(
+			`${at}/size`,
+			`cells of ${formatNumber(size, 3)} of their size cannot be made; above ${FADED} up to 1 is accepted`
+		);
+}
+
+/** What the sizes of scattered cells may follow, and where it is said. */
+export type SizesOfCells = (cells: Cells, grid: NodeGrid) => Float64Array;
+
+/** Cells as they are scattered, whole: what their sizes follow is read from them. */
+function wholeCells(lattice: Lattice, rings: readonly Place[][], place: (at: Place) => Place) {
+	const extra = new ExtraNodes(lattice);
+	const list = new CellList();
+	const { across, up } = lattice.grid;
+	rings.forEach((ring, c) => {
+		const middle = place(centroid(ring));
+		list.push({
+			corners: ring.map((at, k) => extra.at(`${c} ${k}`, () => ({ place: place(at) }))),
+			outline: null,
+			kind: 0,
+			course: clampStep(middle[1], up) + 1,
+			bay: clampStep(middle[0], across) + 1,
+			slot: 1,
+			polygon: 0,
+			share: 1
+		});
+	});
+	return { cells: list.cells(), grid: extra.joined() };
+}
+
+/** Shapes of scattered cells in the flat field of their face (mm), counter-clockwise. */
+export interface ScatteredShapes {
+	readonly field: FlatField;
+	readonly shapes: readonly (readonly Place[])[];
+}
+
+/**
+ * Cells around scattered points, spread and measured by true length on the belt lines, so that they are as
+ * large on the face as was asked for.
+ * @param guides points of the guides, by their id
+ * @param sizesOn what each is to be of its own size, where that follows something
+ * @throws ProblemError for values that cannot be
+ */
+export function scatteredShapes(
+	lattice: Lattice,
+	choice: Choice,
+	guides: ReadonlyMap<string, readonly Vector[]>,
+	sizesOn: SizesOfCells | null,
+	at: string
+): ScatteredShapes {
+	checkChoice(choice, at);
+	const { evening, margin, near, size } = choice;
+	const field = flatField(lattice.grid);
 	const guide = near ? guides.get(near.guide) : undefined;
 	if (near && !guide?.length)
 		refuse(`${at}/near`, `the guide "${near.guide}" does not exist; choose another, or none`);
@@ -271,23 +283,33 @@ export function voronoiCells(
 			return [wrap(x, field.width, field.across.closed), wrap(y, field.height, field.up.closed)];
 		});
 	const rings = withoutShortEdges(cellsOf(points, field), choice.smallest, field);
+	const sizes = (() => {
+		if (!sizesOn) return null;
+		const { cells, grid } = wholeCells(lattice, rings, place);
+		return sizesOn(cells, grid);
+	})();
+	const shapes = rings.flatMap((ring, k): (readonly Place[])[] => {
+		const shape: Place[] = margin > 0 ? inset(ring, margin) : ring;
+		if (shape.length < 3) return [];
+		const own = sizes ? sizes[k]! : typeof size === 'number' ? size : 1;
+		if (own < FADED) return [];
+		const strength = near ? strengthAt(centroid(shape)) : 0;
+		const factor = Math.min(1, own) * (near ? 1 - near.shrink * strength : 1);
+		const smaller = near || factor < 1 ? scaledAbout(centroid(shape), shape, factor) : shape;
+		return [near ? rounded(smaller, near.round * strength) : smaller];
+	});
+	return { field, shapes };
+}
+
+const scaledAbout = (middle: Place, shape: readonly Place[], factor: number): Place[] =>
+	shape.map(([x, y]): Place => [middle[0] + factor * (x - middle[0]), middle[1] + factor * (y - middle[1])]);
+
+/** Scattered shapes as cells. */
+export function scatteredCells(lattice: Lattice, { field, shapes }: ScatteredShapes): LaidCells {
+	const place = toLattice(field);
 	const extra = new ExtraNodes(lattice);
-	const maker = new CellMaker(grid, 1, extra, true);
-	for (const ring of rings) {
-		let shape: Place[] = margin > 0 ? inset(ring, margin) : ring;
-		if (near && shape.length >= 3) {
-			const middle = centroid(shape);
-			const strength = strengthAt(middle);
-			const factor = 1 - near.shrink * strength;
-			shape = rounded(
-				shape.map(([x, y]): Place => [
-					middle[0] + factor * (x - middle[0]),
-					middle[1] + factor * (y - middle[1])
-				]),
-				near.round * strength
-			);
-		}
-		if (shape.length < 3) continue;
+	const maker = new CellMaker(lattice.grid, 1, extra, true);
+	for (const shape of shapes) {
 		const outline = shape.map((p) => ({ at: place(p), through: false }));
 		maker.put(outline, extentOf(outline), 0, 0, 0);
 	}

@@ -17,4 +17,15 @@ const bowed = z.strictObject({
 	pieces: z.number().int().min(2).max(24).default(6)
 });
 
-export const sheetSteps = [flat, fan, ruled, band, bowed] as const;
+/** The cell itself, as it follows its face, without the openings there are in it. */
+const pierced = z.strictObject({
+	...namedStep,
+	do: z.literal('pierced sheet'),
+	thickness: formula,
+	/** How far its outer side lies outside the grid. */
+	out: formula.default('0 mm'),
+	/** Left open along its rim. */
+	joint: formula.default('0 mm')
+});
+
+export const sheetSteps = [flat, fan, ruled, band, bowed, pierced] as const;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { GridSite } from '$core/cladding/sites';
-	import { followableIn } from '$core/field/followed';
+	import type { Field } from '$core/field/field';
+	import { followableIn, type Followable } from '$core/field/followed';
 	import { fieldsOver } from '$core/field/fields';
 	import { inputKind } from '$core/part/inputs';
 	import type { Driver, DriverOf } from '$core/project/driver-schema';
@@ -26,6 +27,8 @@
 		driver: Driver;
 		path: Path<Driver>;
 		over: GridSite;
+		/** What can be followed, where that is not everything known of the sites. */
+		fieldsFrom?: (things: Followable) => readonly Field[];
 		/** The ways that can be chosen; all of them unless said otherwise. */
 		ways?: readonly DriverWay[];
 		blades: Blades;
@@ -34,11 +37,22 @@
 		zone: string;
 		onreset: () => void;
 	}
-	let { input, driver, path, over, ways: offered = ways, blades, of, zone, onreset }: Props = $props();
+	let {
+		input,
+		driver,
+		path,
+		over,
+		fieldsFrom = (things) => fieldsOver(over, things),
+		ways: offered = ways,
+		blades,
+		of,
+		zone,
+		onreset
+	}: Props = $props();
 	const desk = useDesk();
 	const kind = $derived<NumberKind>(inputKind(input) ?? 'ratio');
 	const things = $derived(followableIn(desk.project.document));
-	const fields = $derived(fieldsOver(over, things).filter((one) => one.kind !== 'switch'));
+	const fields = $derived(fieldsFrom(things).filter((one) => one.kind !== 'switch'));
 	const names = $derived(shortNames(Object.keys(conditionNames(over, things, desk.named))));
 	const here = $derived(desk.model.view.zones.find(({ id }) => id === zone));
 	const label = $derived(input.label.toLowerCase());

@@ -1,0 +1,196 @@
+import { movedIn } from '../../geometry/jointed';
+import { openSides } from '../../geometry/triangulate';
+import { pointAt } from '../../geometry/vector';
+import type { LiveRows } from '../element-sink';
+import type { ElementTable } from '../element-table';
+import type { SheetOutput } from '../program';
+import { bufferOf } from '../shared-memory';
+import type { SheetOf, SiteSheet } from './site-sheet';
+
+/** One sheet with its thickness: a mesh of its own. */
+interface MadeSheet {
+	readonly row: number;
+	readonly turn: number;
+	/** mm from the run's origin. */
+	readonly positions: Float32Array;
+	readonly triangles: Uint32Array;
+	readonly volume: number;
+	readonly area: number;
+	readonly thickness: number;
+}
+
+/** Triangles of a closed shell: the outer side, the inner one, and all round between the two. */
+function shellOf(triangles: ArrayLike<number>, count: number): Uint32Array {
+	const shell: number[] = [];
+	for (let k = 0; k < triangles.length; k += 3) {
+		const [a, b, c] = [triangles[k]!, triangles[k + 1]!, triangles[k + 2]!];
+		shell.push(a, b, c, count + a, count + c, count + b);
+	}
+	for (const [a, b] of openSides(triangles)) shell.push(b, a, count + a, b, count + a, count + b);
+	return Uint32Array.from(shell);
+}
+
+/** A joint is halved so often where it would fold a sheet over; after that there is none. */
+const HALVINGS = 6;
+
+/** The points of a sheet with its rim moved in by a joint, and whether it is narrower somewhere, where the rim is sharp. */
+function jointed(
+	{ points, normals, rim, triangles }: SiteSheet,
+	joint: number
+): { readonly points: Float64Array; readonly isNarrower: boolean } {
+	if (!(joint > 0)) return { points, isNarrower: false };
+	const moved = points.slice();
+	const at = (k: number) => pointAt(points, (k + rim) % rim);
+	for (let k = 0; k < rim; k++)
+		moved.set(movedIn(at(k - 1), at(k), at(k + 1), pointAt(normals, k), joint), 3 * k);
+	let isNarrower = false;
+	for (let round = 0; round <= HALVINGS; round++) {
+		const folded = foldedOver(points, moved, normals, triangles);
+		if (!folded.size) break;
+		isNarrower = true;
+		const left = round < HALVINGS ? 0.5 : 0;
+		for (const k of folded)
+			for (let n = 3 * k; n < 3 * k + 3; n++) moved[n] = points[n]! + left * (moved[n]! - points[n]!);
+	}
+	return { points: moved, isNarrower };
+}
+
+/** The corners of triangles that face the other way since points were moved. */
+function foldedOver(
+	points: Float64Array,
+	moved: Float64Array,
+	normals: Float64Array,
+	triangles: ArrayLike<number>
+): Set<number> {
+	const found = new Set<number>();
+	for (let t = 0; t < triangles.length; t += 3) {
+		const corners = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!] as const;
+		if (facing(moved, normals, ...corners) > 0 || !(facing(points, normals, ...corners) > 0)) continue;
+		for (const corner of corners) found.add(corner);
+	}
+	return found;
+}
+
+/** Twice the area of a triangle as it is seen from outside. */
+function facing(points: Float64Array, normals: Float64Array, p: number, q: number, r: number): number {
+	const [a, b, c] = [3 * p, 3 * q, 3 * r];
+	const ux = points[b]! - points[a]!;
+	const uy = points[b + 1]! - points[a + 1]!;
+	const uz = points[b + 2]! - points[a + 2]!;
+	const vx = points[c]! - points[a]!;
+	const vy = points[c + 1]! - points[a + 1]!;
+	const vz = points[c + 2]! - points[a + 2]!;
+	return (
+		normals[a]! * (uy * vz - uz * vy) +
+		normals[a + 1]! * (uz * vx - ux * vz) +
+		normals[a + 2]! * (ux * vy - uy * vx)
+	);
+}
+
+/** Six times the volume within a closed mesh. */
+function sixfold(positions: Float64Array, triangles: Uint32Array): number {
+	let sum = 0;
+	// From its first vertex, so that nothing is lost far from the origin.
+	const [ox, oy, oz] = [positions[0]!, positions[1]!, positions[2]!];
+	for (let t = 0; t < triangles.length; t += 3) {
+		const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+		const [ax, ay, az] = [positions[a]! - ox, positions[a + 1]! - oy, positions[a + 2]! - oz];
+		const [bx, by, bz] = [positions[b]! - ox, positions[b + 1]! - oy, positions[b + 2]! - oz];
+		const [cx, cy, cz] = [positions[c]! - ox, positions[c + 1]! - oy, positions[c + 2]! - oz];
+		sum += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
+	}
+	return sum;
+}
+
+/** Makes sheets with the openings of the cells they fill: each has a mesh of its own. */
+export class SheetSink {
+	/** How many there are; set back when a block of rows is run again. */
+	get count(): number {
+		return this.made.length;
+	}
+	set count(count: number) {
+		this.made.length = count;
+	}
+	private readonly made: MadeSheet[] = [];
+	/** Rows whose joint is narrower than was asked for. */
+	private readonly narrower = new Set<number>();
+
+	constructor(
+		readonly output: SheetOutput,
+		private readonly sheetOf: SheetOf
+	) {}
+
+	/** Take the rows of a block that are alive. */
+	take(frame: LiveRows, origin: readonly [number, number, number]): void {
+		const { output } = this;
+		for (let n = 0; n < frame.aliveCount; n++) {
+			const r = frame.alive[n]!;
+			const value = (slot: number) => frame.slots[slot]![r]!;
+			const row = frame.piece[r]!;
+			const turn = output.firstTurn + frame.turn[r]!;
+			const sizes = [value(output.thickness), value(output.out), value(output.joint)] as const;
+			this.made.push(this.make(row, turn, sizes, origin));
+		}
+	}
+
+	private make(
+		row: number,
+		turn: number,
+		[thickness, out, joint]: readonly [thickness: number, out: number, joint: number],
+		origin: readonly [number, number, number]
+	): MadeSheet {
+		const sheet = this.sheetOf(row);
+		const { points, isNarrower } = jointed(sheet, joint);
+		if (isNarrower) this.narrower.add(row);
+		const { normals, triangles } = sheet;
+		const count = points.length / 3;
+		const places = new Float64Array(6 * count);
+		for (let k = 0; k < 3 * count; k++) {
+			places[k] = points[k]! + out * normals[k]! - origin[k % 3]!;
+			places[3 * count + k] = places[k]! - thickness * normals[k]!;
+		}
+		const shell = shellOf(triangles, count);
+		let area = 0;
+		for (let t = 0; t < triangles.length; t += 3)
+			area += facing(points, normals, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) / 2;
+		const volume = sixfold(places, shell) / 6;
+		return { row, turn, positions: new Float32Array(places), triangles: shell, volume, area, thickness };
+	}
+
+	/** @param raise a flag of a row */
+	look(raise: (row: number, flag: number) => void): void {
+		for (const row of this.narrower) raise(row, this.output.narrower);
+	}
+
+	/** One table of sheets that are their own. @param lost rows that cannot be made after all */
+	tables(lost: ReadonlySet<number>): ElementTable[] {
+		const made = this.made.filter(({ row }) => !lost.has(row));
+		const starts = (sizeOf: (one: MadeSheet) => number) => {
+			const first = new Uint32Array(made.length + 1);
+			for (const [n, one] of made.entries()) first[n + 1] = first[n]! + sizeOf(one);
+			return first;
+		};
+		const firstVertex = starts(({ positions }) => positions.length / 3);
+		const firstCorner = starts(({ triangles }) => triangles.length);
+		const positions = new Float32Array(bufferOf(12 * firstVertex[made.length]!));
+		const triangles = new Uint32Array(bufferOf(4 * firstCorner[made.length]!));
+		for (const [n, one] of made.entries()) {
+			positions.set(one.positions, 3 * firstVertex[n]!);
+			triangles.set(one.triangles, firstCorner[n]!);
+		}
+		const numbers = (of: (one: MadeSheet) => number) => Float64Array.from(made, of);
+		return [
+			{
+				element: this.output.element,
+				count: made.length,
+				row: Uint32Array.from(made, ({ row }) => row),
+				turn: Uint32Array.from(made, ({ turn }) => turn),
+				volume: numbers(({ volume }) => volume),
+				area: numbers(({ area }) => area),
+				length: new Float64Array(made.length),
+				stock: { shape: 'plate', sizes: [numbers(({ thickness }) => thickness)] },
+				shape: { is: 'own', positions, firstVertex, triangles, firstCorner }
+			}
+		];
+	}
+}
