@@ -34,7 +34,8 @@ const kit: Json = [
 	{ id: 'glass', name: 'Glass', part: 'framed-glass', values: {} },
 	{ id: 'post', name: 'Post', part: 'box-mullion', values: {} },
 	{ id: 'ball', name: 'Ball', part: 'node-ball', values: {} },
-	{ id: 'blades', name: 'Blades', part: 'blade-stack', values: {} }
+	{ id: 'blades', name: 'Blades', part: 'blade-stack', values: {} },
+	{ id: 'sheet', name: 'Sheet', part: 'pierced-sheet', values: {} }
 ];
 const project = (
 	form: Json,
@@ -216,7 +217,17 @@ function others(): Record<string, Json>[] {
 				points: 'through'
 			},
 			'skin',
-			{ pattern: { kind: 'voronoi', count: 20 }, settingOut: { across: count(4), up: count(4) } }
+			{
+				pattern: {
+					kind: 'voronoi',
+					count: 20,
+					margin: 20,
+					size: { is: 'follows', field: 'up', from: [0, 1], to: [1, 0] },
+					sheet: { per: { bays: 3, courses: 2 } }
+				},
+				rules: [{ id: 'all', put: { variant: 'sheet' } }],
+				settingOut: { across: count(4), up: count(4) }
+			}
 		),
 		project(
 			{

@@ -99,7 +99,7 @@ describe('examples in docstrings', () => {
 		}
 		const settings = {
 			extends: relative(out, join(root, 'tsconfig.json')),
-			include: ['*.ts'],
+			include: ['*.ts', relative(out, join(core, '**/*.d.ts'))],
 			compilerOptions: {
 				noEmit: true,
 				noUnusedLocals: false,

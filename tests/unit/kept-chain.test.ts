@@ -46,6 +46,7 @@ const start = readProject({
 	variants: [
 		{ id: 'glass', name: 'Glass', part: 'framed-glass' },
 		{ id: 'blades', name: 'Blades', part: 'blade-stack' },
+		{ id: 'sheet', name: 'Sheet', part: 'pierced-sheet' },
 		{ id: 'post', name: 'Post', part: 'box-mullion' },
 		{ id: 'ball', name: 'Ball', part: 'node-ball' }
 	],
@@ -88,7 +89,9 @@ const values = fc.dictionary(
 );
 const put = fc.oneof(
 	fc.constant('open'),
-	fc.constantFrom('glass', 'glass', 'glass', 'blades', 'post').map((variant) => ({ variant, values: {} }))
+	fc
+		.constantFrom('glass', 'glass', 'glass', 'blades', 'post', 'sheet')
+		.map((variant) => ({ variant, values: {} }))
 );
 const cell = fc
 	.tuple(
@@ -132,7 +135,14 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 				{ kind: 'diamonds' },
 				{ kind: 'triangles', diagonal: 'shorter' },
 				{ kind: 'running bond', offset: 0.5, way: 'back and forth' },
-				{ kind: 'voronoi', seed: 1, count: 12 }
+				{ kind: 'voronoi', seed: 1, count: 12 },
+				{
+					kind: 'voronoi',
+					count: 10,
+					margin: 30,
+					size: { is: 'follows', field: 'distance.tide', from: [0, 'storey'], to: [1, 0.3] },
+					sheet: { per: { bays: 2, courses: 3 } }
+				}
 			)
 		)
 		.map(to('pattern')),

@@ -45,7 +45,7 @@ export const fieldsOfSize = (things: Followable) =>
  * The size of every scattered cell as a share of its own, before it is made smaller.
  *
  * ```ts
- * const sizes = drivenSizes(size, { cells, grid, measures, address: 'gull.skin' }, around, pathTo('zones', zone.id, 'pattern', 'size'));
+ * const sizes = drivenSizes({ is: 'chance', to: [0.2, 1], seed: 1 }, faceModel, around, `${pathTo('zones', zone.id, 'pattern')}/size`);
  * ```
  * @param at the path of the size
  * @throws ProblemError

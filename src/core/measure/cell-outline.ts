@@ -1,12 +1,14 @@
 import { cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import type { NodeGrid } from '../grid/node-grid';
-import type { Cells } from '../pattern/cells';
+import { openingsIn, type Cells } from '../pattern/cells';
 import type { CellMeasures } from './cell-measures';
 
 /** A cell as it is seen from outside, with the way from the foot to the head up. */
 export interface CellOutline {
 	/** Its corners in its mean plane, mm to the right and up. */
 	readonly corners: readonly (readonly [number, number])[];
+	/** Those of the openings in it, each counter-clockwise. */
+	readonly openings: readonly (readonly (readonly [number, number])[])[];
 	/** Of the edge from each corner to the next (mm). */
 	readonly lengths: readonly number[];
 	/** Inside at each corner (rad); more than half a turn where it is re-entrant. */
@@ -46,14 +48,18 @@ export function cellOutline(
 	},
 	c: number
 ): CellOutline {
-	const points = Array.from(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!), (node) =>
-		pointAt(grid.positions, node)
-	);
+	const ringOf = (cell: number) =>
+		Array.from(cells.corners.subarray(cells.start[cell]!, cells.start[cell + 1]!), (node) =>
+			pointAt(grid.positions, node)
+		);
+	const points = ringOf(c);
 	const n = points.length;
 	const normal = pointAt(measures.normal, c);
 	const up = upAt(cells, grid, c, normal);
 	const right = cross(up, normal);
-	const corners = points.map((p) => [dot(p, right), dot(p, up)] as const);
+	const flat = (p: Vector) => [dot(p, right), dot(p, up)] as const;
+	const corners = points.map(flat);
+	const openings = Array.from(openingsIn(cells, c), (cell) => ringOf(cell).map(flat));
 	const edges = points.map((p, k) => subtract(points[(k + 1) % n]!, p));
 	const lengths = edges.map(length);
 	const angles = edges.map((after, k) => {
@@ -65,5 +71,5 @@ export function cellOutline(
 		const turn = (b[0] - a[0]) * (d[1] - b[1]) - (b[1] - a[1]) * (d[0] - b[0]);
 		return turn < 0 ? 2 * Math.PI - angle : angle;
 	});
-	return { corners, lengths, angles };
+	return { corners, openings, lengths, angles };
 }

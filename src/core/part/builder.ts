@@ -55,6 +55,7 @@ interface Draft {
 		readonly element: number;
 		readonly firstTurn: number;
 		readonly filling: PiercedSheet;
+		readonly flat: number;
 		readonly narrower: number;
 	}[];
 	readonly flags: { readonly when: Register; readonly flag: number }[];
@@ -238,13 +239,15 @@ export class DomainBuilder {
 
 	/** A sheet that fills a cell as it is; @param name of the step, for what is to be told of it */
 	sheet(element: number, firstTurn: number, filling: PiercedSheet, name: string): void {
-		const narrower = this.flagList.indexOf({
-			code: 'sheet.narrow-joint',
-			level: 'flagged',
-			subject: name,
-			says: `${name}: its joint is narrower than was asked for, where its rim is sharp or its openings are near`
-		});
-		this.draft.sheets.push({ element, firstTurn, filling, narrower });
+		const flag = (code: FlagCode, level: FlagLevel, text: string) =>
+			this.flagList.indexOf({ code, level, subject: name, says: `${name}: ${text}` });
+		const flat = flag('sheet.no-area', 'failed', 'there is no area to fill');
+		const narrower = flag(
+			'sheet.narrow-joint',
+			'flagged',
+			'its joint is narrower than was asked for, where its rim is sharp or its openings are near'
+		);
+		this.draft.sheets.push({ element, firstTurn, filling, flat, narrower });
 	}
 
 	result(name: string, register: Register): void {
@@ -339,12 +342,13 @@ export class DomainBuilder {
 				},
 				corners: fitted.corners.map(point)
 			})),
-			sheets: this.draft.sheets.map(({ element, firstTurn, filling, narrower }) => ({
+			sheets: this.draft.sheets.map(({ element, firstTurn, filling, flat, narrower }) => ({
 				element,
 				firstTurn,
 				thickness: slot(filling.thickness),
 				out: slot(filling.out),
 				joint: slot(filling.joint),
+				flat,
 				narrower
 			})),
 			finite: slot(finite),

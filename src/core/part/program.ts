@@ -79,6 +79,8 @@ export interface SheetOutput {
 	readonly out: Slot;
 	/** Left open along its rim (mm). */
 	readonly joint: Slot;
+	/** The flag of pieces whose cell has no area. */
+	readonly flat: number;
 	/** The flag of pieces whose joint is narrower somewhere than was asked for. */
 	readonly narrower: number;
 }

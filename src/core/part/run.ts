@@ -119,7 +119,7 @@ class Runner {
 		};
 		for (const sink of sinks)
 			if (sink instanceof ElementSink) sink.look(lose);
-			else if (sink instanceof SheetSink) sink.look(this.raise);
+			else if (sink instanceof SheetSink) sink.look(this.raise, lose);
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
 		return { elements, flags: this.flags, results: this.results, unusable: this.unusable };
 	}

@@ -348,7 +348,8 @@ const OPENING = 0.45;
  * The surface of a trial cell, with one opening in its middle, so that it is seen what becomes of it.
  *
  * ```ts
- * const run = runProgram(program, column, 1, [0, 0, 0], twoLanes, trialSheet(part.anchor, points));
+ * const trial = trialsOf(part.anchor)[0]!;
+ * const sheetOf = trialSheet(part.anchor, trial.points);
  * ```
  * @throws RangeError when the anchor has no cell
  */

@@ -51,6 +51,20 @@ export interface PiercedCells {
 /** The rims of cells, on which edges lie. */
 export const outlineOf = ({ start, corners, outline }: Cells): Rings => outline ?? { start, nodes: corners };
 
+/**
+ * The cells that are openings in a cell, by their numbers.
+ *
+ * ```ts
+ * const openings = openingsIn(cells, 4); // empty for most
+ * ```
+ */
+export function openingsIn({ pierced }: Cells, c: number): Uint32Array {
+	const k = pierced ? pierced.cells.indexOf(c) : -1;
+	if (k < 0) return NONE;
+	return pierced!.openings.subarray(pierced!.firstOpening[k]!, pierced!.firstOpening[k + 1]!);
+}
+const NONE = new Uint32Array();
+
 /** A cell as it is made. */
 export interface CellDraft {
 	readonly corners: readonly number[];

@@ -2,7 +2,7 @@
 	/** A cell with its corners numbered and the lengths of its edges, where there is room for them. */
 	import type { CellOutline } from '$core/measure/cell-outline';
 	import { numberOfCorner, type Lie } from '$core/cladding/lie';
-	import { fitted, hasRoom, numberedCorners } from './fitted';
+	import { fitted, hasRoom, numberedCorners, type Drawn } from './fitted';
 
 	interface Props {
 		outline: CellOutline;
@@ -11,7 +11,9 @@
 		lengthText: (mm: number) => string;
 	}
 	let { outline, lie, lengthText }: Props = $props();
-	const at = $derived(fitted(outline));
+	const shown = $derived(fitted(outline));
+	const at = $derived(shown.corners);
+	const loop = (ring: readonly Drawn[]) => `M${ring.map((p) => `${p.x} ${p.y}`).join('L')}Z`;
 	const numbered = $derived(numberedCorners(at));
 </script>
 
@@ -21,13 +23,10 @@
 	role="img"
 	aria-label="Cell with corners numbered and edge lengths"
 >
-	<path
-		d="M{at.map((p) => `${p.x} ${p.y}`).join('L')}Z"
-		fill="#FAEBCB"
-		stroke="#D98E1F"
-		stroke-width="1.6"
-		stroke-linejoin="round"
-	/>
+	<path d={loop(at)} fill="#FAEBCB" stroke="#D98E1F" stroke-width="1.6" stroke-linejoin="round" />
+	{#each shown.openings as ring, k (k)}
+		<path d={loop(ring)} fill="#FFFDF7" stroke="#D98E1F" stroke-width=".7" />
+	{/each}
 	{#each at as p, k (k)}
 		{@const next = at[(k + 1) % at.length]!}
 		{@const mx = (p.x + next.x) / 2}

@@ -22,7 +22,7 @@
 		columnValues(fieldOf(found.kind, name).column(face, Uint32Array.of(found.index)), 1)[0]!;
 	const outline = $derived(found.kind === 'cell' ? cellOutline(face, found.index) : null);
 	const isCrowded = $derived(
-		outline ? fitted(outline).some((p, k, all) => !hasRoom(p, all[(k + 1) % all.length]!)) : false
+		outline ? fitted(outline).corners.some((p, k, all) => !hasRoom(p, all[(k + 1) % all.length]!)) : false
 	);
 </script>
 
@@ -35,6 +35,10 @@
 		<dd>{kindOf(face.cells, found.index)}, {outline.corners.length} corners</dd>
 		<dt>Area</dt>
 		<dd>{formatQuantity(read('area'), 'area')}</dd>
+		{#if outline.openings.length}
+			<dt>Openings</dt>
+			<dd>{outline.openings.length}, {Math.round(100 * read('open_share'))} % open</dd>
+		{/if}
 		<dt>Warp</dt>
 		<dd>{formatLength(read('warp'), display, 1)}</dd>
 		{#if isCrowded}

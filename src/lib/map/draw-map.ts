@@ -1,14 +1,21 @@
 import { two } from '$core/cladding/address';
 import { cellKinds } from '$core/pattern/cells';
 import type { CellColours } from '$lib/model/paint';
+import { openingsIn } from '$core/pattern/cells';
 import { edgeOnMap, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
 
 type Pen = CanvasRenderingContext2D;
 
 const LABEL_FONT = '500 10.5px "Spline Sans Mono Variable", monospace';
 
-/** A cell's outline. Closed by a line: `closePath` measures the whole path each time. */
+/** A cell's outline, and those of the openings in it: filled by *evenodd*, they stay open. */
 function trace(pen: Pen, view: MapView, sheet: MapSheet, c: number): void {
+	traceRing(pen, view, sheet, c);
+	for (const opening of openingsIn(sheet.face.cells, c)) traceRing(pen, view, sheet, opening);
+}
+
+/** Closed by a line: `closePath` measures the whole path each time. */
+function traceRing(pen: Pen, view: MapView, sheet: MapSheet, c: number): void {
 	const { start } = sheet.face.cells;
 	const { points } = sheet.layout;
 	const from = start[c]!;
@@ -77,7 +84,7 @@ export function drawCells(
 		pen.beginPath();
 		for (const c of list) trace(pen, view, sheet, c);
 		pen.fillStyle = style;
-		pen.fill();
+		pen.fill('evenodd');
 	};
 	palette.forEach((colour, k) => filled(colour, byTone[k]!));
 	filled(hatch(pen, 'rising'), cut);
@@ -160,7 +167,7 @@ export function drawSelection(
 	pen.beginPath();
 	for (const c of cells) trace(pen, view, sheet, c);
 	pen.fillStyle = 'rgb(217 142 31 / 0.55)';
-	pen.fill();
+	pen.fill('evenodd');
 	for (const e of edges) {
 		const line = edgeOnMap(sheet, e);
 		if (!line) continue;

@@ -102,6 +102,9 @@ function sixfold(positions: Float64Array, triangles: Uint32Array): number {
 	return sum;
 }
 
+/** Cells up to this (mm²) are no surface. */
+const LEAST_AREA = 1;
+
 /** Makes sheets with the openings of the cells they fill: each has a mesh of its own. */
 export class SheetSink {
 	/** How many there are; set back when a block of rows is run again. */
@@ -112,6 +115,8 @@ export class SheetSink {
 		this.made.length = count;
 	}
 	private readonly made: MadeSheet[] = [];
+	/** Rows of cells without area. */
+	private readonly flat = new Set<number>();
 	/** Rows whose joint is narrower than was asked for. */
 	private readonly narrower = new Set<number>();
 
@@ -153,12 +158,14 @@ export class SheetSink {
 		let area = 0;
 		for (let t = 0; t < triangles.length; t += 3)
 			area += facing(points, normals, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) / 2;
+		if (!(area > LEAST_AREA)) this.flat.add(row);
 		const volume = sixfold(places, shell) / 6;
 		return { row, turn, positions: new Float32Array(places), triangles: shell, volume, area, thickness };
 	}
 
-	/** @param raise a flag of a row */
-	look(raise: (row: number, flag: number) => void): void {
+	/** @param raise a flag of a row @param lose a row whose piece cannot be made after all */
+	look(raise: (row: number, flag: number) => void, lose: (row: number, flag: number) => void): void {
+		for (const row of this.flat) lose(row, this.output.flat);
 		for (const row of this.narrower) raise(row, this.output.narrower);
 	}
 
