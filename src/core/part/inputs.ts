@@ -59,3 +59,13 @@ export function defaultFormula(input: PartInput): string {
 	if (input.kind === 'choice') return String(kernelValue(input, input.default));
 	return `${String(input.default)}${unitOf[input.kind as NumberKind] ?? ''}`;
 }
+
+/**
+ * What values of an input that are set piece by piece are known by where they are looked at: the same for inputs of one
+ * name and kind, whatever their parts.
+ *
+ * ```ts
+ * setKey('Angle', 'angle'); // set Angle angle
+ * ```
+ */
+export const setKey = (label: string, kind: NumberKind): string => `set ${label} ${kind}`;

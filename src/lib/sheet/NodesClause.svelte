@@ -99,6 +99,7 @@
 			desk.model.view.zones.find(({ id }) => id === zone.id)
 		)}
 	/><PieceValues
+		clause={placing.id}
 		values={placing.values}
 		path={below(path, 'values')}
 		{part}

@@ -144,6 +144,7 @@
 		of="{zone.name} rule {number}"
 		{asked}
 	/>{#if put !== 'open'}<PieceValues
+			clause={rule.id}
 			values={put.values}
 			path={below(path, 'put', 'values')}
 			{part}

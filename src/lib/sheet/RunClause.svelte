@@ -76,6 +76,7 @@
 		of={said}
 		{asked}
 	/><PieceValues
+		clause={run.id}
 		values={run.values}
 		path={below(path, 'values')}
 		{part}

@@ -9,6 +9,7 @@ import { shapeOf, type FaceShape } from '$core/measure/face-shape';
 import { shareWithin, type Box, type Place } from '$core/geometry/polygon';
 import type { FaceSun } from '$core/field/field';
 import type { Face } from '$core/mass/face';
+import { inputKind, setKey } from '$core/part/inputs';
 import { boundsOf } from '$core/part/places';
 import { inSharedMemory } from '$core/part/shared-memory';
 import type { ElementShape } from '$core/part/element-table';
@@ -73,7 +74,7 @@ export interface GroupView {
 	/** Sites whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
-	/** What the part measures, for every piece; NaN where it could not be made. */
+	/** What the part measures, NaN where a piece could not be made, and what its inputs are set to piece by piece. */
 	readonly measures: readonly {
 		readonly key: string;
 		readonly label: string;
@@ -233,6 +234,16 @@ function measuresOf(group: ClauseGroup['group'], failed: readonly number[]): Gro
 	});
 }
 
+/** What the clause set piece by piece, as numbers that can be looked at in colour. */
+function setValues(group: ClauseGroup['group']): GroupView['measures'] {
+	return [...group.perPiece].flatMap(([name, values]) => {
+		const input = group.ready.part.inputs.find((one) => one.name === name)!;
+		const kind = inputKind(input);
+		if (!kind || kind === 'switch' || input.options) return [];
+		return [{ key: setKey(input.label, kind), label: `${input.label}, as it is set`, kind, values }];
+	});
+}
+
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
@@ -262,7 +273,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		mass: pieceQuantities(group).mass,
 		flags,
 		failed: Uint32Array.from(failed, (row) => group.sites[row]!),
-		measures: measuresOf(group, failed),
+		measures: [...measuresOf(group, failed), ...setValues(group)],
 		perPiece: group.perPiece
 	};
 }
