@@ -75,10 +75,7 @@
 						type="button"
 						class="underline decoration-dotted underline-offset-2"
 						aria-label="{input.label} in colour"
-						onclick={() => {
-							desk.measure = spread.key;
-							desk.lens = 'check';
-						}}>in colour</button
+						onclick={() => desk.showInColour(spread.key, zone)}>in colour</button
 					>){/if}</span
 			>{/if}{:else}<em>{name}</em> is no input of {part?.label ?? 'the part'};
 		<button type="button" class="text-ink-2 text-[12px] underline" onclick={() => reset(name)}

@@ -116,8 +116,16 @@ export class Desk {
 
 	/** Another lens, while the sheet stays where it is. */
 	private turnTo(lens: Lens): void {
+		if (this.lens === lens) return;
 		this.turned = true;
 		this.lens = lens;
+	}
+
+	/** Colour the cells by a measure, with a zone on the map; the sheet stays at the clause that was asked. */
+	showInColour(measure: string, zone: string): void {
+		this.measure = measure;
+		this.activeZone = zone;
+		this.turnTo('check');
 	}
 
 	/** The mass that is worked on: the one of the chosen face or clause. */

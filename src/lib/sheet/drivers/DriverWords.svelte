@@ -202,10 +202,7 @@
 				<button
 					type="button"
 					class="underline decoration-dotted underline-offset-2"
-					onclick={() => {
-						desk.measure = field!.id;
-						desk.lens = 'check';
-					}}>in colour</button
+					onclick={() => desk.showInColour(field!.id, zone)}>in colour</button
 				>)</span
 			>{/if}{:else if driver.is === 'alternates'}between
 		<TextChip
