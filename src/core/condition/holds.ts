@@ -99,31 +99,51 @@ type Asked = (held: Held, and: boolean) => void;
 /** Yes four times. */
 const ALL_FOUR = 0x01010101;
 
-/** Four sites that are settled already are passed over at once: no stays no where conditions are joined by *and*. */
+/*
+ * Four sites are one number: those that are settled already are passed over at once (no stays no where conditions are
+ * joined by *and*, yes stays yes by *or*), and the answers of the others are put in together. The sites after the last
+ * four are asked one by one.
+ */
+
 function keepWithin(held: Held, values: Float64Array, least: number, most: number): void {
 	const fours = inFours(held);
-	const count = held.length;
-	for (let f = 0; f < fours.length; f++) {
-		if (fours[f] === 0) continue;
-		const to = Math.min(count, 4 * f + 4);
-		for (let s = 4 * f; s < to; s++) {
-			const value = values[s]!;
-			held[s] = held[s]! & +(value >= least) & +(value <= most);
-		}
+	const whole = held.length >> 2;
+	for (let f = 0; f < whole; f++) {
+		const four = fours[f]!;
+		if (four === 0) continue;
+		const a = values[4 * f]!;
+		const b = values[4 * f + 1]!;
+		const c = values[4 * f + 2]!;
+		const d = values[4 * f + 3]!;
+		fours[f] =
+			four &
+			((+(a >= least) & +(a <= most)) |
+				((+(b >= least) & +(b <= most)) << 8) |
+				((+(c >= least) & +(c <= most)) << 16) |
+				((+(d >= least) & +(d <= most)) << 24));
 	}
+	for (let s = 4 * whole; s < held.length; s++)
+		held[s] = held[s]! & +(values[s]! >= least) & +(values[s]! <= most);
 }
-/** And yes stays yes where they are joined by *or*. */
 function addWithin(held: Held, values: Float64Array, least: number, most: number): void {
 	const fours = inFours(held);
-	const count = held.length;
-	for (let f = 0; f < fours.length; f++) {
-		if (fours[f] === ALL_FOUR) continue;
-		const to = Math.min(count, 4 * f + 4);
-		for (let s = 4 * f; s < to; s++) {
-			const value = values[s]!;
-			held[s] = held[s]! | (+(value >= least) & +(value <= most));
-		}
+	const whole = held.length >> 2;
+	for (let f = 0; f < whole; f++) {
+		const four = fours[f]!;
+		if (four === ALL_FOUR) continue;
+		const a = values[4 * f]!;
+		const b = values[4 * f + 1]!;
+		const c = values[4 * f + 2]!;
+		const d = values[4 * f + 3]!;
+		fours[f] =
+			four |
+			((+(a >= least) & +(a <= most)) |
+				((+(b >= least) & +(b <= most)) << 8) |
+				((+(c >= least) & +(c <= most)) << 16) |
+				((+(d >= least) & +(d <= most)) << 24));
 	}
+	for (let s = 4 * whole; s < held.length; s++)
+		held[s] = held[s]! | (+(values[s]! >= least) & +(values[s]! <= most));
 }
 const within =
 	(values: Float64Array, least: number, most: number): Asked =>
@@ -133,27 +153,40 @@ const within =
 type Numbers = Uint8Array | Uint32Array;
 function keepNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
 	const fours = inFours(held);
-	const count = held.length;
-	for (let f = 0; f < fours.length; f++) {
-		if (fours[f] === 0) continue;
-		const to = Math.min(count, 4 * f + 4);
-		for (let s = 4 * f; s < to; s++) held[s] = held[s]! & yes[numbers[s]!]!;
+	const whole = held.length >> 2;
+	for (let f = 0; f < whole; f++) {
+		const four = fours[f]!;
+		if (four === 0) continue;
+		fours[f] =
+			four &
+			(yes[numbers[4 * f]!]! |
+				(yes[numbers[4 * f + 1]!]! << 8) |
+				(yes[numbers[4 * f + 2]!]! << 16) |
+				(yes[numbers[4 * f + 3]!]! << 24));
 	}
+	for (let s = 4 * whole; s < held.length; s++) held[s] = held[s]! & yes[numbers[s]!]!;
 }
 function addNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
 	const fours = inFours(held);
-	const count = held.length;
-	for (let f = 0; f < fours.length; f++) {
-		if (fours[f] === ALL_FOUR) continue;
-		const to = Math.min(count, 4 * f + 4);
-		for (let s = 4 * f; s < to; s++) held[s] = held[s]! | yes[numbers[s]!]!;
+	const whole = held.length >> 2;
+	for (let f = 0; f < whole; f++) {
+		const four = fours[f]!;
+		if (four === ALL_FOUR) continue;
+		fours[f] =
+			four |
+			(yes[numbers[4 * f]!]! |
+				(yes[numbers[4 * f + 1]!]! << 8) |
+				(yes[numbers[4 * f + 2]!]! << 16) |
+				(yes[numbers[4 * f + 3]!]! << 24));
 	}
+	for (let s = 4 * whole; s < held.length; s++) held[s] = held[s]! | yes[numbers[s]!]!;
 }
-/** By a number that sites have, whole and from 0: whether it is wanted is looked up in a list. */
-const named =
-	(numbers: Numbers, wanted: readonly boolean[]): Asked =>
-	(held, and) =>
-		(and ? keepNamed : addNamed)(held, numbers, Uint8Array.from(wanted, Number));
+/** By a number that sites have, whole and from 0, which is wanted or not. */
+function named(numbers: Numbers, most: number, isWanted: (number: number) => boolean): Asked {
+	const yes = new Uint8Array(most + 1);
+	for (let n = 0; n <= most; n++) yes[n] = isWanted(n) ? 1 : 0;
+	return (held, and) => (and ? keepNamed : addNamed)(held, numbers, yes);
+}
 
 const joined =
 	(other: Held): Asked =>
@@ -207,19 +240,15 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 		case 'none':
 			return joined(holds(condition, sites));
 		case 'kind':
-			return named(
-				source.cells!.kind,
-				cellKinds.map((one) => condition.of.includes(one))
-			);
+			return named(source.cells!.kind, cellKinds.length - 1, (n) => condition.of.includes(cellKinds[n]!));
 		case 'corners': {
 			const wanted = new Set(condition.of);
 			const values = fieldValues(sites, over === 'node' ? 'lines' : 'corners');
 			return each((site) => wanted.has(values[site]!));
 		}
 		case 'slot':
-			return named(
-				source.cells!.polygon,
-				around.slots.map((name) => condition.of.includes(name))
+			return named(source.cells!.polygon, around.slots.length - 1, (n) =>
+				condition.of.includes(around.slots[n]!)
 			);
 		case 'face': {
 			const isOn = condition.of.includes(source.address!);
@@ -238,10 +267,7 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 		case 'every': {
 			const { numbers, most } = counters(condition.by, sites);
 			const { step, from } = condition;
-			return named(
-				numbers,
-				Array.from({ length: most + 1 }, (_, number) => (number - from) % step === 0)
-			);
+			return named(numbers, most, (number) => (number - from) % step === 0);
 		}
 		case 'chance':
 			return drawn(condition, sites);
