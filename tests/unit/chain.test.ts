@@ -603,20 +603,38 @@ describe('the project that is shipped', () => {
 		for (const { model: zone } of model.zones) {
 			for (const { untaken } of zone!.assignments) expect(untaken).to.equal(0);
 			// Every clause comes to something.
-			for (const { taken } of zone!.assignments) for (const cells of taken) expect(cells).to.be.above(0);
+			zone!.zone.rules.forEach(({ id }, k) => {
+				const cells = zone!.assignments.reduce((sum, { taken }) => sum + taken[k]!, 0);
+				expect(cells, id).to.be.above(0);
+			});
 		}
 		const used = new Set(
 			model.zones.flatMap(({ model: zone }) => zone!.groups.map(({ group }) => group.ready.part.id))
 		);
 		expect([...used].sort()).to.deep.equal([
 			'blade-stack',
+			'bowed-panel',
 			'box-mullion',
+			'cap-strip',
 			'deep-window',
+			'flat-panel',
+			'folded-hood',
 			'framed-glass',
+			'hollow-block',
 			'node-ball',
+			'perforated-sheet',
+			'pierced-sheet',
+			'pinwheel',
+			'pyramid',
 			'ring-opening',
 			'solid-spandrel',
-			'sun-hood'
+			'split-panel',
+			'sun-hood',
+			'tee-mullion',
+			'truss-cell',
+			'tube-edge',
+			'twin-pinwheel',
+			'upright-fins'
 		]);
 		for (const named of [
 			'keeps out',
