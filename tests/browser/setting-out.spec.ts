@@ -12,6 +12,7 @@ interface Zone {
 	id: string;
 	settingOut: Record<string, unknown>;
 	pattern: Record<string, unknown>;
+	rules: { id: string; where: unknown }[];
 	exceptions: { put: unknown; sites: { id: string; place: number[] | null }[] }[];
 }
 interface Document {
@@ -150,6 +151,29 @@ test('scattered cells follow a guide drawn on the map; the layout report says wh
 		kind: 'voronoi',
 		near: { guide: guide!.id }
 	});
+	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
+
+	// The web between them is sheets: a part is put on them at once, and the cells fade through a field.
+	await clause.getByRole('combobox', { name: 'What is between them' }).click();
+	await page.getByRole('option', { name: 'sheets', exact: true }).click();
+	await settled(page);
+	await saved(page);
+	const pierced = await zoneOf(page, id, 'street');
+	expect(pierced.pattern).toMatchObject({ sheet: { per: { bays: 3, courses: 2 }, plain: 60 }, margin: 20 });
+	const [rule] = pierced.rules;
+	expect(rule!.where).toEqual({ is: 'all', of: [{ is: 'slot', of: ['sheet'] }] });
+	const sheets = page.locator(`[data-clause="zones/street/rules/${rule!.id}"]`);
+	await expect(sheets).toContainText('Pierced sheet');
+	await sheets.getByRole('button', { name: '16: choose them' }).click();
+	const card = page.getByTestId('card');
+	await expect(card).toContainText(/Openings\s*\d+, \d+ % open/);
+	await page.keyboard.press('Escape');
+	await clause.hover();
+	await clause.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Let the size of cells follow something' }).click();
+	await settled(page);
+	await saved(page);
+	expect((await zoneOf(page, id, 'street')).pattern).toMatchObject({ size: { is: 'follows', field: 'up' } });
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 });
 

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { PictureError, sizeOfPicture } from '../../src/core/exchange/picture/size';
 import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
@@ -110,6 +111,41 @@ describe('pictures', () => {
 		);
 		expect(problems[0]!.at).to.equal('pictures/wave');
 		expect(problems[0]!.text).to.match(/3 values; 4 × 4 samples of three are wanted/);
+	});
+});
+
+describe('files of pictures', () => {
+	/** The head of a PNG (ISO/IEC 15948): signature, then the length, name, width and height of its first chunk. */
+	const png = (width: number, height: number) => {
+		const view = new DataView(new ArrayBuffer(33));
+		[0x89504e47, 0x0d0a1a0a, 13, 0x49484452, width, height].forEach((word, k) => view.setUint32(4 * k, word));
+		return new Uint8Array(view.buffer);
+	};
+	/** The head of a JPEG (ITU-T T.81): an application segment, then a frame of a kind. */
+	const jpeg = (frame: number, width: number, height: number) =>
+		Uint8Array.of(
+			...[0xff, 0xd8, 0xff, 0xe0, 0, 6, 1, 2, 3, 4],
+			...[0xff, frame, 0, 11, 8, height >> 8, height & 255, width >> 8, width & 255, 1, 1, 17, 0]
+		);
+
+	it('say their size in their first bytes', () => {
+		expect(sizeOfPicture(png(640, 480))).to.deep.equal([640, 480]);
+		for (const frame of [0xc0, 0xc1, 0xc2, 0xcf])
+			expect(sizeOfPicture(jpeg(frame, 1000, 300))).to.deep.equal([1000, 300]);
+	});
+
+	it('that are too large, damaged or none are refused before anything is made of them', () => {
+		const refused = (bytes: Uint8Array, words: string) =>
+			expect(() => sizeOfPicture(bytes)).to.throw(PictureError, words);
+		refused(png(10_000, 10_000), 'it has 100 million points; at most 64 million are taken');
+		refused(jpeg(0xc0, 40_000, 40_000), 'million points');
+		for (const whole of [png(640, 480), jpeg(0xc0, 1000, 300)])
+			for (let length = 4; length < 20; length++) refused(whole.slice(0, length), 'it is damaged');
+		// Tables of a JPEG are no frames.
+		refused(jpeg(0xc4, 1000, 300), 'it is damaged');
+		refused(png(0, 480), 'it is damaged');
+		refused(new TextEncoder().encode('GIF89a and so on'), 'it is neither a PNG nor a JPEG');
+		refused(new Uint8Array(), 'it is neither');
 	});
 });
 
