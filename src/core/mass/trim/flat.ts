@@ -15,12 +15,15 @@ export function flatPlaces({ surface, closedAcross }: TrimmedFace): (flat: Place
 	const period = knotsU.at(-1)! - knotsU[0]!;
 	const rise = knotsV.at(-1)! - knotsV[0]!;
 	const one = new Float64Array(1);
+	// Points that follow one another often lie at one height.
+	let last = { v: NaN, line: belt };
 	return ([x, y]) => {
 		const up = y / height;
 		const heldUp = Math.min(1, Math.max(0, up));
 		parametersAt(belt, 0, [heldUp], one, 0);
 		const v = one[0]!;
-		const line = lengthTable(surface, [v]);
+		if (v !== last.v) last = { v, line: lengthTable(surface, [v]) };
+		const { line } = last;
 		const size = lineLength(line, 0);
 		const share = 0.5 + (size > 0 ? x / size : 0);
 		const turns = closedAcross ? Math.floor(share) : 0;
