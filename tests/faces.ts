@@ -3,6 +3,7 @@ import { massFaces } from '../src/core/mass/faces';
 import { readProject } from '../src/core/project/read';
 import type { Form } from '../src/core/project/form-schema';
 import type { Project, SettingOut, ZoneInput } from '../src/core/project/schema';
+import { patternSchema } from '../src/core/project/pattern-schema';
 import { settingOutSchema, type SettingOutInput } from '../src/core/project/setting-out-schema';
 
 /** A project of one mass and one zone on it, for tests; defaults are those of a project file. */
@@ -67,6 +68,10 @@ export const sheet = (width: number, height: number): Form => ({
 		closed: false
 	}
 });
+
+/** Scattered cells, with the defaults of a project file. */
+export const scattered = (cells: number) =>
+	patternSchema.parse({ kind: 'voronoi', seed: 3, count: cells, smallest: 120 });
 
 export const count = (across: number, up: number) => ({
 	across: { by: 'count' as const, count: across },

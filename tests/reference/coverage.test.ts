@@ -9,7 +9,7 @@ import { plainPatterns } from '../../src/core/project/pattern-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
 import type { SettingOutInput } from '../../src/core/project/setting-out-schema';
 import { pointAt } from '../../src/core/geometry/vector';
-import { projectOf } from '../faces';
+import { projectOf, scattered } from '../faces';
 
 type Corners = [number, number, number][];
 /** Corners of flat walls (mm), from the foot's left end around; their areas are those of the polygons. */
@@ -67,17 +67,7 @@ const patterns: PatternChoice[] = [
 	{ kind: 'running bond', offset: 0.5, way: 'back and forth' },
 	{ kind: 'undulating', bays: 4, rise: 0.5 },
 	{ kind: 'random splits', seed: 7, smallest: 250, often: 0.8, along: 'both' },
-	{
-		kind: 'voronoi',
-		seed: 3,
-		count: 60,
-		evening: 2,
-		smallest: 120,
-		margin: 0,
-		near: null,
-		size: 1,
-		sheet: null
-	}
+	scattered(60)
 ];
 
 async function layOut(form: Form, settingOut: SettingOutInput, pattern: PatternChoice): Promise<FaceModel> {

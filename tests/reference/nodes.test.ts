@@ -10,7 +10,7 @@ import { partSchema } from '../../src/core/project/part-definition';
 import { placesOf } from '../../src/core/part/places';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
-import { count, projectOf, revolved, sheet } from '../faces';
+import { count, projectOf, revolved, sheet, scattered } from '../faces';
 
 const variants = [
 	{ id: 'ball', name: 'Ball', part: 'node-ball', values: {} },
@@ -88,17 +88,7 @@ const patterns: PatternChoice[] = [
 	{ kind: 'hexagons', sides: 'upright' },
 	{ kind: 'running bond', offset: 0.5, way: 'back and forth' },
 	{ kind: 'random splits', seed: 7, smallest: 250, often: 0.8, along: 'both' },
-	{
-		kind: 'voronoi',
-		seed: 3,
-		count: 60,
-		evening: 2,
-		smallest: 120,
-		margin: 0,
-		near: null,
-		size: 1,
-		sheet: null
-	}
+	scattered(60)
 ];
 
 describe('parts on nodes', () => {

@@ -12,7 +12,7 @@ import { polygonArea } from '../../src/core/geometry/polygon';
 import type { Form } from '../../src/core/project/form-schema';
 import { plainPatterns } from '../../src/core/project/pattern-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
-import { count, projectOf, revolved, sheet } from '../faces';
+import { count, projectOf, revolved, sheet, scattered } from '../faces';
 
 const patterns: PatternChoice[] = [
 	...plainPatterns.map((kind) => ({ kind })),
@@ -23,19 +23,9 @@ const patterns: PatternChoice[] = [
 	{ kind: 'running bond', offset: 1 / 3, way: 'onward' },
 	{ kind: 'undulating', bays: 6, rise: 0.8 }
 ];
-const scattered: PatternChoice[] = [
+const byChance: PatternChoice[] = [
 	{ kind: 'random splits', seed: 7, smallest: 250, often: 0.8, along: 'both' },
-	{
-		kind: 'voronoi',
-		seed: 3,
-		count: 90,
-		evening: 2,
-		smallest: 120,
-		margin: 0,
-		near: null,
-		size: 1,
-		sheet: null
-	}
+	scattered(90)
 ];
 const tube = revolved([
 	[4000, 0],
@@ -117,7 +107,7 @@ describe('tiles that ship', () => {
 });
 
 describe('every pattern on a sheet, a tube and a cap', () => {
-	for (const choice of [...patterns, ...scattered])
+	for (const choice of [...patterns, ...byChance])
 		it(nameOf(choice), async () => {
 			// Steps that divide by every tile, so that rings close.
 			const onSheet = await layOut(sheet(12000, 7000), 13, 8, choice);
@@ -169,7 +159,7 @@ describe('counts by enumeration', () => {
 
 describe('Voronoi cells', () => {
 	it('as d3-delaunay has them: the same areas, and together the whole sheet', async () => {
-		const choice = { ...scattered[1]!, evening: 0, smallest: 0 } as PatternChoice;
+		const choice = { ...byChance[1]!, evening: 0, smallest: 0 } as PatternChoice;
 		const face = await layOut(sheet(12000, 7000), 12, 7, choice);
 		expect(face.cells.count).to.equal(90);
 		// The points are those whose cells these are: their neighbours' bisectors. Rebuilt from the cells' edges.

@@ -180,6 +180,7 @@
 		<ScatterWords
 			{zone}
 			{pattern}
+			{value}
 			path={path as string as Path<PatternOf<'voronoi'>>}
 		/>{:else if tile}{' '}<button
 			type="button"

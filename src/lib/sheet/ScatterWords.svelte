@@ -6,13 +6,28 @@
 	import { below, type Path } from '$core/project/typed-path';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { sheetBetween, type SheetsPer } from '$lib/edits/sheet-between';
-	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import type { Snippet } from 'svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import DriverWords from './drivers/DriverWords.svelte';
 
 	/** The values of scattered cells: how many, how they fade near a guide or by a field, and the web between them. */
-	let { zone, pattern, path }: { zone: Zone; pattern: PatternOf<'voronoi'>; path: Path<typeof pattern> } =
-		$props();
+	interface Props {
+		zone: Zone;
+		pattern: PatternOf<'voronoi'>;
+		path: Path<PatternOf<'voronoi'>>;
+		/** A number of the pattern. */
+		value: Snippet<
+			[
+				at: Path<number>,
+				now: number,
+				kind: 'count' | 'length' | 'ratio',
+				label: string,
+				step: number,
+				min?: number
+			]
+		>;
+	}
+	let { zone, pattern, path, value }: Props = $props();
 	const desk = useDesk();
 	const NO_BLADES = { standing: false, sizes: { depth: 0, spacing: 0 } };
 	const document = $derived(desk.project.document);
@@ -39,17 +54,6 @@
 			...sheetBetween(document, zone, pattern, next)
 		);
 </script>
-
-{#snippet value(
-	place: Path<number>,
-	now: number,
-	kind: 'count' | 'length' | 'ratio',
-	label: string,
-	step: number,
-	min = 0
-)}
-	<ValueChip path={place} value={now} {kind} {label} of={zone.name} {step} {min} />
-{/snippet}
 
 {@render value(below(path, 'count'), pattern.count, 'count', 'Voronoi cells', 10, 3)} of them, evened
 {@render value(below(path, 'evening'), pattern.evening, 'count', 'Evening steps', 1)} times, edges of at least
