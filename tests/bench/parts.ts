@@ -6,7 +6,7 @@ import { shippedParts } from '../../src/core/part/kit';
 import { partOfMesh } from '../../src/core/part/kit/of-mesh';
 import type { ColumnReader } from '../../src/core/field/column';
 import { runProgram, type PartRun } from '../../src/core/part/run';
-import { cornersOfTrial, trialColumns, trialsOf } from '../../src/core/part/trials';
+import { cornersOfTrial, trialColumns, trialSheet, trialsOf } from '../../src/core/part/trials';
 import type { Vector } from '../../src/core/geometry/vector';
 import type { PartDefinition } from '../../src/core/project/part-definition';
 import { framedByHand } from './framed-glass-by-hand';
@@ -47,7 +47,8 @@ export function partCase(part: PartDefinition): {
 	run: (backEnd?: BackEnd) => PartRun;
 	triangles: (run: PartRun) => number;
 } {
-	const corners = cornersOfTrial(part.anchor, trialsOf(part.anchor)[0]!.points.length);
+	const { points } = trialsOf(part.anchor)[0]!;
+	const corners = cornersOfTrial(part.anchor, points.length);
 	const program = compilePart(part, corners, shippedParts);
 	const columns = columnsOf(
 		part,
@@ -65,7 +66,7 @@ export function partCase(part: PartDefinition): {
 		return (out, from, to) => out.set(values.subarray(from, to));
 	};
 	return {
-		run: (backEnd) => runProgram(program, read, PIECES, ORIGIN, backEnd),
+		run: (backEnd) => runProgram(program, read, PIECES, ORIGIN, backEnd, trialSheet(part.anchor, points)),
 		triangles: (run) => run.elements.reduce((sum, table) => sum + triangleCount(table), 0)
 	};
 }

@@ -7,6 +7,8 @@ import { compilePart } from '../../src/core/part/compile/compile';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
 import { twoLanes } from '../../src/core/part/evaluate/two-lanes';
+import { trialSheet } from '../../src/core/part/trials';
+import type { Vector } from '../../src/core/geometry/vector';
 import { unsigned } from '../../src/core/part/evaluate/wasm-module';
 import { shippedParts } from '../../src/core/part/kit';
 import type { Program } from '../../src/core/part/program';
@@ -103,7 +105,7 @@ describe('the two back ends of the part language', () => {
 		it(`${part.label}: the same elements, flags and measures on a thousand varied anchors`, () => {
 			const corners = part.anchor.kind === 'pair' ? 2 : 4;
 			const program: Program = compilePart(part, corners, shippedParts);
-			const home = [
+			const home: Vector[] = [
 				[0, 0, 0],
 				[1400, 0, 0],
 				[1400, 1100, 0],
@@ -133,8 +135,9 @@ describe('the two back ends of the part language', () => {
 						else out[r - from] = 600 + 500 * wild;
 					}
 				};
+			const sheetOf = trialSheet(part.anchor, home);
 			const [fast, reference] = [twoLanes, columnLoops].map((backEnd) =>
-				runProgram(program, column, 1000, [100, 200, 300], backEnd)
+				runProgram(program, column, 1000, [100, 200, 300], backEnd, sheetOf)
 			);
 			expect(fast).to.deep.equal(reference);
 			const made = new Map<number, number>();
