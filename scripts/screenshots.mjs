@@ -11,7 +11,7 @@ const browser = await chromium.launch({
 	args: CHROMIUM_ARGS
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]');
+const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]', { timeout: 90_000 });
 const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
@@ -94,7 +94,7 @@ await page.getByRole('tab', { name: 'Variants' }).click();
 await page.getByRole('textbox').first().waitFor();
 await shoot('variants');
 await page.goto(`${project}/kit`);
-await page.waitForSelector('[data-testid=kit][data-pictures="25"]', { timeout: 120_000 });
+await page.waitForSelector('[data-testid=kit][data-pictures="26"]', { timeout: 120_000 });
 await shoot('kit');
 await page.goto(project);
 await settled();

@@ -174,6 +174,14 @@ test('scattered cells follow a guide drawn on the map; the layout report says wh
 	await settled(page);
 	await saved(page);
 	expect((await zoneOf(page, id, 'street')).pattern).toMatchObject({ size: { is: 'follows', field: 'up' } });
+	await clause.getByRole('combobox', { name: 'What size follows' }).click();
+	await page.getByRole('option', { name: `distance from ${guide!.id}` }).click();
+	await settled(page);
+	await saved(page);
+	// Cells come before the guides that they follow: the sentence waits for these.
+	await page.reload();
+	await settled(page);
+	await expect(clause).toContainText(/here [^)]* mm to [^)]* mm, in colour/);
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 });
 

@@ -32,6 +32,9 @@ const cellFields = (followed: Followed): readonly Field[] =>
 	fieldsOver('cell', followable(followed)).filter(
 		({ needs, kind }) => kind !== 'switch' && needs.every((need) => onPages.includes(need))
 	);
+/** Whether a page can read a field of cells of a zone: while a model comes, what its clauses follow may still be away. */
+export const isOnPage = ({ followed }: ZoneView, { id }: Field): boolean =>
+	cellFields(followed).some((one) => one.id === id);
 const asMeasure = ({ id, label, kind }: Field): CheckMeasure => ({ key: id, label, kind });
 /** What fields are read from on a page: a face, the sun over it, and what can be followed. */
 export const sourceOf = ({ faces, suns, followed }: ZoneView, f: number): Partial<FieldSource> => ({

@@ -5,7 +5,7 @@ import type { Driver, SpelledDriver } from '$core/project/driver-schema';
 import type { PartInput } from '$core/project/part-definition';
 import { inDegrees } from '$core/units/scale';
 import { significant } from '$core/units/quantity';
-import { onPages, sourceOf } from '$lib/check/measures';
+import { isOnPage, sourceOf } from '$lib/check/measures';
 import type { ZoneView } from '$lib/state/model.svelte';
 
 export const ways = ['formula', 'follows', 'alternates', 'chance', 'keeps out'] as const;
@@ -14,7 +14,7 @@ export const wayOf = (driver: Driver): DriverWay => (typeof driver === 'string' 
 
 /** The range of a field over the cells of a zone, in the units of the document; null where a page does not know it. */
 export function rangeHere(zone: ZoneView | undefined, field: Field | undefined): [number, number] | null {
-	if (!zone || field?.over !== 'cell' || !field.needs.every((need) => onPages.includes(need))) return null;
+	if (!zone || !field || !isOnPage(zone, field)) return null;
 	let [low, high] = [Infinity, -Infinity];
 	for (const [f, face] of zone.faces.entries()) {
 		const { count } = face.cells;
