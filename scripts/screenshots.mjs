@@ -11,7 +11,9 @@ const browser = await chromium.launch({
 	args: CHROMIUM_ARGS
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]', { timeout: 90_000 });
+// A slow machine draws the shipped project in its own time.
+page.setDefaultTimeout(120_000);
+const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]');
 const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
