@@ -21,6 +21,7 @@ await shoot('projects');
 // A copy of its own, since some of the pictures need changes.
 const link = await page
 	.getByRole('link', { name: /Tidal Lido/ })
+	.filter({ hasNotText: 'copy' })
 	.first()
 	.getAttribute('href');
 const made = await page.request.post(`${address}/api/projects/${link.split('/').at(-1)}/duplicate`, {

@@ -7,6 +7,7 @@ import type { ElementShape } from '../../src/core/part/element-table';
 import { placesOf, trianglesOf } from '../../src/core/part/places';
 import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
 import type { Project } from '../../src/core/project/schema';
+import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, sheet } from '../faces';
 
 /** A block on one side of its first edge, unlike its own mirror image, with as many turns of itself as are drawn. */
@@ -178,5 +179,13 @@ describe('how a part lies on its cell', () => {
 		}
 		// They stay the rule's: counted there, and following what it puts.
 		expect([...model.zones[0]!.model!.assignments[0]!.taken]).to.deep.equal([12]);
+	});
+
+	it('a schedule tells it where any lies otherwise than as it was drawn, and has no column for it where none does', async () => {
+		const lies = async (put: object) =>
+			makeSchedule(await made(project(put, {}, 2)), 'structure').columns.find(({ key }) => key === 'lies');
+		expect(await lies({})).to.equal(undefined);
+		const mirrored = await lies({ mirror: { is: 'alternates', values: ['false', 'true'], by: 'bays' } });
+		expect(mirrored!.values).to.deep.equal(['', 'opposite hand']);
 	});
 });

@@ -1,3 +1,4 @@
+import { lieText } from '../cladding/lie';
 import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
 import { everySite } from '../field/column';
@@ -244,6 +245,9 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 		const all = (value: number) => new Uint32Array(sites.length).fill(value);
 		rows.add(source, piecesOf(source), [all(source.z), all(source.clause.face), sites]);
 	}
-	const heads = [...pieceColumns[name], ...measureColumns(own)].map(ofPiece);
+	// How pieces lie is told where any lies otherwise than as it was drawn.
+	const isDrawn = own.every(({ group }) => lieText(group.lie) === '');
+	const said = pieceColumns[name].filter(({ key }) => !isDrawn || key !== 'lies');
+	const heads = [...said, ...measureColumns(own)].map(ofPiece);
 	return { name, rows: rows.count, columns: rows.columns(heads) };
 }
