@@ -178,6 +178,11 @@ describe('sheets between scattered cells', () => {
 		expect(shapes(out.face).length).to.be.below(plain.face.cells.count);
 		expect(shapes(cut.face).length).to.be.above(plain.face.cells.count);
 		expect(shapes(cut.face).some((area) => !whole.has(area))).to.equal(true);
+		// No slits are left of what was cut: strips are at least half as wide as the smallest edge.
+		for (let c = 0; c < cut.face.cells.count; c++) {
+			const { area, perimeter } = cut.face.measures;
+			if (!isSheet(cut.face, c)) expect((2 * area[c]!) / perimeter[c]!).to.be.above(29.9);
+		}
 	});
 
 	it('on curved faces, over seams, at poles and beside openings of the face it holds as well', async () => {

@@ -22,6 +22,8 @@ const CELL = 0;
 
 /** mm; narrower than this, what is left beside an opening is no sheet. */
 const LEAST_WEB = 1;
+/** mm; narrower than this, what is left of an opening that was cut is a slit that nobody makes. */
+const LEAST_OPENING = 5;
 /** Decimals of a millimetre that the library computes with. */
 const DECIMALS = 3;
 
@@ -79,6 +81,14 @@ const toPath = (ring: readonly Place[]): PathD => ring.map(([x, y]) => ({ x, y }
 const toRing = (path: PathD): Place[] => path.map(({ x, y }): Place => [x, y]);
 const overlap = (a: Box, b: Box) =>
 	a.low[0] < b.high[0] && b.low[0] < a.high[0] && a.low[1] < b.high[1] && b.low[1] < a.high[1];
+
+/** About how wide a shape is (mm): of a strip its width, of a square half its side. */
+const widthOf = (ring: readonly Place[]) =>
+	(2 * polygonArea(ring)) /
+	ring.reduce((sum, p, k) => {
+		const q = ring[(k + 1) % ring.length]!;
+		return sum + Math.hypot(q[0] - p[0], q[1] - p[1]);
+	}, 0);
 
 /** What of a sheet may have openings in it. */
 class Ground {
@@ -190,7 +200,7 @@ export function piercedSheets(
 	const extra = new ExtraNodes(new Lattice(sheets.grid, face.surface));
 	const maker = new CellMaker(sheets.grid, 2, extra, true);
 	const place = toLattice(field);
-	const least = Math.max(100, smallest ** 2 / 4);
+	const least = Math.max(LEAST_OPENING, smallest / 2);
 	const copies = overSeams(field).flatMap(([dx, dy]) =>
 		shapes.map((shape) => (dx || dy ? shape.map(([x, y]): Place => [x + dx, y + dy]) : shape))
 	);
@@ -209,7 +219,7 @@ export function piercedSheets(
 			const left = ground.within(shape, boxes[n]!);
 			if (crossing === 'left out' && left[0] !== shape) continue;
 			for (const ring of left) {
-				if (ring !== shape && polygonArea(ring) < least) continue;
+				if (ring !== shape && widthOf(ring) < least) continue;
 				const ofField = ring === shape ? copies[n]! : ring.map(from);
 				const outline = ofField.map((p) => ({ at: place(p), through: false }));
 				maker.put(outline, { ...extentOf(outline), plain: false }, 0, 0, CELL);
