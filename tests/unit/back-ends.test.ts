@@ -7,7 +7,7 @@ import { compilePart } from '../../src/core/part/compile/compile';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
 import { twoLanes } from '../../src/core/part/evaluate/two-lanes';
-import { trialSheet } from '../../src/core/part/trials';
+import { trialSheet } from '../../src/core/part/sheet/trial-sheet';
 import type { Vector } from '../../src/core/geometry/vector';
 import { unsigned } from '../../src/core/part/evaluate/wasm-module';
 import { shippedParts } from '../../src/core/part/kit';

@@ -1,14 +1,10 @@
 import { columnValues, everySite } from '../field/column';
 import type { FieldSource } from '../field/field';
 import { SOME_SUN } from '../field/sun';
-import type { Place } from '../geometry/polygon';
-import { flattened } from '../geometry/triangulate';
-import { triangulateAround } from '../geometry/triangulate-around';
-import { add, cross, dot, length, mix, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
 import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
 import { cornersOf, partFields } from './anchors';
-import type { SheetOf } from './sheet/site-sheet';
 
 /** Anchors to try a part on, mm: standing cells seen from outside, from the south. */
 export interface Trial {
@@ -339,40 +335,6 @@ export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<str
 		}
 	}
 	return columns;
-}
-
-/** Of the size of a trial cell: the opening in its middle. */
-const OPENING = 0.45;
-
-/**
- * The surface of a trial cell, with one opening in its middle, so that it is seen what becomes of it.
- *
- * ```ts
- * const trial = trialsOf(part.anchor)[0]!;
- * const sheetOf = trialSheet(part.anchor, trial.points);
- * ```
- * @throws RangeError when the anchor has no cell
- */
-export function trialSheet(anchor: Anchor, points: readonly Vector[]): SheetOf {
-	return () => {
-		const { cells, measures } = sourceOf(anchor, points);
-		if (!cells || !measures) throw new RangeError('a sheet fills a cell, and there is none here');
-		const rim = cells.count && cells.start[1]!;
-		const ring = points.slice(0, rim);
-		const centre = pointAt(measures.centre, 0);
-		const all = [...ring, ...ring.map((p) => mix(centre, p, OPENING))];
-		const flat = Float64Array.from(all.flat());
-		const seen = flattened(flat, everySite(rim));
-		const middle = seen.reduce(([x, y], [p, q]) => [x + p / rim, y + q / rim], [0, 0]);
-		const inner = seen.map(([x, y]): Place => [
-			middle[0]! + OPENING * (x - middle[0]!),
-			middle[1]! + OPENING * (y - middle[1]!)
-		]);
-		const loop = Array.from({ length: rim }, (_, k) => k);
-		const triangles = triangulateAround([...seen, ...inner], loop, [loop.map((k) => rim + k)]);
-		const normal = pointAt(measures.normal, 0);
-		return { points: flat, normals: Float64Array.from(all.flatMap(() => normal)), rim, triangles };
-	};
 }
 
 function putRing(

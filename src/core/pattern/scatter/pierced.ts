@@ -4,7 +4,6 @@ import { SAME_STEP } from '../../geometry/tolerance';
 import { triangulateAround } from '../../geometry/triangulate-around';
 import { distance, mix, pointAt, type Vector } from '../../geometry/vector';
 import { Lattice, latticeOf } from '../../grid/lattice';
-import type { NodeGrid } from '../../grid/node-grid';
 import { refuse } from '../../units/problem';
 import { LatticeNodes } from '../cell-maker';
 import type { Cells, PiercedCells } from '../cells';
@@ -104,13 +103,16 @@ function partsOfStep(lattice: Lattice): readonly [across: number, up: number] {
 	return [parts(most[0]!), parts(most[1]!)];
 }
 
+/** What triangles that follow the face are made with. */
+interface Following {
+	readonly field: FlatField;
+	readonly nodes: LatticeNodes;
+	/** Of every step, across and up. */
+	readonly parts: readonly [across: number, up: number];
+}
+
 /** The rim of a sheet with nodes between those of the grid, where it runs along lines of the grid. */
-function finerRim(
-	rim: readonly RimPlace[],
-	nodes: LatticeNodes,
-	[across, up]: readonly [number, number],
-	field: FlatField
-): RimPlace[] {
+function finerRim(rim: readonly RimPlace[], { field, nodes, parts: [across, up] }: Following): RimPlace[] {
 	const place = toField(field);
 	const lattice = toLattice(field);
 	return rim.flatMap((from, k) => {
@@ -136,17 +138,14 @@ function finerRim(
 /** Places between the lines of loops and away from them: with nodes there triangles follow the face. */
 function nodesWithin(
 	{ rim, loop, openings }: Sheet,
-	grid: NodeGrid,
-	nodes: LatticeNodes,
-	[across, up]: readonly [number, number],
-	field: FlatField
+	{ field, nodes, parts: [across, up] }: Following
 ): RimPlace[] {
 	const place = toField(field);
 	const lattice = toLattice(field);
 	const { low, high } = boxOf(loop);
 	const [from, to] = [lattice(low), lattice(high)];
-	const width = field.width / grid.across.steps / across;
-	const apart = APART * Math.min(width, field.height / grid.up.steps / up);
+	const width = field.width / field.across.steps / across;
+	const apart = APART * Math.min(width, field.height / field.up.steps / up);
 	/** Lines of loops by the columns that they touch, so that a place looks at few. */
 	const lines = new Map<number, [Place, Place][]>();
 	const column = (x: number) => Math.floor((x - low[0]) / width);
@@ -200,19 +199,12 @@ function checkArea(
 }
 
 /** Triangles of a sheet without its openings, by nodes. @throws ProblemError when openings meet */
-function trianglesOf(
-	sheet: Sheet,
-	grid: NodeGrid,
-	nodes: LatticeNodes,
-	parts: readonly [number, number],
-	field: FlatField,
-	at: string
-): number[] {
+function trianglesOf(sheet: Sheet, following: Following, at: string): number[] {
 	const all: RimPlace[] = [];
 	const loopOf = (ring: readonly RimPlace[]) => ring.map((one) => all.push(one) - 1);
-	const outline = loopOf(finerRim(sheet.rim, nodes, parts, field));
+	const outline = loopOf(finerRim(sheet.rim, following));
 	const openings = sheet.openings.map(({ rim }) => loopOf(rim));
-	for (const one of nodesWithin(sheet, grid, nodes, parts, field)) all.push(one);
+	for (const one of nodesWithin(sheet, following)) all.push(one);
 	const places = all.map((one) => one.at);
 	const found = triangulateAround(places, outline, openings);
 	checkArea(sheet, places, found, at);
@@ -233,15 +225,14 @@ export function pierced(laid: LaidCells, surface: Surface, field: FlatField, at:
 	const sheets = sheetsWithOpenings(laid, field);
 	const lattice = new Lattice(laid.grid, surface);
 	const extra = new ExtraNodes(lattice);
-	const nodes = new LatticeNodes(laid.grid, extra);
-	const parts = partsOfStep(lattice);
+	const following = { field, nodes: new LatticeNodes(laid.grid, extra), parts: partsOfStep(lattice) };
 	const openings: number[] = [];
 	const triangles: number[] = [];
 	const firstOpening = [0];
 	const firstCorner = [0];
 	for (const sheet of sheets) {
 		for (const { cell } of sheet.openings) openings.push(cell);
-		for (const node of trianglesOf(sheet, laid.grid, nodes, parts, field, at)) triangles.push(node);
+		for (const node of trianglesOf(sheet, following, at)) triangles.push(node);
 		firstOpening.push(openings.length);
 		firstCorner.push(triangles.length);
 	}
