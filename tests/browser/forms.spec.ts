@@ -181,9 +181,14 @@ test('curvature is shown in colour with its legend, cut at a height', async ({ p
 	await panel.getByRole('combobox', { name: /^Show faces in/ }).click();
 	await page.getByRole('option', { name: 'mean curvature' }).click();
 	await expect(page.getByTestId('curvature-legend')).toContainText('flat');
-	await panel.getByRole('combobox', { name: /^Cut/ }).click();
-	await page.getByRole('option', { name: 'at a height' }).click();
-	await expect(panel.getByRole('button', { name: /^Place of the cut/ })).toBeVisible();
+	// The model is cut open, and stays so in every lens.
+	await page.keyboard.press('c');
+	const section = page.getByTestId('section');
+	await expect(section.getByRole('combobox', { name: 'Cut: at a height' })).toBeVisible();
+	await page.keyboard.press('3');
+	await expect(section).toBeVisible();
+	await section.getByRole('button', { name: 'whole again' }).click();
+	await expect(section).toHaveCount(0);
 	await settled(page);
 });
 

@@ -10,49 +10,58 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		id: 'glass',
 		label: 'Glass',
 		density: 2500,
-		colour: '#8FB3B4',
-		opacity: 0.62,
-		metalness: 0.1,
-		roughness: 0.08,
+		colour: '#A5C4C2',
+		opacity: 0.42,
+		metalness: 0,
+		roughness: 0.04,
 		glass: true
 	},
 	{
 		id: 'aluminium',
 		label: 'Aluminium',
 		density: 2700,
-		colour: '#8C8679',
+		colour: '#C6C8C7',
 		opacity: 1,
-		metalness: 0.5,
-		roughness: 0.5
+		metalness: 0.55,
+		roughness: 0.4
 	},
 	{
 		id: 'bronze',
 		label: 'Bronze-coloured aluminium',
 		density: 2700,
-		colour: '#6E5A45',
+		colour: '#80624A',
 		opacity: 1,
-		metalness: 0.5,
-		roughness: 0.5
+		metalness: 0.55,
+		roughness: 0.4
 	},
 	{
 		id: 'steel',
 		label: 'Steel',
 		density: 7850,
-		colour: '#565B5E',
+		colour: '#83888B',
 		opacity: 1,
 		metalness: 0.6,
-		roughness: 0.45
+		roughness: 0.42
 	},
 	{
 		id: 'zinc',
 		label: 'Zinc sheet',
 		density: 7140,
-		colour: '#9AA19F',
+		colour: '#98A09F',
 		opacity: 1,
-		metalness: 0.35,
-		roughness: 0.6
+		metalness: 0.4,
+		roughness: 0.55
 	},
-	{ id: 'timber', label: 'Larch', density: 590, colour: '#BC9A6A', opacity: 1, metalness: 0, roughness: 0.8 },
+	{
+		id: 'timber',
+		label: 'Larch',
+		density: 590,
+		colour: '#C59E6C',
+		opacity: 1,
+		metalness: 0,
+		roughness: 0.75,
+		surface: 'wood'
+	},
 	{
 		id: 'mineral-wool',
 		label: 'Mineral wool',
@@ -60,25 +69,38 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		colour: '#C9B98A',
 		opacity: 1,
 		metalness: 0,
-		roughness: 1
+		roughness: 1,
+		surface: 'cast'
 	},
 	{
 		id: 'terracotta',
 		label: 'Terracotta',
 		density: 2000,
-		colour: '#B8714F',
+		colour: '#BC7350',
 		opacity: 1,
 		metalness: 0,
-		roughness: 0.85
+		roughness: 0.85,
+		surface: 'cast'
 	},
 	{
 		id: 'concrete',
 		label: 'Concrete',
 		density: 2400,
-		colour: '#B4AFA5',
+		colour: '#BDB9B0',
 		opacity: 1,
 		metalness: 0,
-		roughness: 0.95
+		roughness: 0.95,
+		surface: 'cast'
+	},
+	{
+		id: 'fabric',
+		label: 'Coated fabric',
+		density: 1200,
+		colour: '#EAE6DA',
+		opacity: 1,
+		metalness: 0,
+		roughness: 0.9,
+		surface: 'woven'
 	}
 ];
 

@@ -13,6 +13,8 @@ export const materialSchema = z.strictObject({
 	metalness: z.number().min(0).max(1),
 	roughness: z.number().min(0).max(1),
 	/** Plates of it count as glass in the schedule. */
-	glass: z.boolean().default(false)
+	glass: z.boolean().default(false),
+	/** What it looks like from near: wood has a grain, what is cast is mottled, what is woven has threads. */
+	surface: z.enum(['even', 'wood', 'cast', 'woven']).default('even')
 });
 export type Material = z.infer<typeof materialSchema>;

@@ -15,6 +15,7 @@ import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
 import { sunSchema } from './sun-schema';
+import { noteSchema, viewSchema } from './view-schema';
 
 export type { PatternChoice } from './pattern-schema';
 
@@ -191,6 +192,9 @@ export const projectSchema = z.strictObject({
 	/** Materials of this project, beside the ones that ship or in their place. */
 	materials: z.array(materialSchema).max(MOST_THINGS).default([]),
 	/** Parts made in this project, beside the ones that ship. */
-	parts: z.array(partSchema).max(MOST_THINGS).default([])
+	parts: z.array(partSchema).max(MOST_THINGS).default([]),
+	/** How the model was looked at, and what was measured in it. */
+	views: z.array(viewSchema).max(MOST_THINGS).default([]),
+	notes: z.array(noteSchema).max(MOST_THINGS).default([])
 });
 export type Project = z.infer<typeof projectSchema>;

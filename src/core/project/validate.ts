@@ -131,6 +131,8 @@ const namedLists = [
 	['variants'],
 	['materials'],
 	['parts'],
+	['views'],
+	['notes'],
 	['zones', '*', 'rules'],
 	['zones', '*', 'runs'],
 	['zones', '*', 'nodes'],

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { dragging } from '$lib/components/drag';
-	import { isPlain } from '$lib/model/renderer';
+	import { mannerHere } from '$lib/model/renderer';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
 	import type { Bench } from './bench.svelte';
@@ -19,7 +19,7 @@
 	onMount(() => {
 		let made: BenchScene;
 		try {
-			made = new BenchScene(canvas, isPlain());
+			made = new BenchScene(canvas, mannerHere());
 		} catch (error) {
 			failure = `The part cannot be drawn here: ${(error as Error).message}. Its sentences and measures work without.`;
 			return;

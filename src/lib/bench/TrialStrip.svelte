@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { isPlain } from '$lib/model/renderer';
+	import { mannerHere } from '$lib/model/renderer';
 	import { formatQuantity } from '$core/units/quantity';
 	import { inputKind, kernelValue } from '$core/part/inputs';
 	import { cornersOfTrial } from '$core/part/trials';
@@ -25,7 +25,7 @@
 
 	onMount(() => {
 		try {
-			pictures = new Pictures(isPlain());
+			pictures = new Pictures(mannerHere());
 		} catch {
 			// Without pictures the tiles still say what they are and which are flagged.
 		}

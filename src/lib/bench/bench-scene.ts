@@ -2,7 +2,8 @@ import type { Vector } from '$core/geometry/vector';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
-import { closeRenderer, makeRenderer, pixelRatio } from '$lib/model/renderer';
+import { Picture } from '$lib/model/picture';
+import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
@@ -23,19 +24,20 @@ export class BenchScene {
 	private readonly dots = new THREE.PointsMaterial({ color: GOLD, sizeAttenuation: false, depthTest: false });
 	private piece = new THREE.Group();
 	private readonly marked = new THREE.Group();
-	private frameRequested = 0;
+	private readonly picture: Picture;
 	onDrawn: (() => void) | null = null;
 	onCamera: (() => void) | null = null;
 
-	constructor(canvas: HTMLCanvasElement, plain: boolean) {
-		this.renderer = makeRenderer(canvas, plain);
-		this.renderer.setPixelRatio(pixelRatio(plain));
-		this.meshes = new PieceMeshes(plain);
+	constructor(canvas: HTMLCanvasElement, manner: Manner) {
+		this.renderer = makeRenderer(canvas, false);
+		this.meshes = new PieceMeshes(manner === 'plain');
 		this.eye = new Eye(canvas, () => {
 			this.onCamera?.();
 			this.request();
 		});
-		this.daylight = new Daylight(this.scene, this.renderer, plain);
+		this.daylight = new Daylight(this.scene, this.renderer, manner, true);
+		this.picture = new Picture(this.renderer, this.scene, manner, this.eye, this.daylight);
+		this.picture.onDrawn = () => this.onDrawn?.();
 		this.marked.scale.setScalar(MM);
 		this.scene.add(this.piece, this.marked);
 	}
@@ -45,7 +47,9 @@ export class BenchScene {
 		forgetShapes(this.piece);
 		this.piece = this.meshes.of(elements);
 		this.scene.add(this.piece);
-		this.daylight.fit(new THREE.Box3().setFromObject(this.piece));
+		const box = new THREE.Box3().setFromObject(this.piece);
+		this.daylight.fit(box);
+		if (!box.isEmpty()) this.eye.holds(box);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}
@@ -97,22 +101,16 @@ export class BenchScene {
 	}
 
 	resize(width: number, height: number): void {
-		this.renderer.setSize(width, height, false);
+		this.picture.resize(width, height);
 		this.eye.resize(width, height);
-		this.request();
 	}
 
 	private request(): void {
-		if (this.frameRequested) return;
-		this.frameRequested = requestAnimationFrame(() => {
-			this.frameRequested = 0;
-			this.renderer.render(this.scene, this.eye.camera);
-			this.onDrawn?.();
-		});
+		this.picture.request();
 	}
 
 	dispose(): void {
-		cancelAnimationFrame(this.frameRequested);
+		this.picture.dispose();
 		forgetShapes(this.piece);
 		forgetShapes(this.marked);
 		this.meshes.dispose();

@@ -4,7 +4,7 @@ import { inspectPart } from '$core/part/inspect';
 import { cornersOfTrial, trialsOf } from '$core/part/trials';
 import type { PartDefinition } from '$core/project/part-definition';
 import type { Project } from '$core/project/schema';
-import { isPlain } from '$lib/model/renderer';
+import { mannerHere } from '$lib/model/renderer';
 import { hang } from './bench.svelte';
 import { Pictures } from './pictures';
 
@@ -48,7 +48,7 @@ export function drawKit(project: Project, tell: (pictures: ReadonlyMap<string, s
 			return;
 		}
 		try {
-			maker ??= new Pictures(isPlain());
+			maker ??= new Pictures(mannerHere());
 		} catch {
 			// Without pictures the words still say what each part is for.
 			return;

@@ -1,6 +1,6 @@
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
-import { closeRenderer, makeRenderer } from '$lib/model/renderer';
+import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
@@ -16,15 +16,15 @@ export class Pictures {
 	private readonly eye: Eye;
 	private readonly daylight: Daylight;
 
-	/** @param plain without shadows and mirrored sky */
-	constructor(plain: boolean) {
+	constructor(manner: Manner) {
+		const plain = manner === 'plain';
 		[this.canvas.width, this.canvas.height] = [WIDTH, HEIGHT];
-		this.renderer = makeRenderer(this.canvas, plain);
+		this.renderer = makeRenderer(this.canvas, !plain);
 		this.meshes = new PieceMeshes(plain);
 		this.renderer.setSize(WIDTH, HEIGHT, false);
 		this.eye = new Eye(this.canvas, () => undefined);
 		this.eye.resize(WIDTH, HEIGHT);
-		this.daylight = new Daylight(this.scene, this.renderer, plain);
+		this.daylight = new Daylight(this.scene, this.renderer, manner);
 	}
 
 	/** A picture as a data address; null when there is nothing to show. */
@@ -35,6 +35,7 @@ export class Pictures {
 		const box = new THREE.Box3().setFromObject(group);
 		this.daylight.fit(box);
 		this.renderer.shadowMap.needsUpdate = true;
+		if (!box.isEmpty()) this.eye.holds(box);
 		this.eye.look('Around', box);
 		this.renderer.render(this.scene, this.eye.camera);
 		const picture = this.canvas.toDataURL('image/png');

@@ -1,5 +1,6 @@
 import { joinedMesh } from '$core/part/places';
 import { BEHIND_LINES, Matter } from '$lib/model/matter';
+import { shadowOf } from '$lib/model/shadow';
 import * as THREE from 'three';
 import type { MadeElement } from './bench.svelte';
 
@@ -32,6 +33,7 @@ export class PieceMeshes {
 			geometry.setIndex(new THREE.BufferAttribute(triangles, 1));
 			const mesh = new THREE.Mesh(geometry, this.matter.of(material));
 			mesh.castShadow = mesh.receiveShadow = true;
+			mesh.customDepthMaterial = shadowOf('written', material.opacity < 1);
 			group.add(mesh, new THREE.LineSegments(new THREE.EdgesGeometry(geometry, EDGE_ANGLE), this.ink));
 		}
 		return group;

@@ -8,7 +8,7 @@
 	import { partOfVariant } from '$lib/edits/variants-on';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { perPieceInputs } from '$lib/sheet/piece-values';
-	import type { PieceView } from './piece';
+	import type { PieceView } from '$lib/state/pieces-at';
 
 	interface Props {
 		/** Of every chosen cell. */

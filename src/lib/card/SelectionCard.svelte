@@ -13,7 +13,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import { toast } from 'svelte-sonner';
-	import { piecesAt } from './piece';
+	import { piecesAt } from '$lib/state/pieces-at';
 	import { followableIn } from '$core/field/followed';
 	import { sourceOf } from '$lib/check/measures';
 	import { drivenText, heldText, type AskedAt } from './why';
@@ -163,7 +163,7 @@
 
 {#if found && face && zone && sites}
 	<aside
-		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[256px] overflow-auto px-3.5 py-3"
+		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-64px)] w-[256px] overflow-auto px-3.5 py-3"
 		aria-label="Selection"
 		data-testid="card"
 	>

@@ -13,7 +13,7 @@
 	import type { FaceView } from '$lib/worker/views';
 	import CellPicture from './CellPicture.svelte';
 	import { fitted, hasRoom } from './fitted';
-	import type { PieceView } from './piece';
+	import type { PieceView } from '$lib/state/pieces-at';
 
 	let { found, face, piece }: { found: Found; face: FaceView; piece: PieceView | null } = $props();
 	const { display } = $derived(useDesk());

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import NumberChip from '$lib/components/NumberChip.svelte';
 	import { formatLength } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import {
@@ -20,28 +19,6 @@
 	const STOPS = 9;
 	const change = (part: Partial<SurfaceView>) => (desk.surface = { ...surface, ...part });
 
-	const axes = [
-		{ value: '-', label: 'nowhere' },
-		{ value: '2', label: 'at a height' },
-		{ value: '0', label: 'across x' },
-		{ value: '1', label: 'across y' }
-	] as const;
-	/** A cut starts in the middle of everything. */
-	function chooseCut(axis: (typeof axes)[number]['value']) {
-		if (axis === '-') {
-			change({ cut: null });
-			return;
-		}
-		const k = Number(axis) as 0 | 1 | 2;
-		let low = Infinity;
-		let high = -Infinity;
-		for (const face of masses.flatMap((mass) => mass.faces))
-			for (let n = k; n < face.positions.length; n += 3) {
-				low = Math.min(low, face.positions[n]! + face.origin[k]);
-				high = Math.max(high, face.positions[n]! + face.origin[k]);
-			}
-		change({ cut: { axis: k, at: low < high ? Math.round((low + high) / 20) * 10 : 0 } });
-	}
 	const legends = {
 		gaussian: 'Saddles to the left, domes to the right. What is not 0 cannot be unrolled.',
 		mean: 'Bulging out to the left, hollow to the right.',
@@ -65,22 +42,7 @@
 			options={surfaceColours}
 			label="Show faces in"
 			onchoose={(next) => change({ colour: next })}
-		/>, cut
-		<ChoiceChip
-			value={surface.cut ? (String(surface.cut.axis) as '0') : '-'}
-			options={axes}
-			label="Cut"
-			onchoose={chooseCut}
-		/>{#if surface.cut}{@const cut = surface.cut}{' '}
-			<NumberChip
-				value={cut.at}
-				kind="length"
-				display={desk.display}
-				label="Place of the cut"
-				step={100}
-				onpreview={(at) => change({ cut: { ...cut, at } })}
-				oncommit={(at) => change({ cut: { ...cut, at } })}
-			/>{/if}.
+		/>.
 	</p>
 	{#if isMeasured(colour)}
 		{@const from = colour === 'deviation' ? 0 : -reach}

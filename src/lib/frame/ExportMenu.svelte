@@ -3,7 +3,7 @@
 	import { toast } from 'svelte-sonner';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { formats, type Format } from '$core/exchange/formats';
-	import { exportProject } from './download';
+	import { exportProject } from './export-project';
 
 	const desk = useDesk();
 	async function write(format: Format) {

@@ -3,7 +3,7 @@
 	import { toast } from 'svelte-sonner';
 	import type { SetAside } from '$lib/saving/session';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { fileStem, saveFile } from './download';
+	import { fileStem, saveFile } from '$lib/components/save-file';
 
 	const { project } = useDesk();
 	let open = $state(false);

@@ -38,6 +38,8 @@ export const keyMap = {
 		reach: 'page'
 	},
 	labels: { keys: ['l'], shown: 'L', does: 'Labels of the selection', reach: 'page' },
+	section: { keys: ['c'], shown: 'C', does: 'Cut the model open; again, whole', reach: 'page' },
+	measure: { keys: ['d'], shown: 'D', does: 'Measure distances in the model', reach: 'page' },
 	map: { keys: ['m'], shown: 'M', does: 'Flat map', reach: 'page' },
 	leave: { keys: ['Escape'], shown: 'Esc', does: 'Clear the selection', reach: 'page' },
 	find: {

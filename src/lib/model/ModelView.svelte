@@ -1,26 +1,45 @@
 <script lang="ts">
 	import { dragging } from '$lib/components/drag';
-	import { isPlain } from '$lib/model/renderer';
+	import { drawAs, mannerHere, type Manner } from '$lib/model/renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
-	import { addressOf, find } from '$lib/state/selection.svelte';
+	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/edits/drawn';
 	import type { Vector } from '$core/geometry/vector';
 	import { momentOf, sunAt } from '$core/sun/position';
-	import { onMount } from 'svelte';
+	import { page } from '$app/state';
+	import { replaceState } from '$app/navigation';
+	import { untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { Vector3 } from 'three';
+	import type { KeptView, Section } from '$core/project/view-schema';
+	import { inRadians } from '$core/units/scale';
+	import { fileStem, saveFile } from '$lib/components/save-file';
+	import { freeOf } from './free-room';
+	import HoverTip from './HoverTip.svelte';
+	import Measuring from './Measuring.svelte';
+	import ModelBar from './ModelBar.svelte';
+	import ModelLabels from './ModelLabels.svelte';
+	import ScaleBar from './ScaleBar.svelte';
+	import SectionFrame from './SectionFrame.svelte';
+	import ViewMenu from './ViewMenu.svelte';
+	import type { Snap } from './measuring';
 	import ModelDrawing from './ModelDrawing.svelte';
-	import { viewNames, type ViewName } from './eye';
-	import { modelLabels } from './labels';
+	import type { ViewName } from './eye';
 	import { ModelScene } from './scene';
 
 	const desk = useDesk();
-	let canvas: HTMLCanvasElement;
-	let frame: HTMLElement;
+	let canvas = $state<HTMLCanvasElement>(undefined!);
+	let frame = $state<HTMLElement>(undefined!);
 	let scene = $state.raw<ModelScene | null>(null);
 	let heading = $state(0);
 	let viewName = $state<ViewName | null>('Around');
 	let settled = $state(false);
+	/** The resting picture is as fine as it becomes. */
+	let fine = $state(false);
+	/** How it is drawn; once pictures take long, lightly. */
+	let manner = $state(mannerHere());
 	let failure = $state<string | null>(null);
 	/** Bumped on every camera move, for what is laid over the picture. */
 	let cameraMoves = $state(0);
@@ -28,23 +47,33 @@
 	const view = $derived(desk.model.view);
 	const selected = $derived(desk.selection.addresses.flatMap((address) => find(view, address) ?? []));
 
-	onMount(() => {
-		const plain = isPlain();
+	/** Draw on a canvas. @returns what ends it */
+	function drawOn(on: HTMLCanvasElement, how: Manner): (() => void) | undefined {
 		let made: ModelScene;
 		try {
-			made = new ModelScene(canvas, plain);
+			made = new ModelScene(on, how, () => freeOf(frame));
 		} catch (error) {
 			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
 			return;
 		}
 		made.onDrawn = () => {
 			settled = true;
+			fine = false;
 			if (view.zones.some(({ faces }) => faces.length > 0)) desk.begun = true;
 		};
-		made.onCamera = () => {
-			heading = made.heading();
-			cameraMoves++;
+		made.onHand = () => (viewName = desk.keptView = null);
+		made.onFine = () => (fine = true);
+		made.onSlow = () => {
+			drawAs('light', false);
+			manner = 'light';
 		};
+		// The camera also moves while a model is brought into view, within an effect.
+		made.onCamera = () =>
+			untrack(() => {
+				heading = made.heading();
+				cameraMoves++;
+				hovered = null;
+			});
 		const resize = new ResizeObserver(([entry]) => {
 			if (entry) made.resize(entry.contentRect.width, entry.contentRect.height);
 		});
@@ -53,15 +82,25 @@
 		scene = made;
 		return () => {
 			resize.disconnect();
+			scene = null;
 			made.dispose();
 		};
+	}
+	$effect(() => {
+		const [on, how] = [canvas, manner];
+		return untrack(() => drawOn(on, how));
 	});
 
 	$effect(() => {
 		if (!scene) return;
 		const { lens, measure } = desk;
 		settled = false;
-		scene.update(view, { lens, measure, range: rangeOf(view, measure) }, desk.isolated);
+		scene.update(
+			view,
+			desk.project.document.zones,
+			{ lens, measure, range: rangeOf(view, measure) },
+			desk.isolated
+		);
 	});
 	$effect(() => {
 		if (!scene) return;
@@ -76,6 +115,10 @@
 			view.zones.findIndex(({ id }) => id === lit?.zone),
 			lit?.cells ?? []
 		);
+	});
+	$effect(() => {
+		settled = scene === null;
+		scene?.show(desk.look);
 	});
 	$effect(() => {
 		if (!scene) return;
@@ -93,7 +136,7 @@
 		if (!scene) return;
 		settled = false;
 		const chosen = new Set(desk.selection.faces);
-		scene.shape(view, desk.surface, desk.lens === 'form', covered, chosen);
+		scene.shape(view, desk.surface, desk.lens === 'form', covered, chosen, desk.section);
 	});
 	const handles = $derived(
 		desk.lens === 'form' && desk.surface.handles && desk.activeMass
@@ -104,17 +147,121 @@
 
 	export function home() {
 		viewName = 'Around';
+		desk.keptView = null;
 		scene?.home();
 	}
 	export function frameSelection() {
-		viewName = null;
+		viewName = desk.keptView = null;
 		scene?.frame(selected);
+	}
+	function look(name: ViewName) {
+		viewName = name;
+		desk.keptView = null;
+		scene?.look(name);
+	}
+	const newSection = (): Section => ({
+		axis: 'z',
+		at: Math.round((scene?.middle('z') ?? 0) / 10) * 10,
+		keeps: 'low'
+	});
+	export function toggleSection() {
+		desk.section = desk.section ? null : newSection();
+	}
+
+	/** A view that was kept, asked for in the address or in the menu. */
+	function show(kept: KeptView) {
+		desk.lens = kept.lens;
+		desk.look = kept.look;
+		desk.section = kept.section;
+		viewName = null;
+		const [turn, rise] = [inRadians(kept.turn), inRadians(kept.rise)];
+		const target = new Vector3(...kept.target).divideScalar(1000);
+		scene?.stand({ target, turn, rise, distance: kept.distance / 1000, flat: kept.flat });
+		desk.keptView = kept.id;
+	}
+	/** The view that was asked for in the address, until it is shown. */
+	let wanted = page.url.searchParams.get('view');
+	$effect(() => {
+		if (!wanted || !scene || !settled || desk.model.behind) return;
+		const kept = desk.project.document.views.find(({ id }) => id === wanted);
+		wanted = null;
+		if (kept) untrack(() => show(kept));
+	});
+	$effect(() => {
+		const { keptView } = desk;
+		const url = new URL(location.href);
+		if (!settled || wanted || url.searchParams.get('view') === keptView) return;
+		if (keptView) url.searchParams.set('view', keptView);
+		else url.searchParams.delete('view');
+		replaceState(url, {});
+	});
+	async function writePicture(width: number) {
+		const name = `${fileStem(desk.project.document.name)}.png`;
+		const drawn = scene?.pictureOf(width);
+		if (drawn)
+			toast.promise(
+				drawn.then((blob) => saveFile(name, blob, blob.type)),
+				{
+					loading: `Drawing ${width} pixels …`,
+					success: `${name} written, ${width} pixels wide`,
+					error: (error) => `The picture could not be drawn: ${(error as Error).message}`
+				}
+			);
+	}
+
+	/** What a click would take, and where the pointer is. */
+	let hovered = $state.raw<{ found: Omit<Found, 'address'>; x: number; y: number } | null>(null);
+	const hoveredCorners = $derived.by(() => {
+		void cameraMoves;
+		return hovered && scene ? scene.cornersOf(hovered.found) : null;
+	});
+	/** Where lengths are measured from, and what the pointer is on. */
+	let measuredFrom = $state.raw<Snap | null>(null);
+	let measuredTo = $state.raw<Snap | null>(null);
+	let measuring = $state<ReturnType<typeof Measuring>>();
+	/** Leave off measuring: first the length that is begun. @returns whether there was anything to leave */
+	export function leaveMeasuring(): boolean {
+		if (!desk.measures) return false;
+		if (measuredFrom) measuredFrom = null;
+		else desk.measures = false;
+		return true;
+	}
+	$effect(() => {
+		if (!desk.measures) measuredFrom = measuredTo = null;
+	});
+	function measure(snap: Snap | null, twice: boolean) {
+		if (!snap) return;
+		if (twice && snap.is === 'edge') {
+			measuring?.keep(snap.ends[0], snap.ends[1]);
+			measuredFrom = null;
+		} else if (measuredFrom) {
+			measuring?.keep(measuredFrom.at, snap.at);
+			measuredFrom = null;
+		} else measuredFrom = snap;
+	}
+	/** The pointer is looked under once for each picture. */
+	let looking = 0;
+	function lookUnder(event: PointerEvent) {
+		cancelAnimationFrame(looking);
+		looking = requestAnimationFrame(() => {
+			if (!scene) return;
+			const [x, y] = local(event);
+			if (desk.measures) measuredTo = scene.snap(x, y);
+			else if (desk.lens !== 'form') {
+				const found = scene.pick(x, y);
+				hovered = found && { found, x, y };
+			}
+		});
 	}
 
 	/** The guide that is being drawn, and where its next point would be (mm). */
 	let drawn = $state.raw<readonly Vector[]>([]);
 	let next = $state.raw<Vector | null>(null);
 	const placeAt = (event: PointerEvent) => scene?.placeAt(...local(event), drawn.at(-1)?.[2] ?? 0) ?? null;
+	const scale = $derived.by(() => {
+		void cameraMoves;
+		return scene?.scale() ?? null;
+	});
 	const projected = $derived.by(() => {
 		void cameraMoves;
 		return (point: Vector) => scene?.project(point) ?? null;
@@ -165,20 +312,23 @@
 		if (!held) pressed = { x: event.clientX, y: event.clientY };
 	}
 	function move(event: PointerEvent) {
-		if (desk.drawsGuide && event.buttons === 0) next = placeAt(event);
+		if (event.buttons !== 0) hovered = null;
+		else if (desk.drawsGuide) next = placeAt(event);
+		else lookUnder(event);
 	}
 	function up(event: PointerEvent) {
 		if (!pressed || !scene) return;
 		const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y);
 		pressed = null;
-		if (moved > 4) {
-			viewName = null;
-			return;
-		}
+		if (moved > 4) return;
 		if (event.button !== 0) return;
 		if (desk.drawsGuide) {
 			const place = placeAt(event);
 			if (place) drawn = [...drawn, place];
+			return;
+		}
+		if (desk.measures) {
+			measure(scene.snap(...local(event)), event.detail > 1);
 			return;
 		}
 		if (desk.lens === 'form') {
@@ -198,15 +348,6 @@
 		desk.activeZone = view.zones[found.zone]?.id ?? null;
 	}
 
-	/** What is written over the picture when labels are on: marks of what is selected or near, and more of the last cell. */
-	const labels = $derived.by(() => {
-		void cameraMoves;
-		if (!desk.labels || !scene) return [];
-		return modelLabels(view, desk.project.document.zones, selected, (point) => scene!.project(point), {
-			width: frame.clientWidth,
-			height: frame.clientHeight
-		});
-	});
 	$effect(() => {
 		if (!scene) return;
 		scene.showArrows(view, desk.labels ? selected : []);
@@ -218,16 +359,25 @@
 	bind:this={frame}
 	data-testid="model"
 	data-settled={settled && !desk.model.behind}
+	data-fine={fine}
 >
-	<canvas
-		bind:this={canvas}
-		class="absolute inset-0 block size-full touch-none {desk.drawsGuide ? 'cursor-crosshair' : ''}"
-		aria-label="Model in 3D"
-		{@attach dragging({ begin: take, move: drag, end: drop, cancel: letGo })}
-		onpointerdown={down}
-		onpointermove={move}
-		onpointerup={up}
-	></canvas>
+	{#key manner}
+		<canvas
+			bind:this={canvas}
+			class="absolute inset-0 block size-full touch-none {desk.drawsGuide || desk.measures
+				? 'cursor-crosshair'
+				: ''}"
+			aria-label="Model in 3D"
+			{@attach dragging({ begin: take, move: drag, end: drop, cancel: letGo })}
+			onpointerdown={down}
+			onpointermove={move}
+			onpointerup={up}
+			onpointerleave={() => {
+				cancelAnimationFrame(looking);
+				hovered = measuredTo = null;
+			}}
+		></canvas>
+	{/key}
 	{#if failure}
 		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
 	{/if}
@@ -236,20 +386,16 @@
 			Add a mass in the build sheet, and it stands here.
 		</p>
 	{/if}
-	{#each labels as label, k (k)}
-		{#if label.at}
-			<span
-				class="figures pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[11px] {label.kind ===
-				'corner'
-					? 'bg-ink text-white'
-					: label.kind === 'node'
-						? 'text-ink-2 bg-sheet/80 text-[10px]'
-						: 'bg-sheet/90 text-patina-deep'}"
-				style:left="{label.at.x}px"
-				style:top="{label.at.y}px">{label.text}</span
-			>
-		{/if}
-	{/each}
+	{#if hovered && hoveredCorners}
+		<HoverTip found={hovered.found} at={hovered} corners={hoveredCorners} width={frame.clientWidth} />
+	{/if}
+	{#if desk.labels && scene}<ModelLabels {projected} {selected} {frame} />{/if}
+	{#if scene && desk.section}
+		<SectionFrame {scene} section={desk.section} project={projected} {canvas} />
+	{/if}
+	{#if desk.measures || desk.project.document.notes.length}
+		<Measuring bind:this={measuring} project={projected} here={measuredTo} from={measuredFrom} />
+	{/if}
 	{#if desk.drawsGuide}
 		<ModelDrawing
 			points={drawn}
@@ -260,29 +406,12 @@
 			onleave={leaveDrawing}
 		/>
 	{/if}
-	<div class="absolute bottom-3 left-3.5 flex gap-1.5" role="group" aria-label="Views">
-		{#each viewNames as name (name)}
-			<button
-				type="button"
-				class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {viewName === name
-					? 'border-patina text-patina font-semibold'
-					: 'border-hair text-ink-2'}"
-				aria-pressed={viewName === name}
-				onclick={() => {
-					viewName = name;
-					scene?.look(name);
-				}}>{name}</button
-			>
-		{/each}
-		<button
-			type="button"
-			class="bg-sheet rounded-full border px-2.5 py-[3px] text-[12px] {desk.labels
-				? 'border-patina text-patina font-semibold'
-				: 'border-hair text-ink-2'}"
-			aria-pressed={desk.labels}
-			onclick={() => (desk.labels = !desk.labels)}>Labels <kbd class="key-cap">L</kbd></button
-		>
-	</div>
+	<ModelBar name={viewName} onlook={look} onwhole={home} section={newSection}>
+		{#snippet more()}
+			{#if scene}<ViewMenu pose={() => scene!.pose} onchoose={show} onpicture={writePicture} />{/if}
+		{/snippet}
+	</ModelBar>
+	{#if scale}<ScaleBar {scale} />{/if}
 	<svg
 		class="pointer-events-none absolute right-4 bottom-3 size-8"
 		viewBox="-16 -16 32 32"

@@ -4,11 +4,14 @@ import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
 import { BEHIND_LINES, litMaterial, type Lit } from './matter';
 import { cellTriangles, colourCells, lineSegments, type CellTriangles } from './cell-mesh';
-import type { CellColours } from './paint';
+import { NO_CELL } from '$core/pattern/edges';
+import type { CellColours, Standing } from './paint';
 import { raycastSorted } from './raycast';
 
 const INK = 0x1d2126;
 const PATINA = 0x1f7a6b;
+/** How large nodes are, from near (m). */
+const NODE = 0.09;
 
 export interface CellEntry {
 	readonly zone: number;
@@ -25,10 +28,10 @@ export interface CellEntry {
 const lineOpacity: Record<Lens, number> = { form: 0, 'set-out': 0.5, clad: 0.22, check: 0.5, issue: 0.22 };
 
 /** The vertices of some cells' triangles. */
-function verticesOf({ cell }: CellTriangles, wanted: ReadonlySet<number>): number[] {
+function verticesOf({ cell }: CellTriangles, isWanted: (cell: number) => boolean): number[] {
 	const drawn: number[] = [];
 	cell.forEach((c, t) => {
-		if (wanted.has(c)) drawn.push(3 * t, 3 * t + 1, 3 * t + 2);
+		if (isWanted(c)) drawn.push(3 * t, 3 * t + 1, 3 * t + 2);
 	});
 	return drawn;
 }
@@ -37,7 +40,7 @@ function verticesOf({ cell }: CellTriangles, wanted: ReadonlySet<number>): numbe
 function drawOnly(triangles: CellTriangles, alone: ReadonlySet<number> | null): void {
 	const { geometry } = triangles;
 	if (!alone && !geometry.index) return;
-	geometry.setIndex(alone ? verticesOf(triangles, alone) : null);
+	geometry.setIndex(alone ? verticesOf(triangles, (cell) => alone.has(cell)) : null);
 	delete geometry.boundsTree;
 }
 
@@ -49,7 +52,7 @@ export class CellLayer {
 	private readonly entries = new Map<number, CellEntry>();
 	private readonly matter: Lit;
 	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true });
-	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 5, sizeAttenuation: false });
+	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 3, sizeAttenuation: false });
 
 	constructor(
 		private readonly root: THREE.Group,
@@ -64,6 +67,11 @@ export class CellLayer {
 		});
 	}
 
+	/** Draw nodes as large as a picture of some scale bears. @param pixel what of the model a point of the picture is (m) */
+	nodesAt(pixel: number): void {
+		this.dots.size = Math.min(5, Math.max(1.5, NODE / pixel));
+	}
+
 	all(): IterableIterator<CellEntry> {
 		return this.entries.values();
 	}
@@ -76,7 +84,7 @@ export class CellLayer {
 		return [...this.all()].find(({ zone, face }) => zone === one.zone && face === one.face);
 	}
 
-	/** @param alone the only cells that are drawn, or null for all @param notMade those whose pieces failed */
+	/** @param alone the only cells that are drawn, or null for all @param standing which stand in the place of pieces, and which have some */
 	show(
 		face: FaceView,
 		zone: number,
@@ -84,18 +92,32 @@ export class CellLayer {
 		{ palette, of }: CellColours,
 		lens: Lens,
 		alone: ReadonlySet<number> | null,
-		notMade: ReadonlySet<number>
+		{ standing, covered }: Standing
 	): void {
 		const entry = this.entry(face, zone, f);
 		drawOnly(entry.triangles, alone);
 		colourCells(entry.triangles, palette, of);
 		entry.mesh.visible = lens === 'set-out' || lens === 'check';
-		const standing = new Set([...notMade].filter((cell) => !alone || alone.has(cell)));
-		entry.standIns.visible = standing.size > 0 && (lens === 'clad' || lens === 'issue');
-		if (entry.standIns.visible) entry.standIns.geometry.setIndex(verticesOf(entry.triangles, standing));
+		entry.standIns.visible = (lens === 'clad' || lens === 'issue') && standing.includes(1);
+		if (entry.standIns.visible)
+			entry.standIns.geometry.setIndex(
+				verticesOf(entry.triangles, (cell) => standing[cell] === 1 && (!alone || alone.has(cell)))
+			);
+		this.drawLines(entry, lens === 'clad' || lens === 'issue' ? covered : null);
 		this.ink.opacity = lineOpacity[lens];
 		entry.lines.visible = lens !== 'form' && !alone;
 		entry.nodes.visible = lens === 'set-out' && !alone;
+	}
+
+	/** Where pieces meet, their own edges are seen: of the grid's lines only those beside cells without one are drawn. */
+	private drawLines({ view, lines }: CellEntry, covered: Uint8Array | null): void {
+		const { edges } = view;
+		const bare = (cell: number) => cell !== NO_CELL && !covered![cell];
+		const drawn: number[] = [];
+		if (covered)
+			for (let e = 0; e < edges.count; e++)
+				if (bare(edges.left[e]!) || bare(edges.right[e]!)) drawn.push(2 * e, 2 * e + 1);
+		if (covered || lines.geometry.index) lines.geometry.setIndex(covered ? drawn : null);
 	}
 
 	private entry(face: FaceView, zone: number, f: number): CellEntry {
@@ -115,7 +137,10 @@ export class CellLayer {
 		const lineGeometry = new THREE.BufferGeometry();
 		lineGeometry.setAttribute('position', new THREE.BufferAttribute(lineSegments(face, triangles.origin), 3));
 		const lines = new THREE.LineSegments(lineGeometry, this.ink);
-		const nodes = new THREE.Points(lineGeometry, this.dots);
+		// Of their own, since which lines are drawn is of no matter to nodes.
+		const nodeGeometry = new THREE.BufferGeometry();
+		nodeGeometry.setAttribute('position', lineGeometry.getAttribute('position'));
+		const nodes = new THREE.Points(nodeGeometry, this.dots);
 		for (const one of [standIns, lines, nodes]) one.position.copy(mesh.position);
 		// Whether a face is in view is not worth measuring it anew for every shape.
 		for (const one of [mesh, standIns, lines, nodes]) one.frustumCulled = false;
@@ -130,6 +155,7 @@ export class CellLayer {
 	}
 
 	private drop(serial: number, { mesh, standIns, lines, nodes }: CellEntry): void {
+		nodes.geometry.dispose();
 		this.root.remove(mesh, standIns, lines, nodes);
 		mesh.geometry.dispose();
 		standIns.geometry.dispose();

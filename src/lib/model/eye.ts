@@ -1,106 +1,252 @@
 import * as THREE from 'three';
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { hearGestures } from './gestures';
+import {
+	axesOf,
+	between,
+	cornersOf,
+	facing,
+	fitted,
+	HALF_VIEW,
+	moved,
+	nearer,
+	placeOf,
+	turned,
+	type Frame,
+	type Pose
+} from './pose';
 
 export const viewNames = ['Around', 'North', 'East', 'South', 'West', 'Above'] as const;
 export type ViewName = (typeof viewNames)[number];
 
-/** Where each view looks from, before distance. North is +y. */
-const directions: Record<ViewName, THREE.Vector3Tuple> = {
-	Around: [0.36, -0.86, 0.36],
-	North: [0, 1, 0.02],
-	East: [1, 0, 0.02],
-	South: [0, -1, 0.02],
-	West: [-1, 0, 0.02],
-	Above: [0, -0.001, 1]
+/** From where each view looks; all but the first without perspective. North is +y. */
+const stances: Readonly<Record<ViewName, Pick<Pose, 'turn' | 'rise' | 'flat'>>> = {
+	Around: { turn: Math.atan2(0.36, 0.86), rise: Math.atan2(0.36, Math.hypot(0.36, 0.86)), flat: false },
+	North: { turn: Math.PI, rise: 0, flat: true },
+	East: { turn: Math.PI / 2, rise: 0, flat: true },
+	South: { turn: 0, rise: 0, flat: true },
+	West: { turn: -Math.PI / 2, rise: 0, flat: true },
+	Above: { turn: 0, rise: Math.PI / 2, flat: true }
 };
+
+const ALL_FREE: Frame['free'] = { left: 0, top: 0, right: 0, bottom: 0 };
+/** rad for a pixel of the pointer's way. */
+const TURN = 0.006;
+/** How long the eye takes to another place (ms). */
+const WAY = 260;
 
 /** The camera and how it is moved; lengths in metres, z up. */
 export class Eye {
-	readonly camera = new THREE.PerspectiveCamera(32, 1, 0.1, 2000);
-	private readonly controls: OrbitControls;
+	private readonly perspective = new THREE.PerspectiveCamera((2 * HALF_VIEW * 180) / Math.PI, 1);
+	private readonly flat = new THREE.OrthographicCamera();
+	private pose: Pose = { target: new THREE.Vector3(), distance: 30, ...stances.Around };
+	private frameOf: Frame = { width: 1, height: 1, free: ALL_FREE };
+	/** What the hand goes about: the point that was under it when it was laid on; looked for when it first moves. */
+	private pivot: THREE.Vector3 | null = null;
+	private laidOn: readonly [number, number] = [0, 0];
+	private going = 0;
+	/** How far from the target anything stands (m). */
+	private reach = 100;
+	private readonly endGestures: () => void;
 	/** The person has turned or moved it since it was last told where to stand. */
 	byHand = false;
+	/** Turning and moving rest while something else is dragged. */
+	resting = false;
+	/** Called when a hand moves it. */
+	onhand: () => void = () => undefined;
+	/** What lies under a point of the canvas, if anything does (m). */
+	under: (x: number, y: number) => THREE.Vector3 | null = () => null;
 
+	/** @param atOnce whether it goes to other places without being seen on its way */
 	constructor(
-		private readonly canvas: HTMLCanvasElement,
-		onmove: () => void
+		canvas: HTMLCanvasElement,
+		private readonly onmove: () => void,
+		private readonly atOnce = true
 	) {
-		this.camera.up.set(0, 0, 1);
-		this.controls = new OrbitControls(this.camera, canvas);
-		this.controls.enableDamping = false;
-		this.controls.maxPolarAngle = Math.PI * 0.52;
-		this.controls.addEventListener('change', onmove);
-		this.controls.addEventListener('start', () => (this.byHand = true));
+		this.stand(this.pose);
+		this.endGestures = hearGestures(
+			canvas,
+			{
+				begin: (x, y) => {
+					this.stop();
+					this.pivot = null;
+					this.laidOn = [x, y];
+				},
+				turn: (dx, dy) =>
+					this.hand({ ...turned(this.pose, this.about(), [-TURN * dx, TURN * dy]), flat: false }),
+				move: (dx, dy) => this.hand(moved(this.pose, this.about(), [dx, dy], this.frameOf)),
+				nearer: (factor) => this.hand(nearer(this.pose, this.about(), factor)),
+				centre: (x, y) => {
+					this.byHand = true;
+					this.onhand();
+					const target = this.pointAt(x, y);
+					const distance = this.pose.flat
+						? this.pose.distance
+						: placeOf(this.pose).sub(target).dot(axesOf(this.pose).back);
+					this.go({ ...this.pose, target, distance });
+				}
+			},
+			() => this.resting
+		);
 	}
 
-	/** Turning and panning rest while something else is dragged. */
-	set resting(rest: boolean) {
-		this.controls.enabled = !rest;
+	get camera(): THREE.Camera {
+		return this.pose.flat ? this.flat : this.perspective;
 	}
 
-	look(name: ViewName, box: THREE.Box3): void {
-		this.stand(box, new THREE.Vector3(...directions[name]).normalize());
+	/** Drawn without perspective. */
+	get isFlat(): boolean {
+		return this.pose.flat;
 	}
 
-	/** Bring a box into view from where the camera stands. */
-	frame(box: THREE.Box3): void {
-		this.stand(box, this.camera.position.clone().sub(this.controls.target).normalize());
+	/** A length of the model at the target by a pixel of the picture (m). */
+	get pixel(): number {
+		return (2 * Math.tan(HALF_VIEW) * this.pose.distance) / this.frameOf.height;
 	}
 
-	private stand(box: THREE.Box3, direction: THREE.Vector3): void {
+	/** How far it sees (m). */
+	get far(): number {
+		return this.perspective.far;
+	}
+
+	/** What lies under a point of the canvas, or else is as far as what is looked at. */
+	private pointAt(x: number, y: number): THREE.Vector3 {
+		const found = this.under(x, y);
+		if (found) return found;
+		const ray = new THREE.Raycaster();
+		this.aim(ray, x, y);
+		const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(axesOf(this.pose).back, this.pose.target);
+		return ray.ray.intersectPlane(plane, new THREE.Vector3()) ?? this.pose.target.clone();
+	}
+
+	private about(): THREE.Vector3 {
+		return (this.pivot ??= this.pointAt(...this.laidOn));
+	}
+
+	private hand(pose: Pose): void {
+		this.byHand = true;
+		this.onhand();
+		this.place(pose);
+	}
+
+	look(name: ViewName, box: THREE.Box3, free = ALL_FREE): void {
+		this.bring(box, stances[name], free);
+	}
+
+	/**
+	 * Bring a box into view from where the eye stands.
+	 * @param normal where what is brought into view looks: the eye turns to face it @param free what cards leave of the picture
+	 */
+	frame(box: THREE.Box3, normal: THREE.Vector3 | null = null, free = ALL_FREE): void {
+		const turn = normal ? facing(normal, this.pose) : this.pose;
+		this.bring(box, { turn: turn.turn, rise: turn.rise, flat: this.pose.flat && !normal }, free);
+	}
+
+	private bring(box: THREE.Box3, stance: Pick<Pose, 'turn' | 'rise' | 'flat'>, free: Frame['free']): void {
 		if (box.isEmpty()) return;
-		const centre = box.getCenter(new THREE.Vector3());
-		// The least distance from which all eight corners are inside the view.
-		const view = new THREE.Matrix4().lookAt(direction, new THREE.Vector3(), this.camera.up);
-		const [right, up] = [0, 1].map((k) => new THREE.Vector3().setFromMatrixColumn(view, k));
-		const tangent = Math.tan((this.camera.fov * Math.PI) / 360);
-		let distance = 1;
-		for (let k = 0; k < 8; k++) {
-			const corner = new THREE.Vector3(
-				k & 1 ? box.max.x : box.min.x,
-				k & 2 ? box.max.y : box.min.y,
-				k & 4 ? box.max.z : box.min.z
-			).sub(centre);
-			const needed =
-				Math.max(Math.abs(corner.dot(right!)) / this.camera.aspect, Math.abs(corner.dot(up!))) / tangent;
-			distance = Math.max(distance, needed + corner.dot(direction));
-		}
 		this.byHand = false;
-		this.controls.target.copy(centre);
-		this.camera.position.copy(centre).addScaledVector(direction, distance * 1.06);
-		this.camera.near = distance / 100;
-		this.camera.far = distance * 20;
-		this.camera.updateProjectionMatrix();
-		this.controls.update();
+		this.go(fitted(box, stance, { ...this.frameOf, free }));
+	}
+
+	/** Whether all corners of a box are in the picture. @param box m */
+	sees(box: THREE.Box3): boolean {
+		const { width, height } = this.frameOf;
+		return cornersOf(box).every((corner) => {
+			const at = this.project(corner);
+			return at && at.x >= 0 && at.y >= 0 && at.x <= width && at.y <= height;
+		});
+	}
+
+	get stance(): Pose {
+		return this.pose;
+	}
+
+	goTo(pose: Pose): void {
+		this.byHand = true;
+		this.go(pose);
+	}
+
+	private stop(): void {
+		cancelAnimationFrame(this.going);
+		this.going = 0;
+	}
+
+	private go(to: Pose): void {
+		this.stop();
+		if (this.atOnce || matchMedia('(prefers-reduced-motion: reduce)').matches) {
+			this.place(to);
+			return;
+		}
+		const [from, began] = [this.pose, performance.now()];
+		const step = () => {
+			const share = Math.min(1, (performance.now() - began) / WAY);
+			this.going = share < 1 ? requestAnimationFrame(step) : 0;
+			this.place(between(from, to, 1 - (1 - share) ** 3));
+		};
+		step();
+	}
+
+	/** Tell how far the model reaches, so that all of it is drawn. @param box m */
+	holds(box: THREE.Box3): void {
+		const { radius } = box.getBoundingSphere(new THREE.Sphere());
+		this.reach = Math.max(10, 3 * radius);
+		this.place(this.pose);
+	}
+
+	private place(pose: Pose): void {
+		this.stand(pose);
+		this.onmove();
+	}
+
+	private stand(pose: Pose): void {
+		this.pose = pose;
+		const { back, right, up } = axesOf(pose);
+		const { perspective, flat } = this;
+		const turn = new THREE.Matrix4().makeBasis(right, up, back);
+		const { width, height } = this.frameOf;
+		for (const camera of [perspective, flat]) camera.quaternion.setFromRotationMatrix(turn);
+		perspective.position.copy(placeOf(pose));
+		perspective.aspect = width / height;
+		perspective.near = Math.max(0.02, pose.distance / 150);
+		perspective.far = pose.distance + 3 * this.reach + pose.target.length();
+		const half = Math.tan(HALF_VIEW) * pose.distance;
+		const far = this.reach + pose.target.length();
+		flat.position.copy(pose.target).addScaledVector(back, far);
+		[flat.left, flat.right] = [(-half * width) / height, (half * width) / height];
+		[flat.bottom, flat.top] = [-half, half];
+		[flat.near, flat.far] = [0, 2 * far];
+		for (const camera of [perspective, flat]) {
+			camera.updateProjectionMatrix();
+			camera.updateMatrixWorld();
+		}
 	}
 
 	/** Where a point (m) lies on the canvas (CSS pixels), or null behind the camera. */
 	project(point: THREE.Vector3): { x: number; y: number } | null {
 		const at = point.clone().project(this.camera);
 		if (at.z > 1) return null;
-		return { x: ((at.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - at.y) / 2) * this.canvas.clientHeight };
+		const { width, height } = this.frameOf;
+		return { x: ((at.x + 1) / 2) * width, y: ((1 - at.y) / 2) * height };
 	}
 
 	/** The ray through a point of the canvas (CSS pixels). */
 	aim(raycaster: THREE.Raycaster, x: number, y: number): void {
-		const { clientWidth, clientHeight } = this.canvas;
-		raycaster.setFromCamera(
-			new THREE.Vector2((x / clientWidth) * 2 - 1, 1 - (y / clientHeight) * 2),
-			this.camera
-		);
+		const { width, height } = this.frameOf;
+		raycaster.setFromCamera(new THREE.Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.camera);
 	}
 
 	/** Turn of the camera about the vertical (rad), for the north mark. */
 	heading(): number {
-		return this.controls.getAzimuthalAngle();
+		return this.pose.turn;
 	}
 
 	resize(width: number, height: number): void {
-		this.camera.aspect = width / height;
-		this.camera.updateProjectionMatrix();
+		if (!width || !height) return;
+		this.frameOf = { width, height, free: ALL_FREE };
+		this.place(this.pose);
 	}
 
 	dispose(): void {
-		this.controls.dispose();
+		this.stop();
+		this.endGestures();
 	}
 }

@@ -1,3 +1,5 @@
+import type { Section } from '$core/project/view-schema';
+import { AXES } from './section';
 import { cssOf, isMeasured, reachOf, valuesOf, type SurfaceView } from '$lib/state/surface-view';
 import type { MassView } from '$lib/state/model.svelte';
 import type { ShapeView } from '$lib/worker/views';
@@ -9,7 +11,7 @@ import { cutSegments, shapeGeometry, shapeLines, shapeRims } from './shape-mesh'
 const INK = 0x1d2126;
 const PATINA = 0x1f7a6b;
 const GOLD = 0xd98e1f;
-const PAPER = '#DCD9D0';
+const PAPER = '#EFEBE1';
 
 interface ShapeEntry {
 	readonly mass: string;
@@ -95,13 +97,11 @@ export class FormLayer {
 		view: SurfaceView,
 		inLens: boolean,
 		covered: ReadonlySet<string>,
-		chosen: ReadonlySet<string>
+		chosen: ReadonlySet<string>,
+		section: Section | null
 	): void {
 		const seen = new Set<string>();
 		const reach = isMeasured(view.colour) ? reachOf(masses, view.colour, [...chosen]) : 1;
-		const planes = inLens && view.cut ? [clippingPlane(view.cut)] : [];
-		for (const material of [this.matter, this.plain, this.stripes, this.thin, this.rim])
-			material.clippingPlanes = planes;
 		for (const mass of masses)
 			for (const shape of mass.faces) {
 				const key = `${mass.serial} ${shape.name}`;
@@ -116,7 +116,7 @@ export class FormLayer {
 				entry.rims.material = isChosen ? this.chosen : this.rim;
 				entry.rims.renderOrder = isChosen ? 8 : 0;
 				entry.arrow.visible = inLens;
-				this.showCut(entry, inLens ? view : null);
+				this.showCut(entry, section);
 			}
 		for (const [key, entry] of this.entries) if (!seen.has(key)) this.drop(key, entry);
 	}
@@ -126,18 +126,20 @@ export class FormLayer {
 		return isMeasured(wanted) ? this.plain : this.matter;
 	}
 
-	private showCut(entry: ShapeEntry, view: SurfaceView | null): void {
+	/** The line along which a face is cut, whether or not the face itself is drawn. */
+	private showCut(entry: ShapeEntry, section: Section | null): void {
 		if (entry.cut) {
-			entry.group.remove(entry.cut);
+			this.root.remove(entry.cut);
 			entry.cut.geometry.dispose();
 			entry.cut = null;
 		}
-		if (!view?.cut) return;
-		const segments = cutSegments(entry.shape, view.cut.axis, view.cut.at);
+		if (!section) return;
+		const segments = cutSegments(entry.shape, AXES.indexOf(section.axis) as 0 | 1 | 2, section.at);
 		if (!segments.length) return;
 		entry.cut = new THREE.LineSegments(lineGeometry(segments), this.section);
+		entry.cut.position.copy(entry.group.position);
 		entry.cut.renderOrder = 7;
-		entry.group.add(entry.cut);
+		this.root.add(entry.cut);
 	}
 
 	private add(key: string, mass: string, shape: ShapeView): ShapeEntry {
@@ -158,6 +160,7 @@ export class FormLayer {
 
 	private drop(key: string, { group, mesh, lines, rims, arrow, cut }: ShapeEntry): void {
 		this.root.remove(group);
+		if (cut) this.root.remove(cut);
 		for (const one of [mesh, lines, rims, cut]) one?.geometry.dispose();
 		arrow.dispose();
 		this.entries.delete(key);
@@ -182,12 +185,6 @@ function colour({ mesh, shape }: ShapeEntry, view: SurfaceView | null, reach: nu
 	for (let k = 0; k < colours.length / 3; k++)
 		(wanted ? one.set(cssOf(wanted[k]!, measured!, reach)) : plain).toArray(colours, 3 * k);
 	attribute.needsUpdate = true;
-}
-
-/** Everything on the far side of the cut, counted along its axis, is left out; in metres. */
-function clippingPlane({ axis, at }: { axis: 0 | 1 | 2; at: number }): THREE.Plane {
-	const normal = new THREE.Vector3().setComponent(axis, -1);
-	return new THREE.Plane(normal, at * 0.001);
 }
 
 /** An arrow out of the middle of a face. */

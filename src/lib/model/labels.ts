@@ -104,3 +104,26 @@ function nearMarks(
 		.slice(0, MOST_NEAR)
 		.map(({ label }) => label);
 }
+
+/** Of a letter, and of a line, with a little air (px). */
+const [LETTER, LINE] = [6.8, 17];
+
+/** Labels that do not lie on one another: those that come first are kept, the rest wait until one comes nearer. */
+export function apart(labels: readonly Label[]): (Label & { readonly at: Pixel })[] {
+	const kept: (Label & { readonly at: Pixel })[] = [];
+	// Corners of the chosen cell are few, and what they are counted for; marks make way for them.
+	const ordered = [...labels].sort((a, b) => rank(a) - rank(b));
+	for (const label of ordered) {
+		const { at } = label;
+		if (!at) continue;
+		const wide = label.text.length * LETTER + 10;
+		const isFree = kept.every(
+			(one) =>
+				Math.abs(one.at.y - at.y) >= LINE ||
+				Math.abs(one.at.x - at.x) >= (wide + one.text.length * LETTER + 10) / 2
+		);
+		if (isFree) kept.push({ ...label, at });
+	}
+	return kept;
+}
+const rank = ({ kind }: Label) => ['corner', 'mark', 'node'].indexOf(kind);

@@ -1,3 +1,4 @@
+import type { Zone } from '$core/project/schema';
 import type { Lens } from '$lib/state/desk.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
 import { sequence, sequenceStep, shareIn, valuesOf, type Range } from '$lib/check/measures';
@@ -14,7 +15,7 @@ const CLAUSE_TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D
 const OPEN = '#F1EDE2';
 const BY_HAND = '#EFCF9B';
 const NOT_MADE = '#DFA99E';
-const PLAIN = '#E9E6DC';
+const PLAIN = '#EFEBE1';
 
 /** A palette and, for every cell of a face, its place in it. */
 export interface CellColours {
@@ -42,6 +43,35 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 		}
 	for (const c of notMade(zone, f)) of[c] = tones + 2;
 	return { palette: [...CLAUSE_TONES, OPEN, BY_HAND, NOT_MADE], of };
+}
+
+/** Of every cell of a face whether it is drawn itself, and whether there is a piece on it. */
+export interface Standing {
+	readonly standing: Uint8Array;
+	readonly covered: Uint8Array;
+}
+
+/**
+ * Which cells are drawn themselves where pieces are shown: those that no rule takes, and those whose pieces are still to
+ * come or could not be made. Cells that are left open are open.
+ * @param said the zone as the document says it, for what its rules put
+ */
+export function standingCells(zone: ZoneView, f: number, said: Zone | undefined): Standing {
+	const standing = new Uint8Array(zone.faces[f]!.cells.count).fill(1);
+	for (const { face, over, beside, sites } of zone.groups)
+		if (face === f && over === 'cell' && !beside) for (const cell of sites) standing[cell] = 0;
+	for (const cell of notMade(zone, f)) standing[cell] = 1;
+	const covered = standing.map((stands) => 1 - stands);
+	const assignment = zone.assignments[f];
+	if (!said || assignment?.rule.length !== standing.length) return { standing, covered };
+	const isOpen = said.rules.map(({ put }) => put === 'open');
+	const isOpened = said.exceptions.map(({ put }) => put === 'open');
+	for (let c = 0; c < standing.length; c++) {
+		const [rule, byHand] = [assignment.rule[c]!, assignment.exception[c]!];
+		if (byHand >= 0 && !isOpened[byHand] ? false : byHand >= 0 || (rule >= 0 && isOpen[rule]))
+			standing[c] = 0;
+	}
+	return { standing, covered };
 }
 
 /** Cells of a face whose pieces could not be made: they stand in their place. */

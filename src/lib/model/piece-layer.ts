@@ -3,7 +3,8 @@ import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
 import { Matter } from './matter';
 import { MeshIndices } from './mesh-index';
-import { PlacedMesh, underMaps } from './placed-mesh';
+import { PlacedMesh } from './placed-mesh';
+import { shadowOf } from './shadow';
 import { ownIndex, WrittenMesh } from './written-mesh';
 
 export interface PieceEntry {
@@ -24,9 +25,7 @@ export class PieceLayer {
 		private readonly root: THREE.Group,
 		plain: boolean
 	) {
-		this.matter = new Matter(plain, (made, kind) => {
-			if (kind === 'placed') underMaps(made);
-		});
+		this.matter = new Matter(plain);
 	}
 
 	all(): IterableIterator<PieceEntry> {
@@ -50,12 +49,13 @@ export class PieceLayer {
 		const shared = shape.is === 'made' ? this.indices.of({ ...shape, count }) : null;
 		const known = this.entries.get(key);
 		if (known) return known;
-		const isPlaced = shape.is === 'placed';
-		const material = this.matter.of(element.material, isPlaced ? 'placed' : 'written');
+		const given = shape.is === 'placed' ? 'placed' : 'written';
+		const material = this.matter.of(element.material, given);
 		const index = () => shared ?? new THREE.BufferAttribute(ownIndex(shape as Own), 1);
-		const mesh = isPlaced
-			? new PlacedMesh(shape, count, material)
-			: new WrittenMesh(shape, index(), material);
+		const mesh =
+			shape.is === 'placed'
+				? new PlacedMesh(shape, count, material)
+				: new WrittenMesh(shape, index(), material);
 		// What lies outside the picture is not drawn, chunk by chunk.
 		const { bounds } = element;
 		const box = new THREE.Box3(
@@ -65,6 +65,7 @@ export class PieceLayer {
 		mesh.geometry.boundingSphere = box.getBoundingSphere(new THREE.Sphere());
 		mesh.position.set(...group.origin);
 		mesh.castShadow = true;
+		mesh.customDepthMaterial = shadowOf(given, element.material.opacity < 1);
 		mesh.receiveShadow = !element.material.glass;
 		this.root.add(mesh);
 		const entry = { zone, group, element, mesh };

@@ -12,26 +12,19 @@ export const PLACED_AT = [
 ].join(' + ');
 const ATTRIBUTES = Array.from({ length: MAP / 4 }, (_, k) => `map${k}`);
 
-/** A material that draws every instance under its map. */
-export function underMaps<M extends THREE.Material>(material: M): M {
-	material.onBeforeCompile = (shader) => {
-		const declared = ATTRIBUTES.map((name) => `attribute vec3 ${name};`).join('\n');
-		shader.vertexShader = `${declared}\n${shader.vertexShader.replace(PLACE, `vec3 transformed = ${PLACED_AT};`)}`;
-	};
-	return material;
+/** A vertex shader that draws every instance under its map. */
+export function placedAt(shader: string): string {
+	const declared = ATTRIBUTES.map((name) => `attribute vec3 ${name};`).join('\n');
+	return `${declared}\n${shader.replace(PLACE, `vec3 transformed = ${PLACED_AT};`)}`;
 }
-
-/** What casts the shadows. */
-const depth = underMaps(new THREE.MeshDepthMaterial({ side: THREE.DoubleSide }));
 
 /** Instances of one mesh, fitted by the graphics card: it is given the mesh once, and a map for each. */
 export class PlacedMesh extends THREE.Mesh<THREE.InstancedBufferGeometry, THREE.Material> {
-	override customDepthMaterial = depth;
 	/** The instances that are drawn; null for all. */
 	private drawn: readonly number[] | null = null;
 	private boxes: THREE.Box3[] | null = null;
 
-	/** @param material one that `underMaps` made */
+	/** @param material one that is given as placed */
 	constructor(
 		private readonly placed: Placed,
 		private readonly instances: number,

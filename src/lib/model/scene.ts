@@ -1,4 +1,6 @@
 import { siteSetOf } from '$core/cladding/sites';
+import type { Look, Section } from '$core/project/view-schema';
+import type { Zone } from '$core/project/schema';
 import { pointAt } from '$core/geometry/vector';
 import type { Handle, Handles, Vector } from '$lib/form/handles';
 import type { SurfaceView } from '$lib/state/surface-view';
@@ -9,13 +11,17 @@ import * as THREE from 'three';
 import { CellLayer, type CellEntry } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
+import type { Frame, Pose } from './pose';
 import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
-import { cellColours, notMade, type Paint } from './paint';
+import { cellColours, standingCells, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
+import { snapToRim, type Snap } from './measuring';
+import { AXES, planeOf, ringOf } from './section';
 import { PieceLayer } from './piece-layer';
-import { closeRenderer, disposeAll, makeRenderer, pixelRatio } from './renderer';
-import { POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
+import { Picture } from './picture';
+import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
+import { FLAGGED, POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
@@ -34,40 +40,62 @@ export class ModelScene {
 	private readonly beside = new LayerLines(this.root);
 	private readonly overlay = new SelectionOverlay(SELECTED);
 	private readonly pointed = new SelectionOverlay(POINTED_AT);
+	private readonly flagged = new SelectionOverlay(FLAGGED);
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
 	private bounds = new THREE.Box3();
-	private frameRequested = 0;
 	/** Whether the model has been brought into view; in part while more of it is to come. */
 	private framed: 'no' | 'in part' | 'yes' = 'no';
 	/** Something has come that could be drawn. */
 	private stocked = false;
 	private massesSeen = new Set<string>();
+	private readonly picture: Picture;
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
+	/** Called when a resting picture is as fine as it becomes. */
+	onFine: (() => void) | null = null;
+	/** Called when this machine takes long over pictures. */
+	onSlow: (() => void) | null = null;
 	onCamera: (() => void) | null = null;
+	/** Called when a hand turns or moves the model. */
+	onHand: (() => void) | null = null;
 
-	constructor(canvas: HTMLCanvasElement, plain: boolean) {
-		this.renderer = makeRenderer(canvas, plain);
-		this.renderer.setPixelRatio(pixelRatio(plain));
+	/** @param free what cards leave of the picture */
+	constructor(
+		canvas: HTMLCanvasElement,
+		manner: Manner,
+		private readonly free: () => Frame['free']
+	) {
+		const plain = manner === 'plain';
+		this.renderer = makeRenderer(canvas, false);
 		this.cells = new CellLayer(this.root, plain);
 		this.pieces = new PieceLayer(this.root, plain);
 		this.forms = new FormLayer(this.root, plain);
 		this.eye = new Eye(canvas, () => {
+			this.cells.nodesAt(this.eye.pixel);
+			this.daylight.seenFrom(this.eye.heading(), this.eye.far);
 			this.onCamera?.();
 			this.request();
 		});
+		this.eye.onhand = () => this.onHand?.();
+		this.eye.under = (x, y) => this.pointUnder(x, y);
 		this.root.scale.setScalar(MM);
-		for (const { group } of [this.overlay, this.pointed]) group.scale.setScalar(MM);
-		this.scene.add(this.root, this.overlay.group, this.pointed.group);
+		this.scene.add(this.root);
+		for (const { group } of this.overlays) {
+			group.scale.setScalar(MM);
+			this.scene.add(group);
+		}
 		this.handles = new HandleLayer(this.root);
-		this.renderer.localClippingEnabled = true;
-		this.daylight = new Daylight(this.scene, this.renderer, plain);
+		this.daylight = new Daylight(this.scene, this.renderer, manner, true);
+		this.picture = new Picture(this.renderer, this.scene, manner, this.eye, this.daylight);
+		this.picture.onDrawn = () => this.onDrawn?.();
+		this.picture.onFine = () => this.onFine?.();
+		this.picture.onSlow = () => this.onSlow?.();
 	}
 
-	/** Show a model. Only what has a new serial is made again. */
-	update(view: ModelView, paint: Paint, isolated: readonly string[] | null): void {
+	/** Show a model. Only what has a new serial is made again. @param said the zones of the document */
+	update(view: ModelView, said: readonly Zone[], paint: Paint, isolated: readonly string[] | null): void {
 		this.stocked ||= view.zones.length + view.masses.length + view.guides.length > 0;
 		const alone = isolated && shownAlone(view, isolated);
 		const { lens } = paint;
@@ -76,15 +104,29 @@ export class ModelScene {
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
 				const colours = cellColours(zone, f, paint);
-				this.cells.show(face, z, f, colours, lens, alone && alone(z, f).cell, notMade(zone, f));
+				this.cells.show(
+					face,
+					z,
+					f,
+					colours,
+					lens,
+					alone && alone(z, f).cell,
+					standingCells(
+						zone,
+						f,
+						said.find(({ id }) => id === zone.id)
+					)
+				);
 			});
 			for (const group of zone.groups) {
 				const visible = lens === 'clad' || lens === 'issue';
 				this.pieces.show(group, z, visible, alone && alone(z, group.face)[group.over]);
 			}
 		});
+		this.flag(view, (lens === 'clad' || lens === 'check') && !isolated);
 		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad');
 		this.beside.showGuides(view, lens === 'form' || lens === 'set-out');
+		const before = this.bounds;
 		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
@@ -96,7 +138,9 @@ export class ModelScene {
 			// What comes later is brought into view too, unless the person has turned the model meanwhile.
 			if (this.framed === 'no' || !this.eye.byHand) this.home();
 			this.framed = view.partial ? 'in part' : 'yes';
-		} else if (isNew) this.frame([]);
+		} else if (isNew || (this.framed === 'yes' && this.eye.sees(before) && !this.eye.sees(this.bounds)))
+			// What has grown out of the picture, or come beside it, is brought into it.
+			this.frame([]);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}
@@ -114,7 +158,10 @@ export class ModelScene {
 			for (let k = 0; k < positions.length; k += 3)
 				bounds.expandByPoint(at.fromArray(positions, k).add(base).multiplyScalar(MM));
 		}
-		if (!bounds.equals(this.bounds)) this.daylight.fit(bounds);
+		if (!bounds.equals(this.bounds) && !bounds.isEmpty()) {
+			this.daylight.fit(bounds);
+			this.eye.holds(bounds);
+		}
 		return bounds;
 	}
 
@@ -131,9 +178,11 @@ export class ModelScene {
 		surface: SurfaceView,
 		inLens: boolean,
 		covered: ReadonlySet<string>,
-		chosen: ReadonlySet<string>
+		chosen: ReadonlySet<string>,
+		section: Section | null
 	): void {
-		this.forms.update(view.masses, surface, inLens, covered, chosen);
+		this.forms.update(view.masses, surface, inLens, covered, chosen, section);
+		this.cut(section);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}
@@ -182,9 +231,39 @@ export class ModelScene {
 		return draggedTo(handle, this.raycaster.ray, upright);
 	}
 
+	private get overlays(): readonly SelectionOverlay[] {
+		return [this.flagged, this.pointed, this.overlay];
+	}
+
 	/** Outline and tint what is selected. */
 	select(found: readonly Found[]): void {
-		this.overlay.clear();
+		this.outline(this.overlay, found);
+	}
+
+	/** Where the corners of a site lie on the canvas; null where one is behind the camera. */
+	cornersOf(one: Omit<Found, 'address'>): { x: number; y: number }[] | null {
+		const view = this.cells.of(one)?.view;
+		if (!view) return null;
+		const corners = Array.from(siteSetOf(view, one.kind).nodes(one.index), (node) =>
+			this.project(pointAt(view.grid.positions, node))
+		);
+		return corners.every((corner) => corner !== null) ? corners : null;
+	}
+
+	/** Outline what has something to be said of it, where pieces are looked at. */
+	private flag(view: ModelView, visible: boolean): void {
+		const found = !visible
+			? []
+			: view.zones.flatMap(({ groups }, zone) =>
+					groups.flatMap(({ face, over, flags, sites }) =>
+						Array.from(flags.keys(), (row) => ({ zone, face, kind: over, index: sites[row]! }))
+					)
+				);
+		this.outline(this.flagged, found);
+	}
+
+	private outline(overlay: SelectionOverlay, found: readonly Omit<Found, 'address'>[]): void {
+		overlay.clear();
 		const byFace = new Map<CellEntry, Chosen>();
 		for (const one of found) {
 			const entry = this.cells.of(one);
@@ -193,7 +272,7 @@ export class ModelScene {
 			byFace.set(entry, chosen);
 			chosen[one.kind].add(one.index);
 		}
-		for (const [entry, chosen] of byFace) this.overlay.add(entry, chosen);
+		for (const [entry, chosen] of byFace) overlay.add(entry, chosen);
 		this.request();
 	}
 
@@ -259,8 +338,83 @@ export class ModelScene {
 		return point.divideScalar(MM).toArray();
 	}
 
+	/** The point of the model under a point of the canvas (m), if there is one. */
+	private pointUnder(x: number, y: number): THREE.Vector3 | null {
+		this.eye.aim(this.raycaster, x, y);
+		return this.nearest()?.point ?? null;
+	}
+
+	private nearest(): THREE.Intersection | undefined {
+		const shown = [
+			...[...this.cells.all(), ...this.pieces.all()].filter(({ mesh }) => mesh.visible),
+			...[...this.forms.all()].filter(({ group }) => group.visible)
+		];
+		let best: THREE.Intersection | undefined;
+		for (const { mesh } of shown) {
+			const hit = this.hit(mesh);
+			if (hit && hit.distance < (best?.distance ?? Infinity)) best = hit;
+		}
+		return best;
+	}
+
 	private hit(mesh: THREE.Mesh): THREE.Intersection | undefined {
-		return this.raycaster.intersectObject(mesh, false)[0];
+		const hits = this.raycaster.intersectObject(mesh, false);
+		const [plane] = this.renderer.clippingPlanes as THREE.Plane[];
+		return plane ? hits.find(({ point }) => plane.distanceToPoint(point) >= 0) : hits[0];
+	}
+
+	/** How the model is drawn; what is flagged is told while it is worked on. */
+	show(look: Look): void {
+		this.flagged.group.visible = look === 'paper';
+		this.daylight.show(look);
+		this.picture.look = look;
+		this.request();
+	}
+
+	/** The picture as it stands, larger, as a PNG. @param width pixels */
+	pictureOf(width: number): Promise<Blob> {
+		return this.picture.large(width);
+	}
+
+	/** Cut the model open. */
+	cut(section: Section | null): void {
+		this.renderer.clippingPlanes = section ? [planeOf(section)] : [];
+		this.request();
+	}
+
+	/** The corners of a section through the whole model, mm. */
+	sectionRing(section: Section): Vector[] {
+		return ringOf(section, this.bounds);
+	}
+
+	/** The middle of the model along an axis, mm. */
+	middle(axis: Section['axis']): number {
+		return this.bounds.isEmpty() ? 0 : this.bounds.getCenter(new THREE.Vector3())[axis] / MM;
+	}
+
+	/** How far along its axis a section goes when the pointer drags it by a place (mm). */
+	slide({ axis }: Section, at: Vector, x: number, y: number): number {
+		this.eye.aim(this.raycaster, x, y);
+		const way = new THREE.Vector3();
+		way[axis] = 1;
+		return draggedTo({ at, axes: [way.toArray()] }, this.raycaster.ray, false)[AXES.indexOf(axis)]!;
+	}
+
+	/** What lengths are measured from at a point of the canvas. */
+	snap(x: number, y: number): Snap | null {
+		const found = this.pick(x, y);
+		const entry = found && this.cells.of(found);
+		if (entry && found.kind === 'cell') {
+			const { origin, direction } = this.raycaster.ray;
+			const ray = new THREE.Ray(origin.clone().divideScalar(MM), direction.clone());
+			const onRim = snapToRim(entry.view, found.index, { x, y }, (point) => this.project(point), ray);
+			if (onRim) return onRim;
+		}
+		this.eye.aim(this.raycaster, x, y);
+		const hit = this.nearest();
+		if (!hit?.face) return null;
+		const normal = hit.face.normal.clone().transformDirection(hit.object.matrixWorld);
+		return { is: 'face', at: hit.point.clone().divideScalar(MM).toArray(), normal: normal.toArray() };
 	}
 
 	home(): void {
@@ -269,26 +423,44 @@ export class ModelScene {
 
 	look(name: ViewName): void {
 		this.framed = 'yes';
-		this.eye.look(name, this.bounds);
+		this.eye.look(name, this.bounds, this.free());
 		this.request();
 	}
 
 	/** Bring the selection, or everything, into view from where the camera stands. */
 	frame(found: readonly Found[]): void {
 		const box = new THREE.Box3();
+		const facing = new THREE.Vector3();
 		for (const one of found) {
 			const view = this.cells.of(one)?.view;
 			if (!view) continue;
 			for (const node of Array.from(siteSetOf(view, one.kind).nodes(one.index)))
 				box.expandByPoint(new THREE.Vector3().fromArray(view.grid.positions, 3 * node).multiplyScalar(MM));
+			if (one.kind === 'cell') facing.add(new THREE.Vector3().fromArray(view.measures.normal, 3 * one.index));
 		}
-		this.eye.frame(box.isEmpty() ? this.bounds : box.expandByScalar(1.5));
+		const normal = facing.length() > 0.2 * found.length ? facing.normalize() : null;
+		this.eye.frame(box.isEmpty() ? this.bounds : box.expandByScalar(1), normal, this.free());
 		this.request();
 	}
 
 	/** Where a point of the model (mm) lies on the canvas, or null behind the camera. */
 	project(point: readonly [number, number, number]): { x: number; y: number } | null {
 		return this.eye.project(new THREE.Vector3(...point).multiplyScalar(MM));
+	}
+
+	/** How the eye stands, to be kept. */
+	get pose(): Pose {
+		return this.eye.stance;
+	}
+
+	stand(pose: Pose): void {
+		this.framed = 'yes';
+		this.eye.goTo(pose);
+	}
+
+	/** A length of the model by a pixel of the picture (mm), where it is drawn without perspective. */
+	scale(): number | null {
+		return this.eye.isFlat ? this.eye.pixel / MM : null;
 	}
 
 	/** Turn of the camera about the vertical (rad), for the north mark. */
@@ -298,28 +470,21 @@ export class ModelScene {
 
 	resize(width: number, height: number): void {
 		if (!width || !height) return;
-		this.renderer.setSize(width, height, false);
+		this.picture.resize(width, height);
 		this.eye.resize(width, height);
-		this.overlay.resize(width, height);
-		this.pointed.resize(width, height);
-		this.request();
+		for (const overlay of this.overlays) overlay.resize(width, height);
 	}
 
 	request(): void {
-		if (this.frameRequested) return;
-		this.frameRequested = requestAnimationFrame(() => {
-			this.frameRequested = 0;
-			// The first picture of all takes long, and of nothing there need be none.
-			if (this.stocked) this.renderer.render(this.scene, this.eye.camera);
-			this.onDrawn?.();
-		});
+		// The first picture of all takes long, and of nothing there need be none.
+		if (this.stocked) this.picture.request();
+		else this.onDrawn?.();
 	}
 
 	dispose(): void {
-		cancelAnimationFrame(this.frameRequested);
+		this.picture.dispose();
 		this.eye.dispose();
-		this.overlay.clear();
-		this.pointed.clear();
+		for (const overlay of this.overlays) overlay.clear();
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
 		this.forms.dispose();

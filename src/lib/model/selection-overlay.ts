@@ -13,9 +13,12 @@ export interface OverlayLook {
 	/** Of its outline (px). */
 	readonly width: number;
 	readonly opacity: number;
+	/** Whether what stands before it hides it. */
+	readonly hidden: boolean;
 }
-export const SELECTED: OverlayLook = { colour: 0xd98e1f, width: 3, opacity: 0.5 };
-export const POINTED_AT: OverlayLook = { colour: 0x1f7a6b, width: 2, opacity: 0.45 };
+export const SELECTED: OverlayLook = { colour: 0xd98e1f, width: 3, opacity: 0.22, hidden: false };
+export const POINTED_AT: OverlayLook = { colour: 0x1f7a6b, width: 2, opacity: 0.4, hidden: false };
+export const FLAGGED: OverlayLook = { colour: 0xb23b2a, width: 2, opacity: 0.3, hidden: true };
 
 /** Sites of one face that are selected. */
 export type Chosen = Readonly<Record<GridSite, Set<number>>>;
@@ -27,8 +30,15 @@ export class SelectionOverlay {
 	private readonly fill: THREE.MeshBasicMaterial;
 	private readonly dots: THREE.PointsMaterial;
 
-	constructor({ colour: color, width, opacity }: OverlayLook) {
-		const over = { color, depthTest: false, transparent: true };
+	constructor({ colour: color, width, opacity, hidden }: OverlayLook) {
+		const over = {
+			color,
+			depthTest: hidden,
+			transparent: true,
+			polygonOffset: true,
+			polygonOffsetFactor: -6,
+			polygonOffsetUnits: -6
+		};
 		this.line = new LineMaterial({ ...over, linewidth: width });
 		this.dots = new THREE.PointsMaterial({ ...over, size: 8, sizeAttenuation: false });
 		this.fill = new THREE.MeshBasicMaterial({

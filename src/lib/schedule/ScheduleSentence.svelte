@@ -5,7 +5,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { fileStem, saveFile } from '$lib/frame/download';
+	import { fileStem, saveFile } from '$lib/components/save-file';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { headUnit } from './cells';
 	import type { ScheduleList } from './list.svelte';

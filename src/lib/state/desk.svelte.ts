@@ -1,3 +1,4 @@
+import type { Look, Section } from '$core/project/view-schema';
 import type { Edit } from '$core/project/edits';
 import { namedValues, NOTHING_NAMED, type Named } from '$core/named/named-values';
 import { namesForBound } from '$core/named/bound-values';
@@ -54,6 +55,13 @@ export class Desk {
 	lit = $state.raw<{ readonly zone: string; readonly cells: readonly (readonly number[])[] } | null>(null);
 	/** The hour of the project's day whose sun lights the model; null for a light that shows it well. */
 	lightAt = $state<number | null>(null);
+	/** Where the model is cut open; it stays so through all lenses. */
+	section = $state.raw<Section | null>(null);
+	look = $state<Look>('paper');
+	/** The kept view that is shown, until the eye moves. */
+	keptView = $state<string | null>(null);
+	/** Lengths are being measured in the model. */
+	measures = $state(false);
 	/** A guide is being drawn in the model. */
 	drawsGuide = $state(false);
 	/** Addresses that are shown alone; null when everything is. */

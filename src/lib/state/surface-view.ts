@@ -14,20 +14,13 @@ export type SurfaceColour = (typeof surfaceColours)[number]['value'];
 /** Colours that stand for values, with a legend. */
 export type MeasuredColour = Exclude<SurfaceColour, 'plain' | 'stripes'>;
 
-export interface Cut {
-	readonly axis: 0 | 1 | 2;
-	/** mm along the axis. */
-	readonly at: number;
-}
-
 export interface SurfaceView {
 	readonly colour: SurfaceColour;
 	readonly isolines: boolean;
 	readonly handles: boolean;
-	readonly cut: Cut | null;
 }
 
-export const startingView: SurfaceView = { colour: 'plain', isolines: true, handles: true, cut: null };
+export const startingView: SurfaceView = { colour: 'plain', isolines: true, handles: true };
 
 export const isMeasured = (colour: SurfaceColour): colour is MeasuredColour =>
 	colour !== 'plain' && colour !== 'stripes';

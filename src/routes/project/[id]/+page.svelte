@@ -24,6 +24,7 @@
 	function leave() {
 		const { selection } = desk;
 		if (desk.drawsGuide) desk.drawsGuide = false;
+		else if (model?.leaveMeasuring()) return;
 		else if (desk.isolated) desk.isolated = null;
 		else if (selection.addresses.length || selection.faces.length) selection.clear();
 		else selection.clause = null;
@@ -37,6 +38,8 @@
 			walk: (which) => walk(desk, ways[which % ways.length]!, which >= ways.length),
 			alone: () => desk.isolate(),
 			byHand: () => card?.chooseException(),
+			section: () => model?.toggleSection(),
+			measure: () => (desk.measures = !desk.measures),
 			labels: () => (desk.labels = !desk.labels),
 			map: () => (desk.mapShown = !desk.mapShown),
 			leave

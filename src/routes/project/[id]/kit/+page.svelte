@@ -7,7 +7,7 @@
 	import { drawKit } from '$lib/bench/kit-pictures';
 	import { usesOf } from '$lib/bench/uses';
 	import TopBar from '$lib/frame/TopBar.svelte';
-	import { saveFile } from '$lib/frame/download';
+	import { saveFile } from '$lib/components/save-file';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { openWords, readMesh } from '$lib/worker/read-in-thread';

@@ -1,5 +1,5 @@
-import type { ModelView } from '$lib/state/model.svelte';
-import type { Found } from '$lib/state/selection.svelte';
+import type { ModelView } from './model.svelte';
+import type { Found } from './selection.svelte';
 import type { GroupView } from '$lib/worker/views';
 
 /** A piece as the interface has it: its group, and its row there. */

@@ -1,0 +1,369 @@
+import type { Look } from '$core/project/view-schema';
+import * as THREE from 'three';
+import { GTAOPass } from 'three/examples/jsm/postprocessing/GTAOPass.js';
+import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
+import type { Daylight } from './daylight';
+import type { Eye } from './eye';
+import { drawn, pixelRatio, type Manner } from './renderer';
+
+interface Fineness {
+	/** Points of a moving picture to a point of the screen. */
+	readonly moving: number;
+	/** Of each point of a moving picture. */
+	readonly samples: number;
+	/** Pictures that a resting one is made of, each a part of a point aside; as many as there is time for. */
+	readonly resting: number;
+}
+const fineness: Readonly<Record<Exclude<Manner, 'plain'>, Fineness>> = {
+	light: { moving: 0.5, samples: 0, resting: 4 },
+	full: { moving: 1, samples: 4, resting: 16 }
+};
+/** How far around it a place is darkened by what stands there (m), and by how much. */
+const [REACH, DARKENING] = [1.6, 0.85];
+/** Rest before a picture is made finer (ms). */
+const PAUSE = 140;
+/** No further part of a resting picture is begun after this (ms), so that it is done within two seconds. */
+const ENOUGH = 900;
+/** A machine that takes longer than this over each of some moving pictures (ms) draws lightly from then on. */
+const [LONG, SOME] = [90, 5];
+
+/** The k-th of a row of places in a unit square that fills it evenly (R2 sequence). */
+const place = (k: number): [number, number] => [(0.5 + 0.7548776662 * k) % 1, (0.5 + 0.569840291 * k) % 1];
+
+const ACROSS = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
+
+/** Puts a picture, and the darkening of corners, on the canvas. */
+function shower(): THREE.ShaderMaterial {
+	return new THREE.ShaderMaterial({
+		uniforms: {
+			picture: { value: null },
+			dark: { value: null },
+			darkening: { value: 0 },
+			/** For a target that keeps numbers as they are. */
+			encoded: { value: false }
+		},
+		vertexShader: ACROSS,
+		fragmentShader: `
+			varying vec2 at;
+			uniform sampler2D picture; uniform sampler2D dark; uniform float darkening; uniform bool encoded;
+			void main() {
+				gl_FragColor = texture2D(picture, at);
+				float lit = texture2D(dark, at).r;
+				// What cannot be reckoned, of slivers of triangles, is not dark.
+				if (!(lit >= 0.0)) lit = 1.0;
+				gl_FragColor.rgb *= mix(1.0, lit, darkening);
+				if (encoded) gl_FragColor = sRGBTransferOETF(gl_FragColor);
+				#include <colorspace_fragment>
+			}`,
+		depthTest: false,
+		depthWrite: false
+	});
+}
+
+/**
+ * Adds a picture to those before with a weight, and draws its outlines: where the depth bends. On a plane it does not,
+ * with perspective as without, so that faces seen along their length have none.
+ */
+function adder(): THREE.ShaderMaterial {
+	return new THREE.ShaderMaterial({
+		uniforms: {
+			picture: { value: null },
+			depth: { value: null },
+			weight: { value: 1 },
+			pixel: { value: new THREE.Vector2() },
+			ink: { value: 0 },
+			white: { value: 0 },
+			/** From farthest to nearest by the distance of what is looked at; 0 with perspective. */
+			level: { value: 0 }
+		},
+		vertexShader: ACROSS,
+		fragmentShader: `
+			varying vec2 at;
+			uniform sampler2D picture; uniform sampler2D depth;
+			uniform float weight; uniform vec2 pixel; uniform float ink; uniform float white; uniform float level;
+			float deep(vec2 by) { return texture2D(depth, at + by * pixel).r; }
+			void main() {
+				vec3 seen = texture2D(picture, at).rgb;
+				// Slivers of triangles have no normal to reckon with.
+				if (!(seen.r + seen.g + seen.b >= 0.0)) seen = vec3(0.7);
+				seen = min(seen, 4.0);
+				if (ink > 0.0) {
+					float here = deep(vec2(0.0));
+					// Drawn on the nearer side only, so that a line is as fine as a point of the picture.
+					float bend = max(deep(vec2(1, 0)) + deep(vec2(-1, 0)), deep(vec2(0, 1)) + deep(vec2(0, -1))) - 2.0 * here;
+					bend *= level > 0.0 ? level : 1.0 / max(1e-5, 1.0 - here);
+					if (here >= 1.0) bend = 0.0;
+					// Nor where the ground ends, far behind what is looked at.
+					else if (level == 0.0) bend *= smoothstep(0.0017, 0.0033, 1.0 - here);
+					seen = mix(seen, vec3(0.93, 0.92, 0.89) * (0.75 + 0.25 * clamp(dot(seen, vec3(0.33)), 0.0, 1.2)), white);
+					seen = mix(seen, vec3(0.012, 0.014, 0.017), ink * smoothstep(0.0015, 0.006, bend));
+				}
+				gl_FragColor = vec4(seen, weight);
+			}`,
+		transparent: true,
+		depthTest: false,
+		depthWrite: false
+	});
+}
+
+/** How strong outlines are, and how far everything goes to white. */
+const inks: Readonly<Record<Look, { readonly ink: number; readonly white: number }>> = {
+	paper: { ink: 0.32, white: 0 },
+	presentation: { ink: 0.16, white: 0 },
+	lines: { ink: 0.92, white: 0.93 }
+};
+
+/** A part of a whole picture: where it begins in it, and how large it is (pixels). */
+interface Part {
+	readonly whole: { readonly width: number; readonly height: number };
+	readonly x: number;
+	readonly y: number;
+	readonly width: number;
+	readonly height: number;
+}
+/** Large pictures are drawn in squares of this many pixels, with a border beside that corners are reckoned with. */
+const [SQUARE, BORDER] = [1024, 32];
+/** Pictures that each of them is made of. */
+const LARGE = 6;
+
+/**
+ * The picture of a scene on a canvas: quick while something moves; when it rests, made finer step by step, with smooth
+ * edges, soft shadows and corners that are darker. Each step is short, and the next waits for it, so nothing else does.
+ */
+export class Picture {
+	private readonly quick: THREE.WebGLRenderTarget;
+	private readonly one: THREE.WebGLRenderTarget;
+	private readonly sum: THREE.WebGLRenderTarget;
+	private readonly quad = new FullScreenQuad();
+	private readonly show = shower();
+	private readonly add = adder();
+	private readonly corners = new Map<string, GTAOPass>();
+	private readonly fine: Fineness | null;
+	private size = { width: 1, height: 1 };
+	private asked = 0;
+	private pausing: ReturnType<typeof setTimeout> | undefined;
+	/** Counts pictures that move, so that a resting one knows that it is over. */
+	private turn = 0;
+	private busy = false;
+	private again = false;
+	private long = 0;
+	private ended = false;
+	look: Look = 'paper';
+	/** Called after a moving picture has been drawn. */
+	onDrawn: (() => void) | null = null;
+	/** Called when a resting picture is as fine as it becomes. */
+	onFine: (() => void) | null = null;
+	/** Called once, when moving pictures take long. */
+	onSlow: (() => void) | null = null;
+
+	/** @param eye whose picture it is @param daylight what its sun shines with, a little aside for each part of a resting picture */
+	constructor(
+		private readonly renderer: THREE.WebGLRenderer,
+		private readonly scene: THREE.Scene,
+		private readonly manner: Manner,
+		private readonly eye: Eye,
+		private readonly daylight: Daylight
+	) {
+		this.fine = manner === 'plain' ? null : fineness[manner];
+		const type = THREE.HalfFloatType;
+		this.quick = new THREE.WebGLRenderTarget(1, 1, { type, samples: this.fine?.samples ?? 0 });
+		this.one = new THREE.WebGLRenderTarget(1, 1, { type, depthTexture: new THREE.DepthTexture(1, 1) });
+		this.sum = new THREE.WebGLRenderTarget(1, 1, { type, depthBuffer: false });
+		renderer.setPixelRatio(pixelRatio(manner === 'plain'));
+	}
+
+	resize(width: number, height: number): void {
+		if (!width || !height) return;
+		this.renderer.setSize(width, height, false);
+		const { x, y } = this.renderer.getDrawingBufferSize(new THREE.Vector2());
+		this.size = { width: x, height: y };
+		const part = this.fine?.moving ?? 1;
+		this.quick.setSize(Math.ceil(part * x), Math.ceil(part * y));
+		this.request();
+	}
+
+	/** Something has changed: draw it, quickly first. */
+	request(): void {
+		this.turn++;
+		clearTimeout(this.pausing);
+		if (this.busy) this.again = true;
+		else this.asked ||= requestAnimationFrame(() => void this.move());
+	}
+
+	private async move(): Promise<void> {
+		this.asked = 0;
+		this.busy = true;
+		this.again = false;
+		this.daylight.within(null);
+		const { renderer, scene, fine } = this;
+		const camera = this.eye.camera;
+		if (fine) {
+			renderer.setRenderTarget(this.quick);
+			renderer.render(scene, camera);
+			this.present(this.quick.texture, null);
+		} else renderer.render(scene, camera);
+		this.onDrawn?.();
+		if (!fine) {
+			this.busy = false;
+			if (this.again) this.request();
+			return;
+		}
+		const took = await drawn(renderer);
+		this.busy = false;
+		if (this.ended) return;
+		this.mind(took);
+		if (this.again) this.request();
+		else this.pausing = setTimeout(() => void this.rest(), PAUSE);
+	}
+
+	/** Mind how long pictures take: a first one brings programs and buffers with it, a row of them tells. */
+	private mind(took: number): void {
+		this.long = took > LONG ? this.long + 1 : 0;
+		if (this.manner === 'full' && this.long === SOME) this.onSlow?.();
+	}
+
+	private async rest(): Promise<void> {
+		const { turn } = this;
+		const { width, height } = this.size;
+		const part = { whole: this.size, x: 0, y: 0, width, height };
+		if (this.one.width !== width || this.one.height !== height) this.makeRoom(width, height);
+		const began = performance.now();
+		this.busy = true;
+		for (let k = 0; k < this.fine!.resting && performance.now() - began < ENOUGH; k++) {
+			this.addOne(part, k);
+			this.present(this.sum.texture, this.cornersOf(this.eye.camera).gtaoMap);
+			await drawn(this.renderer);
+			if (this.ended) return;
+			if (turn !== this.turn) break;
+		}
+		this.busy = false;
+		if (this.again) this.request();
+		else this.onFine?.();
+	}
+
+	/** Draw the k-th picture of those a resting one is made of, and add it to them. */
+	private addOne({ whole, x, y, width, height }: Part, k: number): void {
+		const { renderer, scene } = this;
+		const camera = this.eye.camera as THREE.PerspectiveCamera | THREE.OrthographicCamera;
+		const [dx, dy] = k ? place(k) : [0.5, 0.5];
+		camera.setViewOffset(whole.width, whole.height, x + dx - 0.5, y + dy - 0.5, width, height);
+		this.daylight.within(place(k + 1));
+		renderer.setRenderTarget(this.one);
+		renderer.render(scene, camera);
+		if (!k && this.fine) this.cornersOf(camera).render(renderer, this.sum, this.one, 0, false);
+		camera.clearViewOffset();
+		const { ink, white } = inks[this.look];
+		const flat = camera instanceof THREE.OrthographicCamera;
+		const set = {
+			picture: this.one.texture,
+			depth: this.one.depthTexture,
+			weight: 1 / (k + 1),
+			ink,
+			white,
+			level: flat ? (camera.far - camera.near) / (camera.top - camera.bottom) : 0
+		};
+		for (const [name, value] of Object.entries(set)) this.add.uniforms[name]!.value = value;
+		(this.add.uniforms['pixel']!.value as THREE.Vector2).set(1 / width, 1 / height);
+		renderer.setRenderTarget(this.sum);
+		this.draw(this.add);
+	}
+
+	/**
+	 * The picture as it stands, larger: drawn in squares, one after the other.
+	 * @param width of it, in pixels @returns a PNG
+	 */
+	async large(width: number): Promise<Blob> {
+		const whole = { width, height: Math.round((width * this.size.height) / this.size.width) };
+		const canvas = new OffscreenCanvas(whole.width, whole.height);
+		const pen = canvas.getContext('2d')!;
+		const side = SQUARE + 2 * BORDER;
+		while (this.busy) await new Promise((go) => setTimeout(go, 20));
+		this.busy = true;
+		const square = new THREE.WebGLRenderTarget(side, side, { depthBuffer: false });
+		const pixels = new Uint8Array(4 * side * side);
+		try {
+			this.makeRoom(side, side);
+			for (let y = 0; y < whole.height; y += SQUARE)
+				for (let x = 0; x < whole.width; x += SQUARE) {
+					const part = { whole, x: x - BORDER, y: y - BORDER, width: side, height: side };
+					for (let k = 0; k < (this.manner === 'plain' ? 1 : LARGE); k++) {
+						this.addOne(part, k);
+						await drawn(this.renderer);
+					}
+					if (this.ended) throw new Error('the page was left');
+					this.present(this.sum.texture, this.fine && this.cornersOf(this.eye.camera).gtaoMap, square);
+					await this.renderer.readRenderTargetPixelsAsync(square, 0, 0, side, side, pixels);
+					const image = new ImageData(side, side);
+					for (let row = 0; row < side; row++)
+						image.data.set(
+							pixels.subarray(4 * side * row, 4 * side * (row + 1)),
+							4 * side * (side - 1 - row)
+						);
+					pen.putImageData(image, x - BORDER, y - BORDER, BORDER, BORDER, SQUARE, SQUARE);
+				}
+		} finally {
+			square.dispose();
+			this.busy = false;
+			if (!this.ended) {
+				this.makeRoom(this.size.width, this.size.height);
+				this.request();
+			}
+		}
+		return canvas.convertToBlob({ type: 'image/png' });
+	}
+
+	/** Let a resting picture have a size (pixels). */
+	private makeRoom(width: number, height: number): void {
+		for (const target of [this.one, this.sum]) target.setSize(width, height);
+		for (const pass of this.corners.values()) pass.setSize(width, height);
+	}
+
+	/** What reckons how corners are darkened. */
+	private cornersOf(camera: THREE.Camera): GTAOPass {
+		const known = this.corners.get(camera.type);
+		if (known) return known;
+		const { width, height } = this.one;
+		const light = this.manner === 'light';
+		const pass = new GTAOPass(this.scene, camera, width, height, { depthTexture: this.one.depthTexture! });
+		pass.updateGtaoMaterial({
+			radius: REACH,
+			distanceExponent: 1.4,
+			thickness: 1,
+			scale: 1,
+			samples: light ? 8 : 16
+		});
+		pass.updatePdMaterial({ radius: 6, samples: light ? 8 : 16 });
+		pass.output = GTAOPass.OUTPUT.Off;
+		this.corners.set(camera.type, pass);
+		return pass;
+	}
+
+	private present(
+		picture: THREE.Texture,
+		dark: THREE.Texture | null,
+		target: THREE.WebGLRenderTarget | null = null
+	): void {
+		const set = { picture, dark, darkening: dark ? DARKENING : 0, encoded: target !== null };
+		for (const [name, value] of Object.entries(set)) this.show.uniforms[name]!.value = value;
+		this.renderer.setRenderTarget(target);
+		this.draw(this.show);
+	}
+
+	private draw(material: THREE.Material): void {
+		const { autoClear } = this.renderer;
+		this.renderer.autoClear = false;
+		this.quad.material = material;
+		this.quad.render(this.renderer);
+		this.renderer.autoClear = autoClear;
+	}
+
+	dispose(): void {
+		this.ended = true;
+		cancelAnimationFrame(this.asked);
+		clearTimeout(this.pausing);
+		for (const one of [this.quick, this.one, this.sum, this.show, this.add]) one.dispose();
+		this.one.depthTexture?.dispose();
+		for (const pass of this.corners.values()) pass.dispose();
+		this.quad.dispose();
+	}
+}
