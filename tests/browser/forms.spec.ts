@@ -68,19 +68,30 @@ test('a handle dragged in the model moves its point, by one undo', async ({ page
 	const clause = page.locator('[data-clause="masses/vault"]');
 	await expect(clause.getByRole('button', { name: /^Length of Vault/ })).toHaveText('24 000 mm');
 
-	// Seen from above the dot of the length lies on the middle line: tried from the top until it is taken.
+	// Seen from above the dot of the length lies on the middle line of what cards leave: tried from the top until it is taken.
 	await page.getByRole('button', { name: 'Above', exact: true }).click();
 	await settled(page);
 	const dot = await page.evaluate(() => {
 		const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=model] canvas')!;
 		const box = canvas.getBoundingClientRect();
-		return { x: box.x + box.width / 2, top: box.y, bottom: box.bottom };
+		const cards = [...document.querySelectorAll('.floating')].map((card) => card.getBoundingClientRect());
+		const left = Math.max(box.x, ...cards.filter(({ x }) => x < box.x + 100).map(({ right }) => right));
+		const right = Math.min(box.right, ...cards.filter(({ x }) => x > box.x + 300).map(({ x }) => x));
+		const middles = [box.x, left].flatMap((a) => [box.right, right].map((b) => Math.round((a + b) / 2)));
+		return { middles: [...new Set(middles)], top: box.y, bottom: box.bottom };
 	});
 	let moved = false;
-	for (let y = dot.top + 12; y < dot.bottom - 12 && !moved; y += 7) {
-		await page.mouse.move(dot.x, y);
+	const places = dot.middles.flatMap((x) =>
+		Array.from({ length: Math.floor((dot.bottom - dot.top - 70) / 7) }, (_, k) => ({
+			x,
+			y: dot.top + 12 + 7 * k
+		}))
+	);
+	for (const { x, y } of places) {
+		if (moved) break;
+		await page.mouse.move(x, y);
 		await page.mouse.down();
-		await page.mouse.move(dot.x, y - 30, { steps: 3 });
+		await page.mouse.move(x, y - 30, { steps: 3 });
 		await page.mouse.up();
 		moved = ((await page.getByTestId('undo-label').textContent()) ?? '').includes('length moved');
 		if (!moved) await page.getByRole('button', { name: 'Above', exact: true }).click();

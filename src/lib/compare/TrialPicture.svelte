@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { extentOf, mapSheets } from '$lib/map/map-sheets';
+	import { extentOf, mapSheets, toX, toY } from '$lib/map/map-sheets';
 	import type { FaceView } from '$lib/worker/views';
 
 	/** Cells laid flat, small. */
@@ -10,18 +10,22 @@
 		label
 	}: { faces: readonly FaceView[]; width: number; height: number; label: string } = $props();
 	const MARGIN = 8;
-	const sheets = $derived(mapSheets(faces));
+	const sheets = $derived(mapSheets(faces, { width: width - 2 * MARGIN, height: height - 2 * MARGIN }));
 	const whole = $derived(extentOf(sheets));
 	const scale = $derived(Math.min((width - 2 * MARGIN) / whole.width, (height - 2 * MARGIN) / whole.height));
 	const path = $derived.by(() => {
 		const parts: string[] = [];
-		for (const { face, layout, offset } of sheets) {
+		const view = { scale, originX: 0, originY: 0 };
+		for (const sheet of sheets) {
+			const { face, layout } = sheet;
 			const { start } = face.cells;
 			for (let c = 0; c < face.cells.count; c++) {
-				for (let k = start[c]!; k < start[c + 1]!; k++)
+				for (let k = start[c]!; k < start[c + 1]!; k++) {
+					const [x, y] = [layout.points[2 * k]!, layout.points[2 * k + 1]!];
 					parts.push(
-						`${k === start[c] ? 'M' : 'L'}${((layout.points[2 * k]! + offset) * scale).toFixed(1)} ${(-layout.points[2 * k + 1]! * scale).toFixed(1)}`
+						`${k === start[c] ? 'M' : 'L'}${toX(view, sheet, x, y).toFixed(1)} ${toY(view, sheet, x, y).toFixed(1)}`
 					);
+				}
 				parts.push('Z');
 			}
 		}

@@ -41,6 +41,12 @@ export const keyMap = {
 	section: { keys: ['c'], shown: 'C', does: 'Cut the model open; again, whole', reach: 'page' },
 	measure: { keys: ['d'], shown: 'D', does: 'Measure distances in the model', reach: 'page' },
 	map: { keys: ['m'], shown: 'M', does: 'Flat map', reach: 'page' },
+	mapAlone: {
+		keys: ['Shift+m'],
+		shown: 'Shift M',
+		does: 'Flat map in all of the room; again, with the model',
+		reach: 'page'
+	},
 	leave: { keys: ['Escape'], shown: 'Esc', does: 'Clear the selection', reach: 'page' },
 	find: {
 		keys: ['$mod+k'],
@@ -56,6 +62,17 @@ export const keyMap = {
 	},
 	list: { keys: ['Shift+?'], shown: '?', does: 'This list', reach: 'page' }
 } as const satisfies Record<string, Key>;
+
+/** What the mouse does over the model and the map; each has a key or a control beside it. */
+export const mouseMoves = [
+	['Drag', 'Turn the model about what is under the pointer; pan the map'],
+	['Right drag', 'Move the model with the pointer'],
+	['Wheel', 'Come nearer to what is under the pointer'],
+	['Double click', 'Bring it to the middle'],
+	['Shift drag', 'Choose what is in a box; what is all chosen already is let go'],
+	['Alt drag', 'Choose within a line; let go with Ctrl to take what is behind too'],
+	['Shift click', 'Add one, or take it away']
+] as const;
 
 export type KeyName = keyof typeof keyMap;
 

@@ -2,10 +2,10 @@
 	import { dragging } from '$lib/components/drag';
 	import { rangeOf } from '$lib/check/measures';
 	import { cellColours } from '$lib/model/paint';
-	import { addressOf, find } from '$lib/state/selection.svelte';
+	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { formatNumber } from '$core/units/quantity';
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { cellsOfShape, shapeName } from './alike';
 	import { guideEdit, guideLine, trimEdit } from '$lib/edits/drawn';
 	import MapDrawing from './MapDrawing.svelte';
@@ -25,15 +25,17 @@
 	import {
 		MARGIN,
 		cellAt,
-		cellsInBox,
-		cellsInLasso,
+		cellsWhere,
 		extentOf,
 		headAt,
 		headsOf,
 		mapSheets,
-		type Box
+		middleOfCell,
+		toX,
+		toY
 	} from './map-sheets';
-	import type { Place } from '$core/geometry/polygon';
+	import Enclosure from '$lib/components/Enclosure.svelte';
+	import { Enclosing } from '$lib/components/enclosing.svelte';
 
 	const desk = useDesk();
 	let canvas: HTMLCanvasElement;
@@ -51,14 +53,14 @@
 	const chosen = $derived(
 		desk.model.behind && desk.project.document.zones.find((one) => one.id === desk.activeZone)?.name
 	);
-	const sheets = $derived(mapSheets(zone?.faces ?? []));
+	const room = $derived({
+		width: size.width - MARGIN.left - MARGIN.right,
+		height: size.height - MARGIN.top - MARGIN.bottom
+	});
+	const sheets = $derived(mapSheets(zone?.faces ?? [], room));
 	const whole = $derived(extentOf(sheets));
 	const place = $derived.by(() => {
-		const scale =
-			Math.min(
-				(size.width - MARGIN.left - MARGIN.right) / whole.width,
-				(size.height - MARGIN.top - MARGIN.bottom) / whole.height
-			) * zoom;
+		const scale = Math.min(room.width / whole.width, room.height / whole.height) * zoom;
 		return {
 			scale,
 			originX: (size.width + MARGIN.left - MARGIN.right - whole.width * scale) / 2 + pan.x,
@@ -139,10 +141,8 @@
 		else desk.selection.choose(addresses);
 	}
 
-	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean; box: boolean } | null = null;
-	let box = $state<Box | null>(null);
-	/** A line drawn round cells, while Alt is held (px). */
-	let lasso = $state.raw<readonly Place[] | null>(null);
+	let drag: { x: number; y: number; panX: number; panY: number; moved: boolean } | null = null;
+	const enclosing = new Enclosing();
 	type Tool = 'choose' | 'trim' | 'guide' | 'paint';
 	let tool = $state<Tool>('choose');
 	/** What painting puts on cells: a variant, open, or what the rules say. */
@@ -207,15 +207,14 @@
 		const at = local(event);
 		if (tool === 'paint') paintAt(at.x, at.y);
 		else {
-			drag = { ...at, panX: pan.x, panY: pan.y, moved: false, box: event.shiftKey };
-			if (event.altKey) lasso = [[at.x, at.y]];
+			drag = { ...at, panX: pan.x, panY: pan.y, moved: false };
+			enclosing.begin(event, at);
 		}
 	}
 	/** The pointer was lost: nothing is painted or chosen. */
 	function lost() {
 		drag = null;
-		box = null;
-		lasso = null;
+		enclosing.cancel();
 		paintedCells = new Map();
 	}
 	function move(event: PointerEvent) {
@@ -224,17 +223,7 @@
 		if (!drag) return;
 		if (Math.hypot(at.x - drag.x, at.y - drag.y) > 4) drag.moved = true;
 		if (!drag.moved) return;
-		if (lasso) {
-			lasso = [...lasso, [at.x, at.y]];
-			return;
-		}
-		if (drag.box)
-			box = {
-				x: Math.min(at.x, drag.x),
-				y: Math.min(at.y, drag.y),
-				width: Math.abs(at.x - drag.x),
-				height: Math.abs(at.y - drag.y)
-			};
+		if (enclosing.begun) enclosing.move(at);
 		else pan = { x: drag.panX + at.x - drag.x, y: drag.panY + at.y - drag.y };
 	}
 	function up(event: PointerEvent) {
@@ -245,15 +234,9 @@
 		const ended = drag;
 		drag = null;
 		if (!ended) return;
-		const drawn = lasso;
-		lasso = null;
-		if (box || (drawn && ended.moved)) {
-			const chosen = box ? cellsInBox(sheets, place, box) : cellsInLasso(sheets, place, drawn!);
-			box = null;
-			take(
-				chosen.map(({ f, c }) => address(f, c)),
-				true
-			);
+		const holds = enclosing.end();
+		if (holds) {
+			desk.selection.enclose(cellsWhere(sheets, place, holds).map(({ f, c }) => address(f, c)));
 			return;
 		}
 		if (ended.moved) return;
@@ -305,6 +288,49 @@
 		zoom = 1;
 		pan = { x: 0, y: 0 };
 	}
+	/** Where a cell is on the canvas, and how wide a bay is there (px). */
+	function seenAt(one: Pick<Found, 'face' | 'index'>) {
+		const sheet = sheets[one.face];
+		if (!sheet) return null;
+		const { x, y } = middleOfCell(sheet, one.index);
+		return { x: toX(place, sheet, x, y), y: toY(place, sheet, x, y) };
+	}
+	/** Bring what is chosen to the middle. @param to the zoom that is wanted */
+	function centreOn(one: Found, to: number) {
+		const at = seenAt(one);
+		if (!at) return;
+		const ratio = to / zoom;
+		const [middleX, middleY] = [
+			(size.width + MARGIN.left - MARGIN.right) / 2,
+			(size.height + MARGIN.top - MARGIN.bottom) / 2
+		];
+		pan = { x: (pan.x - (at.x - middleX)) * ratio, y: (pan.y - (at.y - middleY)) * ratio };
+		zoom = to;
+	}
+	/** As near as a chosen cell has to be to be read (px). */
+	const READABLE = 120;
+	function nearer() {
+		const one = selected.find(({ kind }) => kind === 'cell');
+		if (!one) return;
+		const { across } = sheets[one.face]!.face.grid;
+		const wide = (across.lengths.belt / across.steps) * place.scale;
+		centreOn(one, Math.min(60, Math.max(zoom, (zoom * READABLE) / Math.max(0.1, wide))));
+	}
+	// What is chosen elsewhere comes into the map when only a part of it is seen.
+	$effect(() => {
+		const one = selected.at(-1);
+		if (!one || one.kind !== 'cell') return;
+		untrack(() => {
+			if (zoom === 1) return;
+			const at = seenAt(one);
+			if (at && (at.x < 0 || at.y < 0 || at.x > size.width || at.y > size.height)) centreOn(one, zoom);
+		});
+	});
+	/** Where the middle of the model's picture lies on the map. */
+	const lookedAt = $derived.by(() => {
+		const one = desk.lookedAt ? find(view, desk.lookedAt) : null;
+		return one?.zone === zoneIndex ? seenAt(one) : null;
+	});
 	const metres = (mm: number) => formatNumber(mm / 1000, 1);
 	/** Every face's own size; the room between them is none of it. */
 	const sizes = $derived(
@@ -315,11 +341,7 @@
 	);
 </script>
 
-<div
-	class="border-hair bg-sheet relative h-full overflow-hidden border-t"
-	bind:this={frame}
-	data-testid="map"
->
+<div class="bg-sheet relative h-full overflow-hidden" bind:this={frame} data-testid="map">
 	<canvas
 		bind:this={canvas}
 		class="absolute inset-0 size-full touch-none"
@@ -328,20 +350,18 @@
 		{@attach onwheel}
 		{@attach dragging({ begin: down, move, end: up, cancel: lost })}
 	></canvas>
-	{#if box}<div
-			class="border-gold bg-gold/15 pointer-events-none absolute border"
-			style:left="{box.x}px"
-			style:top="{box.y}px"
-			style:width="{box.width}px"
-			style:height="{box.height}px"
-		></div>{/if}
-	{#if lasso}<svg class="pointer-events-none absolute inset-0 size-full" aria-hidden="true"
-			><polygon
-				points={lasso.map(([x, y]) => `${x},${y}`).join(' ')}
-				fill="var(--color-gold)"
-				fill-opacity="0.15"
-				stroke="var(--color-gold)"
-			/></svg
+	<Enclosure of={enclosing} />
+	{#if lookedAt}<svg
+			class="pointer-events-none absolute inset-0 size-full"
+			data-testid="looked-at"
+			role="img"
+			aria-label="The middle of the model's picture"
+			><g transform="translate({lookedAt.x} {lookedAt.y})" fill="none" stroke="#1d2126" stroke-width="1.2"
+				><path d="M-9 0Q0 -7 9 0Q0 7 -9 0Z" fill="#fffdf7" fill-opacity="0.85" /><circle
+					r="2.6"
+					fill="#1d2126"
+				/></g
+			></svg
 		>{/if}
 	{#if zone}
 		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px]">
@@ -379,6 +399,19 @@
 		{#if zoom !== 1 || pan.x || pan.y}<button type="button" class="plain-button py-0.5!" onclick={fit}
 				>Fit</button
 			>{/if}
+		{#if selected.some(({ kind }) => kind === 'cell')}<button
+				type="button"
+				class="plain-button py-0.5!"
+				onclick={nearer}>Nearer</button
+			>{/if}
+		<button
+			type="button"
+			class="plain-button py-0.5!"
+			aria-pressed={desk.mapAlone}
+			title="Shift M"
+			onclick={() => (desk.mapAlone = !desk.mapAlone)}
+			>{desk.mapAlone ? 'With the model' : 'Whole room'}</button
+		>
 		{#if sheets.length && tool === 'choose'}
 			{#if selected.length === 1 && selected[0]?.kind === 'cell'}<button
 					type="button"

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
-	import { toX, toY, type MapSheet, type MapView } from './map-sheets';
+	import { placeUnder, reachOf, toX, toY, type MapSheet, type MapView } from './map-sheets';
 
 	type Place = readonly [x: number, y: number];
 	interface Props {
@@ -25,32 +25,32 @@
 
 	$effect(() => layer.focus());
 
-	/** The face under a place of the canvas: the one whose width it falls on, or the nearest. */
-	function faceAt(px: number): number {
-		const x = (px - view.originX) / view.scale;
-		let best = 0;
-		let nearest = Infinity;
-		sheets.forEach(({ layout, offset }, f) => {
-			const own = x - offset;
-			const off = Math.max(layout.left - own, own - layout.right, 0);
-			if (off < nearest) [nearest, best] = [off, f];
+	/** The face under a place of the canvas, or the nearest. */
+	function faceAt(px: number, py: number): number {
+		const [x, y] = [(px - view.originX) / view.scale, (view.originY - py) / view.scale];
+		const offs = sheets.map((sheet) => {
+			const [left, right, foot, head] = reachOf(sheet);
+			return Math.hypot(Math.max(left - x, x - right, 0), Math.max(foot - y, y - head, 0));
 		});
-		return best;
+		return offs.indexOf(Math.min(...offs));
 	}
 	function placeAt(event: PointerEvent, f: number): Place {
 		const bounds = layer.getBoundingClientRect();
-		const x = (event.clientX - bounds.left - view.originX) / view.scale - sheets[f]!.offset;
-		const y = (view.originY - (event.clientY - bounds.top)) / view.scale;
+		const sheet = sheets[f]!;
+		const [x, y] = placeUnder(view, sheet, event.clientX - bounds.left, event.clientY - bounds.top);
 		const held = (value: number) => Math.round(value / SNAP) * SNAP;
-		return [held(x), Math.min(Math.floor(sheets[f]!.layout.height), Math.max(0, held(y)))];
+		return [held(x), Math.min(Math.floor(sheet.layout.height), Math.max(0, held(y)))];
 	}
-	const pixel = ([x, y]: Place): [number, number] => [toX(view, sheets[face]!, x), toY(view, y)];
+	const pixel = ([x, y]: Place): [number, number] => [
+		toX(view, sheets[face]!, x, y),
+		toY(view, sheets[face]!, x, y)
+	];
 
 	function down(event: PointerEvent) {
 		event.preventDefault();
 		layer.focus();
 		const bounds = layer.getBoundingClientRect();
-		const f = face < 0 ? faceAt(event.clientX - bounds.left) : face;
+		const f = face < 0 ? faceAt(event.clientX - bounds.left, event.clientY - bounds.top) : face;
 		const place = placeAt(event, f);
 		face = f;
 		if (places.length >= least) {

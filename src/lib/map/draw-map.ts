@@ -2,7 +2,7 @@ import { two } from '$core/cladding/address';
 import { cellKinds } from '$core/pattern/cells';
 import type { CellColours } from '$lib/model/paint';
 import { openingsIn } from '$core/pattern/cells';
-import { edgeOnMap, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
+import { edgeOnMap, reachOf, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
 
 type Pen = CanvasRenderingContext2D;
 
@@ -19,11 +19,14 @@ function traceRing(pen: Pen, view: MapView, sheet: MapSheet, c: number): void {
 	const { start } = sheet.face.cells;
 	const { points } = sheet.layout;
 	const from = start[c]!;
-	const firstX = toX(view, sheet, points[2 * from]!);
-	const firstY = toY(view, points[2 * from + 1]!);
+	const firstX = toX(view, sheet, points[2 * from]!, points[2 * from + 1]!);
+	const firstY = toY(view, sheet, points[2 * from]!, points[2 * from + 1]!);
 	pen.moveTo(firstX, firstY);
 	for (let k = from + 1; k < start[c + 1]!; k++)
-		pen.lineTo(toX(view, sheet, points[2 * k]!), toY(view, points[2 * k + 1]!));
+		pen.lineTo(
+			toX(view, sheet, points[2 * k]!, points[2 * k + 1]!),
+			toY(view, sheet, points[2 * k]!, points[2 * k + 1]!)
+		);
 	pen.lineTo(firstX, firstY);
 }
 
@@ -72,7 +75,8 @@ export function drawCells(
 	const shown: number[] = [];
 	for (let c = from; c < to; c++) {
 		const k = 2 * cells.start[c]!;
-		const [x, y] = [toX(view, sheet, points[k]!), toY(view, points[k + 1]!)];
+		const x = toX(view, sheet, points[k]!, points[k + 1]!);
+		const y = toY(view, sheet, points[k]!, points[k + 1]!);
 		if (x < -reach || y < -reach || x > size.width + reach || y > size.height + reach) continue;
 		shown.push(c);
 		byTone[of[c]!]!.push(c);
@@ -120,7 +124,8 @@ export function drawAddresses(
 		let [left, right, low, high, sumX, sumY] = [Infinity, -Infinity, Infinity, -Infinity, 0, 0];
 		const count = cells.start[c + 1]! - cells.start[c]!;
 		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
-			const [x, y] = [toX(view, sheet, points[2 * k]!), toY(view, points[2 * k + 1]!)];
+			const x = toX(view, sheet, points[2 * k]!, points[2 * k + 1]!);
+			const y = toY(view, sheet, points[2 * k]!, points[2 * k + 1]!);
 			left = Math.min(left, x);
 			right = Math.max(right, x);
 			low = Math.min(low, y);
@@ -140,20 +145,24 @@ export function drawHeads(pen: Pen, heads: readonly Head[]): void {
 	pen.font = LABEL_FONT;
 	pen.fillStyle = '#62665F';
 	pen.textBaseline = 'middle';
-	for (const { kind, n, x, y } of heads) {
-		pen.textAlign = kind === 'course' ? 'right' : 'center';
+	for (const { kind, n, x, y, stacked } of heads) {
+		pen.textAlign = stacked ? 'right' : 'center';
 		pen.fillText(`${kind === 'course' ? 'C' : 'B'}${two(n)}`, x, y);
 	}
 }
 
 /** Which face a sheet is, above its head. */
 export function drawFaceName(pen: Pen, view: MapView, sheet: MapSheet, name: string): void {
-	const { left, right, height } = sheet.layout;
+	const [left, right, , head] = reachOf(sheet);
 	pen.font = LABEL_FONT;
 	pen.fillStyle = '#62665F';
 	pen.textAlign = 'center';
 	pen.textBaseline = 'bottom';
-	pen.fillText(name, toX(view, sheet, (left + right) / 2), Math.max(12, toY(view, height) - 3));
+	pen.fillText(
+		name,
+		view.originX + ((left + right) / 2) * view.scale,
+		Math.max(12, view.originY - head * view.scale - 3)
+	);
 }
 
 /** Selected cells tinted and outlined, selected edges as lines. */
@@ -171,8 +180,8 @@ export function drawSelection(
 	for (const e of edges) {
 		const line = edgeOnMap(sheet, e);
 		if (!line) continue;
-		pen.moveTo(toX(view, sheet, line[0]), toY(view, line[1]));
-		pen.lineTo(toX(view, sheet, line[2]), toY(view, line[3]));
+		pen.moveTo(toX(view, sheet, line[0], line[1]), toY(view, sheet, line[0], line[1]));
+		pen.lineTo(toX(view, sheet, line[2], line[3]), toY(view, sheet, line[2], line[3]));
 	}
 	pen.lineWidth = 2;
 	pen.strokeStyle = '#D98E1F';
@@ -189,8 +198,8 @@ export function drawCornerNumbers(pen: Pen, view: MapView, sheet: MapSheet, c: n
 	for (let k = start[c]!; k < start[c + 1]!; k++)
 		pen.fillText(
 			String(k - start[c]! + 1),
-			toX(view, sheet, points[2 * k]!) + 3,
-			toY(view, points[2 * k + 1]!) - 6
+			toX(view, sheet, points[2 * k]!, points[2 * k + 1]!) + 3,
+			toY(view, sheet, points[2 * k]!, points[2 * k + 1]!) - 6
 		);
 }
 
@@ -205,10 +214,11 @@ export function drawGuide(
 	const [first] = line;
 	if (!first) return;
 	pen.beginPath();
-	if (line.length === 1) pen.arc(toX(view, sheet, first[0]), toY(view, first[1]), 5, 0, 2 * Math.PI);
+	const [firstX, firstY] = [toX(view, sheet, ...first), toY(view, sheet, ...first)];
+	if (line.length === 1) pen.arc(firstX, firstY, 5, 0, 2 * Math.PI);
 	line.forEach(([x, y], k) => {
-		if (k === 0 && line.length > 1) pen.moveTo(toX(view, sheet, x), toY(view, y));
-		else if (k) pen.lineTo(toX(view, sheet, x), toY(view, y));
+		if (k === 0 && line.length > 1) pen.moveTo(firstX, firstY);
+		else if (k) pen.lineTo(toX(view, sheet, x, y), toY(view, sheet, x, y));
 	});
 	pen.lineWidth = 1.8;
 	pen.strokeStyle = '#1F7A6B';
@@ -216,5 +226,5 @@ export function drawGuide(
 	pen.font = LABEL_FONT;
 	pen.fillStyle = '#12594E';
 	pen.textAlign = 'left';
-	pen.fillText(name, toX(view, sheet, first[0]) + 7, toY(view, first[1]) - 8);
+	pen.fillText(name, firstX + 7, firstY - 8);
 }

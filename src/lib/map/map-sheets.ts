@@ -1,43 +1,15 @@
-import { isWithin, type Place } from '$core/geometry/polygon';
 import type { FaceView } from '$lib/worker/views';
 import { flatLayout, type FlatLayout } from './layout';
 
-/** A face on the map: its layout, and how far it is moved to stand beside the one before (mm). */
+/** A face on the map: its layout, and where it lies there. */
 export interface MapSheet {
 	readonly face: FaceView;
 	readonly layout: FlatLayout;
-	readonly offset: number;
-}
-
-/** Room between the faces of a zone for the heads of the courses: of their widths, and of their height. */
-const OF_WIDTH = 0.06;
-const OF_HEIGHT = 0.3;
-
-/** mm */
-function gapOf(layouts: readonly FlatLayout[]): number {
-	const width = layouts.reduce((sum, { left, right }) => sum + right - left, 0);
-	return Math.max(OF_WIDTH * width, OF_HEIGHT * Math.max(0, ...layouts.map(({ height }) => height)));
-}
-
-/** The faces of a zone side by side, from the left. */
-export function mapSheets(faces: readonly FaceView[]): MapSheet[] {
-	const layouts = faces.map(flatLayout);
-	const gap = gapOf(layouts);
-	let at = 0;
-	return faces.map((face, f) => {
-		const layout = layouts[f]!;
-		const offset = at - layout.left;
-		at += layout.right - layout.left + gap;
-		return { face, layout, offset };
-	});
-}
-
-/** Width and height of all sheets (mm), never nothing. */
-export function extentOf(sheets: readonly MapSheet[]): { width: number; height: number } {
-	const layouts = sheets.map(({ layout }) => layout);
-	const gap = gapOf(layouts);
-	const width = layouts.reduce((sum, { left, right }) => sum + right - left + gap, -gap);
-	return { width: Math.max(1, width), height: Math.max(1, ...sheets.map(({ layout }) => layout.height)) };
+	/** Courses run to the right and bays downward: of tall faces more is seen so. */
+	readonly turned: boolean;
+	/** How far it is moved (mm): its middle line, or where it is turned its foot, and its foot or its middle line. */
+	readonly right: number;
+	readonly up: number;
 }
 
 /** From millimetres on the map to pixels of its canvas, y upward to y downward. */
@@ -47,9 +19,117 @@ export interface MapView {
 	readonly originY: number;
 }
 
-export const toX = (view: MapView, sheet: MapSheet, x: number) =>
-	view.originX + (x + sheet.offset) * view.scale;
-export const toY = (view: MapView, y: number) => view.originY - y * view.scale;
+interface Size {
+	readonly width: number;
+	readonly height: number;
+}
+
+/** Room between faces: for the heads of courses beside them, for names and heads of bays over and under (px). */
+const GAP = { across: 64, up: 44 };
+/** A face is turned when it is drawn larger by this factor then. */
+const WORTH_TURNING = 1.3;
+/** The room that is filled when there is none yet (px). */
+const SOME_ROOM: Size = { width: 800, height: 160 };
+
+/** Sizes of faces put in rows, in their order, as even as it goes. */
+function inRows(sizes: readonly Size[], rows: number): number[][] {
+	const whole = sizes.reduce((sum, { width }) => sum + width, 0);
+	const made: number[][] = [[]];
+	let at = 0;
+	sizes.forEach(({ width }, f) => {
+		if (at + width / 2 > (whole * made.length) / rows && made.at(-1)!.length && made.length < rows)
+			made.push([]);
+		made.at(-1)!.push(f);
+		at += width;
+	});
+	return made;
+}
+
+/** How large rows of faces are drawn in a room (px by mm). */
+function scaleOf(rows: readonly number[][], sizes: readonly Size[], room: Size): number {
+	const width = Math.max(
+		...rows.map(
+			(row) =>
+				row.reduce((sum, f) => sum + sizes[f]!.width, 0) /
+				Math.max(1, room.width - GAP.across * (row.length - 1))
+		)
+	);
+	const high = rows.reduce((sum, row) => sum + Math.max(...row.map((f) => sizes[f]!.height)), 0);
+	return 1 / Math.max(1e-9, width, high / Math.max(1, room.height - GAP.up * (rows.length - 1)));
+}
+
+/** The faces of a zone on a map: in as many rows, turned or not, as lets them be largest. @param room of the map (px) */
+export function mapSheets(faces: readonly FaceView[], room: Size = SOME_ROOM): MapSheet[] {
+	if (!faces.length) return [];
+	const layouts = faces.map(flatLayout);
+	const upright = layouts.map(({ left, right, height }) => ({ width: right - left, height }));
+	let best = { scale: 0, rows: [] as number[][], sizes: upright, turned: false };
+	for (const turned of [false, true]) {
+		const sizes = turned ? upright.map(({ width, height }) => ({ width: height, height: width })) : upright;
+		for (let count = 1; count <= faces.length; count++) {
+			const rows = inRows(sizes, count);
+			const scale = scaleOf(rows, sizes, room);
+			if (scale > best.scale * (turned && !best.turned ? WORTH_TURNING : 1.001))
+				best = { scale, rows, sizes, turned };
+		}
+	}
+	const { rows, sizes, scale, turned } = best;
+	const sheets: MapSheet[] = [];
+	let top =
+		rows.reduce((sum, row) => sum + Math.max(...row.map((f) => sizes[f]!.height)), 0) +
+		((rows.length - 1) * GAP.up) / scale;
+	for (const row of rows) {
+		const high = Math.max(...row.map((f) => sizes[f]!.height));
+		let at = 0;
+		for (const f of row) {
+			const layout = layouts[f]!;
+			const foot = top - high;
+			sheets.push({
+				face: faces[f]!,
+				layout,
+				turned,
+				right: turned ? at : at - layout.left,
+				up: turned ? foot + layout.right : foot
+			});
+			at += sizes[f]!.width + GAP.across / scale;
+		}
+		top -= high + GAP.up / scale;
+	}
+	return sheets;
+}
+
+/** Where a sheet lies on the map (mm): left, right, foot and head. */
+export function reachOf({ layout, turned, right, up }: MapSheet): [number, number, number, number] {
+	return turned
+		? [right, right + layout.height, up - layout.right, up - layout.left]
+		: [right + layout.left, right + layout.right, up, up + layout.height];
+}
+
+/** Width and height of all sheets (mm), never nothing. */
+export function extentOf(sheets: readonly MapSheet[]): Size {
+	const reaches = sheets.map(reachOf);
+	return {
+		width: Math.max(1, ...reaches.map(([, right]) => right)),
+		height: Math.max(1, ...reaches.map(([, , , head]) => head))
+	};
+}
+
+/** Pixels of a place on a sheet (mm). */
+export const toX = ({ scale, originX }: MapView, { turned, right }: MapSheet, x: number, y: number) =>
+	originX + (right + (turned ? y : x)) * scale;
+export const toY = ({ scale, originY }: MapView, { turned, up }: MapSheet, x: number, y: number) =>
+	originY - (up + (turned ? -x : y)) * scale;
+
+/** The place on a sheet under a point of the canvas (mm). */
+export function placeUnder(
+	{ scale, originX, originY }: MapView,
+	{ turned, right, up }: MapSheet,
+	px: number,
+	py: number
+): [number, number] {
+	const [a, b] = [(px - originX) / scale - right, (originY - py) / scale - up];
+	return turned ? [-b, a] : [a, b];
+}
 
 /** The cell under a point of the canvas. */
 export function cellAt(
@@ -58,9 +138,9 @@ export function cellAt(
 	px: number,
 	py: number
 ): { f: number; c: number } | null {
-	const y = (view.originY - py) / view.scale;
-	for (const [f, { face, layout, offset }] of sheets.entries()) {
-		const x = (px - view.originX) / view.scale - offset;
+	for (const [f, sheet] of sheets.entries()) {
+		const { face, layout } = sheet;
+		const [x, y] = placeUnder(view, sheet, px, py);
 		const { cells } = face;
 		const { points } = layout;
 		// Openings come after the cell that they are in.
@@ -95,15 +175,8 @@ export function middleOfCell({ face, layout }: Pick<MapSheet, 'face' | 'layout'>
 	return { x: x / (to - from), y: y / (to - from) };
 }
 
-export interface Box {
-	readonly x: number;
-	readonly y: number;
-	readonly width: number;
-	readonly height: number;
-}
-
 /** The cells whose middle lies where it is asked for on the canvas (px). */
-function cellsWhere(
+export function cellsWhere(
 	sheets: readonly MapSheet[],
 	view: MapView,
 	holds: (x: number, y: number) => boolean
@@ -112,22 +185,11 @@ function cellsWhere(
 	for (const [f, sheet] of sheets.entries())
 		for (let c = 0; c < sheet.face.cells.count; c++) {
 			const middle = middleOfCell(sheet, c);
-			if (holds(toX(view, sheet, middle.x), toY(view, middle.y))) found.push({ f, c });
+			if (holds(toX(view, sheet, middle.x, middle.y), toY(view, sheet, middle.x, middle.y)))
+				found.push({ f, c });
 		}
 	return found;
 }
-
-/** The cells in a box on the canvas. */
-export const cellsInBox = (sheets: readonly MapSheet[], view: MapView, box: Box) =>
-	cellsWhere(
-		sheets,
-		view,
-		(x, y) => x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height
-	);
-
-/** The cells within a line drawn round them on the canvas, its ends joined. */
-export const cellsInLasso = (sheets: readonly MapSheet[], view: MapView, line: readonly Place[]) =>
-	cellsWhere(sheets, view, (x, y) => isWithin(line, [x, y]));
 
 /** An edge's place on the map: the side of its left cell between its two nodes; x y x y in mm. */
 export function edgeOnMap({ face, layout }: MapSheet, e: number): [number, number, number, number] | null {
@@ -143,46 +205,63 @@ export function edgeOnMap({ face, layout }: MapSheet, e: number): [number, numbe
 	return [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!];
 }
 
-/** The head of a course or a bay, at its place on the canvas. */
+/** The head of a course or a bay, at its place on the canvas; it ends there, or has its middle there. */
 export interface Head {
 	readonly kind: 'course' | 'bay';
 	/** Counted from 1. */
 	readonly n: number;
 	readonly x: number;
 	readonly y: number;
+	/** It stands in a column with others, not in a line. */
+	readonly stacked: boolean;
 }
 
-export const MARGIN = { left: 52, right: 26, top: 18, bottom: 44 };
+export const MARGIN = { left: 56, right: 26, top: 18, bottom: 44 };
 
-/** Heads that fit without touching. */
-export function headsOf(sheet: MapSheet, view: MapView, size: { width: number; height: number }): Head[] {
+/** Heads that fit without touching: of courses at the left and bays at the foot, the other way where a sheet is turned. */
+export function headsOf(sheet: MapSheet, view: MapView, size: Size): Head[] {
 	const { up, across, courseLengths } = sheet.face.grid;
+	const middle = (fractions: ArrayLike<number>, k: number) => (fractions[k]! + fractions[k + 1]!) / 2;
+	const courses = Array.from({ length: up.steps }, (_, j): [number, number] => [
+		0,
+		middle(up.division.fractions, j) * up.lengths.belt
+	]);
+	const bays = Array.from({ length: across.steps }, (_, i): [number, number] => [
+		(middle(across.division.fractions, i) - 0.5) * (courseLengths[0] ?? 0),
+		0
+	]);
+	const [left, , foot] = reachOf(sheet);
+	const beside = Math.max(MARGIN.left - 8, view.originX + left * view.scale - 8);
+	const under = Math.min(size.height - 26, view.originY - foot * view.scale + 15);
 	const heads: Head[] = [];
-	const left = Math.max(MARGIN.left - 8, toX(view, sheet, sheet.layout.left) - 8);
-	let lastY = Infinity;
-	for (let j = 0; j < up.steps; j++) {
-		const share = (up.division.fractions[j]! + up.division.fractions[j + 1]!) / 2;
-		const y = toY(view, share * up.lengths.belt);
-		if (lastY - y < 14 || y < 8 || y > size.height - MARGIN.bottom + 6) continue;
-		lastY = y;
-		heads.push({ kind: 'course', n: j + 1, x: left, y });
-	}
-	const foot = Math.min(size.height - 26, toY(view, 0) + 15);
-	let lastX = -Infinity;
-	for (let i = 0; i < across.steps; i++) {
-		const share = (across.division.fractions[i]! + across.division.fractions[i + 1]!) / 2 - 0.5;
-		const x = toX(view, sheet, share * (courseLengths[0] ?? 0));
-		// A head of three digits is wider than one of two.
-		if (x - lastX < (i < 99 ? 28 : 35) || x < MARGIN.left || x > size.width - 12) continue;
-		lastX = x;
-		heads.push({ kind: 'bay', n: i + 1, x, y: foot });
-	}
+	let last = Infinity;
+	const stacked = (kind: Head['kind'], places: readonly [number, number][]) => {
+		last = Infinity;
+		places.forEach(([x, y], k) => {
+			const at = toY(view, sheet, x, y);
+			if (Math.abs(last - at) < 14 || at < 8 || at > size.height - MARGIN.bottom + 6) return;
+			last = at;
+			heads.push({ kind, n: k + 1, x: beside, y: at, stacked: true });
+		});
+	};
+	const inLine = (kind: Head['kind'], places: readonly [number, number][]) => {
+		last = -Infinity;
+		places.forEach(([x, y], k) => {
+			const at = toX(view, sheet, x, y);
+			// A head of three digits is wider than one of two.
+			if (Math.abs(at - last) < (k < 99 ? 28 : 35) || at < MARGIN.left || at > size.width - 12) return;
+			last = at;
+			heads.push({ kind, n: k + 1, x: at, y: under, stacked: false });
+		});
+	};
+	stacked(sheet.turned ? 'bay' : 'course', sheet.turned ? bays : courses);
+	inLine(sheet.turned ? 'course' : 'bay', sheet.turned ? courses : bays);
 	return heads;
 }
 
 /** The head under a point of the canvas. */
 export function headAt(heads: readonly Head[], px: number, py: number): Head | undefined {
 	return heads.find(
-		({ kind, x, y }) => Math.abs(px - x + (kind === 'course' ? 10 : 0)) < 16 && Math.abs(py - y) < 8
+		({ stacked, x, y }) => Math.abs(px - x + (stacked ? 10 : 0)) < 16 && Math.abs(py - y) < 8
 	);
 }

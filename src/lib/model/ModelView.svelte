@@ -1,5 +1,7 @@
 <script lang="ts">
 	import { dragging } from '$lib/components/drag';
+	import Enclosure from '$lib/components/Enclosure.svelte';
+	import { Enclosing } from '$lib/components/enclosing.svelte';
 	import { drawAs, mannerHere, type Manner } from '$lib/model/renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
@@ -67,13 +69,11 @@
 			drawAs('light', false);
 			manner = 'light';
 		};
-		// The camera also moves while a model is brought into view, within an effect.
-		made.onCamera = () =>
-			untrack(() => {
-				heading = made.heading();
-				cameraMoves++;
-				hovered = null;
-			});
+		made.onCamera = () => {
+			heading = made.heading();
+			cameraMoves++;
+			hovered = null;
+		};
 		const resize = new ResizeObserver(([entry]) => {
 			if (entry) made.resize(entry.contentRect.width, entry.contentRect.height);
 		});
@@ -209,6 +209,18 @@
 			);
 	}
 
+	/** Where the eye looks is told on the map, once it has come to rest. */
+	const REST = 250;
+	$effect(() => {
+		void cameraMoves;
+		if (!scene || !settled) return;
+		const resting = setTimeout(() => {
+			const found = scene?.inMiddle();
+			desk.lookedAt = found?.kind === 'cell' ? addressOf(view, found) : null;
+		}, REST);
+		return () => clearTimeout(resting);
+	});
+
 	/** What a click would take, and where the pointer is. */
 	let hovered = $state.raw<{ found: Omit<Found, 'address'>; x: number; y: number } | null>(null);
 	const hoveredCorners = $derived.by(() => {
@@ -277,6 +289,7 @@
 		leaveDrawing();
 	}
 
+	const enclosing = new Enclosing();
 	let pressed: { x: number; y: number } | null = null;
 	/** The handle that is dragged, from where it stood. */
 	let held: Handle | null = null;
@@ -287,18 +300,33 @@
 	function take(event: PointerEvent): boolean {
 		held = desk.drawsGuide ? null : (scene?.takeHandle(...local(event)) ?? null);
 		pressed = { x: event.clientX, y: event.clientY };
-		return held !== null;
+		if (held || desk.drawsGuide || desk.measures || desk.lens === 'form' || !scene) return held !== null;
+		const [x, y] = local(event);
+		scene.resting = enclosing.begin(event, { x, y });
+		return enclosing.begun;
 	}
 	function drag(event: PointerEvent) {
+		const [x, y] = local(event);
+		enclosing.move({ x, y });
 		if (held && scene)
 			desk.project.preview(...held.moved(scene.dragHandle(held, ...local(event), event.shiftKey)));
 	}
 	function letGo() {
 		held = null;
+		enclosing.cancel();
 		scene?.letGo();
 		desk.project.dropPreview();
 	}
 	function drop(event: PointerEvent) {
+		const holds = enclosing.end();
+		if (scene && !held) scene.resting = false;
+		if (holds) {
+			pressed = null;
+			// With Ctrl what is behind is taken too.
+			const found = scene?.cellsWhere(holds, event.ctrlKey || event.metaKey) ?? [];
+			desk.selection.enclose(found.map((one) => addressOf(view, one)));
+			return;
+		}
 		const [handle, from] = [held, pressed];
 		if (!handle || !from || !scene) return;
 		const to = scene.dragHandle(handle, ...local(event), event.shiftKey);
@@ -378,6 +406,7 @@
 			}}
 		></canvas>
 	{/key}
+	<Enclosure of={enclosing} />
 	{#if failure}
 		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
 	{/if}

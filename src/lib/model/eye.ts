@@ -46,6 +46,8 @@ export class Eye {
 	private going = 0;
 	/** How far from the target anything stands (m). */
 	private reach = 100;
+	private isTold = false;
+	private ended = false;
 	private readonly endGestures: () => void;
 	/** The person has turned or moved it since it was last told where to stand. */
 	byHand = false;
@@ -101,6 +103,11 @@ export class Eye {
 	/** A length of the model at the target by a pixel of the picture (m). */
 	get pixel(): number {
 		return (2 * Math.tan(HALF_VIEW) * this.pose.distance) / this.frameOf.height;
+	}
+
+	/** Of the picture (CSS pixels). */
+	get size(): Pick<Frame, 'width' | 'height'> {
+		return this.frameOf;
 	}
 
 	/** How far it sees (m). */
@@ -194,7 +201,13 @@ export class Eye {
 
 	private place(pose: Pose): void {
 		this.stand(pose);
-		this.onmove();
+		// Told once for all that was done, when whoever did it has ended: it may have been in the middle of an effect.
+		if (this.isTold) return;
+		this.isTold = true;
+		queueMicrotask(() => {
+			this.isTold = false;
+			if (!this.ended) this.onmove();
+		});
 	}
 
 	private stand(pose: Pose): void {
@@ -246,6 +259,7 @@ export class Eye {
 	}
 
 	dispose(): void {
+		this.ended = true;
 		this.stop();
 		this.endGestures();
 	}

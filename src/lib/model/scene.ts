@@ -286,6 +286,31 @@ export class ModelScene {
 		this.request();
 	}
 
+	/**
+	 * The cells whose middle lies where it is asked for on the canvas.
+	 * @param through also those that something stands before
+	 */
+	cellsWhere(holds: (x: number, y: number) => boolean, through: boolean): Omit<Found, 'address'>[] {
+		const found: Omit<Found, 'address'>[] = [];
+		for (const { zone, face, view, triangles } of this.cells.all()) {
+			const drawn = new Set(triangles.cell);
+			for (const index of drawn) {
+				const at = this.project(pointAt(view.measures.centre, index));
+				if (!at || !holds(at.x, at.y)) continue;
+				const seen = through ? null : this.pick(at.x, at.y);
+				const isSeen =
+					seen?.zone === zone && seen.face === face && seen.kind === 'cell' && seen.index === index;
+				if (through || isSeen) found.push({ zone, face, kind: 'cell', index });
+			}
+		}
+		return found;
+	}
+
+	/** Turning and moving rest while something is drawn over the picture. */
+	set resting(rest: boolean) {
+		this.eye.resting = rest;
+	}
+
 	/** What lies under a point of the canvas (CSS pixels). */
 	pick(x: number, y: number): Omit<Found, 'address'> | null {
 		this.eye.aim(this.raycaster, x, y);
@@ -361,6 +386,12 @@ export class ModelScene {
 		const hits = this.raycaster.intersectObject(mesh, false);
 		const [plane] = this.renderer.clippingPlanes as THREE.Plane[];
 		return plane ? hits.find(({ point }) => plane.distanceToPoint(point) >= 0) : hits[0];
+	}
+
+	/** The cell in the middle of the picture. */
+	inMiddle(): Omit<Found, 'address'> | null {
+		const { width, height } = this.eye.size;
+		return this.pick(width / 2, height / 2);
 	}
 
 	/** How the model is drawn; what is flagged is told while it is worked on. */

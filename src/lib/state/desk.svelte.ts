@@ -48,6 +48,10 @@ export class Desk {
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);
 	mapShown = $state(true);
+	/** The map has all of the room, the model none. */
+	mapAlone = $state(false);
+	/** The cell that is in the middle of the picture of the model. */
+	lookedAt = $state<string | null>(null);
 	/** Dialogs that every page of the project can open. */
 	finding = $state(false);
 	keysShown = $state(false);

@@ -78,7 +78,16 @@ export class Selection {
 	}
 
 	extend(addresses: readonly string[]): void {
-		this.addresses = [...this.addresses.filter((one) => !addresses.includes(one)), ...addresses];
+		const added = new Set(addresses);
+		this.addresses = [...this.addresses.filter((one) => !added.has(one)), ...addresses];
+	}
+
+	/** Add what was enclosed; take it away when all of it is there. */
+	enclose(addresses: readonly string[]): void {
+		if (!addresses.length) return;
+		if (!addresses.every((one) => this.set.has(one))) return this.extend(addresses);
+		const away = new Set(addresses);
+		this.addresses = this.addresses.filter((one) => !away.has(one));
 	}
 
 	chooseFace(face: string, extend: boolean): void {

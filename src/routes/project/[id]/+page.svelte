@@ -12,11 +12,16 @@
 	import ModelView from '$lib/model/ModelView.svelte';
 	import BuildSheet from '$lib/sheet/BuildSheet.svelte';
 	import { lenses, useDesk } from '$lib/state/desk.svelte';
+	import { Pane, PaneGroup, PaneResizer } from 'paneforge';
 	import { onMount } from 'svelte';
 
 	const desk = useDesk();
 	let model = $state<ReturnType<typeof ModelView>>();
 	let card = $state<ReturnType<typeof SelectionCard>>();
+	/** The sheet is as wide as its sentences want, until somebody drags it; of a hundred. */
+	const sheetShare = (100 * (innerWidth < 1024 ? 340 : 392)) / innerWidth;
+	/** The map has all of the room. */
+	const alone = $derived(desk.mapAlone && desk.begun);
 	/** In the order of their keys. */
 	const ways = ['left', 'right', 'up', 'down'] as const;
 
@@ -42,6 +47,7 @@
 			measure: () => (desk.measures = !desk.measures),
 			labels: () => (desk.labels = !desk.labels),
 			map: () => (desk.mapShown = !desk.mapShown),
+			mapAlone: () => (desk.mapAlone = !desk.mapAlone),
 			leave
 		})
 	);
@@ -67,24 +73,36 @@
 			</div>
 		{/snippet}
 	</TopBar>
-	<main class="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-lg:grid-cols-[340px_minmax(0,1fr)]">
-		<div class="border-hair min-h-0 border-r">
-			{#if desk.begun}<BuildSheet />{/if}
-		</div>
-		<div
-			class="grid min-h-0 {desk.mapShown ? 'grid-rows-[minmax(0,1fr)_232px]' : 'grid-rows-[minmax(0,1fr)]'}"
-		>
-			<div class="relative min-h-0">
-				<ModelView bind:this={model} />
-				{#if desk.begun}
-					{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
-					{#if desk.lens === 'check'}<CheckPanel />{/if}
-					{#if desk.lens === 'issue'}<IssuePanel />{/if}
-					{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
-				{/if}
-			</div>
-			{#if desk.mapShown && desk.begun}<FlatMap />{/if}
-		</div>
+	<main class="min-h-0">
+		<PaneGroup direction="horizontal" autoSaveId="sheet and picture">
+			<Pane defaultSize={sheetShare} minSize={18} maxSize={60} order={1} class="min-h-0">
+				{#if desk.begun}<BuildSheet />{/if}
+			</Pane>
+			<PaneResizer class="divider" aria-label="Width of the build sheet" />
+			<Pane order={2} class="min-h-0">
+				<PaneGroup direction="vertical" autoSaveId="model and map">
+					{#if !alone}
+						<Pane defaultSize={68} minSize={25} order={1} class="relative min-h-0">
+							<ModelView bind:this={model} />
+							{#if desk.begun}
+								{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
+								{#if desk.lens === 'check'}<CheckPanel />{/if}
+								{#if desk.lens === 'issue'}<IssuePanel />{/if}
+								{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+							{/if}
+						</Pane>
+					{/if}
+					{#if desk.mapShown && !alone}
+						<PaneResizer class="divider divider-level" aria-label="Height of the flat map" />
+					{/if}
+					{#if desk.mapShown || alone}
+						<Pane defaultSize={32} minSize={12} order={2} class="min-h-0">
+							{#if desk.begun}<FlatMap />{/if}
+						</Pane>
+					{/if}
+				</PaneGroup>
+			</Pane>
+		</PaneGroup>
 	</main>
 	<StatusLine />
 </div>
