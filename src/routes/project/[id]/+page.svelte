@@ -81,17 +81,16 @@
 			<PaneResizer class="divider" aria-label="Width of the build sheet" />
 			<Pane order={2} class="min-h-0">
 				<PaneGroup direction="vertical" autoSaveId="model and map">
-					{#if !alone}
-						<Pane defaultSize={68} minSize={25} order={1} class="relative min-h-0">
-							<ModelView bind:this={model} />
-							{#if desk.begun}
-								{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
-								{#if desk.lens === 'check'}<CheckPanel />{/if}
-								{#if desk.lens === 'issue'}<IssuePanel />{/if}
-								{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
-							{/if}
-						</Pane>
-					{/if}
+					<!-- Hidden, not left out: how it is looked at stays. -->
+					<Pane defaultSize={68} minSize={25} order={1} class="relative min-h-0 {alone ? 'hidden' : ''}">
+						<ModelView bind:this={model} />
+						{#if desk.begun}
+							{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
+							{#if desk.lens === 'check'}<CheckPanel />{/if}
+							{#if desk.lens === 'issue'}<IssuePanel />{/if}
+							{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+						{/if}
+					</Pane>
 					{#if desk.mapShown && !alone}
 						<PaneResizer class="divider divider-level" aria-label="Height of the flat map" />
 					{/if}
