@@ -146,3 +146,68 @@ test('a picture of the view is written as large as it is asked for', async ({ pa
 	expect(bytes.readUInt32BE(16)).toBe(1920);
 	expect(bytes.length).toBeGreaterThan(50_000);
 });
+
+test('cells are chosen in a box and within a line, in the model as on the map; again, they are let go', async ({
+	page
+}) => {
+	await openDemo(page);
+	const box = (await model(page).boundingBox())!;
+	const around = async (key: 'Shift' | 'Alt', also?: 'Control') => {
+		const places = [
+			[0.3, 0.2],
+			[0.9, 0.2],
+			[0.9, 0.8],
+			[0.3, 0.8]
+		].map(([x, y]) => ({ x: box.x + x! * box.width, y: box.y + y! * box.height }));
+		await page.keyboard.down(key);
+		await page.mouse.move(places[0]!.x, places[0]!.y);
+		await page.mouse.down();
+		for (const { x, y } of key === 'Shift' ? [places[2]!] : places.slice(1))
+			await page.mouse.move(x, y, { steps: 3 });
+		if (also) await page.keyboard.down(also);
+		await page.mouse.up();
+		if (also) await page.keyboard.up(also);
+		await page.keyboard.up(key);
+	};
+	const more = page.getByTestId('card').getByText(/and \d+ more/);
+	const count = async () => Number((await more.textContent())!.match(/and (\d+) more/)![1]);
+	await around('Shift');
+	await expect(more).toBeVisible();
+	const seen = await count();
+	await around('Shift');
+	await expect(page.getByTestId('card')).toHaveCount(0);
+	await around('Alt');
+	await expect(more).toBeVisible();
+	// Within the same corners there are the same cells, whichever way they are drawn round.
+	expect(await count()).toBe(seen);
+	await page.keyboard.press('Escape');
+	await around('Shift', 'Control');
+	await expect(more).toBeVisible();
+	expect(await count()).toBeGreaterThan(seen);
+});
+
+test('the map takes all of the room and gives it back; parts of the page are as large as one drags them', async ({
+	page
+}) => {
+	await openDemo(page);
+	const map = page.getByTestId('map');
+	const height = async () => Math.round((await map.boundingBox())!.height);
+	const before = await height();
+	await page.keyboard.press('Shift+M');
+	await expect(page.getByTestId('model')).toBeHidden();
+	expect(await height()).toBeGreaterThan(2 * before);
+	await page.keyboard.press('Shift+M');
+	await expect(page.getByTestId('model')).toBeVisible();
+	expect(await height()).toBe(before);
+	const line = (await page.getByRole('separator', { name: 'Height of the flat map' }).boundingBox())!;
+	await page.mouse.move(line.x + 300, line.y);
+	await page.mouse.down();
+	await page.mouse.move(line.x + 300, line.y - 90, { steps: 4 });
+	await page.mouse.up();
+	expect(await height()).toBeGreaterThan(before + 70);
+	const dragged = await height();
+	await page.reload();
+	await settled(page);
+	await expect.poll(height).toBe(dragged);
+	await page.evaluate(() => localStorage.clear());
+});

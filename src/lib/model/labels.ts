@@ -23,6 +23,9 @@ const MOST_NEAR = 60;
 /** Room a mark needs on the picture (pixels): cells that are smaller are too far away to be named. */
 const ROOM = 46;
 
+/** Of a letter, and of a line, with a little air (px). */
+const [LETTER, LINE] = [6.8, 17];
+
 const pointOf = (list: Float64Array, k: number): Point => [list[3 * k]!, list[3 * k + 1]!, list[3 * k + 2]!];
 const cornersOf = ({ cells }: FaceView, c: number) =>
 	cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!);
@@ -68,7 +71,7 @@ export function modelLabels(
 				node < own
 					? `${two(Math.floor(node / face.grid.columns) + 1)}/${two((node % face.grid.columns) + 1)}`
 					: `X${node - own + 1}`;
-			labels.push({ text: name, at: at && { x: at.x, y: at.y + 15 }, kind: 'node' });
+			labels.push({ text: name, at: at && { x: at.x, y: at.y + LINE + 1 }, kind: 'node' });
 		});
 		return labels;
 	}
@@ -105,13 +108,9 @@ function nearMarks(
 		.map(({ label }) => label);
 }
 
-/** Of a letter, and of a line, with a little air (px). */
-const [LETTER, LINE] = [6.8, 17];
-
 /** Labels that do not lie on one another: those that come first are kept, the rest wait until one comes nearer. */
 export function apart(labels: readonly Label[]): (Label & { readonly at: Pixel })[] {
 	const kept: (Label & { readonly at: Pixel })[] = [];
-	// Corners of the chosen cell are few, and what they are counted for; marks make way for them.
 	const ordered = [...labels].sort((a, b) => rank(a) - rank(b));
 	for (const label of ordered) {
 		const { at } = label;
@@ -126,4 +125,4 @@ export function apart(labels: readonly Label[]): (Label & { readonly at: Pixel }
 	}
 	return kept;
 }
-const rank = ({ kind }: Label) => ['corner', 'mark', 'node'].indexOf(kind);
+const rank = ({ kind }: Label) => ['mark', 'corner', 'node'].indexOf(kind);
