@@ -13,7 +13,8 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 // A slow machine draws the shipped project in its own time.
 page.setDefaultTimeout(120_000);
-const settled = () => page.waitForSelector('[data-testid=model][data-settled=true]');
+/** Drawn, and as fine as it becomes. */
+const settled = () => page.waitForSelector('[data-testid=model][data-settled=true][data-fine=true]');
 const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
@@ -54,6 +55,21 @@ await settled();
 await page.waitForTimeout(1500);
 await shoot('sun');
 await page.keyboard.press('3');
+await settled();
+// Looks, and the model cut open with a length in it.
+for (const look of ['Presentation', 'Lines', 'Paper']) {
+	await page.getByRole('button', { name: 'Look and views' }).click();
+	await page.getByRole('menuitemradio', { name: new RegExp(look) }).click();
+	await page.waitForTimeout(500);
+	await settled();
+	if (look !== 'Paper') await shoot(look.toLowerCase());
+}
+await page.keyboard.press('c');
+await page.waitForTimeout(500);
+await settled();
+await shoot('section');
+await page.keyboard.press('c');
+await page.waitForTimeout(500);
 await settled();
 const glass = page.locator('[data-clause="zones/shaft/rules/all"]');
 await glass.scrollIntoViewIfNeeded();
