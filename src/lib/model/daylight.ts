@@ -74,13 +74,16 @@ export class Daylight {
 		scene.add(new THREE.HemisphereLight(0xf4f6fa, 0xd6cdba, 1.55));
 		scene.add(this.sun, this.sun.target);
 		if (manner === 'plain') return;
+		// Ground and people belong to one of the looks; pictures of pieces have none.
+		this.stone.visible = this.people.group.visible = false;
 		this.show('paper');
 		renderer.shadowMap.enabled = true;
 		renderer.shadowMap.type = THREE.PCFShadowMap;
 		renderer.shadowMap.autoUpdate = false;
 		this.sun.castShadow = true;
 		this.sun.shadow.mapSize.setScalar(manner === 'full' ? 2048 : 1024);
-		this.sun.shadow.bias = -0.0006;
+		// The coarser the map is, the farther a face has to be from its own shadow.
+		this.sun.shadow.bias = -1.2 / this.sun.shadow.mapSize.x;
 		this.sun.shadow.normalBias = 0.03;
 		this.ground.receiveShadow = true;
 		// Under its own shadows, so that neither flickers.

@@ -29,8 +29,8 @@ const MIRROR = `
 	vec3 mirrored = straight + (max(vec3(1.0 - roughnessFactor), straight) - straight) * pow(1.0 - facing, 5.0);
 	vec3 mirroredWay = inverseTransformDirection(reflect(-towardsEye, normal * sign(dot(towardsEye, normal) + 1e-6)), viewMatrix);
 	float through = 1.0 - diffuseColor.a;
-	// The sun's own image in a pane is too small and too bright to draw.
-	outgoingLight -= 0.9 * step(0.01, through) * reflectedLight.directSpecular;
+	// The sun's own image is too small and too bright to draw: softened on metal, hardly there in a pane.
+	outgoingLight -= mix(0.6, 0.9, step(0.01, through)) * reflectedLight.directSpecular;
 	outgoingLight *= mix(1.0, 0.45 + 0.55 * facing, step(0.01, through));
 	outgoingLight += mirrored * skyTowards(mirroredWay, 0.7 * roughnessFactor) / max(0.05, mix(1.0, diffuseColor.a, step(0.01, through)));
 	diffuseColor.a = 1.0 - through * (1.0 - max(mirrored.r, max(mirrored.g, mirrored.b))) * (0.35 + 0.65 * facing);

@@ -332,7 +332,7 @@ export class Picture {
 			scale: 1,
 			samples: light ? 8 : 16
 		});
-		pass.updatePdMaterial({ radius: 6, samples: light ? 8 : 16 });
+		pass.updatePdMaterial({ radius: 8, samples: 16 });
 		pass.output = GTAOPass.OUTPUT.Off;
 		this.corners.set(camera.type, pass);
 		return pass;
