@@ -17,7 +17,7 @@ const SKY = `
 		float clouds = 0.5 + 0.5 * sin(3.1 * way.x + 1.3 * way.z + 0.7) * sin(2.3 * way.y - 1.9 * way.x);
 		vec3 high = mix(vec3(0.97, 0.93, 0.85), vec3(0.30, 0.47, 0.62), sqrt(clamp(way.z, 0.0, 1.0)));
 		high = mix(high, vec3(0.93, 0.94, 0.95), 0.35 * clouds * clamp(2.0 * way.z, 0.0, 1.0));
-		vec3 low = mix(vec3(0.60, 0.54, 0.44), vec3(0.36, 0.32, 0.25), clamp(-2.0 * way.z, 0.0, 1.0));
+		vec3 low = mix(vec3(0.80, 0.77, 0.72), vec3(0.60, 0.58, 0.53), clamp(-2.0 * way.z, 0.0, 1.0));
 		return mix(low, high, smoothstep(-0.04 - blur, 0.04 + blur, way.z));
 	}`;
 
