@@ -2,7 +2,7 @@
 	import { dragging } from '$lib/components/drag';
 	import Enclosure from '$lib/components/Enclosure.svelte';
 	import { Enclosing } from '$lib/components/enclosing.svelte';
-	import { drawAs, mannerHere, type Manner } from '$lib/model/renderer';
+	import { drawLightly, mannerHere, type Manner } from '$lib/model/renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
@@ -66,7 +66,7 @@
 		made.onHand = () => (viewName = desk.keptView = null);
 		made.onFine = () => (fine = true);
 		made.onSlow = () => {
-			drawAs('light', false);
+			drawLightly();
 			manner = 'light';
 		};
 		made.onCamera = () => {
@@ -117,8 +117,9 @@
 		);
 	});
 	$effect(() => {
-		settled = scene === null;
-		scene?.show(desk.look);
+		if (!scene) return;
+		settled = false;
+		scene.show(desk.look);
 	});
 	$effect(() => {
 		if (!scene) return;
@@ -195,7 +196,7 @@
 		else url.searchParams.delete('view');
 		replaceState(url, {});
 	});
-	async function writePicture(width: number) {
+	function writePicture(width: number) {
 		const name = `${fileStem(desk.project.document.name)}.png`;
 		const drawn = scene?.pictureOf(width);
 		if (drawn)
@@ -240,6 +241,7 @@
 	}
 	$effect(() => {
 		if (!desk.measures) measuredFrom = measuredTo = null;
+		if (scene) scene.still = desk.measures;
 	});
 	function measure(snap: Snap | null, twice: boolean) {
 		if (!snap) return;

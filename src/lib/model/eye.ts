@@ -51,6 +51,8 @@ export class Eye {
 	private readonly endGestures: () => void;
 	/** The person has turned or moved it since it was last told where to stand. */
 	byHand = false;
+	/** A double click means something else. */
+	still = false;
 	/** Turning and moving rest while something else is dragged. */
 	resting = false;
 	/** Called when a hand moves it. */
@@ -78,6 +80,7 @@ export class Eye {
 				move: (dx, dy) => this.hand(moved(this.pose, this.about(), [dx, dy], this.frameOf)),
 				nearer: (factor) => this.hand(nearer(this.pose, this.about(), factor)),
 				centre: (x, y) => {
+					if (this.still) return;
 					this.byHand = true;
 					this.onhand();
 					const target = this.pointAt(x, y);

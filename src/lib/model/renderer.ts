@@ -7,7 +7,6 @@ import * as THREE from 'three';
 export type Manner = 'plain' | 'light' | 'full';
 
 const PLAIN = 'zygaster plain';
-const MANNER = 'zygaster manner';
 
 /** Whether this window draws plainly: `?plain` once, and it stays so. */
 export function isPlain(): boolean {
@@ -25,18 +24,15 @@ function drawsInSoftware(): boolean {
 }
 
 let found: Manner | null = null;
-/** How pictures are drawn in this window: as was chosen, or as was found to be fit. */
+/** How pictures are drawn in this window: as was found to be fit. */
 export function mannerHere(): Manner {
 	if (isPlain()) return 'plain';
-	const chosen = localStorage.getItem(MANNER);
-	if (chosen === 'light' || chosen === 'full') return chosen;
 	return (found ??= drawsInSoftware() ? 'light' : 'full');
 }
 
-/** Draw so from now on: for this window, or for good when a person chose it. */
-export function drawAs(manner: 'light' | 'full', chosen: boolean): void {
-	found = manner;
-	if (chosen) localStorage.setItem(MANNER, manner);
+/** Pictures take long here: they are drawn lightly from now on. */
+export function drawLightly(): void {
+	found = 'light';
 }
 
 /** Points of the drawing to a point of the screen. */

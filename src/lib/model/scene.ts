@@ -306,6 +306,11 @@ export class ModelScene {
 		return found;
 	}
 
+	/** A double click does not move the eye: it means something else. */
+	set still(still: boolean) {
+		this.eye.still = still;
+	}
+
 	/** Turning and moving rest while something is drawn over the picture. */
 	set resting(rest: boolean) {
 		this.eye.resting = rest;
