@@ -260,9 +260,9 @@
 		looking = requestAnimationFrame(() => {
 			if (!scene) return;
 			const [x, y] = local(event);
-			if (desk.measures) measuredTo = scene.snap(x, y);
+			if (desk.measures) measuredTo = scene.picker.snap(x, y);
 			else if (desk.lens !== 'form') {
-				const found = scene.pick(x, y);
+				const found = scene.picker.at(x, y);
 				hovered = found && { found, x, y };
 			}
 		});
@@ -271,7 +271,8 @@
 	/** The guide that is being drawn, and where its next point would be (mm). */
 	let drawn = $state.raw<readonly Vector[]>([]);
 	let next = $state.raw<Vector | null>(null);
-	const placeAt = (event: PointerEvent) => scene?.placeAt(...local(event), drawn.at(-1)?.[2] ?? 0) ?? null;
+	const placeAt = (event: PointerEvent) =>
+		scene?.picker.placeAt(...local(event), drawn.at(-1)?.[2] ?? 0) ?? null;
 	const scale = $derived.by(() => {
 		void cameraMoves;
 		return scene?.scale() ?? null;
@@ -325,7 +326,7 @@
 		if (holds) {
 			pressed = null;
 			// With Ctrl what is behind is taken too.
-			const found = scene?.cellsWhere(holds, event.ctrlKey || event.metaKey) ?? [];
+			const found = scene?.picker.cellsWhere(holds, event.ctrlKey || event.metaKey) ?? [];
 			desk.selection.enclose(found.map((one) => addressOf(view, one)));
 			return;
 		}
@@ -358,16 +359,16 @@
 			return;
 		}
 		if (desk.measures) {
-			measure(scene.snap(...local(event)), event.detail > 1);
+			measure(scene.picker.snap(...local(event)), event.detail > 1);
 			return;
 		}
 		if (desk.lens === 'form') {
-			const face = scene.pickFace(...local(event));
+			const face = scene.picker.faceAt(...local(event));
 			if (face) desk.selection.chooseFace(face, event.shiftKey);
 			else if (!event.shiftKey) desk.selection.clear();
 			return;
 		}
-		const found = scene.pick(...local(event));
+		const found = scene.picker.at(...local(event));
 		if (!found) {
 			if (!event.shiftKey) desk.selection.clear();
 			return;

@@ -16,17 +16,15 @@ import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, standingCells, type Paint } from './paint';
 import { LayerLines } from './layer-lines';
-import { snapToRim, type Snap } from './measuring';
 import { AXES, planeOf, ringOf } from './section';
 import { PieceLayer } from './piece-layer';
+import { Picker } from './picker';
 import { Picture } from './picture';
 import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
 import { FLAGGED, POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
 
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
-/** How near a click has to be to a node to take it (px). */
-const NODE_REACH = 9;
 
 /** The model drawn in 3D: plain cells, pieces, lines, the selection; drawn only when something changed. */
 export class ModelScene {
@@ -51,6 +49,8 @@ export class ModelScene {
 	private stocked = false;
 	private massesSeen = new Set<string>();
 	private readonly picture: Picture;
+	/** What lies under places of the canvas. */
+	readonly picker: Picker;
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
 	/** Called when a resting picture is as fine as it becomes. */
@@ -78,8 +78,9 @@ export class ModelScene {
 			this.onCamera?.();
 			this.request();
 		});
+		this.picker = new Picker(this.eye, this.cells, this.pieces, this.forms);
 		this.eye.onhand = () => this.onHand?.();
-		this.eye.under = (x, y) => this.pointUnder(x, y);
+		this.eye.under = (x, y) => this.picker.pointAt(x, y);
 		this.root.scale.setScalar(MM);
 		this.scene.add(this.root);
 		for (const { group } of this.overlays) {
@@ -187,18 +188,6 @@ export class ModelScene {
 		this.request();
 	}
 
-	/** The face under a point of the canvas, as mass/face. */
-	pickFace(x: number, y: number): string | null {
-		this.eye.aim(this.raycaster, x, y);
-		let best: { distance: number; name: string } | null = null;
-		for (const { mass, shape, mesh, group } of this.forms.all()) {
-			const hit = group.visible ? this.hit(mesh) : undefined;
-			if (hit && hit.distance < (best?.distance ?? Infinity))
-				best = { distance: hit.distance, name: `${mass}/${shape.name}` };
-		}
-		return best?.name ?? null;
-	}
-
 	/** Arrows that show the outside of cells. */
 	showArrows(view: ModelView, found: readonly Found[]): void {
 		this.beside.showArrows(view, found);
@@ -286,26 +275,6 @@ export class ModelScene {
 		this.request();
 	}
 
-	/**
-	 * The cells whose middle lies where it is asked for on the canvas.
-	 * @param through also those that something stands before
-	 */
-	cellsWhere(holds: (x: number, y: number) => boolean, through: boolean): Omit<Found, 'address'>[] {
-		const found: Omit<Found, 'address'>[] = [];
-		for (const { zone, face, view, triangles } of this.cells.all()) {
-			const drawn = new Set(triangles.cell);
-			for (const index of drawn) {
-				const at = this.project(pointAt(view.measures.centre, index));
-				if (!at || !holds(at.x, at.y)) continue;
-				const seen = through ? null : this.pick(at.x, at.y);
-				const isSeen =
-					seen?.zone === zone && seen.face === face && seen.kind === 'cell' && seen.index === index;
-				if (through || isSeen) found.push({ zone, face, kind: 'cell', index });
-			}
-		}
-		return found;
-	}
-
 	/** A double click does not move the eye: it means something else. */
 	set still(still: boolean) {
 		this.eye.still = still;
@@ -316,87 +285,10 @@ export class ModelScene {
 		this.eye.resting = rest;
 	}
 
-	/** What lies under a point of the canvas (CSS pixels). */
-	pick(x: number, y: number): Omit<Found, 'address'> | null {
-		this.eye.aim(this.raycaster, x, y);
-		const hits: { distance: number; found: Omit<Found, 'address'> }[] = [];
-		for (const { zone, face, mesh, triangles } of this.cells.all()) {
-			// Hidden cells are picked too: a piece belongs to the cell it hangs on.
-			const hit = this.hit(mesh);
-			if (hit)
-				hits.push({
-					distance: hit.distance,
-					found: { zone, face, kind: 'cell', index: triangles.cell[Math.floor(hit.face!.a / 3)]! }
-				});
-		}
-		for (const { zone, group, element, mesh } of this.pieces.all()) {
-			const hit = mesh.visible ? this.hit(mesh) : undefined;
-			if (!hit) continue;
-			const row = element.row[mesh.instanceAt(hit)]!;
-			hits.push({
-				distance: hit.distance - 1e-4,
-				found: { zone, face: group.face, kind: group.over, index: group.sites[row]! }
-			});
-		}
-		hits.sort((a, b) => a.distance - b.distance);
-		return hits[0]?.found ?? null;
-	}
-
-	/**
-	 * The place under a point of the canvas, mm: a node of the grid when one is near, a place on a face, or
-	 * one at the height of the point before where there is no face.
-	 */
-	placeAt(x: number, y: number, height: number): Vector | null {
-		this.eye.aim(this.raycaster, x, y);
-		const shown = [...this.cells.all(), ...[...this.forms.all()].filter(({ group }) => group.visible)];
-		const hit = shown.flatMap(({ mesh }) => this.hit(mesh) ?? []).sort((a, b) => a.distance - b.distance)[0];
-		const { ray } = this.raycaster;
-		const level = new THREE.Plane(new THREE.Vector3(0, 0, 1), -height * MM);
-		const point = hit?.point ?? ray.intersectPlane(level, new THREE.Vector3());
-		if (!point) return null;
-		const entry = [...this.cells.all()].find(({ mesh }) => mesh === hit?.object);
-		if (entry) {
-			const { view, triangles } = entry;
-			const { start, corners } = view.cells;
-			const cell = triangles.cell[Math.floor(hit!.face!.a / 3)]!;
-			for (const node of corners.subarray(start[cell]!, start[cell + 1]!)) {
-				const at = pointAt(view.grid.positions, node);
-				const seen = this.project(at);
-				if (seen && Math.hypot(seen.x - x, seen.y - y) < NODE_REACH) return at;
-			}
-		}
-		return point.divideScalar(MM).toArray();
-	}
-
-	/** The point of the model under a point of the canvas (m), if there is one. */
-	private pointUnder(x: number, y: number): THREE.Vector3 | null {
-		this.eye.aim(this.raycaster, x, y);
-		return this.nearest()?.point ?? null;
-	}
-
-	private nearest(): THREE.Intersection | undefined {
-		const shown = [
-			...[...this.cells.all(), ...this.pieces.all()].filter(({ mesh }) => mesh.visible),
-			...[...this.forms.all()].filter(({ group }) => group.visible)
-		];
-		let best: THREE.Intersection | undefined;
-		for (const { mesh } of shown) {
-			const hit = this.hit(mesh);
-			if (hit && hit.distance < (best?.distance ?? Infinity)) best = hit;
-		}
-		return best;
-	}
-
-	private hit(mesh: THREE.Mesh): THREE.Intersection | undefined {
-		const hits = this.raycaster.intersectObject(mesh, false);
-		const [plane] = this.renderer.clippingPlanes as THREE.Plane[];
-		return plane ? hits.find(({ point }) => plane.distanceToPoint(point) >= 0) : hits[0];
-	}
-
 	/** The cell in the middle of the picture. */
 	inMiddle(): Omit<Found, 'address'> | null {
 		const { width, height } = this.eye.size;
-		return this.pick(width / 2, height / 2);
+		return this.picker.at(width / 2, height / 2);
 	}
 
 	/** How the model is drawn; what is flagged is told while it is worked on. */
@@ -414,7 +306,8 @@ export class ModelScene {
 
 	/** Cut the model open. */
 	cut(section: Section | null): void {
-		this.renderer.clippingPlanes = section ? [planeOf(section)] : [];
+		this.picker.cut = section && planeOf(section);
+		this.renderer.clippingPlanes = this.picker.cut ? [this.picker.cut] : [];
 		this.request();
 	}
 
@@ -434,23 +327,6 @@ export class ModelScene {
 		const way = new THREE.Vector3();
 		way[axis] = 1;
 		return draggedTo({ at, axes: [way.toArray()] }, this.raycaster.ray, false)[AXES.indexOf(axis)]!;
-	}
-
-	/** What lengths are measured from at a point of the canvas. */
-	snap(x: number, y: number): Snap | null {
-		const found = this.pick(x, y);
-		const entry = found && this.cells.of(found);
-		if (entry && found.kind === 'cell') {
-			const { origin, direction } = this.raycaster.ray;
-			const ray = new THREE.Ray(origin.clone().divideScalar(MM), direction.clone());
-			const onRim = snapToRim(entry.view, found.index, { x, y }, (point) => this.project(point), ray);
-			if (onRim) return onRim;
-		}
-		this.eye.aim(this.raycaster, x, y);
-		const hit = this.nearest();
-		if (!hit?.face) return null;
-		const normal = hit.face.normal.clone().transformDirection(hit.object.matrixWorld);
-		return { is: 'face', at: hit.point.clone().divideScalar(MM).toArray(), normal: normal.toArray() };
 	}
 
 	home(): void {
