@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation';
-	import { OWN_HEADER } from '$lib/saving/line';
-	import { formatNumber } from '$core/units/quantity';
-	import Copy from '@lucide/svelte/icons/copy';
-	import Trash2 from '@lucide/svelte/icons/trash-2';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import { arranged, orders, type Order } from '$lib/projects/order';
+	import ProjectTile from '$lib/projects/ProjectTile.svelte';
+	import { openExample, rename, send } from '$lib/projects/requests';
 	import { AlertDialog, Dialog } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
@@ -19,24 +19,6 @@
 	let name = $state('');
 	let doomed = $state<{ id: string; name: string } | null>(null);
 
-	async function send(url: string, method: string, body?: unknown): Promise<{ id?: string } | null> {
-		const response = await fetch(url, {
-			method,
-			headers: { 'content-type': 'application/json', ...OWN_HEADER },
-			...(body !== undefined && { body: JSON.stringify(body) })
-		}).catch(() => null);
-		if (!response) {
-			toast.error('The server does not answer; nothing was changed');
-			return null;
-		}
-		const answer =
-			response.status === 204
-				? {}
-				: ((await response.json().catch(() => ({}))) as { id?: string; message?: string });
-		if (response.ok) return answer;
-		toast.error(('message' in answer && answer.message) || 'The server refused this');
-		return null;
-	}
 	async function create() {
 		if (!name.trim()) return;
 		const made = await send('/api/projects', 'POST', { name });
@@ -74,13 +56,16 @@
 		const made = await send('/api/projects', 'POST', { document });
 		if (made) await goto(`/project/${made.id}`);
 	}
-	const when = new Intl.DateTimeFormat('en-GB', {
-		day: 'numeric',
-		month: 'short',
-		year: 'numeric',
-		hour: '2-digit',
-		minute: '2-digit'
-	});
+	let text = $state('');
+	let order = $state<Order>('changed');
+	const shown = $derived(arranged(data.projects, text, order));
+	async function nameAnew(id: string, name: string) {
+		if (await rename(id, name)) await invalidateAll();
+	}
+	async function example() {
+		const id = await openExample();
+		if (id) await goto(`/project/${id}`);
+	}
 </script>
 
 <svelte:head><title>Projects · Zygaster</title></svelte:head>
@@ -110,52 +95,53 @@
 			>
 		</div>
 		{#if data.projects.length}
+			<div class="mb-4 flex items-baseline gap-4">
+				<input
+					type="search"
+					class="border-hair w-72 rounded border bg-white px-2.5 py-1.5 text-[13.5px]"
+					placeholder="Search by name"
+					aria-label="Search projects"
+					bind:value={text}
+				/>
+				<span class="text-ink-2"
+					>by <ChoiceChip
+						value={order}
+						options={orders}
+						label="Sorted by"
+						onchoose={(next) => (order = next)}
+					/></span
+				>
+				<span class="figures text-ink-2 ml-auto text-[12px]" role="status"
+					>{shown.length === data.projects.length
+						? `${shown.length} projects`
+						: `${shown.length} of ${data.projects.length}`}</span
+				>
+			</div>
 			<ul class="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-5">
-				{#each data.projects as project (project.id)}
-					<li
-						class="group border-hair bg-sheet hover:border-patina relative overflow-hidden rounded-md border transition-colors"
-					>
-						<a href="/project/{project.id}" class="block" data-sveltekit-preload-data="off">
-							<div
-								class="border-hair grid aspect-8/5 place-items-center border-b bg-[radial-gradient(120%_90%_at_50%_20%,#FBF9F3_0,#EFEADD_100%)]"
-							>
-								{#if project.hasPicture}
-									<img
-										src="/api/projects/{project.id}/picture?{encodeURIComponent(project.changedAt)}"
-										alt=""
-										class="size-full object-contain"
-									/>
-								{:else}<span class="text-ink-3 text-[12px]">no picture yet</span>{/if}
-							</div>
-							<div class="px-4 py-3">
-								<h2 class="truncate pr-14 text-[15px] font-semibold">{project.name}</h2>
-								<p class="figures text-ink-2 mt-0.5 text-[11.5px]">
-									{formatNumber(project.pieces)} pieces · {when.format(new Date(project.changedAt))}
-								</p>
-							</div>
-						</a>
-						<div class="absolute right-3 bottom-7 flex gap-0.5">
-							<button
-								type="button"
-								class="text-ink-2 hover:bg-wash rounded p-1.5"
-								aria-label="Duplicate {project.name}"
-								title="Duplicate"
-								onclick={() => duplicate(project.id)}><Copy size={15} /></button
-							>
-							<button
-								type="button"
-								class="text-ink-2 hover:bg-oxide-wash hover:text-oxide rounded p-1.5"
-								aria-label="Delete {project.name}"
-								title="Delete"
-								onclick={() => (doomed = project)}><Trash2 size={15} /></button
-							>
-						</div>
-					</li>
+				{#each shown as project (project.id)}
+					<ProjectTile
+						{project}
+						onrename={(next) => nameAnew(project.id, next)}
+						onduplicate={() => duplicate(project.id)}
+						ondelete={() => (doomed = project)}
+					/>
 				{/each}
 			</ul>
+			{#if !shown.length}
+				<p class="sentence text-ink-2 py-10 text-center">
+					No project is called that. <button
+						type="button"
+						class="text-patina-deep underline"
+						onclick={() => (text = '')}>Show all</button
+					>
+				</p>
+			{/if}
 		{:else}
 			<p class="sentence border-hair text-ink-2 rounded-md border border-dashed px-6 py-14 text-center">
-				No projects. Start a new one, or open a project file.
+				No projects. Start a new one, open a project file, or
+				<button type="button" class="text-patina-deep underline" onclick={example}
+					>look at a finished example</button
+				>.
 			</p>
 		{/if}
 	</main>

@@ -154,10 +154,10 @@ test('cells are chosen in a box and within a line, in the model as on the map; a
 	const box = (await model(page).boundingBox())!;
 	const around = async (key: 'Shift' | 'Alt', also?: 'Control') => {
 		const places = [
-			[0.3, 0.2],
+			[0.36, 0.2],
 			[0.9, 0.2],
 			[0.9, 0.8],
-			[0.3, 0.8]
+			[0.36, 0.8]
 		].map(([x, y]) => ({ x: box.x + x! * box.width, y: box.y + y! * box.height }));
 		await page.keyboard.down(key);
 		await page.mouse.move(places[0]!.x, places[0]!.y);

@@ -16,7 +16,7 @@ test('a rule is written from what is offered: joined, turned round, in brackets;
 	await page.getByRole('menuitem', { name: 'whole, edge, strip or cut' }).click();
 	await expect(effect).not.toHaveText(String(all));
 	const whole = Number(await effect.innerText());
-	await expect(page.getByText(`${all - whole} cells are taken by no rule`)).toBeVisible();
+	await expect(page.getByText(`${all - whole} cells wait for a part`)).toBeVisible();
 
 	await rule.getByRole('button', { name: 'and where …' }).click();
 	await page.getByRole('menuitem', { name: 'some courses' }).click();
@@ -120,7 +120,8 @@ test('a rule that never matches is told, and what others before it have is told 
 	page
 }) => {
 	await openRoof(page);
-	await page.getByRole('button', { name: 'Rule', exact: true }).click();
+	await page.getByRole('combobox', { name: 'Another part on cells' }).click();
+	await page.getByRole('option', { name: 'Flat panel', exact: true }).click();
 	await settled(page);
 	const second = page.locator('[data-clause^="zones/gull/rules/"]').nth(1);
 	await expect(second.getByRole('note')).toContainText(

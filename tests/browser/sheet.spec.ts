@@ -124,7 +124,8 @@ test('a coordinate of a profile is typed, the model follows and undo brings it b
 test('parts stand on nodes: put by a clause, picked in the model, listed, counted', async ({ page }) => {
 	const id = await openDemo(page);
 	const street = page.locator('[data-part="zone street"]');
-	await street.getByRole('button', { name: 'Parts on nodes' }).click();
+	await street.getByRole('combobox', { name: 'A part on nodes' }).click();
+	await page.getByRole('option', { name: 'Node ball' }).click();
 	await settled(page);
 	const clause = street.locator('[data-clause="zones/street/nodes/nodes"]');
 	// 22 bays by 4 courses have 23 by 5 nodes.

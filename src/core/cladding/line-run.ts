@@ -1,6 +1,7 @@
+import type { LineKind } from '../project/line-kinds';
 import type { Held } from '../condition/holds';
 import { NO_CELL, edgeDirections, type Edges } from '../pattern/edges';
-import type { LineKind, Run } from '../project/schema';
+import type { Run } from '../project/schema';
 
 /**
  * What a line is for a run: an edge with one cell is a rim, whatever its direction.

@@ -1,3 +1,4 @@
+import { lineKinds } from './line-kinds';
 import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { boundSchema } from './bound-schema';
@@ -65,9 +66,6 @@ export const ruleSchema = z.preprocess(withConditions, wholeRule);
 export type Rule = z.infer<typeof wholeRule>;
 /** What is said of how a part lies; what is not stays as drawn. */
 export type SaidLie = Pick<Exclude<Rule['put'], 'open'>, 'turn' | 'flip' | 'mirror'>;
-
-export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
-export type LineKind = (typeof lineKinds)[number];
 
 export const runSchema = z.strictObject({
 	id,

@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import { id } from './identifier';
+import { lineKinds } from './line-kinds';
 import { degrees, mm } from './numbers';
+import { roles } from './part-definition';
 
 /** What is kept of how the model is looked at: nothing of it changes what is built. Lengths in mm. */
 const name = z.string().trim().min(1).max(60);
+const MOST_HIDDEN = 1000;
 const point = z.tuple([mm, mm, mm]);
 
 /** Where the model is cut open: what lies on one side along an axis is left out of the picture. */
@@ -19,6 +22,20 @@ export type Section = z.infer<typeof sectionSchema>;
 export const looks = ['paper', 'presentation', 'lines'] as const;
 export type Look = (typeof looks)[number];
 
+/** What is left out of the picture. */
+export const hiddenSchema = z.strictObject({
+	zones: z.array(id).max(MOST_HIDDEN).default([]),
+	masses: z.array(id).max(MOST_HIDDEN).default([]),
+	/** Zones whose second grid is left out. */
+	layers: z.array(id).max(MOST_HIDDEN).default([]),
+	/** Pieces by what their parts are for. */
+	kinds: z.array(z.enum(roles)).max(roles.length).default([]),
+	/** Lines of the grid by their direction. */
+	lines: z.array(z.enum(lineKinds)).max(lineKinds.length).default([])
+});
+export type Hidden = z.infer<typeof hiddenSchema>;
+export const NOTHING_HIDDEN: Hidden = hiddenSchema.parse({});
+
 /** A view that was kept. */
 export const viewSchema = z.strictObject({
 	id,
@@ -26,6 +43,7 @@ export const viewSchema = z.strictObject({
 	lens: z.enum(['form', 'set-out', 'clad', 'check', 'issue']),
 	look: z.enum(looks).default('paper'),
 	section: sectionSchema.nullable().default(null),
+	hidden: hiddenSchema.default(NOTHING_HIDDEN),
 	/** Where the eye stands: what it looks at, from how far, turned about the vertical (0 from the south) and risen over it. */
 	target: point,
 	distance: mm,

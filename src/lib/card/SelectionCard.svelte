@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Card from '$lib/frame/Card.svelte';
 	import { kindOf } from '$core/cladding/address';
 	import { partsOf } from '$core/cladding/kit';
 	import { markPrefix } from '$core/cladding/marks';
@@ -162,11 +163,7 @@
 </script>
 
 {#if found && face && zone && sites}
-	<aside
-		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-64px)] w-[256px] overflow-auto px-3.5 py-3"
-		aria-label="Selection"
-		data-testid="card"
-	>
+	<Card label="Selection" testid="card">
 		<h3 class="flex items-start justify-between gap-2 text-[13.5px] font-semibold">
 			{piece ? piece.group.part : emptyNames[found.kind]}
 			<span class="flex items-center gap-1.5"
@@ -283,5 +280,5 @@
 				</p>
 			{/if}
 		{/if}
-	</aside>
+	</Card>
 {/if}

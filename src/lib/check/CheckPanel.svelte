@@ -60,11 +60,7 @@
 	}
 </script>
 
-<section
-	class="floating absolute top-3.5 left-3.5 z-10 w-[288px] px-3.5 py-3"
-	aria-label="Check"
-	data-testid="check"
->
+<section class="band" aria-label="Check" data-testid="check">
 	<p class="sentence">
 		Colour by
 		<ChoiceChip
@@ -72,25 +68,29 @@
 			options={measures.map((one) => ({ value: one.key, label: one.label }))}
 			label="Measure"
 			onchoose={(key) => (desk.measure = key)}
-		/>.
+		/>
 	</p>
-	<div
-		class="mt-2 h-2.5 rounded-sm"
-		style:background="linear-gradient(to right, {sequence.join(',')})"
-		aria-hidden="true"
-	></div>
-	<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]">
-		<span>{text(range.low)}</span><span>{text(range.high)}</span>
+	<div class="w-40 min-w-24">
+		<div
+			class="h-2.5 rounded-sm"
+			style:background="linear-gradient(to right, {sequence.join(',')})"
+			aria-hidden="true"
+		></div>
+		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]">
+			<span>{text(range.low)}</span><span>{text(range.high)}</span>
+		</div>
 	</div>
-	{#if !isCounting}{#key bins}<Histogram
-				{bins}
-				{colours}
-				format={bare}
-				label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
-				onchoose={choose}
-			/>{/key}{/if}
-	<p class="text-ink-2 mt-1 text-[12px]">
-		{#if isCounting}Hours of sun are being counted …{:else}A bar selects its cells. {formatNumber(cells)} cells
-			have it.{/if}
+	<div class="h-[52px] w-80 min-w-40">
+		{#if !isCounting}{#key bins}<Histogram
+					{bins}
+					{colours}
+					format={bare}
+					label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
+					onchoose={choose}
+				/>{/key}{/if}
+	</div>
+	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
+		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
+			own.{/if}
 	</p>
 </section>

@@ -21,11 +21,14 @@
 				labels: bins.map((bin) => format(bin.from)),
 				datasets: [
 					{
-						data: bins.map((bin) => bin.count),
+						// Roots, so that what is rare is seen beside what is common.
+						data: bins.map((bin) => Math.sqrt(bin.count)),
 						backgroundColor: [...colours],
 						borderColor: 'rgb(29 33 38 / 0.35)',
 						borderWidth: 1,
 						barPercentage: 1,
+						// What is rare is seen, and can be chosen.
+						minBarLength: 4,
 						categoryPercentage: 0.94
 					}
 				]
@@ -39,7 +42,7 @@
 						callbacks: {
 							title: ([item]) =>
 								item ? `${format(bins[item.dataIndex]!.from)} – ${format(bins[item.dataIndex]!.to)}` : '',
-							label: (item) => `${item.formattedValue} cells`
+							label: (item) => `${formatNumber(bins[item.dataIndex]!.count)} cells`
 						}
 					}
 				},
@@ -54,13 +57,7 @@
 						}
 					},
 					y: {
-						grid: { color: '#E9E4D6' },
-						border: { display: false },
-						ticks: {
-							maxTicksLimit: 4,
-							color: '#565a54',
-							font: { family: 'Spline Sans Mono Variable', size: 10 }
-						}
+						display: false
 					}
 				}
 			}
@@ -69,7 +66,7 @@
 	}
 </script>
 
-<div class="h-28"><canvas {@attach draw} aria-label={label}></canvas></div>
+<div class="h-full"><canvas {@attach draw} aria-label={label}></canvas></div>
 <ul class="sr-only">
 	{#each bins as bin, k (k)}
 		<li>

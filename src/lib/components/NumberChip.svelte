@@ -168,9 +168,8 @@
 	<button
 		bind:this={button}
 		type="button"
-		class="chip-number"
+		class="chip-choice number cursor-ew-resize"
 		class:wrong
-		class:cursor-ew-resize={true}
 		aria-label="{label}: {text}"
 		title="Click to type, drag or use the arrow keys to change"
 		onclick={click}
@@ -178,26 +177,3 @@
 		{@attach dragging({ begin: down, move, end: upAndRemember, cancel: lost })}>{text}</button
 	>
 {/if}
-
-<style>
-	.chip-number {
-		font: 560 13px var(--font-mono);
-		font-variant-numeric: tabular-nums;
-		color: var(--color-patina-deep);
-		background: var(--color-wash);
-		border-radius: 3px;
-		padding: 1px 5px;
-		box-shadow: inset 0 -1px 0 #9cc9bc;
-		white-space: nowrap;
-		touch-action: none;
-		user-select: none;
-	}
-	.chip-number:hover {
-		background: #d5e6dd;
-	}
-	.chip-number.wrong {
-		color: var(--color-oxide-deep);
-		background: var(--color-oxide-wash);
-		box-shadow: inset 0 -1px 0 var(--color-oxide);
-	}
-</style>

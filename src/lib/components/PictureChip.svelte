@@ -28,12 +28,24 @@
 		groups: readonly PictureGroup[];
 		label: string;
 		wrong?: boolean;
+		/** Nothing is chosen: it says what could be done. */
+		isOffer?: boolean;
 		onchoose: (value: string) => void;
 		/** What is pointed at, or come to by keys, before it is chosen; null when nothing is any more. */
 		onlook?: (value: string | null) => void;
 		onopen?: (open: boolean) => void;
 	}
-	let { value, shown, groups, label, wrong = false, onchoose, onlook, onopen }: Props = $props();
+	let {
+		value,
+		shown,
+		groups,
+		label,
+		wrong = false,
+		isOffer = false,
+		onchoose,
+		onlook,
+		onopen
+	}: Props = $props();
 	/** What is looked at for so long is shown (ms); a list that is run through shows nothing. */
 	const A_LOOK = 220;
 	let isOpen = $state(false);
@@ -44,6 +56,10 @@
 	function look(at: string | null) {
 		clearTimeout(looking);
 		looking = setTimeout(() => onlook?.(at === was ? null : at), A_LOOK);
+	}
+	function chose(next: string) {
+		clearTimeout(looking);
+		if (isOffer || next !== was) onchoose(next);
 	}
 	function opened(open: boolean) {
 		clearTimeout(looking);
@@ -56,17 +72,10 @@
 
 <!-- A flex box of its own, so that no space stands between the chip and the punctuation after it. -->
 <span class="inline-flex">
-	<Select.Root
-		type="single"
-		value={chosen}
-		onOpenChange={opened}
-		onValueChange={(next) => {
-			clearTimeout(looking);
-			if (next !== was) onchoose(next);
-		}}
-	>
-		<Select.Trigger class="chip-choice {wrong ? 'wrong' : ''}" aria-label="{label}: {shown}"
-			>{shown}</Select.Trigger
+	<Select.Root type="single" bind:value={() => (isOffer ? '' : chosen), chose} onOpenChange={opened}>
+		<Select.Trigger
+			class={isOffer ? 'chip-offer' : ['chip-choice', wrong && 'wrong']}
+			aria-label="{label}: {shown}">{shown}</Select.Trigger
 		>
 		<Select.Portal>
 			<Select.Content

@@ -5,6 +5,19 @@ import { freshId } from './fresh-id';
 /** Forms that start from values; an imported one starts from a file. */
 export type NewFormKind = Exclude<FormKind, 'imported'>;
 
+/** What the list of new masses says of each form. */
+export const newFormWords: readonly { kind: NewFormKind; label: string }[] = [
+	{ kind: 'prism', label: 'Prism: a plan with upright sides' },
+	{ kind: 'twisted', label: 'Twisted: a plan turned on its way up' },
+	{ kind: 'lofted', label: 'Lofted: through sections' },
+	{ kind: 'revolved', label: 'Revolved: a profile about an axis' },
+	{ kind: 'ruled', label: 'Ruled: between a foot and a head' },
+	{ kind: 'vaulted', label: 'Vaulted: a profile run along a line' },
+	{ kind: 'dome', label: 'Dome: a sphere or ellipsoid, cut' },
+	{ kind: 'net', label: 'Net: drawn to points or through them' },
+	{ kind: 'waves', label: 'Waves: heights by a formula' }
+];
+
 const forms: Record<NewFormKind, { name: string; form: Form }> = {
 	revolved: {
 		name: 'Drum',

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Card from '$lib/frame/Card.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { formatLength, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -82,11 +83,7 @@
 </script>
 
 {#if shape && mass && choice}
-	<aside
-		class="floating absolute top-3.5 right-3.5 z-10 max-h-[calc(100%-28px)] w-[264px] overflow-auto px-3.5 py-3"
-		aria-label="Face"
-		data-testid="face-card"
-	>
+	<Card label="Face" testid="face-card">
 		<h3 class="flex items-start justify-between gap-2 text-[13.5px] font-semibold">
 			{mass.name} · {shape.name}
 			<button
@@ -162,5 +159,5 @@
 				/>
 			{/if}
 		</p>
-	</aside>
+	</Card>
 {/if}

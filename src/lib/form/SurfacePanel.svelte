@@ -30,11 +30,7 @@
 	] as const;
 </script>
 
-<section
-	class="floating absolute top-3.5 left-3.5 z-10 w-[252px] px-3.5 py-3"
-	aria-label="Surface"
-	data-testid="surface"
->
+<section class="band" aria-label="Surface" data-testid="surface">
 	<p class="sentence">
 		Show faces in
 		<ChoiceChip
@@ -42,29 +38,30 @@
 			options={surfaceColours}
 			label="Show faces in"
 			onchoose={(next) => change({ colour: next })}
-		/>.
+		/>
 	</p>
 	{#if isMeasured(colour)}
 		{@const from = colour === 'deviation' ? 0 : -reach}
-		<div
-			class="mt-2 h-2.5 rounded-sm"
-			style:background="linear-gradient(to right, {Array.from({ length: STOPS }, (_, k) =>
-				cssOf(from + ((reach - from) * k) / (STOPS - 1), colour, reach)
-			).join(',')})"
-			aria-hidden="true"
-		></div>
-		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]" data-testid="curvature-legend">
-			{#if colour === 'deviation'}
-				<span>0</span><span>{formatLength(reach, desk.display, 2)}</span>
-			{:else}
-				<span>{colour === 'mean' ? 'out, ' : ''}{curvatureWords(-reach, colour)}</span>
-				<span>{colour === 'mean' ? 'flat' : '0'}</span>
-				<span>{colour === 'mean' ? 'in, ' : ''}{curvatureWords(reach, colour)}</span>
-			{/if}
+		<div class="w-64 min-w-40" title={legends[colour]}>
+			<div
+				class="h-2.5 rounded-sm"
+				style:background="linear-gradient(to right, {Array.from({ length: STOPS }, (_, k) =>
+					cssOf(from + ((reach - from) * k) / (STOPS - 1), colour, reach)
+				).join(',')})"
+				aria-hidden="true"
+			></div>
+			<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]" data-testid="curvature-legend">
+				{#if colour === 'deviation'}
+					<span>0</span><span>{formatLength(reach, desk.display, 2)}</span>
+				{:else}
+					<span>{colour === 'mean' ? 'out, ' : ''}{curvatureWords(-reach, colour)}</span>
+					<span>{colour === 'mean' ? 'flat' : '0'}</span>
+					<span>{colour === 'mean' ? 'in, ' : ''}{curvatureWords(reach, colour)}</span>
+				{/if}
+			</div>
 		</div>
-		<p class="text-ink-2 mt-1 text-[11.5px] leading-snug">{legends[colour]}</p>
 	{/if}
-	<div class="mt-2 flex gap-1.5">
+	<div class="flex gap-1.5">
 		{#each switches as [key, label] (key)}
 			<button
 				type="button"
@@ -76,7 +73,8 @@
 			>
 		{/each}
 	</div>
-	<p class="text-ink-2 mt-2 text-[11.5px] leading-snug">
-		Choose a face, then drag its dots; with Shift, straight up or down.
+	<p class="text-ink-2 text-[11.5px] leading-snug whitespace-normal max-lg:hidden">
+		{#if isMeasured(colour)}{legends[colour]}{:else}Choose a face, then drag its dots; with Shift, straight up
+			or down.{/if}
 	</p>
 </section>

@@ -5,13 +5,8 @@
 	import { DropdownMenu } from 'bits-ui';
 	import type { Snippet } from 'svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import type { Said } from '$lib/state/sheet-state.svelte';
 
-	interface Action {
-		readonly label: string;
-		readonly act: () => void;
-		/** Why it cannot be done now. */
-		readonly disabled?: string | false;
-	}
 	interface Props {
 		number: string;
 		/** Document path: errors and the "why" of the card find the clause by it. */
@@ -19,7 +14,7 @@
 		effect?: string;
 		effectIsBad?: boolean;
 		muted?: boolean;
-		actions?: readonly Action[];
+		actions?: Said['acts'];
 		problems?: readonly Problem[];
 		/** Share of the zone's cells this clause took, and where the share starts: 0..1. */
 		share?: { readonly from: number; readonly size: number };
@@ -46,6 +41,34 @@
 	}: Props = $props();
 	const desk = useDesk();
 	const active = $derived(desk.selection.clause === path);
+
+	/** A sentence takes three lines, until somebody wants to read on. */
+	const MOST_LINES = 3;
+	const LINE = 22.5;
+	let sentence = $state<HTMLElement>();
+	let height = $state(0);
+	const isLong = $derived(height > (MOST_LINES + 0.6) * LINE);
+	const isShort = $derived(isLong && !desk.sheet.atLength.has(path));
+	function readOn(on: boolean) {
+		if (on) desk.sheet.atLength.add(path);
+		else desk.sheet.atLength.delete(path);
+	}
+	/** Keys lead into what is not shown: it is shown. */
+	function focusin(event: FocusEvent) {
+		desk.selection.clause = path;
+		const at = event.target as HTMLElement;
+		if (!isShort || !sentence?.contains(at) || !at.matches(':focus-visible')) return;
+		if (at.offsetTop + at.offsetHeight > MOST_LINES * LINE + 4) readOn(true);
+	}
+	/** Find knows it by its words, without its count. */
+	function told(element: HTMLElement) {
+		return desk.sheet.tell(path, () => {
+			const copy = element.cloneNode(true) as HTMLElement;
+			for (const apart of copy.querySelectorAll('[data-aside]')) apart.remove();
+			const words = copy.textContent.replace(/\s+/g, ' ').trim();
+			return { path, number, words, acts: actions };
+		});
+	}
 
 	/** The clause of the same list under the pointer: this one is put in its place when it is let go. */
 	let over: HTMLElement | null = null;
@@ -78,7 +101,7 @@
 </script>
 
 <div
-	class="clause group relative grid grid-cols-[44px_1fr_auto] py-[5px] pr-3.5"
+	class="clause group relative grid grid-cols-[44px_1fr] py-[5px] pr-3.5"
 	class:active
 	class:opacity-50={muted}
 	data-clause={path}
@@ -86,7 +109,7 @@
 	data-order={order?.index}
 	role="group"
 	aria-label="Clause {number}"
-	onfocusin={() => (desk.selection.clause = path)}
+	onfocusin={focusin}
 >
 	{#if order}<button
 			type="button"
@@ -104,52 +127,68 @@
 				active ? 'text-ink-2' : 'text-ink-3'
 			]}>{number}</span
 		>{/if}
-	<div class="sentence min-w-0">
-		{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span>{/if}
-	</div>
-	<div class="flex items-start gap-1 pl-2.5">
-		{#if effect && onchoose}<button
-				type="button"
-				class="figures text-ink-2 hover:text-patina-deep max-w-[132px] text-right text-[11.5px] leading-[23px] underline decoration-dotted underline-offset-2"
-				data-effect
-				aria-label="{effect}: choose them"
-				onclick={onchoose}
-				onpointerenter={() => onlight?.(true)}
-				onpointerleave={() => onlight?.(false)}
-				onfocus={() => onlight?.(true)}
-				onblur={() => onlight?.(false)}>{effect}</button
-			>{:else if effect}<span
-				class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
-				class:text-oxide={effectIsBad}
-				class:text-ink-2={!effectIsBad}
-				data-effect>{effect}</span
+	<div
+		class="sentence relative -m-0.5 min-w-0 p-0.5"
+		class:short={isShort}
+		style:--most-lines={MOST_LINES}
+		bind:this={sentence}
+		{@attach told}
+	>
+		<div bind:offsetHeight={height} class="flow-root">
+			<div class="float-right flex items-start gap-1 pl-2.5" data-aside>
+				{#if effect && onchoose}<button
+						type="button"
+						class="figures text-ink-2 hover:text-patina-deep max-w-[132px] text-right text-[11.5px] leading-[23px] underline decoration-dotted underline-offset-2"
+						data-effect
+						aria-label="{effect}: choose them"
+						onclick={onchoose}
+						onpointerenter={() => onlight?.(true)}
+						onpointerleave={() => onlight?.(false)}
+						onfocus={() => onlight?.(true)}
+						onblur={() => onlight?.(false)}>{effect}</button
+					>{:else if effect}<span
+						class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
+						class:text-oxide={effectIsBad}
+						class:text-ink-2={!effectIsBad}
+						data-effect>{effect}</span
+					>{/if}
+				{#if actions.length}
+					<DropdownMenu.Root>
+						<DropdownMenu.Trigger
+							class="text-ink-3 hover:text-ink mt-1 -mr-1.5 grid size-4 place-items-center rounded opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+							aria-label="More for clause {number}"><Ellipsis size={14} /></DropdownMenu.Trigger
+						>
+						<DropdownMenu.Portal>
+							<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
+								{#each actions as action (action.label)}
+									<DropdownMenu.Item
+										class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
+										disabled={Boolean(action.disabled)}
+										onSelect={action.act}
+										>{action.label}{#if action.disabled}<span
+												class="block max-w-56 text-[11.5px] leading-snug">{action.disabled}</span
+											>{/if}</DropdownMenu.Item
+									>
+								{/each}
+							</DropdownMenu.Content>
+						</DropdownMenu.Portal>
+					</DropdownMenu.Root>
+				{:else}<span class="w-2.5"></span>{/if}
+			</div>
+			{@render children()}{#if muted}<span class="text-ink-2 ml-1 text-[12px]">(muted)</span
+				>{/if}{#if isLong && !isShort}<button
+					type="button"
+					class="text-ink-2 hover:text-patina-deep ml-2 text-[12px] underline"
+					data-aside
+					onclick={() => readOn(false)}>less</button
+				>{/if}
+		</div>
+		{#if isShort}<button type="button" class="more" data-aside onclick={() => readOn(true)}>… more</button
 			>{/if}
-		{#if actions.length}
-			<DropdownMenu.Root>
-				<DropdownMenu.Trigger
-					class="text-ink-3 hover:text-ink mt-1 -mr-1.5 grid size-4 place-items-center rounded opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
-					aria-label="More for clause {number}"><Ellipsis size={14} /></DropdownMenu.Trigger
-				>
-				<DropdownMenu.Portal>
-					<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
-						{#each actions as action (action.label)}
-							<DropdownMenu.Item
-								class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
-								disabled={Boolean(action.disabled)}
-								onSelect={action.act}
-								>{action.label}{#if action.disabled}<span class="block max-w-56 text-[11.5px] leading-snug"
-										>{action.disabled}</span
-									>{/if}</DropdownMenu.Item
-							>
-						{/each}
-					</DropdownMenu.Content>
-				</DropdownMenu.Portal>
-			</DropdownMenu.Root>
-		{:else}<span class="w-2.5"></span>{/if}
 	</div>
 	{#if share}
 		<div
-			class="col-start-2 col-end-4 mt-1 h-[4px] overflow-hidden rounded-full bg-[#E9E4D6]"
+			class="col-start-2 mt-1 h-[4px] overflow-hidden rounded-full bg-[#E9E4D6]"
 			aria-hidden="true"
 			onpointerenter={() => onlight?.(true)}
 			onpointerleave={() => onlight?.(false)}
@@ -165,7 +204,7 @@
 		<div
 			role={problem.remark ? 'note' : 'alert'}
 			class={[
-				'col-start-2 col-end-4 mt-1 rounded px-2 py-1.5 text-[12px] leading-snug font-medium',
+				'col-start-2 mt-1 rounded px-2 py-1.5 text-[12px] leading-snug font-medium',
 				problem.remark ? 'bg-wash text-ink' : 'bg-oxide-wash text-oxide-deep'
 			]}
 		>
@@ -183,8 +222,31 @@
 </div>
 
 <style>
+	.clause {
+		scroll-margin-top: 64px;
+	}
+	.short {
+		max-height: calc(var(--most-lines) * 22.5px + 3px);
+		overflow: hidden;
+	}
+	.more {
+		position: absolute;
+		right: 0;
+		bottom: 0;
+		padding: 0 2px 1px 28px;
+		font: 400 12px/22px var(--font-sans);
+		color: var(--color-ink-2);
+		background: linear-gradient(90deg, transparent, var(--ground) 24px);
+	}
+	.more:hover {
+		color: var(--color-patina-deep);
+	}
+	.clause {
+		--ground: var(--color-sheet);
+	}
 	.clause.active {
-		background: #f4f0e4;
+		--ground: #f4f0e4;
+		background: var(--ground);
 	}
 	.clause:global(.drop-here) {
 		box-shadow: inset 0 2px 0 var(--color-patina);

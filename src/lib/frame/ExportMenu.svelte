@@ -1,18 +1,10 @@
 <script lang="ts">
 	import { DropdownMenu } from 'bits-ui';
-	import { toast } from 'svelte-sonner';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { formats, type Format } from '$core/exchange/formats';
+	import { formats } from '$core/exchange/formats';
 	import { exportProject } from './export-project';
 
 	const desk = useDesk();
-	async function write(format: Format) {
-		try {
-			await exportProject(desk, format);
-		} catch (error) {
-			toast.error(`This could not be written: ${(error as Error).message}`);
-		}
-	}
 </script>
 
 <DropdownMenu.Root>
@@ -22,7 +14,7 @@
 			{#each formats as format (format.id)}
 				<DropdownMenu.Item
 					class="data-highlighted:bg-wash flex cursor-pointer justify-between rounded px-2 py-1.5 outline-none"
-					onSelect={() => write(format)}
+					onSelect={() => exportProject(desk, format)}
 					><span>{format.label}</span><span class="figures text-ink-2 text-[11.5px]">{format.called}</span
 					></DropdownMenu.Item
 				>

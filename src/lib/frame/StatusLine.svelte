@@ -21,6 +21,20 @@
 	});
 	const problems = $derived(model.view.problems.filter(({ remark }) => !remark).length);
 	const remarks = $derived(model.view.problems.length - problems);
+	/** What is left out and still there. */
+	const hidden = $derived.by(() => {
+		const { hidden } = desk.visibility;
+		const { zones, masses } = desk.project.document;
+		const there = (list: readonly { id: string }[], ids: readonly string[]) =>
+			list.filter(({ id }) => ids.includes(id)).length;
+		return (
+			there(zones, hidden.zones) +
+			there(masses, hidden.masses) +
+			there(zones, hidden.layers) +
+			hidden.kinds.length +
+			hidden.lines.length
+		);
+	});
 	const report = $derived(model.report);
 	const reported = $derived(
 		desk.project.document.zones.find((zone) => zone.id === report?.zone)?.name ?? 'A zone'
@@ -41,6 +55,13 @@
 		<span class="text-ink"
 			>{formatNumber(desk.isolated.length)} shown alone
 			<button type="button" class="ml-1 underline" onclick={() => desk.isolate()}>Show all</button></span
+		>
+	{/if}
+	{#if hidden}
+		<span class="text-ink"
+			>{formatNumber(hidden)} left out of the picture
+			<button type="button" class="ml-1 underline" onclick={() => desk.visibility.showAll()}>Show all</button
+			></span
 		>
 	{/if}
 	{#if report}

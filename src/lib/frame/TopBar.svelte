@@ -2,7 +2,7 @@
 	import Redo2 from '@lucide/svelte/icons/redo-2';
 	import Undo2 from '@lucide/svelte/icons/undo-2';
 	import type { Snippet } from 'svelte';
-	import { useDesk } from '$lib/state/desk.svelte';
+	import { displays, useDesk } from '$lib/state/desk.svelte';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import ExportMenu from './ExportMenu.svelte';
 	import SaveStatus from './SaveStatus.svelte';
@@ -13,11 +13,6 @@
 	const desk = useDesk();
 	const { project } = desk;
 	const MOST_NAME = 120;
-	const displays = [
-		{ value: 'mm', label: 'mm' },
-		{ value: 'm', label: 'm' },
-		{ value: 'ft-in', label: 'ft-in' }
-	] as const;
 </script>
 
 <!-- Three columns, so that the lenses stand still whatever is undone, saved or called how. -->

@@ -1,8 +1,31 @@
+import { toast } from 'svelte-sonner';
 import type { Format } from '$core/exchange/formats';
+import { formatNumber } from '$core/units/quantity';
 import { fileStem, saveFile } from '$lib/components/save-file';
 import type { Desk } from '$lib/state/desk.svelte';
 
-/** Write the open project in a format, in the worker, and download it. */
-export async function exportProject(desk: Desk, { id, ending, type }: Format): Promise<void> {
-	saveFile(`${fileStem(desk.project.document.name)}${ending}`, await desk.model.service.write(id), type);
+/** What is in a file that was written, in a few words. */
+function sizeOf(content: string | Uint8Array, type: string): string {
+	const bytes = typeof content === 'string' ? new Blob([content]).size : content.length;
+	const size =
+		bytes < 1e6 ? `${formatNumber(Math.ceil(bytes / 1000))} kB` : `${formatNumber(bytes / 1e6, 1)} MB`;
+	if (type !== 'text/csv' || typeof content !== 'string') return size;
+	// The first line names the columns.
+	const rows = content.trimEnd().split('\n').length - 1;
+	return `${formatNumber(rows)} ${rows === 1 ? 'row' : 'rows'}, ${size}`;
+}
+
+/** Write the open project in a format, in the worker, download it, and say what was written or why it was not. */
+export async function exportProject(desk: Desk, { id, ending, type, label }: Format): Promise<void> {
+	const name = `${fileStem(desk.project.document.name)}${ending}`;
+	const writing = desk.model.service.write(id).then((content) => {
+		saveFile(name, content, type);
+		return sizeOf(content, type);
+	});
+	toast.promise(writing, {
+		loading: `Writing ${name} …`,
+		success: (size) => `${name} written: ${label}, ${size}`,
+		error: (error) => `${name} could not be written: ${(error as Error).message}`
+	});
+	await writing.catch(() => null);
 }

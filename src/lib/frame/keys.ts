@@ -10,6 +10,8 @@ interface Key {
 	 * was typed. *Always*.
 	 */
 	readonly reach: 'page' | 'fields' | 'always';
+	/** What each of its keys does, where one is looked for by itself. */
+	readonly each?: readonly string[];
 }
 
 const ways = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'];
@@ -20,10 +22,33 @@ export const keyMap = {
 		keys: ['1', '2', '3', '4', '5'],
 		shown: '1 – 5',
 		does: 'Lenses: Form, Set out, Clad, Check, Issue',
+		each: ['Form', 'Set out', 'Clad', 'Check', 'Issue'].map((lens) => `Lens: ${lens}`),
 		reach: 'page'
 	},
 	frame: { keys: ['f'], shown: 'F', does: 'Frame the selection', reach: 'page' },
+	pin: {
+		keys: ['p'],
+		shown: 'P',
+		does: 'Stay in this lens whatever is changed; again, follow',
+		reach: 'page'
+	},
 	whole: { keys: ['Home'], shown: 'Home', does: 'The whole model', reach: 'page' },
+	look: {
+		keys: ['o', 'n', 'e', 's', 'w', 'a'],
+		shown: 'O N E S W A',
+		does: 'Look from around, north, east, south, west, above',
+		each: ['around', 'the north', 'the east', 'the south', 'the west', 'above'].map(
+			(from) => `Look from ${from}`
+		),
+		reach: 'page'
+	},
+	turn: {
+		keys: ways.map((way) => `Alt+${way}`),
+		shown: 'Alt arrows',
+		does: 'Turn the model',
+		reach: 'page'
+	},
+	nearer: { keys: ['+', '-'], shown: '+ −', does: 'Come nearer, go farther', reach: 'page' },
 	walk: {
 		keys: [...ways, ...ways.map((way) => `Shift+${way}`)],
 		shown: 'Arrows',
@@ -37,6 +62,14 @@ export const keyMap = {
 		does: 'Show the chosen pieces alone; again, everything',
 		reach: 'page'
 	},
+	hide: {
+		keys: ['h', 'Shift+h'],
+		shown: 'H',
+		does: 'Leave the zone on the map out of the picture; with Shift, everything is shown again',
+		each: ['Leave the zone on the map out of the picture', 'Show everything'],
+		reach: 'page'
+	},
+	lock: { keys: ['k'], shown: 'K', does: 'Lock the zone on the map; again, unlock it', reach: 'page' },
 	labels: { keys: ['l'], shown: 'L', does: 'Labels of the selection', reach: 'page' },
 	section: { keys: ['c'], shown: 'C', does: 'Cut the model open; again, whole', reach: 'page' },
 	measure: { keys: ['d'], shown: 'D', does: 'Measure distances in the model', reach: 'page' },
@@ -58,8 +91,16 @@ export const keyMap = {
 		keys: ['$mod+z', '$mod+Shift+z'],
 		shown: 'Ctrl Z',
 		does: 'Undo; with Shift, redo',
+		each: ['Undo', 'Redo'],
 		reach: 'fields'
 	},
+	clause: {
+		keys: ['b'],
+		shown: 'B',
+		does: 'To the clause on the build sheet that is worked on',
+		reach: 'page'
+	},
+	schedule: { keys: ['t'], shown: 'T', does: 'The schedule', reach: 'page' },
 	list: { keys: ['Shift+?'], shown: '?', does: 'This list', reach: 'page' }
 } as const satisfies Record<string, Key>;
 
@@ -76,6 +117,22 @@ export const mouseMoves = [
 
 export type KeyName = keyof typeof keyMap;
 
+/** What keys do on the pages that are open now. */
+const heard = new Map<KeyName, (which: number) => void>();
+
+/** What can be done by a key at this moment, to be found by its words. */
+export function keysHeard(): { readonly does: string; readonly shown: string; readonly act: () => void }[] {
+	return [...heard].flatMap(([name, act]) => {
+		const { keys, shown, does, each }: Key = keyMap[name];
+		if (!each) return keys.length > 1 ? [] : [{ does, shown, act: () => act(0) }];
+		return each.map((one, which) => ({
+			does: one,
+			shown: keys[which]!.replace('$mod', 'Ctrl').replaceAll('+', ' ').toUpperCase(),
+			act: () => act(which)
+		}));
+	});
+}
+
 const elsewhere: Record<Key['reach'], string | null> = {
 	page: 'input, textarea, [role="listbox"], [role="menu"], [role="dialog"]',
 	fields: 'input:not([type=range]), textarea',
@@ -90,6 +147,7 @@ const elsewhere: Record<Key['reach'], string | null> = {
 export function listenToKeys(acts: Partial<Record<KeyName, (which: number) => void>>): () => void {
 	const listeners: Record<string, (event: KeyboardEvent) => void> = {};
 	for (const [name, act] of Object.entries(acts)) {
+		heard.set(name as KeyName, act);
 		const { keys, reach }: Key = keyMap[name as KeyName];
 		const apart = elsewhere[reach];
 		for (const [which, key] of keys.entries())
@@ -99,5 +157,10 @@ export function listenToKeys(acts: Partial<Record<KeyName, (which: number) => vo
 				act(which);
 			};
 	}
-	return tinykeys(window, listeners);
+	const stop = tinykeys(window, listeners);
+	return () => {
+		stop();
+		for (const [name, act] of Object.entries(acts))
+			if (heard.get(name as KeyName) === act) heard.delete(name as KeyName);
+	};
 }

@@ -235,6 +235,7 @@
 		drag = null;
 		if (!ended) return;
 		const holds = enclosing.end();
+		if ((holds || !ended.moved) && !desk.mayChoose(zoneIndex)) return;
 		if (holds) {
 			desk.selection.enclose(cellsWhere(sheets, place, holds).map(({ f, c }) => address(f, c)));
 			return;

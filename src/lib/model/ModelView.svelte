@@ -9,6 +9,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/edits/drawn';
 	import type { Vector } from '$core/geometry/vector';
+	import { pathTo } from '$core/project/typed-path';
 	import { momentOf, sunAt } from '$core/sun/position';
 	import { page } from '$app/state';
 	import { replaceState } from '$app/navigation';
@@ -23,6 +24,7 @@
 	import Measuring from './Measuring.svelte';
 	import ModelBar from './ModelBar.svelte';
 	import ModelLabels from './ModelLabels.svelte';
+	import ShownMenu from './ShownMenu.svelte';
 	import ScaleBar from './ScaleBar.svelte';
 	import SectionFrame from './SectionFrame.svelte';
 	import ViewMenu from './ViewMenu.svelte';
@@ -99,8 +101,18 @@
 			view,
 			desk.project.document.zones,
 			{ lens, measure, range: rangeOf(view, measure) },
-			desk.isolated
+			desk.isolated,
+			desk.visibility.hidden
 		);
+	});
+	$effect(() => {
+		if (!scene) return;
+		const { locked } = desk.visibility;
+		const isLocked = (list: 'zones' | 'masses') => (id: string) => locked.includes(pathTo(list, id));
+		scene.picker.locked = {
+			zones: new Set(view.zones.flatMap(({ id }, z) => (isLocked('zones')(id) ? z : []))),
+			masses: new Set(view.masses.map(({ id }) => id).filter(isLocked('masses')))
+		};
 	});
 	$effect(() => {
 		if (!scene) return;
@@ -137,7 +149,8 @@
 		if (!scene) return;
 		settled = false;
 		const chosen = new Set(desk.selection.faces);
-		scene.shape(view, desk.surface, desk.lens === 'form', covered, chosen, desk.section);
+		const { section, visibility } = desk;
+		scene.shape(view, desk.surface, desk.lens === 'form', covered, chosen, section, visibility.hidden);
 	});
 	const handles = $derived(
 		desk.lens === 'form' && desk.surface.handles && desk.activeMass
@@ -155,10 +168,19 @@
 		viewName = desk.keptView = null;
 		scene?.frame(selected);
 	}
-	function look(name: ViewName) {
+	export function look(name: ViewName) {
 		viewName = name;
 		desk.keptView = null;
 		scene?.look(name);
+	}
+	/** By keys, as a drag by so many pixels. */
+	const STEP = 45;
+	export function turn(way: 'left' | 'right' | 'up' | 'down') {
+		const [x, y] = { left: [-STEP, 0], right: [STEP, 0], up: [0, -STEP], down: [0, STEP] }[way];
+		scene?.turn(x!, y!);
+	}
+	export function nearer(nearer: boolean) {
+		scene?.nearer(nearer ? 0.75 : 1 / 0.75);
 	}
 	const newSection = (): Section => ({
 		axis: 'z',
@@ -174,6 +196,7 @@
 		desk.lens = kept.lens;
 		desk.look = kept.look;
 		desk.section = kept.section;
+		desk.visibility.set(kept.hidden);
 		viewName = null;
 		const [turn, rise] = [inRadians(kept.turn), inRadians(kept.rise)];
 		const target = new Vector3(...kept.target).divideScalar(1000);
@@ -220,6 +243,30 @@
 			desk.lookedAt = found?.kind === 'cell' ? addressOf(view, found) : null;
 		}, REST);
 		return () => clearTimeout(resting);
+	});
+
+	/** Corners on the canvas of what is chosen last: a cell, a line, a node, or a face in the Form lens. */
+	function chosenOnCanvas(): { x: number; y: number }[] {
+		const last = selected.at(-1);
+		if (last && desk.lens !== 'form') return scene?.cornersOf(last) ?? [];
+		const [mass, face] = desk.selection.faces.at(-1)?.split('/') ?? [];
+		const shape = view.masses.find(({ id }) => id === mass)?.faces.find(({ name }) => name === face);
+		const middle = shape && scene?.middleOf(shape);
+		return middle ? [middle] : [];
+	}
+	/** A card stands where it does not cover what is chosen; it goes there once the eye rests. */
+	const CARD = 290;
+	$effect(() => {
+		void cameraMoves;
+		void [selected, desk.selection.faces, desk.lens];
+		if (!scene) return;
+		const placing = setTimeout(() => {
+			const xs = chosenOnCanvas().map(({ x }) => x);
+			if (!xs.length) return;
+			const [left, right] = [Math.min(...xs) < CARD, Math.max(...xs) > frame.clientWidth - CARD];
+			if (left !== right) desk.cardSide = left ? 'right' : 'left';
+		}, 60);
+		return () => clearTimeout(placing);
 	});
 
 	/** What a click would take, and where the pointer is. */
@@ -413,11 +460,6 @@
 	{#if failure}
 		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
 	{/if}
-	{#if view.zones.length === 0 && !desk.model.behind}
-		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
-			Add a mass in the build sheet, and it stands here.
-		</p>
-	{/if}
 	{#if hovered && hoveredCorners}
 		<HoverTip found={hovered.found} at={hovered} corners={hoveredCorners} width={frame.clientWidth} />
 	{/if}
@@ -440,7 +482,11 @@
 	{/if}
 	<ModelBar name={viewName} onlook={look} onwhole={home} section={newSection}>
 		{#snippet more()}
-			{#if scene}<ViewMenu pose={() => scene!.pose} onchoose={show} onpicture={writePicture} />{/if}
+			{#if scene}<ShownMenu /><ViewMenu
+					pose={() => scene!.pose}
+					onchoose={show}
+					onpicture={writePicture}
+				/>{/if}
 		{/snippet}
 	</ModelBar>
 	{#if scale}<ScaleBar {scale} />{/if}

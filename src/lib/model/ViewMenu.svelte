@@ -5,6 +5,7 @@
 	import { looks, type KeptView, type Look } from '$core/project/view-schema';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { lookWords } from '$lib/state/look-words';
 	import type { Pose } from './pose';
 
 	/** How the model is drawn, and the views that were kept. */
@@ -18,11 +19,6 @@
 	const desk = useDesk();
 	const views = $derived(desk.project.document.views);
 	const current = $derived(views.find(({ id }) => id === desk.keptView));
-	const names: Record<Look, { label: string; note: string }> = {
-		paper: { label: 'Paper', note: 'as it is worked on' },
-		presentation: { label: 'Presentation', note: 'sky, ground, people' },
-		lines: { label: 'Lines', note: 'as it is drawn' }
-	};
 	const widths = [1920, 4000, 8000];
 	const round = (value: number) => Math.round(value * 10) / 10;
 
@@ -40,6 +36,7 @@
 				lens: desk.lens,
 				look: desk.look,
 				section: desk.section,
+				hidden: desk.visibility.hidden,
 				target: [x, y, z],
 				distance: round(distance * 1000),
 				turn: degrees(turn),
@@ -64,8 +61,8 @@
 				{#each looks as look (look)}
 					<DropdownMenu.RadioItem value={look} class={item}>
 						{#snippet children({ checked })}
-							<span class={checked ? 'text-patina font-semibold' : ''}>{names[look].label}</span>
-							<span class="text-ink-2 ml-auto text-[11.5px]">{names[look].note}</span>
+							<span class={checked ? 'text-patina font-semibold' : ''}>{lookWords[look].label}</span>
+							<span class="text-ink-2 ml-auto text-[11.5px]">{lookWords[look].note}</span>
 						{/snippet}
 					</DropdownMenu.RadioItem>
 				{/each}

@@ -1,3 +1,6 @@
+import { lineKindOf } from '$core/cladding/line-run';
+import type { LineKind } from '$core/project/line-kinds';
+import type { Hidden } from '$core/project/view-schema';
 import type { Lens } from '$lib/state/desk.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
@@ -92,7 +95,8 @@ export class CellLayer {
 		{ palette, of }: CellColours,
 		lens: Lens,
 		alone: ReadonlySet<number> | null,
-		{ standing, covered }: Standing
+		{ standing, covered }: Standing,
+		{ kinds, lines }: Pick<Hidden, 'kinds' | 'lines'>
 	): void {
 		const entry = this.entry(face, zone, f);
 		drawOnly(entry.triangles, alone);
@@ -103,21 +107,30 @@ export class CellLayer {
 			entry.standIns.geometry.setIndex(
 				verticesOf(entry.triangles, (cell) => standing[cell] === 1 && (!alone || alone.has(cell)))
 			);
-		this.drawLines(entry, lens === 'clad' || lens === 'issue' ? covered : null);
+		const showsPieces = lens === 'clad' || lens === 'issue';
+		// A piece belongs to the cell it hangs on; without panels one looks through to what is behind.
+		entry.mesh.userData['picked'] = !showsPieces || !kinds.includes('panel');
+		this.drawLines(entry, showsPieces ? covered : null, lines);
 		this.ink.opacity = lineOpacity[lens];
 		entry.lines.visible = lens !== 'form' && !alone;
 		entry.nodes.visible = lens === 'set-out' && !alone;
 	}
 
 	/** Where pieces meet, their own edges are seen: of the grid's lines only those beside cells without one are drawn. */
-	private drawLines({ view, lines }: CellEntry, covered: Uint8Array | null): void {
+	private drawLines(
+		{ view, lines }: CellEntry,
+		covered: Uint8Array | null,
+		hidden: readonly LineKind[]
+	): void {
 		const { edges } = view;
-		const bare = (cell: number) => cell !== NO_CELL && !covered![cell];
+		const bare = (cell: number) => cell !== NO_CELL && !covered?.[cell];
+		const some = covered !== null || hidden.length > 0;
 		const drawn: number[] = [];
-		if (covered)
+		if (some)
 			for (let e = 0; e < edges.count; e++)
-				if (bare(edges.left[e]!) || bare(edges.right[e]!)) drawn.push(2 * e, 2 * e + 1);
-		if (covered || lines.geometry.index) lines.geometry.setIndex(covered ? drawn : null);
+				if ((bare(edges.left[e]!) || bare(edges.right[e]!)) && !hidden.includes(lineKindOf(edges, e)))
+					drawn.push(2 * e, 2 * e + 1);
+		if (some || lines.geometry.index) lines.geometry.setIndex(some ? drawn : null);
 	}
 
 	private entry(face: FaceView, zone: number, f: number): CellEntry {

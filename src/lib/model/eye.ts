@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { hearGestures } from './gestures';
+import { hearGestures, type Gestures } from './gestures';
 import {
 	axesOf,
 	between,
@@ -48,6 +48,8 @@ export class Eye {
 	private reach = 100;
 	private isTold = false;
 	private ended = false;
+	/** What a hand does, and keys. */
+	readonly gestures: Gestures;
 	private readonly endGestures: () => void;
 	/** The person has turned or moved it since it was last told where to stand. */
 	byHand = false;
@@ -67,31 +69,28 @@ export class Eye {
 		private readonly atOnce = true
 	) {
 		this.stand(this.pose);
-		this.endGestures = hearGestures(
-			canvas,
-			{
-				begin: (x, y) => {
-					this.stop();
-					this.pivot = null;
-					this.laidOn = [x, y];
-				},
-				turn: (dx, dy) =>
-					this.hand({ ...turned(this.pose, this.about(), [-TURN * dx, TURN * dy]), flat: false }),
-				move: (dx, dy) => this.hand(moved(this.pose, this.about(), [dx, dy], this.frameOf)),
-				nearer: (factor) => this.hand(nearer(this.pose, this.about(), factor)),
-				centre: (x, y) => {
-					if (this.still) return;
-					this.byHand = true;
-					this.onhand();
-					const target = this.pointAt(x, y);
-					const distance = this.pose.flat
-						? this.pose.distance
-						: placeOf(this.pose).sub(target).dot(axesOf(this.pose).back);
-					this.go({ ...this.pose, target, distance });
-				}
+		this.gestures = {
+			begin: (x, y) => {
+				this.stop();
+				this.pivot = null;
+				this.laidOn = [x, y];
 			},
-			() => this.resting
-		);
+			turn: (dx, dy) =>
+				this.hand({ ...turned(this.pose, this.about(), [-TURN * dx, TURN * dy]), flat: false }),
+			move: (dx, dy) => this.hand(moved(this.pose, this.about(), [dx, dy], this.frameOf)),
+			nearer: (factor) => this.hand(nearer(this.pose, this.about(), factor)),
+			centre: (x, y) => {
+				if (this.still) return;
+				this.byHand = true;
+				this.onhand();
+				const target = this.pointAt(x, y);
+				const distance = this.pose.flat
+					? this.pose.distance
+					: placeOf(this.pose).sub(target).dot(axesOf(this.pose).back);
+				this.go({ ...this.pose, target, distance });
+			}
+		};
+		this.endGestures = hearGestures(canvas, this.gestures, () => this.resting);
 	}
 
 	get camera(): THREE.Camera {

@@ -91,6 +91,7 @@ export class FormLayer {
 	 * @param inLens whether the Form lens is on
 	 * @param covered mass/face of the faces that zones draw
 	 * @param chosen mass/face of the faces that are selected
+	 * @param hidden masses that are left out
 	 */
 	update(
 		masses: readonly MassView[],
@@ -98,7 +99,8 @@ export class FormLayer {
 		inLens: boolean,
 		covered: ReadonlySet<string>,
 		chosen: ReadonlySet<string>,
-		section: Section | null
+		section: Section | null,
+		hidden: readonly string[]
 	): void {
 		const seen = new Set<string>();
 		const reach = isMeasured(view.colour) ? reachOf(masses, view.colour, [...chosen]) : 1;
@@ -108,7 +110,7 @@ export class FormLayer {
 				seen.add(key);
 				const entry = this.entries.get(key) ?? this.add(key, mass.id, shape);
 				const name = `${mass.id}/${shape.name}`;
-				entry.group.visible = inLens || !covered.has(name);
+				entry.group.visible = (inLens || !covered.has(name)) && !hidden.includes(mass.id);
 				entry.mesh.material = inLens ? this.materialFor(view) : this.matter;
 				colour(entry, inLens ? view : null, reach);
 				entry.lines.visible = inLens && view.isolines;
@@ -116,7 +118,7 @@ export class FormLayer {
 				entry.rims.material = isChosen ? this.chosen : this.rim;
 				entry.rims.renderOrder = isChosen ? 8 : 0;
 				entry.arrow.visible = inLens;
-				this.showCut(entry, section);
+				this.showCut(entry, hidden.includes(mass.id) ? null : section);
 			}
 		for (const [key, entry] of this.entries) if (!seen.has(key)) this.drop(key, entry);
 	}

@@ -1,3 +1,4 @@
+import type { Hidden } from '$core/project/view-schema';
 import type { ModelView } from '$lib/state/model.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import * as THREE from 'three';
@@ -22,9 +23,11 @@ export class LayerLines {
 	}
 
 	/** The layers of all faces, where they are looked at. */
-	showLayers(view: ModelView, visible: boolean): void {
+	showLayers(view: ModelView, visible: boolean, hidden: Hidden): void {
 		this.layers.visible = visible;
-		const faces = view.zones.flatMap((zone) => zone.faces.filter(({ layer }) => layer));
+		const faces = view.zones
+			.filter(({ id }) => !hidden.layers.includes(id) && !hidden.zones.includes(id))
+			.flatMap((zone) => zone.faces.filter(({ layer }) => layer));
 		const serials = faces.map(({ serial }) => serial).join(' ');
 		if (serials === this.shown) return;
 		this.shown = serials;

@@ -17,6 +17,11 @@ export class Picker {
 	private readonly raycaster = new THREE.Raycaster();
 	/** What a section leaves; what is cut away is not picked. */
 	cut: THREE.Plane | null = null;
+	/** Zones (by their places in the view) and masses (by their ids) that cannot be picked. */
+	locked: { readonly zones: ReadonlySet<number>; readonly masses: ReadonlySet<string> } = {
+		zones: new Set(),
+		masses: new Set()
+	};
 
 	constructor(
 		private readonly eye: Eye,
@@ -34,7 +39,7 @@ export class Picker {
 		this.eye.aim(this.raycaster, x, y);
 		let best: { distance: number; name: string } | null = null;
 		for (const { mass, shape, mesh, group } of this.forms.all()) {
-			const hit = group.visible ? this.hit(mesh) : undefined;
+			const hit = group.visible && !this.locked.masses.has(mass) ? this.hit(mesh) : undefined;
 			if (hit && hit.distance < (best?.distance ?? Infinity))
 				best = { distance: hit.distance, name: `${mass}/${shape.name}` };
 		}
@@ -48,7 +53,11 @@ export class Picker {
 	cellsWhere(holds: (x: number, y: number) => boolean, through: boolean): Omit<Found, 'address'>[] {
 		const found: Omit<Found, 'address'>[] = [];
 		for (const { zone, face, view, triangles } of this.cells.all()) {
-			const drawn = new Set(triangles.cell);
+			if (this.locked.zones.has(zone)) continue;
+			const { index: shown } = triangles.geometry;
+			const drawn = shown
+				? new Set(Array.from(shown.array, (vertex) => triangles.cell[Math.floor(vertex / 3)]!))
+				: new Set(triangles.cell);
 			for (const index of drawn) {
 				const at = this.seen(nodeAt(view.measures.centre, index));
 				if (!at || !holds(at.x, at.y)) continue;
@@ -67,7 +76,7 @@ export class Picker {
 		const hits: { distance: number; found: Omit<Found, 'address'> }[] = [];
 		for (const { zone, face, mesh, triangles } of this.cells.all()) {
 			// Hidden cells are picked too: a piece belongs to the cell it hangs on.
-			const hit = this.hit(mesh);
+			const hit = mesh.userData['picked'] && !this.locked.zones.has(zone) ? this.hit(mesh) : undefined;
 			if (hit)
 				hits.push({
 					distance: hit.distance,
@@ -75,7 +84,7 @@ export class Picker {
 				});
 		}
 		for (const { zone, group, element, mesh } of this.pieces.all()) {
-			const hit = mesh.visible ? this.hit(mesh) : undefined;
+			const hit = mesh.visible && !this.locked.zones.has(zone) ? this.hit(mesh) : undefined;
 			if (!hit) continue;
 			const row = element.row[mesh.instanceAt(hit)]!;
 			hits.push({

@@ -1,16 +1,18 @@
 import { siteSetOf } from '$core/cladding/sites';
-import type { Look, Section } from '$core/project/view-schema';
+import type { Hidden, Look, Section } from '$core/project/view-schema';
 import type { Zone } from '$core/project/schema';
 import { pointAt } from '$core/geometry/vector';
 import type { Handle, Handles, Vector } from '$lib/form/handles';
 import type { SurfaceView } from '$lib/state/surface-view';
 import type { ModelView } from '$lib/state/model.svelte';
+import type { ShapeView } from '$lib/worker/views';
 import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';
 import * as THREE from 'three';
 import { CellLayer, type CellEntry } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
+import type { Gestures } from './gestures';
 import type { Frame, Pose } from './pose';
 import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
@@ -23,6 +25,7 @@ import { Picture } from './picture';
 import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
 import { FLAGGED, POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
 
+const NONE: ReadonlySet<number> = new Set();
 /** The document is in millimetres, the drawing in metres. */
 const MM = 0.001;
 
@@ -95,13 +98,23 @@ export class ModelScene {
 		this.picture.onSlow = () => this.onSlow?.();
 	}
 
-	/** Show a model. Only what has a new serial is made again. @param said the zones of the document */
-	update(view: ModelView, said: readonly Zone[], paint: Paint, isolated: readonly string[] | null): void {
+	/**
+	 * Show a model. Only what has a new serial is made again.
+	 * @param said the zones of the document @param isolated addresses that are shown alone @param hidden what is left out
+	 */
+	update(
+		view: ModelView,
+		said: readonly Zone[],
+		paint: Paint,
+		isolated: readonly string[] | null,
+		hidden: Hidden
+	): void {
 		this.stocked ||= view.zones.length + view.masses.length + view.guides.length > 0;
 		const alone = isolated && shownAlone(view, isolated);
 		const { lens } = paint;
 		const serials = new Set<number>();
 		view.zones.forEach((zone, z) => {
+			const isHidden = hidden.zones.includes(zone.id);
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
 				const colours = cellColours(zone, f, paint);
@@ -111,21 +124,23 @@ export class ModelScene {
 					f,
 					colours,
 					lens,
-					alone && alone(z, f).cell,
+					isHidden ? NONE : alone && alone(z, f).cell,
 					standingCells(
 						zone,
 						f,
 						said.find(({ id }) => id === zone.id)
-					)
+					),
+					hidden
 				);
 			});
 			for (const group of zone.groups) {
-				const visible = lens === 'clad' || lens === 'issue';
+				const visible =
+					(lens === 'clad' || lens === 'issue') && !isHidden && !hidden.kinds.includes(group.role);
 				this.pieces.show(group, z, visible, alone && alone(z, group.face)[group.over]);
 			}
 		});
-		this.flag(view, (lens === 'clad' || lens === 'check') && !isolated);
-		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad');
+		this.flag(view, (lens === 'clad' || lens === 'check') && !isolated, hidden);
+		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad', hidden);
 		this.beside.showGuides(view, lens === 'form' || lens === 'set-out');
 		const before = this.bounds;
 		this.bounds = this.boundsOf(view);
@@ -180,9 +195,10 @@ export class ModelScene {
 		inLens: boolean,
 		covered: ReadonlySet<string>,
 		chosen: ReadonlySet<string>,
-		section: Section | null
+		section: Section | null,
+		hidden: Hidden
 	): void {
-		this.forms.update(view.masses, surface, inLens, covered, chosen, section);
+		this.forms.update(view.masses, surface, inLens, covered, chosen, section, hidden.masses);
 		this.cut(section);
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
@@ -240,13 +256,17 @@ export class ModelScene {
 	}
 
 	/** Outline what has something to be said of it, where pieces are looked at. */
-	private flag(view: ModelView, visible: boolean): void {
+	private flag(view: ModelView, visible: boolean, hidden: Hidden): void {
 		const found = !visible
 			? []
-			: view.zones.flatMap(({ groups }, zone) =>
-					groups.flatMap(({ face, over, flags, sites }) =>
-						Array.from(flags.keys(), (row) => ({ zone, face, kind: over, index: sites[row]! }))
-					)
+			: view.zones.flatMap(({ id, groups }, zone) =>
+					hidden.zones.includes(id)
+						? []
+						: groups
+								.filter(({ role }) => !hidden.kinds.includes(role))
+								.flatMap(({ face, over, flags, sites }) =>
+									Array.from(flags.keys(), (row) => ({ zone, face, kind: over, index: sites[row]! }))
+								)
 				);
 		this.outline(this.flagged, found);
 	}
@@ -329,6 +349,22 @@ export class ModelScene {
 		return draggedTo({ at, axes: [way.toArray()] }, this.raycaster.ray, false)[AXES.indexOf(axis)]!;
 	}
 
+	/** Turn about what is in the middle of the picture, as a drag by so many pixels does. */
+	turn(dx: number, dy: number): void {
+		this.inMiddleOf((hand) => hand.turn(dx, dy));
+	}
+
+	/** Come nearer to what is in the middle of the picture. @param factor of the distance to it */
+	nearer(factor: number): void {
+		this.inMiddleOf((hand) => hand.nearer(factor));
+	}
+
+	private inMiddleOf(act: (hand: Gestures) => void): void {
+		const { width, height } = this.eye.size;
+		this.eye.gestures.begin(width / 2, height / 2);
+		act(this.eye.gestures);
+	}
+
 	home(): void {
 		this.look('Around');
 	}
@@ -358,6 +394,13 @@ export class ModelScene {
 	/** Where a point of the model (mm) lies on the canvas, or null behind the camera. */
 	project(point: readonly [number, number, number]): { x: number; y: number } | null {
 		return this.eye.project(new THREE.Vector3(...point).multiplyScalar(MM));
+	}
+
+	/** Where the middle of a face lies on the canvas. */
+	middleOf({ origin, positions }: ShapeView): { x: number; y: number } | null {
+		const box = new THREE.Box3().setFromArray(positions);
+		const at = box.getCenter(new THREE.Vector3()).add(new THREE.Vector3(...origin));
+		return this.project(at.toArray());
 	}
 
 	/** How the eye stands, to be kept. */

@@ -22,22 +22,16 @@
 	});
 </script>
 
-<section class="floating absolute top-3.5 left-3.5 z-10 w-[256px] px-3.5 py-3" aria-label="Issue">
-	<h3 class="text-[13.5px] font-semibold">To issue</h3>
-	<table class="mt-1.5 w-full text-[12.5px]">
-		<tbody>
-			{#each rows as row (row.label)}
-				<tr
-					><th class="py-0.5 text-left font-normal">{row.label}</th><td class="figures text-right text-[12px]"
-						>{formatNumber(row.n)}</td
-					><td class="figures text-right text-[12px]">{formatQuantity(row.kg, 'mass')}</td></tr
-				>
-			{/each}
-		</tbody>
-	</table>
-	<a
-		class="text-patina-deep mt-2 inline-block font-medium underline"
-		href="/project/{desk.project.id}/schedule">Open the schedule</a
-	>
-	<p class="text-ink-2 mt-1 text-[12px]">Files are written from Export, at the top right.</p>
+<section class="band" aria-label="Issue">
+	<dl class="flex gap-6">
+		{#each rows as row (row.label)}
+			<div>
+				<dt class="text-ink-2 text-[11.5px]">{row.label}</dt>
+				<dd class="figures text-[12.5px]">
+					{formatNumber(row.n)}<span class="text-ink-2"> · {formatQuantity(row.kg, 'mass')}</span>
+				</dd>
+			</div>
+		{/each}
+	</dl>
+	<a class="plain-button ml-auto" href="/project/{desk.project.id}/schedule">Open the schedule</a>
 </section>

@@ -16,6 +16,7 @@
 	import { duplicateMass } from '$lib/edits/new-things';
 	import { newTrim, newTrimWords } from '$lib/edits/new-trims';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { shownActions } from './shown-actions';
 	import TrimWords from './TrimWords.svelte';
 	import { formWords } from './words';
 	import { isWithin } from '$core/project/paths';
@@ -71,6 +72,12 @@
 			disabled: faces.length === 0 && 'It has no face yet that could be trimmed'
 		})),
 		{ label: 'Duplicate', act: duplicate },
+		...shownActions(
+			desk,
+			'masses',
+			mass.id,
+			desk.project.document.masses.map(({ id }) => id)
+		),
 		mass.evened === null
 			? { label: 'Even its lines', act: () => desk.set(below(path, 'evened'), 5, `${mass.name} evened`) }
 			: {

@@ -18,12 +18,14 @@
 		label: string;
 		/** What is offered for nothing; left out where something must stand. */
 		nothing?: string;
+		/** What the chip says in place of what is put: an offer. */
+		say?: string;
 		/** The edits that put a variant there, null for nothing. */
 		edits: (variant: string | null) => Edit[];
 		/** Put it there. */
 		onchoose: (variant: string | null, making: readonly Edit[]) => void;
 	}
-	let { variant, over, zone, label, nothing, edits, onchoose }: Props = $props();
+	let { variant, over, zone, label, nothing, say, edits, onchoose }: Props = $props();
 	const desk = useDesk();
 	const NOTHING = '-';
 	let isOpen = $state(false);
@@ -46,8 +48,9 @@
 			? [{ value: NOTHING, label: nothing, about: 'Cells stay open.' }]
 			: [];
 		return [
-			{ title: 'In this project', options: [...here.map(optionOf), ...open] },
-			{ title: 'From the kit', options: kit.map(optionOf) }
+			{ title: 'In this project', options: here.map(optionOf) },
+			{ title: 'From the kit', options: kit.map(optionOf) },
+			{ title: 'Or', options: open }
 		];
 	});
 	/** The document as it was when the list was opened: what is looked at must not change it. */
@@ -88,7 +91,9 @@
 
 <PictureChip
 	value={variant ?? NOTHING}
-	shown={variant === null ? (nothing ?? '') : choiceLabel(isOpen ? kept : desk.project.document, variant)}
+	isOffer={say !== undefined}
+	shown={say ??
+		(variant === null ? (nothing ?? '') : choiceLabel(isOpen ? kept : desk.project.document, variant))}
 	{groups}
 	{label}
 	onchoose={choose}

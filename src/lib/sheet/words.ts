@@ -1,5 +1,6 @@
+import type { LineKind } from '$core/project/line-kinds';
 import type { Form, FormKind } from '$core/project/form-schema';
-import type { LineKind, NodePlacing, SettingOut, Spacing } from '$core/project/schema';
+import type { NodePlacing, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
 export const formWords: Record<FormKind, string> = {
@@ -15,19 +16,6 @@ export const formWords: Record<FormKind, string> = {
 	imported: 'imported'
 };
 export type FormOf<Kind extends FormKind> = Extract<Form, { kind: Kind }>;
-
-/** What the list of new masses says of each form. */
-export const newFormWords: readonly { kind: Exclude<FormKind, 'imported'>; label: string }[] = [
-	{ kind: 'prism', label: 'Prism: a plan with upright sides' },
-	{ kind: 'twisted', label: 'Twisted: a plan turned on its way up' },
-	{ kind: 'lofted', label: 'Lofted: through sections' },
-	{ kind: 'revolved', label: 'Revolved: a profile about an axis' },
-	{ kind: 'ruled', label: 'Ruled: between a foot and a head' },
-	{ kind: 'vaulted', label: 'Vaulted: a profile run along a line' },
-	{ kind: 'dome', label: 'Dome: a sphere or ellipsoid, cut' },
-	{ kind: 'net', label: 'Net: drawn to points or through them' },
-	{ kind: 'waves', label: 'Waves: heights by a formula' }
-];
 
 export const spacingWords: readonly { value: Spacing['by']; label: string }[] = [
 	{ value: 'count', label: 'exactly' },

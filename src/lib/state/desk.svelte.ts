@@ -9,7 +9,10 @@ import { toast } from 'svelte-sonner';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
-import { setAt, type Path } from '$core/project/typed-path';
+import { SheetState } from './sheet-state.svelte';
+import { pathTo, setAt, type Path } from '$core/project/typed-path';
+import { isWithin } from '$core/project/paths';
+import { Visibility } from './visibility.svelte';
 
 export const lenses = [
 	{ id: 'form', label: 'Form' },
@@ -17,6 +20,12 @@ export const lenses = [
 	{ id: 'clad', label: 'Clad' },
 	{ id: 'check', label: 'Check' },
 	{ id: 'issue', label: 'Issue' }
+] as const;
+/** How lengths may be shown. */
+export const displays = [
+	{ value: 'mm', label: 'mm' },
+	{ value: 'm', label: 'm' },
+	{ value: 'ft-in', label: 'ft-in' }
 ] as const;
 export type Lens = (typeof lenses)[number]['id'];
 
@@ -37,7 +46,11 @@ const shows: Readonly<Record<Lens, readonly Lens[]>> = {
 /** Everything about one open project, shared by its pages. */
 export class Desk {
 	readonly selection = new Selection();
+	readonly sheet: SheetState;
+	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
+	/** Whatever is changed, this lens stays. */
+	pinned = $state(false);
 	/** The lens was turned to by an edit: the sheet need not be brought to it. */
 	turned = false;
 	/** The zone the map shows. */
@@ -50,6 +63,8 @@ export class Desk {
 	mapShown = $state(true);
 	/** The map has all of the room, the model none. */
 	mapAlone = $state(false);
+	/** The side of the picture on which a card covers nothing that is chosen. */
+	cardSide = $state<'left' | 'right'>('right');
 	/** The cell that is in the middle of the picture of the model. */
 	lookedAt = $state<string | null>(null);
 	/** Dialogs that every page of the project can open. */
@@ -100,11 +115,18 @@ export class Desk {
 		readonly project: OpenProject,
 		readonly model: LiveModel
 	) {
+		this.sheet = new SheetState(project.document.zones.length);
+		this.visibility = new Visibility(project.id);
 		this.activeZone = project.document.zones[0]?.id ?? null;
 	}
 
 	/** Do a command; what cannot be is said, and nothing changes. */
 	do(label: string, ...edits: Edit[]): boolean {
+		const locked = this.lockedOf(edits);
+		if (locked) {
+			this.sayLocked(locked);
+			return false;
+		}
 		try {
 			this.project.do(label, ...edits);
 			this.turnToEffect(edits);
@@ -115,10 +137,34 @@ export class Desk {
 		}
 	}
 
+	/** The path of something locked that edits would change. */
+	private lockedOf(edits: readonly Edit[]): string | undefined {
+		return this.visibility.locked.find((path) => edits.some((edit) => isWithin(edit.path, path)));
+	}
+
+	/** Say that something is locked, with the way to unlock it. @param path of a zone or a mass */
+	sayLocked(path: string): void {
+		const [list, id] = path.split('/') as ['zones' | 'masses', string];
+		const name = this.project.document[list].find((one) => one.id === id)?.name ?? id;
+		toast(`${name} is locked`, {
+			id: `locked ${path}`,
+			action: { label: 'Unlock', onClick: () => this.visibility.lock(path, false) }
+		});
+	}
+
+	/** Whether a zone of the model can be chosen from; if not, it is said. @param index of the zone in the view */
+	mayChoose(index: number): boolean {
+		const zone = this.model.view.zones[index];
+		const path = zone && pathTo('zones', zone.id);
+		if (!path || !this.visibility.isLocked(path)) return true;
+		this.sayLocked(path);
+		return false;
+	}
+
 	/** Show where an edit has its effect, if it does not show now; where colours are looked at it is offered. */
 	private turnToEffect(edits: readonly Edit[]): void {
 		const lens = edits.map(({ path }) => lensOfEffect(path)).find((one) => one !== null);
-		if (!lens || shows[this.lens].includes(lens)) return;
+		if (!lens || this.pinned || shows[this.lens].includes(lens)) return;
 		if (this.lens !== 'check') this.turnTo(lens);
 		else
 			toast('Its pieces are shown in the Clad lens', {

@@ -27,6 +27,8 @@ export class OpenProject {
 	readonly window: string;
 	/** What is shown: the saved and pending commands, and a drag that is under way. */
 	document = $state.raw() as Project;
+	/** Without what is only dragged or looked at. */
+	done = $state.raw() as Project;
 	/** The same as it is kept: what is large in it is named, and lies in `files`. */
 	kept = $state.raw() as Project;
 	/** A value is being dragged: what is shown has not been done yet. */
@@ -115,6 +117,7 @@ export class OpenProject {
 	/** Show the session as it stands, with a drag that is under way on top. */
 	private show(): void {
 		const { session } = this;
+		this.done = this.files.wholeProject(session.document);
 		this.showDocument(session.document, false);
 		this.unsaved = session.pending.length;
 		this.undoLabel = session.undoLabel;
@@ -134,7 +137,9 @@ export class OpenProject {
 		if (this.files.isWhole(kept)) return;
 		// Brought in by another window.
 		void fetchFiles(this.files, [kept]).then((come) => {
-			if (come && this.kept === kept) this.document = this.files.wholeProject(kept);
+			if (!come || this.kept !== kept) return;
+			this.document = this.files.wholeProject(kept);
+			this.done = this.files.wholeProject(this.session.document);
 		});
 	}
 

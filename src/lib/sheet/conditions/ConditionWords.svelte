@@ -62,6 +62,7 @@
 	<span class="relative inline-block h-5 w-0 align-middle"
 		><DropdownMenu.Root>
 			<DropdownMenu.Trigger
+				data-aside
 				class="text-ink-3 hover:text-ink bg-sheet absolute top-0.5 -left-1 grid size-4 place-items-center rounded opacity-0 group-hover/phrase:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
 				aria-label="More for condition {k + 1}"><Ellipsis size={12} /></DropdownMenu.Trigger
 			>

@@ -11,7 +11,13 @@
 	import { walk } from '$lib/map/walk';
 	import ModelView from '$lib/model/ModelView.svelte';
 	import BuildSheet from '$lib/sheet/BuildSheet.svelte';
+	import NextAct from '$lib/start/NextAct.svelte';
+	import StartOffers from '$lib/start/StartOffers.svelte';
 	import { lenses, useDesk } from '$lib/state/desk.svelte';
+	import { goto } from '$app/navigation';
+	import Pin from '@lucide/svelte/icons/pin';
+	import { pathTo } from '$core/project/typed-path';
+	import { viewNames } from '$lib/model/eye';
 	import { Pane, PaneGroup, PaneResizer } from 'paneforge';
 	import { onMount } from 'svelte';
 
@@ -22,6 +28,8 @@
 	const sheetShare = (100 * (innerWidth < 1024 ? 340 : 392)) / innerWidth;
 	/** The map has all of the room. */
 	const alone = $derived(desk.mapAlone && desk.begun);
+	/** Where nothing stands there is nothing to lay flat. */
+	const hasMap = $derived(desk.mapShown && desk.project.document.masses.length > 0);
 	/** In the order of their keys. */
 	const ways = ['left', 'right', 'up', 'down'] as const;
 
@@ -35,11 +43,31 @@
 		else selection.clause = null;
 	}
 
+	/** From the page to the first value of the clause that is worked on, or of the sheet. */
+	function toClause() {
+		const { clause } = desk.selection;
+		const at = clause ? `[data-clause="${CSS.escape(clause)}"]` : '[data-clause]';
+		const chip = document.querySelector<HTMLElement>(`${at} :is(.chip-choice, .chip-name, button)`);
+		chip?.focus();
+		chip?.scrollIntoView({ block: 'nearest' });
+	}
+
 	onMount(() =>
 		listenToKeys({
 			lens: (which) => (desk.lens = lenses[which]!.id),
 			frame: () => model?.frameSelection(),
 			whole: () => model?.home(),
+			look: (which) => model?.look(viewNames[which]!),
+			turn: (which) => model?.turn(ways[which]!),
+			nearer: (which) => model?.nearer(which === 0),
+			pin: () => (desk.pinned = !desk.pinned),
+			hide: (which) => {
+				if (which === 1) desk.visibility.showAll();
+				else if (desk.activeZone) desk.visibility.toggle('zones', desk.activeZone);
+			},
+			lock: () => desk.activeZone && desk.visibility.lock(pathTo('zones', desk.activeZone)),
+			clause: toClause,
+			schedule: () => void goto(`/project/${desk.project.id}/schedule`),
 			walk: (which) => walk(desk, ways[which % ways.length]!, which >= ways.length),
 			alone: () => desk.isolate(),
 			byHand: () => card?.chooseException(),
@@ -58,18 +86,33 @@
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
 	<TopBar>
 		{#snippet middle()}
-			<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
-				{#each lenses as lens, k (lens.id)}
-					<button
-						type="button"
-						role="tab"
-						aria-selected={desk.lens === lens.id}
-						class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
-							? 'border-patina text-ink font-semibold'
-							: 'text-ink-2 border-transparent font-medium'}"
-						onclick={() => (desk.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
-					>
-				{/each}
+			<div class="flex h-full gap-0.5">
+				<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
+					{#each lenses as lens, k (lens.id)}
+						<button
+							type="button"
+							role="tab"
+							aria-selected={desk.lens === lens.id}
+							class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
+								? 'border-patina text-ink font-semibold'
+								: 'text-ink-2 border-transparent font-medium'}"
+							onclick={() => (desk.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
+						>
+					{/each}
+				</div>
+				<button
+					type="button"
+					class={[
+						'mx-1 grid size-6 place-items-center self-center rounded',
+						desk.pinned ? 'bg-wash text-patina-deep' : 'text-ink-3 hover:text-ink'
+					]}
+					aria-pressed={desk.pinned}
+					aria-label="Stay in this lens"
+					title={desk.pinned
+						? 'Stays in this lens whatever is changed (P)'
+						: 'A change brings the lens that shows it; stay here instead (P)'}
+					onclick={() => (desk.pinned = !desk.pinned)}><Pin size={14} /></button
+				>
 			</div>
 		{/snippet}
 	</TopBar>
@@ -85,16 +128,18 @@
 					<Pane defaultSize={68} minSize={25} order={1} class="relative min-h-0 {alone ? 'hidden' : ''}">
 						<ModelView bind:this={model} />
 						{#if desk.begun}
+							{#if !desk.project.document.masses.length}<StartOffers />
+							{:else if desk.lens === 'clad' || desk.lens === 'set-out'}<NextAct />{/if}
 							{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
 							{#if desk.lens === 'check'}<CheckPanel />{/if}
 							{#if desk.lens === 'issue'}<IssuePanel />{/if}
 							{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
 						{/if}
 					</Pane>
-					{#if desk.mapShown && !alone}
+					{#if hasMap && !alone}
 						<PaneResizer class="divider divider-level" aria-label="Height of the flat map" />
 					{/if}
-					{#if desk.mapShown || alone}
+					{#if hasMap || alone}
 						<Pane defaultSize={32} minSize={12} order={2} class="min-h-0">
 							{#if desk.begun}<FlatMap />{/if}
 						</Pane>

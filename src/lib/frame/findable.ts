@@ -1,0 +1,145 @@
+import { goto } from '$app/navigation';
+import { partsOf } from '$core/cladding/kit';
+import { cellMark, markPrefix } from '$core/cladding/marks';
+import { formats } from '$core/exchange/formats';
+import { pathTo } from '$core/project/typed-path';
+import { looks } from '$core/project/view-schema';
+import { addForm } from '$lib/edits/add-mass';
+import { newFormWords } from '$lib/edits/new-things';
+import { displays, type Desk } from '$lib/state/desk.svelte';
+import { lookWords } from '$lib/state/look-words';
+import { addressOf } from '$lib/state/selection.svelte';
+import { exportProject } from './export-project';
+import { keysHeard } from './keys';
+
+/** Something that can be found by its words. */
+export interface Entry {
+	readonly label: string;
+	readonly kind: string;
+	/** The key that does the same. */
+	readonly key?: string;
+	readonly act: () => void;
+}
+
+/** Everything of a project that has words, but for its pieces. */
+export function findable(desk: Desk): Entry[] {
+	const { project, selection } = desk;
+	const { document } = project;
+	const home = `/project/${project.id}`;
+	const page = (path: string) => () => void goto(`${home}/${path}`);
+	const clause = (path: string) => {
+		selection.clause = path;
+		void goto(path.startsWith('parts/') ? `${home}/part/${path.split('/')[1]}` : home);
+	};
+	return [
+		...keysHeard().map(({ does, shown, act }) => ({ label: does, kind: 'action', key: shown, act })),
+		{ label: 'Build sheet and model', kind: 'page', act: page('') },
+		{ label: 'Schedule', kind: 'page', act: page('schedule') },
+		{ label: 'History', kind: 'page', act: page('history') },
+		{ label: 'Kit', kind: 'page', act: page('kit') },
+		{ label: 'All projects', kind: 'page', act: () => void goto('/') },
+		{ label: 'Keys and mouse', kind: 'list', key: '?', act: () => void (desk.keysShown = true) },
+		...document.zones.map(({ id, name }) => ({
+			label: name,
+			kind: 'zone',
+			act: () => {
+				desk.activeZone = id;
+				clause(pathTo('zones', id, 'faces'));
+			}
+		})),
+		...document.masses.map(({ id, name }) => ({
+			label: name,
+			kind: 'mass',
+			act: () => clause(pathTo('masses', id))
+		})),
+		...partsOf(document).map(({ id, label }) => ({ label, kind: 'part', act: page(`part/${id}`) })),
+		...document.variants.map(({ id, name }) => ({
+			label: name,
+			kind: 'variant',
+			act: () => clause(pathTo('variants', id))
+		})),
+		...desk.sheet
+			.said()
+			.flatMap(({ path, number, words, acts }) => [
+				{ label: `${number} ${words}`, kind: 'clause', act: () => clause(path) },
+				...acts
+					.filter(({ disabled }) => !disabled)
+					.map(({ label, act }) => ({ label, kind: `at clause ${number}`, act }))
+			]),
+		...newFormWords.map(({ kind, label }) => ({
+			label: `Add a mass: ${label}`,
+			kind: 'action',
+			act: () => addForm(desk, kind)
+		})),
+		...formats.map((format) => ({
+			label: `Export ${format.label} (${format.called})`,
+			kind: 'export',
+			act: () => void exportProject(desk, format)
+		})),
+		...displays.map(({ value, label }) => ({
+			label: `Lengths in ${label}`,
+			kind: 'setting',
+			act: () => void desk.set(pathTo('display'), value, `lengths in ${value}`)
+		})),
+		...looks.map((look) => ({
+			label: `${lookWords[look].label}: ${lookWords[look].note}`,
+			kind: 'look',
+			act: () => void (desk.look = look)
+		})),
+		...document.views.map((view) => ({
+			label: view.name,
+			kind: 'kept view',
+			act: () => void goto(`${home}?view=${view.id}`)
+		}))
+	];
+}
+
+/** Pieces by their mark, looked for only when something like a mark is typed. */
+export function piecesMarked(desk: Desk, text: string, most: number): Entry[] {
+	const { model, project, selection } = desk;
+	const wanted = text.trim().toUpperCase();
+	if (!/^[A-Z][A-Z0-9]*(\.\d+)?-/.test(wanted)) return [];
+	const list: Entry[] = [];
+	model.view.zones.forEach((zone, z) => {
+		const code = project.document.zones.find((one) => one.id === zone.id)?.code ?? '';
+		if (!wanted.startsWith(code)) return;
+		zone.faces.forEach((face, f) => {
+			for (let c = 0; c < face.cells.count && list.length < most; c++) {
+				const mark = cellMark(markPrefix(code, zone.faces.length, f), face.cells, c);
+				if (!mark.startsWith(wanted)) continue;
+				const address = addressOf(model.view, { zone: z, face: f, kind: 'cell', index: c });
+				list.push({
+					label: mark,
+					kind: zone.id,
+					act: () => {
+						desk.activeZone = zone.id;
+						selection.choose([address]);
+					}
+				});
+			}
+		});
+	});
+	return list;
+}
+
+/** Entries that have all words of a text, those that begin with it first. */
+export function matching(entries: readonly Entry[], text: string): Entry[] {
+	const whole = text.trim().toLowerCase();
+	const words = whole.split(/\s+/).filter(Boolean);
+	if (!words.length) return [...entries];
+	const ranked: [number, Entry][] = [];
+	for (const entry of entries) {
+		const label = entry.label.toLowerCase();
+		const all = `${label} ${entry.kind}`;
+		if (!words.every((word) => all.includes(word))) continue;
+		const rank = label.startsWith(whole)
+			? 0
+			: ` ${label}`.includes(` ${whole}`)
+				? 1
+				: label.includes(whole)
+					? 2
+					: 3;
+		ranked.push([rank, entry]);
+	}
+	return ranked.sort(([a], [b]) => a - b).map(([, entry]) => entry);
+}

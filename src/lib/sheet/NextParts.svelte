@@ -1,0 +1,52 @@
+<script lang="ts">
+	/** What of a zone has nothing on it yet, and the parts that could be put there. */
+	import type { Zone } from '$core/project/schema';
+	import { formatNumber } from '$core/units/quantity';
+	import { addressOf } from '$lib/state/selection.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import PutPart from './PutPart.svelte';
+
+	let { zone }: { zone: Zone } = $props();
+	const desk = useDesk();
+	const state = $derived(desk.model.view.zones.find(({ id }) => id === zone.id));
+	const untaken = $derived(state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0);
+
+	/** Cells that nothing is put on, of each face. */
+	const untakenCells = () =>
+		state?.assignments.map(({ rule, exception }) =>
+			Array.from(rule.keys()).filter((c) => rule[c] === -1 && exception[c] === -1)
+		) ?? [];
+	function choose() {
+		const z = desk.model.view.zones.findIndex(({ id }) => id === zone.id);
+		desk.activeZone = zone.id;
+		desk.selection.choose(
+			untakenCells().flatMap((cells, face) =>
+				cells.map((index) => addressOf(desk.model.view, { zone: z, face, kind: 'cell', index }))
+			)
+		);
+	}
+</script>
+
+<div class="text-ink-2 ml-11 flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1 text-[12px]">
+	<span>
+		{#if untaken > 0}
+			<button
+				type="button"
+				class="hover:text-patina-deep underline decoration-dotted underline-offset-2"
+				onclick={choose}
+				onpointerenter={() => (desk.lit = { zone: zone.id, cells: untakenCells() })}
+				onpointerleave={() => (desk.lit = null)}
+				><span class="figures">{formatNumber(untaken)}</span>
+				{untaken === 1 ? 'cell waits' : 'cells wait'} for a part</button
+			>:
+		{/if}
+		<PutPart
+			{zone}
+			over="cell"
+			say={untaken ? 'choose one' : '+ on cells'}
+			label={untaken ? 'A part for the cells that wait' : 'Another part on cells'}
+		/>
+	</span>
+	<PutPart {zone} over="line" say="+ along lines" label="A part along lines" />
+	<PutPart {zone} over="node" say="+ on nodes" label="A part on nodes" />
+</div>

@@ -1,0 +1,78 @@
+<script lang="ts">
+	import type { Zone } from '$core/project/schema';
+	import { pathTo } from '$core/project/typed-path';
+	import { formatNumber } from '$core/units/quantity';
+	import { clauseNumbers, zonePart } from '$lib/edits/clause-numbers';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import ByHandClause from './ByHandClause.svelte';
+	import LayerClause from './LayerClause.svelte';
+	import MeasureClause from './MeasureClause.svelte';
+	import NextParts from './NextParts.svelte';
+	import NodesClause from './NodesClause.svelte';
+	import PatternClause from './PatternClause.svelte';
+	import RuleClause from './RuleClause.svelte';
+	import RunClause from './RunClause.svelte';
+	import SettingOutClause from './SettingOutClause.svelte';
+	import SheetHeading from './SheetHeading.svelte';
+	import SliverClause from './SliverClause.svelte';
+	import ZoneClause from './ZoneClause.svelte';
+
+	interface Props {
+		zone: Zone;
+		index: number;
+		read: boolean;
+		oncompare: () => void;
+	}
+	let { zone, index, read, oncompare }: Props = $props();
+	const desk = useDesk();
+	const n = $derived(zonePart(index));
+	const path = $derived(pathTo('zones', zone.id));
+	const numbers = $derived(clauseNumbers(zone));
+	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
+	const cells = $derived(state?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0);
+	const isActive = $derived(desk.activeZone === zone.id);
+</script>
+
+<SheetHeading
+	part="zone {zone.id}"
+	number={n}
+	title="Zone · {zone.name}"
+	count={state?.behind ? 'behind' : `${formatNumber(cells)} cells`}
+	current={isActive}
+	{read}
+	ontitle={() => (desk.activeZone = zone.id)}
+>
+	{#snippet beside()}
+		{#if desk.visibility.isHidden('zones', zone.id)}<button
+				type="button"
+				class="text-ink-2 shrink-0 text-[11px] underline"
+				onclick={() => desk.visibility.toggle('zones', zone.id)}>hidden</button
+			>{/if}
+		{#if desk.visibility.isLocked(path)}<button
+				type="button"
+				class="text-ink-2 shrink-0 text-[11px] underline"
+				onclick={() => desk.visibility.lock(path)}>locked</button
+			>{/if}
+		{#if isActive}<span class="text-patina shrink-0 text-[11px] font-medium">on the map</span>{/if}
+	{/snippet}
+	<ZoneClause {zone} number="{n}.1" />
+	<SettingOutClause {zone} number="{n}.2" direction="across" />
+	<SettingOutClause {zone} number="{n}.3" direction="up" />
+	<MeasureClause {zone} number="{n}.4" />
+	<PatternClause {zone} number="{n}.5" {oncompare} />
+	<SliverClause {zone} number="{n}.{numbers.slivers}" />
+	<LayerClause {zone} number="{n}.{numbers.layer}" />
+	<div data-part="cladding" class="scroll-mt-16">
+		{#each zone.rules as rule, k (rule.id)}
+			<RuleClause {zone} {rule} number="{n}.{numbers.rule(k)}" />
+		{/each}
+		{#if zone.exceptions.length}<ByHandClause {zone} number="{n}.{numbers.exceptions}" />{/if}
+		{#each zone.runs as run, k (run.id)}
+			<RunClause {zone} {run} number="{n}.{numbers.run(k)}" />
+		{/each}
+		{#each zone.nodes as placing, k (placing.id)}
+			<NodesClause {zone} {placing} number="{n}.{numbers.nodes(k)}" />
+		{/each}
+		<NextParts {zone} />
+	</div>
+</SheetHeading>
