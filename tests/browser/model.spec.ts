@@ -143,7 +143,7 @@ test('the pattern switches, and a cell is chosen in the model, on the map and by
 	await expect(page.getByTestId('card')).toHaveCount(0);
 
 	const model = (await page.getByTestId('model').boundingBox())!;
-	await page.mouse.click(model.x + model.width * 0.36, model.y + model.height * 0.52);
+	await page.mouse.click(model.x + model.width * 0.45, model.y + model.height * 0.45);
 	await expect(mark).toHaveText(/^(GR|SS|PD)-/);
 });
 

@@ -7,6 +7,7 @@ import type { Watcher } from './compile/lowering';
 import { type PartError } from './compile/fault';
 import type { PointRegisters, Register } from './builder';
 import type { Program } from './program';
+import { fanOf } from './solids';
 import type { Scope } from './compile/scope';
 import type { Value } from './values';
 
@@ -17,6 +18,10 @@ export interface StepView {
 	readonly is: Value['is'] | null;
 	/** Names of the program's results that hold its points (three each) or its number. */
 	readonly points: readonly string[];
+	/** Lines through those points, by their places among them; closed ones end where they begin. */
+	readonly loops: readonly (readonly number[])[];
+	/** Of sheets and solids: triangles, three places each. */
+	readonly triangles: readonly number[];
 	readonly number: string | null;
 	/** Of a fitted block: names of the results that hold its quarter turns, whether it is turned over, mirrored. */
 	readonly lie: readonly string[];
@@ -52,6 +57,50 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 			return value.fitted.corners;
 		default:
 			return [];
+	}
+}
+
+const upTo = (count: number) => Array.from({ length: count }, (_, k) => k);
+const closed = (count: number) => [...upTo(count), 0];
+const shifted = (places: readonly number[], by: number) => places.map((place) => place + by);
+
+/** How the points of a value hang together: lines through them and triangles between them. */
+function shapeOf(value: Value): Pick<StepView, 'loops' | 'triangles'> {
+	switch (value.is) {
+		case 'ring':
+			return { loops: [closed(value.points.length)], triangles: [] };
+		case 'path':
+			return { loops: [upTo(value.points.length)], triangles: [] };
+		case 'rings': {
+			let before = 0;
+			const loops = value.rings.map(({ length }) => {
+				const loop = shifted(closed(length), before);
+				before += length;
+				return loop;
+			});
+			return { loops, triangles: [] };
+		}
+		case 'sheet':
+			return {
+				loops: value.sheet.facets.map((facet) => [...facet, facet[0]!]),
+				triangles: value.sheet.facets.flatMap((facet) => fanOf(facet.length).map((k) => facet[k]!))
+			};
+		case 'solid': {
+			let before = 0;
+			const triangles = value.solids.flatMap((solid) => {
+				const own = shifted(solid.triangles, before);
+				before += solid.vertices.length;
+				return own;
+			});
+			return { loops: [], triangles };
+		}
+		case 'fitted block': {
+			const four = value.fitted.corners.length / 2;
+			const walls = upTo(four).map((k) => [k, k + four]);
+			return { loops: [closed(four), shifted(closed(four), four), ...walls], triangles: [] };
+		}
+		default:
+			return { loops: [], triangles: [] };
 	}
 }
 
@@ -94,7 +143,17 @@ export function inspectPart(
 			root ??= scope.builder;
 			const sees = new Map(shortNames(scope.names()).map((known) => [known, scope.peek(known)!.is]));
 			if (!steps.has(name))
-				steps.set(name, { makes: '', is: null, points: [], number: null, lie: [], kind: null, sees });
+				steps.set(name, {
+					makes: '',
+					is: null,
+					points: [],
+					loops: [],
+					triangles: [],
+					number: null,
+					lie: [],
+					kind: null,
+					sees
+				});
 		},
 		after({ name }: AnyStep, scope, value) {
 			const known = steps.get(name)!;
@@ -118,7 +177,11 @@ export function inspectPart(
 			const number = value.is === 'number' ? kept(value.register) : null;
 			const lie = value.is === 'fitted block' ? Object.values(value.fitted.lie).map(kept) : [];
 			// A step made for every edge has the points of all its turns.
-			steps.set(name, { ...fresh, points: [...known.points, ...points], number, lie });
+			const before = known.points.length;
+			const shape = shapeOf(value);
+			const loops = [...known.loops, ...shape.loops.map((loop) => shifted(loop, before))];
+			const triangles = [...known.triangles, ...shifted(shape.triangles, before)];
+			steps.set(name, { ...fresh, points: [...known.points, ...points], loops, triangles, number, lie });
 		}
 	};
 	const { program, faults } = checkPart(definition, corners, library, watcher);

@@ -43,7 +43,7 @@
 		settled = false;
 		scene?.show(bench.piece?.elements ?? []);
 	});
-	$effect(() => scene?.mark(bench.stepPoints));
+	$effect(() => scene?.mark(bench.ghosts));
 	/** The view is set anew for another trial, not while a value or an anchor is dragged. */
 	$effect(() => {
 		void bench.trial;
@@ -82,7 +82,7 @@
 	/** The chosen step's ring or path, drawn over the picture. */
 	const traced = $derived.by(() => {
 		void cameraMoves;
-		const result = bench.stepPoints;
+		const result = bench.ghosts.find(({ isChosen }) => isChosen);
 		if (!scene || !result || (result.is !== 'ring' && result.is !== 'path')) return null;
 		const places = result.points.flatMap((point) => scene!.project(point) ?? []);
 		return { ring: result.is === 'ring', points: places.map(({ x, y }) => `${x},${y}`).join(' ') };

@@ -1,11 +1,13 @@
 <script lang="ts">
-	import { freshName } from '$core/part/rename';
 	import type { ElementDefinition, PartDefinition } from '$core/project/part-definition';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
 	import type { Bench } from './bench.svelte';
+	import type { Problem } from '$core/units/problem';
+	import { orderStep } from './order-step';
 	import { at, nameFault, rename, replaced, withAt, without, type PartPath } from './editing';
+	import { orderedIn, orders } from './ordered';
 	import UseChip from './UseChip.svelte';
 	import { pathTo } from '$core/project/typed-path';
 
@@ -23,7 +25,7 @@
 	const own = $derived(
 		new Set((at(part, [...path.slice(0, -1), 'steps']) as { name: string }[]).map(({ name }) => name))
 	);
-	const orders = ['solid', 'sheet', 'fitted block', 'pierced sheet'];
+	const ordered = $derived(orderedIn(part));
 	const orderable = $derived([...bench.made].filter(([name, is]) => own.has(name) && orders.includes(is)));
 	const materialOptions = $derived([
 		...part.inputs
@@ -44,16 +46,17 @@
 		(bench.piece?.elements ?? [])
 			.filter(({ definition }) => definition.name === element.name)
 			.reduce((sum, { table }) => sum + table.count, 0);
-	function addElement() {
-		const [name] = orderable.at(-1)!;
-		const element: ElementDefinition = {
-			name: freshName(part, 'element'),
-			label: 'Element',
-			category: 'plate',
-			of: [name],
-			material: 'aluminium'
-		};
-		elements([...list, element], 'an element');
+	/** The newest of what is not ordered yet, or else the newest. */
+	const next = $derived(orderable.findLast(([name]) => !ordered.includes(name)) ?? orderable.at(-1));
+	const addElement = () => orderStep(bench, part, path, next![0]);
+	/** What would be ordered twice. */
+	function twice({ name, of }: ElementDefinition): Problem[] {
+		const others = list.filter((one) => one.name !== name && one.of.some((step) => of.includes(step)));
+		return others.map(({ label, of: theirs }) => ({
+			at: name,
+			text: `${of.find((step) => theirs.includes(step))} is ordered as ${label} too: it would be counted and paid for twice`,
+			remark: true
+		}));
 	}
 </script>
 
@@ -61,7 +64,7 @@
 	<Clause
 		number={within ? '' : `${number}.${k + 1}`}
 		path={pathTo('parts', part.id, 'elements', element.name)}
-		problems={bench.problemsAt(`element ${element.name}`)}
+		problems={[...bench.problemsAt(`element ${element.name}`), ...twice(element)]}
 		effect={`${count(element)} made`}
 		actions={[
 			{

@@ -42,17 +42,18 @@
 	const values = $derived(step as unknown as Record<string, unknown>);
 	const value = $derived(values[field.key]);
 	const label = $derived(`${field.key} of ${step.name}`);
-	const onStage = ['point', 'path', 'ring'];
-	let picking = $state(false);
+	const onStage = ['point', 'path', 'ring', 'rings', 'plane', 'sheet', 'solid', 'fitted block'];
+	/** Which value is being picked: a field's own, or one of several by its place. */
+	let picking = $state<number | null>(null);
 	/** Picking on the stage, where values of such types lie somewhere. */
-	function pickOf(of: readonly string[]) {
+	function pickOf(of: readonly string[], n: number, taken: (name: string) => void) {
 		if (!of.some((is) => onStage.includes(is))) return {};
-		const now = picking && bench.pick !== null;
+		const now = picking === n && bench.pick !== null;
 		return {
 			picking: now,
 			onpick: () => {
 				bench.step = step.name;
-				picking = !now;
+				picking = now ? null : n;
 				bench.pick = now
 					? null
 					: {
@@ -60,7 +61,7 @@
 							sees,
 							take: (name: string) => {
 								bench.pick = null;
-								set(field.key, name);
+								taken(name);
 							}
 						};
 			}
@@ -109,7 +110,7 @@
 		of={field.of}
 		optional={field.optional ?? false}
 		onchoose={(name) => set(field.key, name)}
-		{...pickOf(field.of)}
+		{...pickOf(field.of, 0, (name) => set(field.key, name))}
 	/>
 {:else if field.is === 'uses'}
 	{@const names = [(value ?? []) as string | string[]].flat()}
@@ -122,6 +123,7 @@
 			of={field.of}
 			optional={names.length > 1 || (field.optional ?? false)}
 			onchoose={(next) => setNames(next === null ? without(names, n) : replaced(names, n, next))}
+			{...pickOf(field.of, n, (next) => setNames(replaced(names, n, next)))}
 		/>{' '}
 	{/each}
 	{@const fitting = [...sees].findLast(([, is]) => field.of.includes(is))}

@@ -19,6 +19,8 @@
 		type PartPath
 	} from './editing';
 	import LiePreview from './LiePreview.svelte';
+	import { orderStep } from './order-step';
+	import { namesUsed, orders } from './ordered';
 	import StepChip from './StepChip.svelte';
 	import { sentences } from './step-words';
 	import { pathTo } from '$core/project/typed-path';
@@ -57,6 +59,10 @@
 		if (view?.makes === 'yes or no') return value ? 'yes' : 'no';
 		return kind && kind !== 'ratio' ? formatQuantity(value, kind, desk.display) : significant(value, 5);
 	});
+	/** It makes something to order, and nothing is made of it: no element, no other step. */
+	const isUnordered = $derived(
+		orders.includes(view?.is ?? '') && !step.muted && !namesUsed(part).has(step.name)
+	);
 	const actions = $derived([
 		{
 			label: 'Move up',
@@ -122,6 +128,12 @@
 				oncommit={(text) => rename(bench, step.name, text)}
 			/>.</span
 		>
+		{#if isUnordered}<button
+				type="button"
+				class="text-patina-deep ml-1 font-sans text-[12px] underline"
+				onclick={() => orderStep(bench, part, [...path.slice(0, -1), 'elements'], step.name)}
+				>order it as an element</button
+			>{/if}
 		{#if step.do === 'fit block' && view}<LiePreview {bench} lie={view.lie} />{/if}
 	</Clause>
 </div>

@@ -31,6 +31,11 @@
 		}
 		return () => pictures?.dispose();
 	});
+	/** Why there is no picture of a piece. */
+	const whyNot = ({ failed, flags, elements }: TrialPiece) => {
+		if (failed) return `not made: ${flags[0] ?? 'it cannot be'}`;
+		return elements.length ? '' : 'nothing is ordered yet';
+	};
 	const tile = (
 		key: string,
 		label: string,
@@ -128,8 +133,8 @@
 				onclick={choose}
 			>
 				{#if picture}<img src={picture} alt="" class="h-[62px] w-full object-contain" />{:else}<span
-						class="text-ink-3 grid h-[62px] place-items-center text-[11px]"
-						>{picture === null ? 'not made' : ''}</span
+						class="text-oxide-deep line-clamp-4 grid h-[62px] place-items-center overflow-hidden px-1 text-center text-[11px] leading-tight"
+						>{picture === null ? whyNot(piece) : ''}</span
 					>{/if}
 				<span class="line-clamp-2 w-full text-center text-[11px] leading-tight"
 					>{label}{#if piece.flags.length}<span class="text-oxide ml-1"

@@ -5,13 +5,32 @@ import { draggedTo } from '$lib/model/handle-layer';
 import { Picture } from '$lib/model/picture';
 import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
-import type { MadeElement } from './bench.svelte';
+import type { Ghost, MadeElement } from './bench.svelte';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
 
 const MM = 0.001;
 const GOLD = 0xd98e1f;
+const INK = 0x1d2126;
+/** Edges between triangles that meet flatter than this are not drawn (degrees). */
+const EDGE_ANGLE = 22;
 /** Left round a piece, of its size. */
 const MARGIN = 0.22;
+
+const pointsOf = ({ points }: Ghost) =>
+	new THREE.BufferGeometry().setFromPoints(points.map(([x, y, z]) => new THREE.Vector3(x, y, z)));
+
+/** The lines of a ghost, and of its triangles those along its edges. */
+function edgesOf(ghost: Ghost): THREE.BufferGeometry {
+	const { loops, triangles } = ghost;
+	if (!loops.length && triangles.length) {
+		const mesh = pointsOf(ghost).setIndex([...triangles]);
+		const edges = new THREE.EdgesGeometry(mesh, EDGE_ANGLE);
+		mesh.dispose();
+		return edges;
+	}
+	const segments = loops.flatMap((loop) => loop.slice(1).flatMap((to, k) => [loop[k]!, to]));
+	return pointsOf(ghost).setIndex(segments);
+}
 
 /** One piece on its trial anchors. */
 export class BenchScene {
@@ -22,6 +41,21 @@ export class BenchScene {
 	private readonly raycaster = new THREE.Raycaster();
 	private readonly meshes: PieceMeshes;
 	private readonly dots = new THREE.PointsMaterial({ color: GOLD, sizeAttenuation: false, depthTest: false });
+	private readonly smallDots = new THREE.PointsMaterial({
+		color: INK,
+		size: 4,
+		sizeAttenuation: false,
+		depthTest: false,
+		transparent: true,
+		opacity: 0.45
+	});
+	private readonly thin = new THREE.LineBasicMaterial({
+		color: INK,
+		depthTest: false,
+		transparent: true,
+		opacity: 0.32
+	});
+	private readonly lit = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false });
 	private piece = new THREE.Group();
 	private readonly marked = new THREE.Group();
 	private readonly picture: Picture;
@@ -54,19 +88,21 @@ export class BenchScene {
 		this.request();
 	}
 
-	/** Mark the points of a step's result; lines are drawn over the picture. */
-	mark(result: { readonly is: string; readonly points: readonly Vector[] } | null): void {
+	/** Show what steps make, thinly; the chosen one is lit. */
+	mark(ghosts: readonly Ghost[]): void {
 		forgetShapes(this.marked);
 		this.marked.clear();
-		if (result?.points.length) {
-			const geometry = new THREE.BufferGeometry().setFromPoints(
-				result.points.map(([x, y, z]) => new THREE.Vector3(x, y, z))
-			);
-			this.dots.size = result.is === 'solid' || result.is === 'sheet' ? 4 : 8;
-			const points = new THREE.Points(geometry, this.dots);
-			points.renderOrder = 10;
-			this.marked.add(points);
+		for (const ghost of ghosts) {
+			const lines = new THREE.LineSegments(edgesOf(ghost), ghost.isChosen ? this.lit : this.thin);
+			lines.renderOrder = ghost.isChosen ? 10 : 9;
+			this.marked.add(lines);
+			if (!ghost.isChosen && ghost.is !== 'point') continue;
+			const dots = new THREE.Points(pointsOf(ghost), ghost.isChosen ? this.dots : this.smallDots);
+			dots.renderOrder = lines.renderOrder;
+			this.marked.add(dots);
 		}
+		const chosen = ghosts.find(({ isChosen }) => isChosen);
+		this.dots.size = chosen?.is === 'solid' || chosen?.is === 'sheet' ? 4 : 8;
 		this.request();
 	}
 
@@ -114,7 +150,7 @@ export class BenchScene {
 		forgetShapes(this.piece);
 		forgetShapes(this.marked);
 		this.meshes.dispose();
-		this.dots.dispose();
+		for (const material of [this.dots, this.smallDots, this.thin, this.lit]) material.dispose();
 		this.eye.dispose();
 		closeRenderer(this.renderer);
 	}

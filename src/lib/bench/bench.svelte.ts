@@ -14,6 +14,7 @@ import { trialSheet } from '$core/part/sheet/trial-sheet';
 import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
 import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
+import { orderedIn } from './ordered';
 import type { Desk } from '$lib/state/desk.svelte';
 import { insertAt, pathTo, setAt } from '$core/project/typed-path';
 
@@ -39,6 +40,16 @@ export interface TrialPiece {
 export interface NamedTrial extends Trial {
 	/** A cell of the model that uses the part. */
 	readonly real: boolean;
+}
+
+/** What a step makes on a trial: points (mm), lines through them and triangles between them by their places. */
+export interface Ghost {
+	readonly name: string;
+	readonly is: string;
+	readonly isChosen: boolean;
+	readonly points: readonly Vector[];
+	readonly loops: readonly (readonly number[])[];
+	readonly triangles: readonly number[];
 }
 
 /** What parts are made of. */
@@ -160,10 +171,16 @@ export class Bench {
 		if (!shown || this.points.length === 0) return null;
 		return hang(shown.part, shown.inspection, this, this.points, this.inputs);
 	});
-	/** Points of the chosen step, as they came out. */
-	readonly stepPoints = $derived.by((): { is: string; points: Vector[] } | null => {
-		const view = this.step ? this.shown?.inspection.steps.get(this.step) : undefined;
-		return view?.is ? { is: view.is, points: this.placesOf(view.points) } : null;
+	/** What every step makes, as it came out; those whose solids are ordered are seen as what they are. */
+	readonly ghosts = $derived.by((): readonly Ghost[] => {
+		const shown = this.shown;
+		if (!shown) return [];
+		const ordered = new Set(orderedIn(shown.part));
+		return [...shown.inspection.steps].flatMap(([name, { is, points, loops, triangles }]): Ghost[] => {
+			const isChosen = name === this.step;
+			if (!is || !points.length || (ordered.has(name) && !isChosen)) return [];
+			return [{ name, is, isChosen, points: this.placesOf(points), loops, triangles }];
+		});
 	});
 
 	/** A value that is being picked on the stage, of one of some types. */
