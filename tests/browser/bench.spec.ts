@@ -30,7 +30,8 @@ const sheet = (page: Page) => page.getByTestId('bench-sheet');
 
 async function add(page: Page, menu: RegExp, item: string): Promise<void> {
 	await sheet(page).getByRole('button', { name: menu }).click();
-	await page.getByRole('menuitem', { name: item, exact: true }).click();
+	const one = { name: item, exact: true };
+	await page.getByRole('menuitem', one).or(page.getByRole('option', one)).click();
 }
 async function type(page: Page, text: string): Promise<void> {
 	await page.keyboard.press('Control+A');

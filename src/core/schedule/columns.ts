@@ -4,6 +4,8 @@ import { lineKindOf } from '../cladding/line-run';
 import { markPrefix } from '../cladding/marks';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
+import { pointAt } from '../geometry/vector';
+import { smallestRectangle } from '../measure/smallest-rectangle';
 import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
@@ -129,6 +131,24 @@ const identity: readonly PieceColumn[] = [
 				group.ready.variant.name
 	)
 ];
+/** What its elements are of. */
+const materials = said('materials', 'Materials', ({ group }) => {
+	const text = [...new Set(group.ready.materials.map(({ label }) => label))].join(', ');
+	return () => text;
+});
+/** The sheet that a cell would be cut from. */
+const sheetSide = (key: string, title: string, side: 0 | 1): PieceColumn => ({
+	...numberHead(key, title, 'length'),
+	read({ face, group }) {
+		const { start, corners } = face.cells;
+		const { positions } = face.grid;
+		return (row) => {
+			const cell = group.sites[row]!;
+			const ring = corners.subarray(start[cell]!, start[cell + 1]!);
+			return smallestRectangle(Array.from(ring, (node) => pointAt(positions, node)))[side];
+		};
+	}
+});
 const flags = said(
 	'flags',
 	'Flags',
@@ -172,6 +192,9 @@ export const pieceColumns = {
 		field('cell', 'share', 'Share left'),
 		corners('Corners'),
 		lies,
+		sheetSide('long_side', 'Long side', 0),
+		sheetSide('short_side', 'Short side', 1),
+		materials,
 		field('cell', 'area', 'Area', true),
 		field('cell', 'longest_edge', 'Longest edge'),
 		field('cell', 'shortest_edge', 'Shortest edge'),
@@ -192,6 +215,7 @@ export const pieceColumns = {
 					lineKindOf(face.edges, group.sites[row]!, face.sharedEdges)
 		),
 		cutLength,
+		materials,
 		field('line', 'fold', 'Fold'),
 		mass,
 		flags
@@ -206,11 +230,12 @@ export const pieceColumns = {
 					face.nodes().rim[group.sites[row]!] ? 'rim' : 'inner'
 		),
 		corners('Lines'),
+		materials,
 		field('node', 'height', 'Height'),
 		mass,
 		flags
 	],
-	structure: [...identity, corners('Corners'), lies, cutLength, mass, flags]
+	structure: [...identity, corners('Corners'), lies, cutLength, materials, mass, flags]
 } as const satisfies Record<string, readonly PieceColumn[]>;
 
 /** A size that is nothing is left out. */

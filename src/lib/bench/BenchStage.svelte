@@ -79,14 +79,6 @@
 		}
 		return placed;
 	});
-	/** The chosen step's ring or path, drawn over the picture. */
-	const traced = $derived.by(() => {
-		void cameraMoves;
-		const result = bench.ghosts.find(({ isChosen }) => isChosen);
-		if (!scene || !result || (result.is !== 'ring' && result.is !== 'path')) return null;
-		const places = result.points.flatMap((point) => scene!.project(point) ?? []);
-		return { ring: result.is === 'ring', points: places.map(({ x, y }) => `${x},${y}`).join(' ') };
-	});
 	const place = (event: PointerEvent): [number, number] => {
 		const box = canvas.getBoundingClientRect();
 		return [event.clientX - box.left, event.clientY - box.top];
@@ -122,13 +114,6 @@
 	<svg class="pointer-events-none absolute inset-0 size-full" aria-hidden="true">
 		{#if ring}<polygon points={outline} fill="none" stroke="#1F7A6B" stroke-dasharray="5 4" />
 		{:else}<polyline points={outline} fill="none" stroke="#1F7A6B" stroke-dasharray="5 4" />{/if}
-		{#if traced?.ring}<polygon
-				points={traced.points}
-				fill="rgb(217 142 31 / 0.14)"
-				stroke="#D98E1F"
-				stroke-width="2.5"
-			/>
-		{:else if traced}<polyline points={traced.points} fill="none" stroke="#D98E1F" stroke-width="2.5" />{/if}
 	</svg>
 	{#each anchors as { k, point, x, y } (k)}
 		<button

@@ -1,8 +1,6 @@
 <script lang="ts">
 	import { freshName } from '$core/part/rename';
 	import type { AnyStep, PartDefinition } from '$core/project/part-definition';
-	import Plus from '@lucide/svelte/icons/plus';
-	import { DropdownMenu } from 'bits-ui';
 	import { toast } from 'svelte-sonner';
 	import type { Bench } from './bench.svelte';
 	import { at, inserted, seenAt, withAt, type PartPath } from './editing';
@@ -10,7 +8,7 @@
 	import StepClause from './StepClause.svelte';
 	import StepList from './StepList.svelte';
 	import { newStep } from './new-step';
-	import { stepGroups } from './step-groups';
+	import StepPicker from './StepPicker.svelte';
 
 	/** A list of steps, the part's own or those of a group, and how it grows. */
 	interface Props {
@@ -55,34 +53,8 @@
 		{within ? 'No steps in it yet.' : 'No steps yet. Begin with an inset of the cell, or a line.'}
 	</p>
 {/each}
-<DropdownMenu.Root>
-	<DropdownMenu.Trigger
-		class="text-ink-2 hover:text-patina-deep ml-11 flex items-center gap-1 py-1 text-[12px]"
-		aria-label={within ? `Add a step within ${within}` : undefined}
-		><Plus size={13} />Step{bench.step && place < steps.length
-			? ` after ${bench.step}`
-			: ''}</DropdownMenu.Trigger
-	>
-	<DropdownMenu.Portal>
-		<DropdownMenu.Content
-			class="floating z-50 max-h-[var(--bits-dropdown-menu-content-available-height)] w-[520px] columns-3 gap-1 overflow-auto p-1.5"
-			side="right"
-			align="end"
-			collisionPadding={8}
-		>
-			{#each stepGroups as group (group.label)}
-				<DropdownMenu.Group class="mb-1.5 break-inside-avoid">
-					<DropdownMenu.GroupHeading class="text-ink-2 px-2 pt-1.5 text-[11px] font-semibold"
-						>{group.label}</DropdownMenu.GroupHeading
-					>
-					{#each group.steps as kind (kind)}
-						<DropdownMenu.Item
-							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-0.5 outline-none"
-							onSelect={() => addStep(kind)}>{kind}</DropdownMenu.Item
-						>
-					{/each}
-				</DropdownMenu.Group>
-			{/each}
-		</DropdownMenu.Content>
-	</DropdownMenu.Portal>
-</DropdownMenu.Root>
+<StepPicker
+	say="Step{bench.step && place < steps.length ? ` after ${bench.step}` : ''}"
+	{...within && { label: `Add a step within ${within}` }}
+	onchoose={addStep}
+/>

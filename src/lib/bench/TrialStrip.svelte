@@ -4,7 +4,8 @@
 	import { inputKind, kernelValue } from '$core/part/inputs';
 	import { cornersOfTrial } from '$core/part/trials';
 	import { onMount, untrack } from 'svelte';
-	import { hang, type Bench, type InputValues, type TrialPiece } from './bench.svelte';
+	import { type Bench } from './bench.svelte';
+	import { hang, type InputValues, type TrialPiece } from './hang';
 	import { Pictures } from './pictures';
 
 	/** Small pictures below the stage: of every trial, or of every input at both ends of its range. */

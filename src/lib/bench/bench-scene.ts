@@ -5,7 +5,11 @@ import { draggedTo } from '$lib/model/handle-layer';
 import { Picture } from '$lib/model/picture';
 import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
-import type { Ghost, MadeElement } from './bench.svelte';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
+import type { Ghost } from './bench.svelte';
+import type { MadeElement } from './hang';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
 
 const MM = 0.001;
@@ -32,6 +36,15 @@ function edgesOf(ghost: Ghost): THREE.BufferGeometry {
 	return pointsOf(ghost).setIndex(segments);
 }
 
+/** The same as lines that have a width. */
+function segmentsOf(edges: THREE.BufferGeometry): LineSegmentsGeometry {
+	const flat = edges.index ? edges.toNonIndexed() : edges;
+	const made = new LineSegmentsGeometry().setPositions(flat.getAttribute('position').array as Float32Array);
+	edges.dispose();
+	flat.dispose();
+	return made;
+}
+
 /** One piece on its trial anchors. */
 export class BenchScene {
 	private readonly renderer: THREE.WebGLRenderer;
@@ -55,7 +68,7 @@ export class BenchScene {
 		transparent: true,
 		opacity: 0.32
 	});
-	private readonly lit = new THREE.LineBasicMaterial({ color: GOLD, depthTest: false });
+	private readonly lit = new LineMaterial({ color: GOLD, linewidth: 2.5, depthTest: false });
 	private piece = new THREE.Group();
 	private readonly marked = new THREE.Group();
 	private readonly picture: Picture;
@@ -93,12 +106,16 @@ export class BenchScene {
 		forgetShapes(this.marked);
 		this.marked.clear();
 		for (const ghost of ghosts) {
-			const lines = new THREE.LineSegments(edgesOf(ghost), ghost.isChosen ? this.lit : this.thin);
-			lines.renderOrder = ghost.isChosen ? 10 : 9;
+			const edges = edgesOf(ghost);
+			const order = ghost.isChosen ? 10 : 9;
+			const lines = ghost.isChosen
+				? new LineSegments2(segmentsOf(edges), this.lit)
+				: new THREE.LineSegments(edges, this.thin);
+			lines.renderOrder = order;
 			this.marked.add(lines);
 			if (!ghost.isChosen && ghost.is !== 'point') continue;
 			const dots = new THREE.Points(pointsOf(ghost), ghost.isChosen ? this.dots : this.smallDots);
-			dots.renderOrder = lines.renderOrder;
+			dots.renderOrder = order;
 			this.marked.add(dots);
 		}
 		const chosen = ghosts.find(({ isChosen }) => isChosen);
@@ -138,6 +155,7 @@ export class BenchScene {
 
 	resize(width: number, height: number): void {
 		this.picture.resize(width, height);
+		this.lit.resolution.set(width, height);
 		this.eye.resize(width, height);
 	}
 

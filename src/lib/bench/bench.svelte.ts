@@ -1,40 +1,13 @@
 import { materialsOf, partsOf } from '$core/cladding/kit';
 import { centreOf, pointAt, type Vector } from '$core/geometry/vector';
-import { elementsOf } from '$core/part/compile/compile';
-import { inputKind, kernelValue } from '$core/part/inputs';
 import { inspectPart, type Inspection } from '$core/part/inspect';
-import type { Material } from '$core/project/material-schema';
-import { BLOCK } from '$core/part/evaluate/back-end';
-import type { ElementTable } from '$core/part/element-table';
-import { runProgram } from '$core/part/run';
-import { rowFlags } from '$core/part/row-flags';
-import { flagSentence } from '$core/units/flag';
-import { twoLanes } from '$core/part/evaluate/two-lanes';
-import { trialSheet } from '$core/part/sheet/trial-sheet';
-import { cornersOfTrial, trialColumns, trialsOf, type Trial } from '$core/part/trials';
-import type { ElementDefinition, PartDefinition, PartInput } from '$core/project/part-definition';
+import { cornersOfTrial, trialsOf, type Trial } from '$core/part/trials';
+import type { PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
+import { hang, placesIn, type InputValues } from './hang';
 import { orderedIn } from './ordered';
 import type { Desk } from '$lib/state/desk.svelte';
 import { insertAt, pathTo, setAt } from '$core/project/typed-path';
-
-export type InputValues = Readonly<Record<string, PartInput['default']>>;
-
-/** An element as it is drawn and told of: mm, kg. */
-export interface MadeElement {
-	readonly definition: ElementDefinition;
-	readonly material: Material;
-	readonly table: ElementTable;
-}
-
-/** One piece, hung on a trial. */
-export interface TrialPiece {
-	readonly elements: readonly MadeElement[];
-	readonly flags: readonly string[];
-	/** It could not be made. */
-	readonly failed: boolean;
-	readonly results: ReadonlyMap<string, number>;
-}
 
 /** A trial's points, and where they come from. */
 export interface NamedTrial extends Trial {
@@ -50,54 +23,6 @@ export interface Ghost {
 	readonly points: readonly Vector[];
 	readonly loops: readonly (readonly number[])[];
 	readonly triangles: readonly number[];
-}
-
-/** What parts are made of. */
-export interface Stock {
-	readonly library: readonly PartDefinition[];
-	readonly materials: readonly Material[];
-}
-
-/** Hang a part on points. Nothing is compiled here: values are columns. */
-export function hang(
-	part: PartDefinition,
-	inspection: Inspection,
-	{ library, materials }: Stock,
-	points: readonly Vector[],
-	inputs: InputValues
-): TrialPiece {
-	const columns = trialColumns(part.anchor, points);
-	for (const input of part.inputs)
-		if (inputKind(input))
-			columns.set(`input.${input.name}`, kernelValue(input, inputs[input.name] ?? input.default));
-	const { program } = inspection;
-	const run = runProgram(
-		program,
-		(name) => {
-			const value = columns.get(name) ?? 0;
-			return (out) => out.fill(value, 0, BLOCK);
-		},
-		1,
-		[0, 0, 0],
-		twoLanes,
-		trialSheet(part.anchor, points)
-	);
-	const raised = rowFlags(program, run, 0);
-	const definitions = elementsOf(part, library);
-	const elements = run.elements.flatMap((table): MadeElement[] => {
-		const definition = definitions[table.element];
-		if (!definition || table.count === 0) return [];
-		const input = part.inputs.find(({ kind, name }) => kind === 'material' && name === definition.material);
-		const id = input ? String(inputs[input.name] ?? input.default) : definition.material;
-		const material = materials.find((one) => one.id === id) ?? materials[0]!;
-		return [{ definition, material, table }];
-	});
-	return {
-		elements,
-		flags: raised.map(flagSentence),
-		failed: raised.some(({ level }) => level === 'failed'),
-		results: new Map([...run.results].map(([name, values]) => [name, values[0]!]))
-	};
 }
 
 const MOST_REAL = 3;
@@ -213,13 +138,7 @@ export class Bench {
 		return view ? mean(this.placesOf(view.points)) : null;
 	}
 	private placesOf(results: readonly string[]): Vector[] {
-		const values = this.piece?.results;
-		if (!values) return [];
-		return results.map((name) => [
-			values.get(`${name}.x`)!,
-			values.get(`${name}.y`)!,
-			values.get(`${name}.z`)!
-		]);
+		return this.piece ? placesIn(this.piece.results, results) : [];
 	}
 
 	/** Cells of the model that this part is on: the most warped first. */

@@ -5,7 +5,7 @@ import { cornersOfTrial, trialsOf } from '$core/part/trials';
 import type { PartDefinition } from '$core/project/part-definition';
 import type { Project } from '$core/project/schema';
 import { mannerHere } from '$lib/model/renderer';
-import { hang } from './bench.svelte';
+import { hang } from './hang';
 import { Pictures } from './pictures';
 
 /** Pictures of parts that were drawn once; null of those that have nothing to show. */

@@ -2,7 +2,7 @@ import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
-import type { MadeElement } from './bench.svelte';
+import type { MadeElement } from './hang';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
 
 const [WIDTH, HEIGHT] = [240, 150];

@@ -2,7 +2,7 @@ import { joinedMesh } from '$core/part/places';
 import { BEHIND_LINES, Matter } from '$lib/model/matter';
 import { shadowOf } from '$lib/model/shadow';
 import * as THREE from 'three';
-import type { MadeElement } from './bench.svelte';
+import type { MadeElement } from './hang';
 
 const MM = 0.001;
 const INK = 0x1d2126;

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { scheduleCsv } from '$core/exchange/csv/write';
 	import type { Filter } from '$core/schedule/query';
-	import { formatNumber } from '$core/units/quantity';
+	import type { Column } from '$core/schedule/table';
+	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import { toast } from 'svelte-sonner';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -47,14 +49,18 @@
 					{ value: 'equal', label: 'is' }
 				]
 	);
+	const alikeText = ({ values: [value], kind }: Column) =>
+		typeof value === 'number' && kind !== 'text'
+			? formatQuantity(value, kind, desk.display)
+			: value || 'none';
 	function download() {
 		const { schedule, rows, columns, name } = list;
 		if (!schedule) return;
 		const keys = columns.map(({ key }) => key);
-		saveFile(
-			`${fileStem(desk.project.document.name)}-${name}.csv`,
-			scheduleCsv(schedule, rows, keys),
-			'text/csv'
+		const file = `${fileStem(desk.project.document.name)}-${name}.csv`;
+		saveFile(file, scheduleCsv(schedule, rows, keys), 'text/csv');
+		toast(
+			`${file} written: ${formatNumber(rows.length)} rows of ${formatNumber(keys.length)} columns, as listed`
 		);
 	}
 </script>
@@ -89,7 +95,12 @@
 			empty="no columns"
 			plural="columns"
 			onchoose={(keys) => list.showColumns(keys)}
-		/>.
+		/>.{#if list.alike.length}
+			<span class="text-ink-2 text-[13px]"
+				>All alike: {list.alike
+					.map((column) => `${column.title.toLowerCase()} ${alikeText(column)}`)
+					.join('; ')}.</span
+			>{/if}
 	</div>
 	<span class="figures text-ink-2 text-[12px] whitespace-nowrap" data-testid="row-count"
 		>{formatNumber(list.rows.length)} of {formatNumber(list.schedule?.rows ?? 0)}</span

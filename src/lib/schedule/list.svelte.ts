@@ -7,6 +7,31 @@ import { binsOf, type Bin } from '$lib/check/measures';
 const counters = ['course', 'bay', 'blade', 'number', 'corners'];
 const BINS = 12;
 
+/** What is wanted of a list before anything else: what it is, how large, of what, how heavy, and what is wrong with it. */
+const needed: Record<ScheduleName, readonly string[]> = {
+	panels: [
+		'mark',
+		'part',
+		'variant',
+		'long_side',
+		'short_side',
+		'area',
+		'materials',
+		'mass',
+		'warp',
+		'flags'
+	],
+	bars: ['mark', 'part', 'variant', 'line', 'length', 'materials', 'mass', 'fold', 'flags'],
+	connectors: ['mark', 'part', 'variant', 'corners', 'materials', 'mass', 'flags'],
+	blades: ['mark', 'part', 'length', 'mass', 'flags'],
+	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
+	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
+	nodes: ['mark', 'x', 'y', 'z']
+};
+
+/** A column that says the same of every row, or nothing of any. */
+const isConstant = ({ values }: Column) => values.length > 1 && values.every((one) => one === values[0]);
+
 /** The schedule that is looked at: which one, what of it is listed, in which order, under which heads. */
 export class ScheduleList {
 	name = $state<ScheduleName>('panels');
@@ -19,18 +44,27 @@ export class ScheduleList {
 	filterIs = $state<Filter['is']>('contains');
 	filterValue = $state('');
 	private charted = $state('area');
-	private hiddenOf = $state.raw<Record<ScheduleName, readonly string[]>>({
-		panels: ['address', 'shortest_edge'],
-		bars: ['address', 'fold'],
-		connectors: ['address'],
-		blades: ['address'],
-		structure: ['address'],
-		elements: ['address', 'zone', 'course', 'bay', 'number'],
-		nodes: ['address']
-	});
+	/** Columns that were chosen by hand. */
+	private chosenOf = $state.raw<Partial<Record<ScheduleName, readonly string[]>>>({});
 
 	readonly all = $derived(this.schedule?.columns ?? []);
-	readonly columns = $derived(this.all.filter(({ key }) => !this.hiddenOf[this.name].includes(key)));
+	/** Columns that say the same of every row, and what it is. */
+	readonly constants = $derived(this.all.filter(isConstant));
+	readonly columns = $derived.by(() => {
+		const chosen = this.chosenOf[this.name];
+		if (chosen) return this.all.filter(({ key }) => chosen.includes(key));
+		// What all rows have alike is said once, before them.
+		return this.all.filter(
+			(column) =>
+				needed[this.name].includes(column.key) && (column.key === 'mark' || !this.constants.includes(column))
+		);
+	});
+	/** What is needed and the same for all: said in a line. */
+	readonly alike = $derived(
+		this.chosenOf[this.name]
+			? []
+			: this.constants.filter(({ key, values }) => needed[this.name].includes(key) && values[0] !== null)
+	);
 	readonly filterColumn = $derived(this.column(this.filterKey));
 	private readonly filters = $derived.by((): Filter[] => {
 		const { filterColumn: column, filterIs: is, filterValue: text } = this;
@@ -104,8 +138,7 @@ export class ScheduleList {
 	}
 
 	showColumns(keys: readonly string[]): void {
-		const hidden = this.all.map(({ key }) => key).filter((key) => !keys.includes(key));
-		this.hiddenOf = { ...this.hiddenOf, [this.name]: hidden };
+		this.chosenOf = { ...this.chosenOf, [this.name]: keys };
 	}
 
 	filterBy(key: string | null): void {

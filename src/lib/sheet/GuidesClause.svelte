@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { Guide } from '$core/project/guide-schema';
+	import { removal } from '$lib/edits/removal';
+	import { usersOf } from '$lib/edits/users';
 	import { guideInSpace } from '$lib/edits/drawn';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
@@ -13,8 +15,6 @@
 	let { number }: { number: string } = $props();
 	const desk = useDesk();
 	const guides = $derived(desk.project.document.guides);
-	const followed = $derived(JSON.stringify(desk.project.document.zones));
-	const isFollowed = (id: string) => followed.includes(`"guide":"${id}"`);
 	const problems = $derived(desk.model.view.problems.filter(({ at }) => at.startsWith('guides/')));
 	/** A guide in space, along the foot of what is chosen or about the origin. */
 	function addInSpace() {
@@ -39,11 +39,14 @@
 	path={pathTo('guides')}
 	{problems}
 	effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
-	actions={guides.map((guide) => ({
-		label: `Remove ${guide.name}`,
-		act: () => desk.do(`remove guide ${guide.name}`, removeAt(pathTo('guides', guide.id))),
-		disabled: isFollowed(guide.id) && 'Start lines, cells or a layer follow it; let them follow another first'
-	}))}
+	actions={guides.map((guide) =>
+		removal(desk, {
+			label: `Remove ${guide.name}`,
+			name: guide.name,
+			edit: removeAt(pathTo('guides', guide.id)),
+			users: () => usersOf(desk.project.document, 'guides', guide.id)
+		})
+	)}
 >
 	{#if guides.length}Guides:{:else}No guides yet: draw one on the map or{/if}
 	{#each guides as guide, k (guide.id)}

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { nameInFormulas } from '$core/field/followed';
 	import ChipInput from '$lib/components/ChipInput.svelte';
+	import { removal } from '$lib/edits/removal';
+	import { usersOf } from '$lib/edits/users';
 	import { readStoreys, storeyEdits } from '$lib/edits/storeys';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -12,13 +14,13 @@
 	let { number }: { number: string } = $props();
 	const desk = useDesk();
 	const levels = $derived(desk.project.document.levels);
-	/** What follows a level would stand without it. */
-	const followed = $derived(
-		new Set(JSON.stringify(desk.project.document).match(/"(?:level|above|below)":"[^"]+"/g) ?? [])
-	);
-	const isFollowed = (id: string) =>
-		['level', 'above', 'below'].some((key) => followed.has(`"${key}":"${id}"`)) ||
-		desk.project.document.bound.some(({ value }) => value.includes(`level.${nameInFormulas(id)}`));
+	/** What would stand without a level; numbers bound to it are named values' to say. */
+	const usersOfLevel = (id: string) => [
+		...usersOf(desk.project.document, 'levels', id),
+		...desk.project.document.bound
+			.filter(({ value }) => value.includes(`level.${nameInFormulas(id)}`))
+			.map(({ id: at, value }) => ({ name: `${value} at ${at}`, path: pathTo('named') }))
+	];
 
 	let adding = $state(false);
 	let storeys = $state('');
@@ -58,13 +60,14 @@
 	effect="{levels.length} {levels.length === 1 ? 'level' : 'levels'}"
 	actions={[
 		{ label: 'Add a level', act: add },
-		...levels.map((level) => ({
-			label: `Remove ${level.name}`,
-			act: () => desk.do(`remove level ${level.name}`, removeAt(pathTo('levels', level.id))),
-			disabled:
-				isFollowed(level.id) &&
-				'Heights, trims, start lines or rules follow it; let them follow another first'
-		}))
+		...levels.map((level) =>
+			removal(desk, {
+				label: `Remove ${level.name}`,
+				name: level.name,
+				edit: removeAt(pathTo('levels', level.id)),
+				users: () => usersOfLevel(level.id)
+			})
+		)
 	]}
 >
 	{#if levels.length}Levels:

@@ -14,6 +14,8 @@
 	import VaultedWords from './forms/VaultedWords.svelte';
 	import WavesWords from './forms/WavesWords.svelte';
 	import { duplicateMass } from '$lib/edits/new-things';
+	import { removal } from '$lib/edits/removal';
+	import { usersOf } from '$lib/edits/users';
 	import { newTrim, newTrimWords } from '$lib/edits/new-trims';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { shownActions } from './shown-actions';
@@ -31,6 +33,8 @@
 	const users = $derived(
 		desk.project.document.zones.filter((zone) => zone.faces.some((face) => face.mass === mass.id))
 	);
+	/** Zones that lie on nothing else. */
+	const aloneOn = $derived(users.filter((zone) => zone.faces.every((face) => face.mass === mass.id)));
 	const faces = $derived(desk.model.view.masses.find((one) => one.id === mass.id)?.faces ?? []);
 	const used = $derived(users.map((zone) => zone.code).join(' '));
 	const effect = $derived(faces.length > 1 ? `${faces.length} faces ${used}`.trim() : used || 'no zone');
@@ -84,13 +88,18 @@
 					label: 'Leave its lines as they are',
 					act: () => desk.set(below(path, 'evened'), null, `${mass.name} as made`)
 				},
-		{
+		removal(desk, {
 			label: 'Remove',
-			act: () => desk.do(`remove ${mass.name}`, removeAt(path)),
-			disabled:
-				users.length > 0 &&
-				`${users.map(({ name }) => name).join(', ')} ${users.length > 1 ? 'lie' : 'lies'} on it; take its faces out there first`
-		}
+			name: mass.name,
+			edit: removeAt(path),
+			users: () => usersOf(desk.project.document, 'masses', mass.id).filter((user) => user.path !== path),
+			...(aloneOn.length === users.length && {
+				together: {
+					label: `Remove ${aloneOn.length > 1 ? 'its zones' : 'its zone'} too`,
+					edits: aloneOn.map((zone) => removeAt(pathTo('zones', zone.id)))
+				}
+			})
+		})
 	]}
 >
 	<TextChip

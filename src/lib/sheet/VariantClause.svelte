@@ -13,6 +13,8 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from '$lib/frame/Clause.svelte';
+	import { removal } from '$lib/edits/removal';
+	import { usersOf } from '$lib/edits/users';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { isWithin } from '$core/project/paths';
 	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
@@ -32,16 +34,6 @@
 					.filter((group) => group.variantId === variant.id)
 					.reduce((n, group) => n + group.sites.length, 0),
 			0
-		)
-	);
-	const used = $derived(
-		document.zones.some(
-			(zone) =>
-				[...zone.runs, ...zone.nodes].some((one) => one.variant === variant.id) ||
-				zone.rules.some((rule) => rule.put !== 'open' && rule.put.variant === variant.id) ||
-				zone.exceptions.some(
-					(one) => one.put !== 'open' && 'variant' in one.put && one.put.variant === variant.id
-				)
 		)
 	);
 	const valueOf = (input: PartInput) => variant.values[input.name] ?? input.default;
@@ -94,11 +86,12 @@
 			act: () => void goto(`/project/${desk.project.id}/part/${variant.part}`)
 		},
 		{ label: 'Duplicate', act: duplicate },
-		{
+		removal(desk, {
 			label: 'Remove',
-			act: () => desk.do(`variant ${variant.name} removed`, removeAt(path)),
-			disabled: used && 'Rules, line runs or cells have it; give them another first'
-		}
+			name: `${part?.label ?? variant.part} · ${variant.name}`,
+			edit: removeAt(path),
+			users: () => usersOf(document, 'variants', variant.id)
+		})
 	]}
 >
 	<ChoiceChip

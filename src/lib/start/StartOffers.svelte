@@ -7,7 +7,8 @@
 	import ImportItem from '$lib/form/ImportItem.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { openExample } from '$lib/projects/requests';
-	import FormPicture from './FormPicture.svelte';
+	import SmallPicture from '$lib/components/SmallPicture.svelte';
+	import { formPicture } from './form-picture';
 
 	const desk = useDesk();
 	let importing = $state<ReturnType<typeof ImportItem>>();
@@ -36,7 +37,7 @@
 				{@const [name, about] = words(label)}
 				<li>
 					<button type="button" class="{card} block h-full w-full p-2" onclick={() => addForm(desk, kind)}>
-						<span class="block h-[66px]"><FormPicture {kind} /></span>
+						<span class="block h-[66px]"><SmallPicture of={formPicture(kind)} /></span>
 						<span class="mt-1 block text-[13px] leading-tight font-semibold">{name}</span>
 						<span class="text-ink-2 block text-[11.5px] leading-tight">{about}</span>
 					</button>
@@ -70,7 +71,7 @@
 					disabled={opening}
 					onclick={example}
 				>
-					<span class="h-[44px] w-[72px] shrink-0"><FormPicture kind="net" /></span>
+					<span class="h-[44px] w-[72px] shrink-0"><SmallPicture of={formPicture('net')} /></span>
 					<span class="text-[12.5px] leading-snug"
 						><b class="font-semibold">Tidal Lido</b>, a bathing hall that was made up: opened as a project of
 						its own{opening ? ' …' : ''}</span
