@@ -18,8 +18,8 @@ export const sectionSchema = z.strictObject({
 });
 export type Section = z.infer<typeof sectionSchema>;
 
-/** How the model is drawn: on paper, under a sky on its ground, as lines. */
-export const looks = ['paper', 'presentation', 'lines'] as const;
+/** How the model is drawn: on paper, under a sky on its ground, as lines, its cells coloured by what is measured. */
+export const looks = ['paper', 'presentation', 'lines', 'measures'] as const;
 export type Look = (typeof looks)[number];
 
 /** What is left out of the picture. */

@@ -5,14 +5,13 @@
 	/** What is said of what is chosen, over the model: on the side where it is not covered. */
 	let { label, testid, children }: { label: string; testid: string; children: Snippet } = $props();
 	const desk = useDesk();
-	const hasBand = $derived(['form', 'check', 'issue'].includes(desk.lens));
 </script>
 
 <aside
 	class={[
 		'floating absolute z-10 w-[260px] overflow-auto px-3.5 py-3',
 		desk.cardSide === 'right' ? 'right-3.5' : 'left-3.5',
-		hasBand ? 'top-[70px] max-h-[calc(100%-120px)]' : 'top-3.5 max-h-[calc(100%-64px)]'
+		desk.hasBand ? 'top-[70px] max-h-[calc(100%-120px)]' : 'top-3.5 max-h-[calc(100%-64px)]'
 	]}
 	aria-label={label}
 	data-testid={testid}

@@ -94,6 +94,7 @@ export const keyMap = {
 		each: ['Undo', 'Redo'],
 		reach: 'fields'
 	},
+	next: { keys: ['g'], shown: 'G', does: 'To what is offered next', reach: 'page' },
 	clause: {
 		keys: ['b'],
 		shown: 'B',

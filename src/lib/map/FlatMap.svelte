@@ -9,6 +9,7 @@
 	import { cellsOfShape, shapeName } from './alike';
 	import { guideEdit, guideLine, trimEdit } from '$lib/edits/drawn';
 	import MapDrawing from './MapDrawing.svelte';
+	import MapMeasuring from './MapMeasuring.svelte';
 	import {
 		drawAddresses,
 		drawCells,
@@ -87,7 +88,7 @@
 	const picture = new MapPicture(() => pictures++);
 	onMount(() => () => picture.stop());
 	const colours = $derived.by(() => {
-		const { lens, measure } = desk;
+		const { painted: lens, measure } = desk;
 		if (!zone) return [];
 		const paint = { lens, measure, range: rangeOf(view, measure) };
 		return zone.faces.map((_, f) => cellColours(zone, f, paint));
@@ -352,6 +353,9 @@
 		{@attach dragging({ begin: down, move, end: up, cancel: lost })}
 	></canvas>
 	<Enclosure of={enclosing} />
+	{#if zone && (desk.measures || desk.project.document.notes.length)}
+		<MapMeasuring {sheets} view={place} />
+	{/if}
 	{#if lookedAt}<svg
 			class="pointer-events-none absolute inset-0 size-full"
 			data-testid="looked-at"

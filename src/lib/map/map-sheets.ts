@@ -162,6 +162,59 @@ export function cellAt(
 	return null;
 }
 
+/** A corner of a cell: its sheet, its place among the corners, and where it is drawn (px). */
+export interface MapCorner {
+	readonly f: number;
+	readonly k: number;
+	readonly x: number;
+	readonly y: number;
+}
+
+/** Where a corner is drawn. @param k its place among the corners of all cells of the sheet */
+export function cornerOnMap(sheets: readonly MapSheet[], view: MapView, f: number, k: number): MapCorner {
+	const sheet = sheets[f]!;
+	const { points } = sheet.layout;
+	const [x, y] = [points[2 * k]!, points[2 * k + 1]!];
+	return { f, k, x: toX(view, sheet, x, y), y: toY(view, sheet, x, y) };
+}
+
+/** The nearest corner within reach of a point of the canvas (px). */
+export function cornerAt(
+	sheets: readonly MapSheet[],
+	view: MapView,
+	px: number,
+	py: number,
+	reach: number
+): MapCorner | null {
+	let best: MapCorner | null = null;
+	let least = reach;
+	for (const [f, { face }] of sheets.entries())
+		for (let k = 0; k < face.cells.corners.length; k++) {
+			const corner = cornerOnMap(sheets, view, f, k);
+			const far = Math.hypot(corner.x - px, corner.y - py);
+			if (far < least) [best, least] = [corner, far];
+		}
+	return best;
+}
+
+/** The corner that stands at a place of the model (mm), if one does. */
+export function cornerOfPlace(
+	sheets: readonly MapSheet[],
+	view: MapView,
+	place: readonly [number, number, number],
+	within: number
+): MapCorner | null {
+	for (const [f, { face }] of sheets.entries()) {
+		const { positions } = face.grid;
+		for (let k = 0; k < face.cells.corners.length; k++) {
+			const node = 3 * face.cells.corners[k]!;
+			if (place.every((value, a) => Math.abs(value - positions[node + a]!) < within))
+				return cornerOnMap(sheets, view, f, k);
+		}
+	}
+	return null;
+}
+
 /** The middle of a cell's corners on the map (mm). */
 export function middleOfCell({ face, layout }: Pick<MapSheet, 'face' | 'layout'>, c: number) {
 	const from = face.cells.start[c]!;

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { insertAt, pathTo, removeAt, below } from '$core/project/typed-path';
+	import { pathTo, removeAt, below } from '$core/project/typed-path';
 	import type { Vector } from '$core/geometry/vector';
-	import { formatLength, formatNumber } from '$core/units/quantity';
-	import { freshId } from '$lib/edits/fresh-id';
+	import { formatNumber } from '$core/units/quantity';
+	import { apart, lengthText } from '$lib/edits/lengths';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { measured, type Snap } from './measuring';
 
@@ -17,11 +17,11 @@
 
 	const desk = useDesk();
 	const notes = $derived(desk.project.document.notes);
-	const length = (mm: number) => formatLength(Math.round(mm * 10) / 10, desk.display);
+	const length = (mm: number) => lengthText(mm, desk);
 	const shown = $derived(
 		notes.flatMap((note) => {
 			const [a, b] = [project(note.from), project(note.to)];
-			const far = Math.hypot(...note.from.map((value, k) => value - note.to[k]!));
+			const far = apart(note.from, note.to);
 			return a && b ? [{ ...note, a, b, far }] : [];
 		})
 	);
@@ -29,21 +29,6 @@
 	const ends = $derived(now ? [project(now.from), project(now.to)] : []);
 	const onEdge = $derived(here?.is === 'edge' ? here : null);
 	const words = { node: 'node', edge: 'line', face: 'face' };
-
-	/** Keep a length. @param ends mm */
-	export function keep(from: Vector, to: Vector) {
-		const micron = (value: number) => Math.round(value * 1000) / 1000;
-		const round = ([x, y, z]: Vector): [number, number, number] => [micron(x), micron(y), micron(z)];
-		desk.do(
-			`${length(Math.hypot(...from.map((value, k) => value - to[k]!)))} measured`,
-			insertAt(pathTo('notes'), notes.length, {
-				id: freshId('note', notes),
-				name: `Length ${notes.length + 1}`,
-				from: round(from),
-				to: round(to)
-			})
-		);
-	}
 </script>
 
 <svg class="pointer-events-none absolute inset-0 size-full" data-testid="lengths">
@@ -106,7 +91,10 @@
 </svg>
 {#if desk.measures}
 	<div
-		class="floating absolute top-3.5 left-3.5 z-20 w-[300px] px-3 py-2 text-[12.5px]"
+		class={[
+			'floating absolute left-3.5 z-20 w-[300px] px-3 py-2 text-[12.5px]',
+			desk.hasBand ? 'top-[70px]' : 'top-3.5'
+		]}
 		role="status"
 		data-testid="measuring"
 	>

@@ -8,6 +8,7 @@
 	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/edits/drawn';
+	import { keepLength } from '$lib/edits/lengths';
 	import type { Vector } from '$core/geometry/vector';
 	import { pathTo } from '$core/project/typed-path';
 	import { momentOf, sunAt } from '$core/sun/position';
@@ -42,6 +43,7 @@
 	let settled = $state(false);
 	/** The resting picture is as fine as it becomes. */
 	let fine = $state(false);
+	let graphics = $state.raw({ geometries: 0, textures: 0 });
 	/** How it is drawn; once pictures take long, lightly. */
 	let manner = $state(mannerHere());
 	let failure = $state<string | null>(null);
@@ -63,6 +65,7 @@
 		made.onDrawn = () => {
 			settled = true;
 			fine = false;
+			graphics = made.held;
 			if (view.zones.some(({ faces }) => faces.length > 0)) desk.begun = true;
 		};
 		made.onHand = () => (viewName = desk.keptView = null);
@@ -95,7 +98,7 @@
 
 	$effect(() => {
 		if (!scene) return;
-		const { lens, measure } = desk;
+		const { painted: lens, measure } = desk;
 		settled = false;
 		scene.update(
 			view,
@@ -278,7 +281,6 @@
 	/** Where lengths are measured from, and what the pointer is on. */
 	let measuredFrom = $state.raw<Snap | null>(null);
 	let measuredTo = $state.raw<Snap | null>(null);
-	let measuring = $state<ReturnType<typeof Measuring>>();
 	/** Leave off measuring: first the length that is begun. @returns whether there was anything to leave */
 	export function leaveMeasuring(): boolean {
 		if (!desk.measures) return false;
@@ -293,10 +295,10 @@
 	function measure(snap: Snap | null, twice: boolean) {
 		if (!snap) return;
 		if (twice && snap.is === 'edge') {
-			measuring?.keep(snap.ends[0], snap.ends[1]);
+			keepLength(desk, snap.ends[0], snap.ends[1]);
 			measuredFrom = null;
 		} else if (measuredFrom) {
-			measuring?.keep(measuredFrom.at, snap.at);
+			keepLength(desk, measuredFrom.at, snap.at);
 			measuredFrom = null;
 		} else measuredFrom = snap;
 	}
@@ -438,6 +440,8 @@
 	data-testid="model"
 	data-settled={settled && !desk.model.behind}
 	data-fine={fine}
+	data-geometries={graphics.geometries}
+	data-textures={graphics.textures}
 >
 	{#key manner}
 		<canvas
@@ -468,7 +472,7 @@
 		<SectionFrame {scene} section={desk.section} project={projected} {canvas} />
 	{/if}
 	{#if desk.measures || desk.project.document.notes.length}
-		<Measuring bind:this={measuring} project={projected} here={measuredTo} from={measuredFrom} />
+		<Measuring project={projected} here={measuredTo} from={measuredFrom} />
 	{/if}
 	{#if desk.drawsGuide}
 		<ModelDrawing

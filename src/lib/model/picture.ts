@@ -109,6 +109,7 @@ function adder(): THREE.ShaderMaterial {
 /** How strong outlines are, and how far everything goes to white. */
 const inks: Readonly<Record<Look, { readonly ink: number; readonly white: number }>> = {
 	paper: { ink: 0.32, white: 0 },
+	measures: { ink: 0.32, white: 0 },
 	presentation: { ink: 0.16, white: 0 },
 	lines: { ink: 0.92, white: 0.93 }
 };

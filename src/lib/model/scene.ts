@@ -313,7 +313,7 @@ export class ModelScene {
 
 	/** How the model is drawn; what is flagged is told while it is worked on. */
 	show(look: Look): void {
-		this.flagged.group.visible = look === 'paper';
+		this.flagged.group.visible = look === 'paper' || look === 'measures';
 		this.daylight.show(look);
 		this.picture.look = look;
 		this.request();
@@ -396,6 +396,12 @@ export class ModelScene {
 		return this.eye.project(new THREE.Vector3(...point).multiplyScalar(MM));
 	}
 
+	/** Shapes and pictures that the graphics card holds for it. */
+	get held(): { geometries: number; textures: number } {
+		const { geometries, textures } = this.renderer.info.memory;
+		return { geometries, textures };
+	}
+
 	/** Where the middle of a face lies on the canvas. */
 	middleOf({ origin, positions }: ShapeView): { x: number; y: number } | null {
 		const box = new THREE.Box3().setFromArray(positions);
@@ -444,6 +450,8 @@ export class ModelScene {
 		this.pieces.forgetUnseen();
 		this.forms.dispose();
 		disposeAll(this.scene);
+		// What is still held when nothing is shown any more would be lost for good.
+		performance.mark('model left', { detail: this.held });
 		closeRenderer(this.renderer);
 	}
 }

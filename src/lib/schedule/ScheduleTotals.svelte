@@ -26,13 +26,15 @@
 				onchoose={(key) => list.chartOf(key)}
 			/> <span class="text-ink-2 text-[12px]">{headUnit(chart, desk.display)}</span>
 		</p>
-		{#key bins}<Histogram
-				{bins}
-				colours={bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!)}
-				format={(value) => cellText(chart, value, desk.display)}
-				label="{chart.title} of {list.name}"
-				onchoose={(bin) => desk.selection.choose(list.within(bin))}
-			/>{/key}
+		<div class="h-28">
+			{#key bins}<Histogram
+					{bins}
+					colours={bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!)}
+					format={(value) => cellText(chart, value, desk.display)}
+					label="{chart.title} of {list.name}"
+					onchoose={(bin) => desk.selection.choose(list.within(bin))}
+				/>{/key}
+		</div>
 	{/if}
 	<h2 class="mt-4 mb-1.5 font-semibold">Totals</h2>
 	<dl class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-y-1 [&_dd]:text-[12px]">

@@ -87,6 +87,10 @@ export class Desk {
 	isolated = $state.raw<readonly string[] | null>(null);
 	/** The model has been seen, or waited for long enough: what lies around it is put together. */
 	begun = $state(false);
+	/** The lens whose colours are shown: under the look of measures always theirs. */
+	readonly painted = $derived<Lens>(this.look === 'measures' ? 'check' : this.lens);
+	/** What is looked at is said in a band along the top of the model. */
+	readonly hasBand = $derived(['form', 'check', 'issue'].includes(this.lens) || this.painted === 'check');
 	readonly display = $derived.by(() => this.project.document.display);
 
 	/** Values of the whole project; none while one of them is wrong. */

@@ -4,5 +4,6 @@ import type { Look } from '$core/project/view-schema';
 export const lookWords: Readonly<Record<Look, { readonly label: string; readonly note: string }>> = {
 	paper: { label: 'Paper', note: 'as it is worked on' },
 	presentation: { label: 'Presentation', note: 'sky, ground, people' },
-	lines: { label: 'Lines', note: 'as it is drawn' }
+	lines: { label: 'Lines', note: 'as it is drawn' },
+	measures: { label: 'Measures', note: 'cells coloured' }
 };

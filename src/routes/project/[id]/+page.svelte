@@ -2,6 +2,7 @@
 	import CheckPanel from '$lib/check/CheckPanel.svelte';
 	import { listenToKeys } from '$lib/frame/keys';
 	import SelectionCard from '$lib/card/SelectionCard.svelte';
+	import SkipLinks from '$lib/frame/SkipLinks.svelte';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import IssuePanel from '$lib/schedule/IssuePanel.svelte';
@@ -52,6 +53,21 @@
 		chip?.scrollIntoView({ block: 'nearest' });
 	}
 
+	/** To what is offered over the model, or else at the end of the zone on the map. */
+	function toNext() {
+		const offers = [
+			'[aria-label="Next"]',
+			'[aria-label="Ways to start"]',
+			`[data-part="zone ${desk.activeZone}"]`
+		];
+		for (const place of offers) {
+			const offer = document.querySelector<HTMLElement>(`${place} :is(.chip-offer, li > button)`);
+			if (!offer) continue;
+			offer.focus();
+			return;
+		}
+	}
+
 	onMount(() =>
 		listenToKeys({
 			lens: (which) => (desk.lens = lenses[which]!.id),
@@ -66,6 +82,7 @@
 				else if (desk.activeZone) desk.visibility.toggle('zones', desk.activeZone);
 			},
 			lock: () => desk.activeZone && desk.visibility.lock(pathTo('zones', desk.activeZone)),
+			next: toNext,
 			clause: toClause,
 			schedule: () => void goto(`/project/${desk.project.id}/schedule`),
 			walk: (which) => walk(desk, ways[which % ways.length]!, which >= ways.length),
@@ -83,7 +100,8 @@
 
 <svelte:head><title>{desk.project.document.name} · Zygaster</title></svelte:head>
 
-<div class="grid h-screen grid-rows-[46px_1fr_28px]">
+<div class="relative grid h-screen grid-rows-[46px_1fr_28px]">
+	<SkipLinks />
 	<TopBar>
 		{#snippet middle()}
 			<div class="flex h-full gap-0.5">
@@ -131,9 +149,9 @@
 							{#if !desk.project.document.masses.length}<StartOffers />
 							{:else if desk.lens === 'clad' || desk.lens === 'set-out'}<NextAct />{/if}
 							{#if desk.lens === 'form'}<SurfacePanel /><FaceCard />{/if}
-							{#if desk.lens === 'check'}<CheckPanel />{/if}
-							{#if desk.lens === 'issue'}<IssuePanel />{/if}
-							{#if desk.lens !== 'form'}<SelectionCard bind:this={card} />{/if}
+							{#if desk.painted === 'check' && desk.lens !== 'form'}<CheckPanel />{/if}
+							{#if desk.lens === 'issue' && desk.painted !== 'check'}<IssuePanel />{/if}
+							{#if desk.lens !== 'form' && !desk.measures}<SelectionCard bind:this={card} />{/if}
 						{/if}
 					</Pane>
 					{#if hasMap && !alone}
