@@ -18,6 +18,8 @@
 		problems?: readonly Problem[];
 		/** Share of the zone's cells this clause took, and where the share starts: 0..1. */
 		share?: { readonly from: number; readonly size: number };
+		/** The colour of what it puts, as the map paints it. */
+		tone?: string;
 		/** Where it stands among others that come one after another, and how it is moved to another place. */
 		order?: { readonly list: string; readonly index: number; readonly move: (to: number) => void };
 		/** What its effect counts, chosen; and lit while it is pointed at. */
@@ -34,6 +36,7 @@
 		actions = [],
 		problems = [],
 		share,
+		tone,
 		order,
 		onchoose,
 		onlight,
@@ -127,6 +130,11 @@
 				active ? 'text-ink-2' : 'text-ink-3'
 			]}>{number}</span
 		>{/if}
+	{#if tone}<span
+			class="border-ink/20 absolute top-[27px] left-[26px] size-2.5 rounded-[2px] border"
+			style:background={tone}
+			aria-hidden="true"
+		></span>{/if}
 	<div
 		class="sentence relative -m-0.5 min-w-0 p-0.5"
 		class:short={isShort}
@@ -194,7 +202,8 @@
 			onpointerleave={() => onlight?.(false)}
 		>
 			<div
-				class="h-full rounded-full bg-[#7FB5A9]"
+				class="h-full rounded-full"
+				style:background="color-mix(in srgb, {tone ?? '#7FB5A9'} 82%, #1d2126)"
 				style:margin-left="{share.from * 100}%"
 				style:width="{share.size * 100}%"
 			></div>

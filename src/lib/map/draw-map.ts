@@ -117,6 +117,9 @@ export function drawAddresses(
 	const { points } = sheet.layout;
 	pen.font = LABEL_FONT;
 	pen.fillStyle = '#3C3E3A';
+	pen.strokeStyle = 'rgb(252 251 247 / 0.8)';
+	pen.lineWidth = 3;
+	pen.lineJoin = 'round';
 	pen.textAlign = 'center';
 	pen.textBaseline = 'middle';
 	let labels = 0;
@@ -137,7 +140,10 @@ export function drawAddresses(
 		if (right - left < LABEL_ROOM.width || high - low < LABEL_ROOM.height) continue;
 		labels++;
 		const slot = cells.slot[c]! > 1 ? `·${cells.slot[c]}` : '';
-		pen.fillText(`C${two(cells.course[c]!)} B${two(cells.bay[c]!)}${slot}`, sumX / count, sumY / count);
+		const text = `C${two(cells.course[c]!)} B${two(cells.bay[c]!)}${slot}`;
+		// Read on whatever colour lies under it.
+		pen.strokeText(text, sumX / count, sumY / count);
+		pen.fillText(text, sumX / count, sumY / count);
 	}
 }
 

@@ -12,14 +12,8 @@
 	import type { Vector } from '$core/geometry/vector';
 	import { pathTo } from '$core/project/typed-path';
 	import { momentOf, sunAt } from '$core/sun/position';
-	import { page } from '$app/state';
-	import { replaceState } from '$app/navigation';
 	import { untrack } from 'svelte';
-	import { toast } from 'svelte-sonner';
-	import { Vector3 } from 'three';
-	import type { KeptView, Section } from '$core/project/view-schema';
-	import { inRadians } from '$core/units/scale';
-	import { fileStem, saveFile } from '$lib/components/save-file';
+	import type { Section } from '$core/project/view-schema';
 	import { freeOf } from './free-room';
 	import HoverTip from './HoverTip.svelte';
 	import Measuring from './Measuring.svelte';
@@ -28,7 +22,7 @@
 	import ShownMenu from './ShownMenu.svelte';
 	import ScaleBar from './ScaleBar.svelte';
 	import SectionFrame from './SectionFrame.svelte';
-	import ViewMenu from './ViewMenu.svelte';
+	import KeptViews from './KeptViews.svelte';
 	import type { Snap } from './measuring';
 	import ModelDrawing from './ModelDrawing.svelte';
 	import type { ViewName } from './eye';
@@ -192,48 +186,6 @@
 	});
 	export function toggleSection() {
 		desk.section = desk.section ? null : newSection();
-	}
-
-	/** A view that was kept, asked for in the address or in the menu. */
-	function show(kept: KeptView) {
-		desk.lens = kept.lens;
-		desk.look = kept.look;
-		desk.section = kept.section;
-		desk.visibility.set(kept.hidden);
-		viewName = null;
-		const [turn, rise] = [inRadians(kept.turn), inRadians(kept.rise)];
-		const target = new Vector3(...kept.target).divideScalar(1000);
-		scene?.stand({ target, turn, rise, distance: kept.distance / 1000, flat: kept.flat });
-		desk.keptView = kept.id;
-	}
-	/** The view that was asked for in the address, until it is shown. */
-	let wanted = page.url.searchParams.get('view');
-	$effect(() => {
-		if (!wanted || !scene || !settled || desk.model.behind) return;
-		const kept = desk.project.document.views.find(({ id }) => id === wanted);
-		wanted = null;
-		if (kept) untrack(() => show(kept));
-	});
-	$effect(() => {
-		const { keptView } = desk;
-		const url = new URL(location.href);
-		if (!settled || wanted || url.searchParams.get('view') === keptView) return;
-		if (keptView) url.searchParams.set('view', keptView);
-		else url.searchParams.delete('view');
-		replaceState(url, {});
-	});
-	function writePicture(width: number) {
-		const name = `${fileStem(desk.project.document.name)}.png`;
-		const drawn = scene?.pictureOf(width);
-		if (drawn)
-			toast.promise(
-				drawn.then((blob) => saveFile(name, blob, blob.type)),
-				{
-					loading: `Drawing ${width} pixels …`,
-					success: `${name} written, ${width} pixels wide`,
-					error: (error) => `The picture could not be drawn: ${(error as Error).message}`
-				}
-			);
 	}
 
 	/** Where the eye looks is told on the map, once it has come to rest. */
@@ -486,11 +438,7 @@
 	{/if}
 	<ModelBar name={viewName} onlook={look} onwhole={home} section={newSection}>
 		{#snippet more()}
-			{#if scene}<ShownMenu /><ViewMenu
-					pose={() => scene!.pose}
-					onchoose={show}
-					onpicture={writePicture}
-				/>{/if}
+			{#if scene}<ShownMenu /><KeptViews {scene} {settled} onshow={() => (viewName = null)} />{/if}
 		{/snippet}
 	</ModelBar>
 	{#if scale}<ScaleBar {scale} />{/if}

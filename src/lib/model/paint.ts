@@ -11,9 +11,10 @@ export interface Paint {
 	readonly range: Range;
 }
 
-const CLAUSE_TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
+/** What cells of a zone's rules are painted in, one after the other; as many as can be told apart. */
+export const CLAUSE_TONES = ['#B5D2CB', '#D9CBA6', '#B9CDD8', '#CFC3B4', '#C4D3A8', '#D8BFB0'];
 const OPEN = '#F1EDE2';
-const BY_HAND = '#EFCF9B';
+export const BY_HAND = '#EFCF9B';
 const NOT_MADE = '#DFA99E';
 const PLAIN = '#EFEBE1';
 

@@ -7,6 +7,7 @@
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
+	import { BY_HAND } from '$lib/model/paint';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();
@@ -52,6 +53,7 @@
 	{number}
 	{path}
 	effect={formatNumber(count)}
+	tone={BY_HAND}
 	{problems}
 	actions={[
 		{

@@ -11,6 +11,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
 	import Clause from '$lib/frame/Clause.svelte';
+	import { CLAUSE_TONES } from '$lib/model/paint';
 	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
 	import { lieActions } from './lie-actions';
@@ -124,6 +125,7 @@
 	effect={String(taken)}
 	onchoose={selectCells}
 	onlight={light}
+	{...!rule.also && { tone: CLAUSE_TONES[index % CLAUSE_TONES.length]! }}
 	share={{ from: cells ? before / cells : 0, size: cells ? taken / cells : 0 }}
 >
 	{rule.also ? 'Also put' : 'Put'}
