@@ -485,3 +485,28 @@ test('the table of variants is copied as a spreadsheet takes it', async ({ page,
 	const column = rows[0]!.findIndex((head) => head.startsWith('Frame width'));
 	variants.forEach((variant, k) => expect(Number(rows[k + 1]![column])).toBe(variant.values['frame_width']));
 });
+
+test('steps are found by words; a new solid offers its element; what is ordered twice is told', async ({
+	page
+}) => {
+	const id = await copyDemo(page);
+	await visit(page, `/project/${id}/part/pyramid?plain`);
+	await stageReady(page);
+	await sheet(page).getByRole('button', { name: /^Step/ }).click();
+	await page.getByLabel('Search kinds of steps').fill('ball at a point');
+	await expect(page.getByRole('option')).toHaveCount(1);
+	await page.keyboard.press('Enter');
+	const step = sheet(page).locator('[data-step="sphere"]');
+	await expect(step).toContainText('1 solid');
+	await step.getByRole('button', { name: 'order it as an element' }).click();
+	await expect(sheet(page)).toContainText('Sphere');
+	await expect(step.getByRole('button', { name: 'order it as an element' })).toHaveCount(0);
+	await sheet(page).getByRole('button', { name: '+ Element', exact: true }).click();
+	await expect(sheet(page).getByRole('note').first()).toContainText('counted and paid for twice');
+	// A trial that cannot be made says why.
+	await visit(page, `/project/${id}/part/truss-cell?plain`);
+	await stageReady(page);
+	await expect(page.getByTestId('strip').getByRole('button', { name: /tiny/ })).toContainText(
+		'not made: its cuts leave nothing of a bar'
+	);
+});

@@ -13,10 +13,10 @@ test('zones and kinds of pieces are left out, shown alone and locked; it is said
 	const id = await openDemo(page);
 	const geometry = () => page.getByTestId('status').textContent();
 	await page.getByRole('button', { name: 'Shown', exact: true }).click();
-	const menu = page.getByRole('dialog', { name: 'What is shown' });
+	const menu = page.getByLabel('What is shown');
 	await menu.getByRole('button', { name: 'Show Street screen alone' }).first().click();
 	await expect(page.getByTestId('status')).toContainText('3 left out of the picture');
-	await menu.getByRole('button', { name: 'Show Panels' }).click();
+	await menu.getByRole('button', { name: 'Show Panels', exact: true }).click();
 	await menu.getByRole('button', { name: 'Lock Street screen' }).first().click();
 	await accessible(page);
 	await page.keyboard.press('Escape');
@@ -36,6 +36,7 @@ test('zones and kinds of pieces are left out, shown alone and locked; it is said
 	await page.keyboard.press('ArrowUp');
 	await expect(page.getByText('Street screen is locked')).toBeVisible();
 	await page.getByRole('button', { name: 'Unlock' }).click();
+	await street.getByRole('button', { name: /^Size of bays: / }).focus();
 	await page.keyboard.press('ArrowUp');
 	await expect(page.getByTestId('undo-label')).toContainText('Street screen bays');
 

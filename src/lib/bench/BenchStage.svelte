@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { dragging } from '$lib/components/drag';
+	import { freeOf } from '$lib/model/free-room';
 	import { mannerHere } from '$lib/model/renderer';
 	import type { Vector } from '$core/geometry/vector';
 	import { onMount } from 'svelte';
@@ -47,7 +48,7 @@
 	/** The view is set anew for another trial, not while a value or an anchor is dragged. */
 	$effect(() => {
 		void bench.trial;
-		scene?.frame(bench.trial?.points ?? []);
+		scene?.frame(bench.trial?.points ?? [], freeOf(frame));
 	});
 
 	const anchors = $derived.by(() => {

@@ -3,6 +3,7 @@ import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
 import { draggedTo } from '$lib/model/handle-layer';
 import { Picture } from '$lib/model/picture';
+import type { Frame } from '$lib/model/pose';
 import { closeRenderer, makeRenderer, type Manner } from '$lib/model/renderer';
 import * as THREE from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
@@ -18,7 +19,7 @@ const INK = 0x1d2126;
 /** Edges between triangles that meet flatter than this are not drawn (degrees). */
 const EDGE_ANGLE = 22;
 /** Left round a piece, of its size. */
-const MARGIN = 0.22;
+const MARGIN = 0.12;
 
 const pointsOf = ({ points }: Ghost) =>
 	new THREE.BufferGeometry().setFromPoints(points.map(([x, y, z]) => new THREE.Vector3(x, y, z)));
@@ -123,13 +124,13 @@ export class BenchScene {
 		this.request();
 	}
 
-	/** Bring points (mm) and what hangs on them into view. */
-	frame(points: readonly Vector[]): void {
+	/** Bring points (mm) and what hangs on them into view. @param free what cards leave of the picture */
+	frame(points: readonly Vector[], free: Frame['free']): void {
 		const box = new THREE.Box3().setFromObject(this.piece);
 		for (const p of points) box.expandByPoint(new THREE.Vector3(...p).multiplyScalar(MM));
-		// Room for the card beside it.
+		// Room for the names of its corners.
 		box.expandByVector(box.getSize(new THREE.Vector3()).multiplyScalar(MARGIN));
-		this.eye.look('Around', box);
+		this.eye.look('Around', box, free);
 		this.request();
 	}
 

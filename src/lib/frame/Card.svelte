@@ -9,9 +9,11 @@
 
 <aside
 	class={[
-		'floating absolute z-10 w-[260px] overflow-auto px-3.5 py-3',
+		'floating absolute z-10 w-[260px] overflow-auto px-3.5 py-3 max-lg:w-[220px]',
 		desk.cardSide === 'right' ? 'right-3.5' : 'left-3.5',
-		desk.hasBand ? 'top-[70px] max-h-[calc(100%-120px)]' : 'top-3.5 max-h-[calc(100%-64px)]'
+		desk.hasBand
+			? 'top-[70px] max-h-[calc(100%-120px)] max-xl:max-h-[calc(100%-150px)]'
+			: 'top-3.5 max-h-[calc(100%-64px)] max-xl:max-h-[calc(100%-94px)]'
 	]}
 	aria-label={label}
 	data-testid={testid}

@@ -21,7 +21,7 @@
 >
 	<div class="flex min-w-0 items-center gap-3.5">
 		<a href="/" class="flex shrink-0 items-center gap-2 text-[14.5px] font-semibold"
-			><img src="/mark.svg" alt="" class="size-5" />Zygaster</a
+			><img src="/mark.svg" alt="" class="size-5" /><span class="max-lg:sr-only">Zygaster</span></a
 		>
 		<span class="text-ink-2 max-w-64 min-w-0 truncate">
 			{#if page}<a href="/project/{project.id}" class="hover:underline">{project.document.name}</a> /
@@ -37,18 +37,19 @@
 	<div class="h-full">{@render middle()}</div>
 	<div class="flex min-w-0 items-center justify-end gap-3">
 		<button type="button" class="text-ink-2 hover:text-ink shrink-0" onclick={() => (desk.finding = true)}
-			>Find <kbd class="key-cap">Ctrl K</kbd></button
+			>Find <kbd class="key-cap max-lg:hidden">Ctrl K</kbd></button
 		>
 		<span class="flex min-w-0 items-center gap-0.5">
 			<button
 				type="button"
-				class="text-ink-2 hover:bg-wash flex w-40 min-w-6 items-center justify-end gap-1 rounded px-1 py-1 disabled:opacity-40"
+				class="text-ink-2 hover:bg-wash flex w-40 min-w-6 items-center justify-end gap-1 rounded px-1 py-1 disabled:opacity-40 max-lg:w-7"
 				disabled={!project.undoLabel}
 				title={project.undoLabel ? `Undo: ${project.undoLabel}` : 'Nothing to undo'}
 				aria-label={project.undoLabel ? `Undo: ${project.undoLabel}` : 'Undo'}
 				onclick={() => project.undo()}
-				><Undo2 size={15} class="shrink-0" /><span class="truncate text-[12px]" data-testid="undo-label"
-					>{project.undoLabel ?? ''}</span
+				><Undo2 size={15} class="shrink-0" /><span
+					class="truncate text-[12px] max-lg:sr-only"
+					data-testid="undo-label">{project.undoLabel ?? ''}</span
 				></button
 			>
 			<button

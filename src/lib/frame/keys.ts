@@ -135,7 +135,7 @@ export function keysHeard(): { readonly does: string; readonly shown: string; re
 }
 
 const elsewhere: Record<Key['reach'], string | null> = {
-	page: 'input, textarea, [role="listbox"], [role="menu"], [role="dialog"]',
+	page: 'input, textarea, [role="listbox"], [role="menu"], [role="dialog"], [aria-haspopup="listbox"][aria-expanded="true"]',
 	fields: 'input:not([type=range]), textarea',
 	always: null
 };

@@ -369,7 +369,7 @@
 			></svg
 		>{/if}
 	{#if zone}
-		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px]">
+		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px] max-lg:hidden">
 			{name} laid flat · {sizes} m
 		</p>
 	{:else}

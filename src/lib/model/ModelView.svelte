@@ -218,8 +218,12 @@
 		const placing = setTimeout(() => {
 			const xs = chosenOnCanvas().map(({ x }) => x);
 			if (!xs.length) return;
-			const [left, right] = [Math.min(...xs) < CARD, Math.max(...xs) > frame.clientWidth - CARD];
-			if (left !== right) desk.cardSide = left ? 'right' : 'left';
+			const { clientWidth: width } = frame;
+			const [low, high] = [Math.min(...xs), Math.max(...xs)];
+			// In a narrow picture the card takes nearly half: it goes to the other one.
+			const reach = Math.min(CARD, width / 2);
+			const isCovered = desk.cardSide === 'right' ? high > width - reach : low < reach;
+			if (isCovered && high - low < width / 2) desk.cardSide = low + high > width ? 'left' : 'right';
 		}, 60);
 		return () => clearTimeout(placing);
 	});

@@ -95,8 +95,9 @@
 		});
 	});
 
-	/** The part that takes most of what is in sight. */
+	/** The part that is worked on, while it is in sight; else the one that takes most of it. */
 	let now = $state<SheetPart>('masses');
+	const LEAST_SEEN = 80;
 	let looking = 0;
 	function look() {
 		cancelAnimationFrame(looking);
@@ -107,7 +108,9 @@
 			for (const part of list.querySelectorAll<HTMLElement>(':scope > [data-part]')) {
 				const box = part.getBoundingClientRect();
 				const seen = Math.min(bottom, box.bottom) - Math.max(top, box.top);
-				if (seen > most) [most, now] = [seen, part.dataset['part'] as SheetPart];
+				const name = part.dataset['part'] as SheetPart;
+				const weight = name === desk.sheet.followed && seen > LEAST_SEEN ? Infinity : seen;
+				if (weight > most) [most, now] = [weight, name];
 			}
 		});
 	}

@@ -43,6 +43,9 @@ const shows: Readonly<Record<Lens, readonly Lens[]>> = {
 	issue: ['clad', 'set-out']
 };
 
+/** A page narrower than this has room for the sheet and the model alone (CSS pixels). */
+const NARROW = 1024;
+
 /** Everything about one open project, shared by its pages. */
 export class Desk {
 	readonly selection = new Selection();
@@ -60,7 +63,8 @@ export class Desk {
 	labels = $state(false);
 	/** How the Form lens shows faces. */
 	surface = $state.raw<SurfaceView>(startingView);
-	mapShown = $state(true);
+	/** Where there is little room it is asked for. */
+	mapShown = $state(innerWidth >= NARROW);
 	/** The map has all of the room, the model none. */
 	mapAlone = $state(false);
 	/** The side of the picture on which a card covers nothing that is chosen. */

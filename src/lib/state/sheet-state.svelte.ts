@@ -39,7 +39,7 @@ export class SheetState {
 	/** What was folded or opened by hand. */
 	private readonly byHand = new SvelteMap<SheetPart, boolean>();
 	/** The part that what is worked on stands in. */
-	private followed = $state<SheetPart | null>(null);
+	followed = $state<SheetPart | null>(null);
 	private readonly tellers = new SvelteMap<string, Teller>();
 	private readonly isLong: boolean;
 	private readonly left = new Map<string, Said>();

@@ -114,7 +114,8 @@
 							class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
 								? 'border-patina text-ink font-semibold'
 								: 'text-ink-2 border-transparent font-medium'}"
-							onclick={() => (desk.lens = lens.id)}><kbd class="key-cap">{k + 1}</kbd>{lens.label}</button
+							onclick={() => (desk.lens = lens.id)}
+							><kbd class="key-cap max-lg:hidden">{k + 1}</kbd>{lens.label}</button
 						>
 					{/each}
 				</div>

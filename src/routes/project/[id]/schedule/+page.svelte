@@ -35,7 +35,7 @@
 						role="tab"
 						aria-selected={list.name === name}
 						class={[
-							'h-full border-b-2 px-4',
+							'h-full border-b-2 px-4 max-lg:px-2',
 							list.name === name
 								? 'border-patina text-ink font-semibold'
 								: 'text-ink-2 border-transparent font-medium'
@@ -48,7 +48,7 @@
 			</div>
 		{/snippet}
 	</TopBar>
-	<main class="grid min-h-0 grid-cols-[minmax(0,1fr)_290px]">
+	<main class="grid min-h-0 grid-cols-[minmax(0,1fr)_290px] max-lg:grid-cols-[minmax(0,1fr)_220px]">
 		<div class="grid min-h-0 grid-rows-[auto_1fr]">
 			<ScheduleSentence {list} />
 			<ScheduleTable {list} />

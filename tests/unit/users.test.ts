@@ -1,0 +1,41 @@
+import { readFileSync } from 'node:fs';
+import { expect } from 'chai';
+import { Chain } from '../../src/core/chain/chain';
+import { applyEdits } from '../../src/core/project/commands';
+import { readProjectText } from '../../src/core/project/read';
+import { pathTo, removeAt } from '../../src/core/project/typed-path';
+import { usersOf } from '../../src/lib/edits/users';
+
+const lido = readProjectText(readFileSync('tests/lido.json', 'utf8'));
+
+describe('what uses a thing', () => {
+	it('clauses are told by the numbers they have on the sheet, with their paths', () => {
+		const [first] = lido.zones[0]!.rules.filter(({ put }) => put !== 'open');
+		const variant = (first!.put as { variant: string }).variant;
+		const users = usersOf(lido, 'variants', variant);
+		expect(users.map(({ path }) => path)).to.include(
+			pathTo('zones', lido.zones[0]!.id, 'rules', first!.id) as string
+		);
+		expect(users[0]!.name).to.match(/^2\.\d+ Gull roof$/);
+		expect(usersOf(lido, 'masses', 'gull').map(({ path }) => path)).to.include(
+			pathTo('zones', 'gull', 'faces') as string
+		);
+		expect(usersOf(lido, 'variants', 'none of these')).to.deep.equal([]);
+	});
+
+	it('a level, a guide or a variant that nothing uses goes without a fault; one that is used leaves one', async () => {
+		const lists = ['levels', 'guides', 'variants'] as const;
+		const before = (await new Chain().run(lido)).problems.length;
+		for (const list of lists) {
+			const things = lido[list] as readonly { readonly id: string }[];
+			const isUsed = ({ id }: { readonly id: string }) => usersOf(lido, list, id).length > 0;
+			for (const thing of [things.find(isUsed), things.find((one) => !isUsed(one))]) {
+				if (!thing) continue;
+				const { project } = applyEdits(lido, [removeAt(pathTo(list, thing.id))]);
+				const { problems } = await new Chain().run(project);
+				if (isUsed(thing)) expect(problems.length, `${list} ${thing.id}`).to.be.above(before);
+				else expect(problems.length, `${list} ${thing.id}`).to.equal(before);
+			}
+		}
+	});
+});
