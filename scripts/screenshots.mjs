@@ -15,6 +15,8 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 page.setDefaultTimeout(120_000);
 /** Drawn, and as fine as it becomes. */
 const settled = () => page.waitForSelector('[data-testid=model][data-settled=true][data-fine=true]');
+/** The part of the sheet that a zone has. */
+const open = (zone) => page.getByRole('button', { name: `Go to ${zone}` }).click();
 const shoot = (name) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(address);
@@ -71,6 +73,7 @@ await shoot('section');
 await page.keyboard.press('c');
 await page.waitForTimeout(500);
 await settled();
+await open('Stair shaft');
 const glass = page.locator('[data-clause="zones/shaft/rules/all"]');
 await glass.scrollIntoViewIfNeeded();
 await glass.getByRole('combobox', { name: /^What rule/ }).click();
@@ -88,10 +91,12 @@ const more = async (zone, label) => {
 };
 await page.keyboard.press('2');
 await settled();
+await open('Street screen');
 await more('street', 'Compare settings …');
 await page.locator('[data-testid=compare] [data-figure=cells]').nth(2).waitFor();
 await shoot('compare');
 await page.keyboard.press('Escape');
+await open('Stair shaft');
 await page.locator('[data-clause="zones/shaft/pattern"]').getByRole('button', { name: 'draw it' }).click();
 await page.getByTestId('tile-faults').waitFor();
 await page.waitForTimeout(400);
@@ -108,6 +113,10 @@ await page.getByTestId('strip').getByText('warped', { exact: true }).click();
 await page.locator('[data-step=seat]').click({ position: { x: 60, y: 10 } });
 await page.waitForTimeout(4000);
 await shoot('bench');
+await page.getByRole('button', { name: /^Step/ }).click();
+await page.waitForFunction(() => document.querySelectorAll('[role=option] svg').length > 40);
+await page.waitForTimeout(1500);
+await shoot('steps');
 await page.goto(`${project}/part/framed-glass`);
 await page.getByRole('tab', { name: 'Variants' }).click();
 await page.getByRole('textbox').first().waitFor();
@@ -128,4 +137,12 @@ await page.getByRole('button', { name: /bays 32 → 33/ }).click();
 await page.waitForSelector('[data-testid=past][data-ready=true]');
 await shoot('history');
 await page.request.delete(`${address}/api/projects/${id}`);
+// A project of which nothing stands yet.
+const empty = await page.request.post(`${address}/api/projects`, { data: { name: 'Pavilion' } });
+const { id: fresh } = await empty.json();
+await page.goto(`${address}/project/${fresh}`);
+await page.getByRole('region', { name: 'Ways to start' }).waitFor();
+await page.waitForTimeout(800);
+await shoot('start');
+await page.request.delete(`${address}/api/projects/${fresh}`);
 await browser.close();

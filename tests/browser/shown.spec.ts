@@ -38,7 +38,7 @@ test('zones and kinds of pieces are left out, shown alone and locked; it is said
 	await page.getByRole('button', { name: 'Unlock' }).click();
 	await street.getByRole('button', { name: /^Size of bays: / }).focus();
 	await page.keyboard.press('ArrowUp');
-	await expect(page.getByTestId('undo-label')).toContainText('Street screen bays');
+	await expect(page.getByTestId('undo-label')).toContainText('Street screen size of bays');
 
 	await page.getByRole('button', { name: 'Look and views' }).click();
 	await page.getByRole('menuitem', { name: 'Keep this view' }).click();
@@ -106,6 +106,19 @@ test('an edit brings the lens that shows it, unless the lens is pinned', async (
 	await page.getByRole('button', { name: 'Stay in this lens' }).click();
 	await mute();
 	await expect(lens('3 Clad')).toHaveAttribute('aria-selected', 'true');
+});
+
+test('what is flagged is chosen by its count, and each says why', async ({ page }) => {
+	await openDemo(page);
+	const flags = page.getByRole('button', { name: /flags: choose the pieces/ });
+	const count = Number((await flags.textContent())!.split(' ')[0]);
+	await flags.click();
+	const card = page.getByTestId('card');
+	await expect(card).toContainText(`and ${count - 1} more`);
+	for (let k = 0; k < 3; k++) {
+		await expect(page.getByTestId('card-why').locator('.text-oxide').first()).toBeVisible();
+		await card.getByRole('button', { name: 'The next of what is chosen' }).click();
+	}
 });
 
 test('a length measured on the map is as long as the card says, and is kept', async ({ page }) => {

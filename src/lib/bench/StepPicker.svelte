@@ -64,11 +64,10 @@
 			collisionPadding={8}
 			aria-label="Kinds of steps"
 		>
-			<Command.Root shouldFilter={false} columns={3}>
+			<Command.Root shouldFilter={false} columns={3} label="Search kinds of steps">
 				<Command.Input
 					class="border-hair w-full border-b bg-white px-3 py-2 text-[13.5px] outline-none"
 					placeholder="What it is to make: ring, frame, along, ball …"
-					aria-label="Search kinds of steps"
 					bind:value={text}
 				/>
 				<Command.List

@@ -28,7 +28,7 @@
 			aria-label="Find"
 		>
 			<Dialog.Title class="sr-only">Find anything</Dialog.Title>
-			<Command.Root shouldFilter={false}>
+			<Command.Root shouldFilter={false} label="Find by words">
 				<Command.Input
 					class="border-hair w-full border-b bg-white px-4 py-3 text-[15px] outline-none"
 					placeholder="Words of a clause, a mark such as GR-C06, a part, an action, an export"

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { addressOf } from '$lib/state/selection.svelte';
 
 	const desk = useDesk();
 	const { model } = desk;
@@ -19,6 +20,17 @@
 		}
 		return { cells, pieces, bars, flags };
 	});
+	/** Every piece that something is said of, to be walked from the first on. */
+	function chooseFlagged() {
+		const { view } = model;
+		const found = view.zones.flatMap(({ groups }, zone) =>
+			groups.flatMap(({ face, over, flags, sites }) =>
+				Array.from(flags.keys(), (row) => addressOf(view, { zone, face, kind: over, index: sites[row]! }))
+			)
+		);
+		// The card tells of the last one.
+		desk.selection.choose(found.reverse());
+	}
 	const problems = $derived(model.view.problems.filter(({ remark }) => !remark).length);
 	const remarks = $derived(model.view.problems.length - problems);
 	/** What is left out and still there. */
@@ -50,7 +62,12 @@
 	<span data-testid="cell-count">{formatNumber(counts.cells)} cells</span>
 	<span>{formatNumber(counts.pieces)} pieces</span>
 	<span>{formatNumber(counts.bars)} bars</span>
-	<span class:text-oxide={counts.flags > 0}>{formatNumber(counts.flags)} flags</span>
+	{#if counts.flags}<button
+			type="button"
+			class="text-oxide underline decoration-dotted underline-offset-2"
+			aria-label="{formatNumber(counts.flags)} flags: choose the pieces that have one"
+			onclick={chooseFlagged}>{formatNumber(counts.flags)} flags</button
+		>{:else}<span>0 flags</span>{/if}
 	{#if desk.isolated}
 		<span class="text-ink"
 			>{formatNumber(desk.isolated.length)} shown alone

@@ -30,6 +30,11 @@
 		await tick();
 		input?.select();
 	}
+	const acts = $derived([
+		{ Icon: Pencil, says: 'Rename', act: begin, warns: false },
+		{ Icon: Copy, says: 'Duplicate', act: onduplicate, warns: false },
+		{ Icon: Trash2, says: 'Delete', act: ondelete, warns: true }
+	]);
 	function end() {
 		if (!naming) return;
 		naming = false;
@@ -75,26 +80,14 @@
 		/>
 	{/if}
 	<div class="absolute right-3 bottom-7 flex gap-0.5">
-		<button
-			type="button"
-			class="text-ink-2 hover:bg-wash rounded p-1.5"
-			aria-label="Rename {project.name}"
-			title="Rename"
-			onclick={begin}><Pencil size={15} /></button
-		>
-		<button
-			type="button"
-			class="text-ink-2 hover:bg-wash rounded p-1.5"
-			aria-label="Duplicate {project.name}"
-			title="Duplicate"
-			onclick={onduplicate}><Copy size={15} /></button
-		>
-		<button
-			type="button"
-			class="text-ink-2 hover:bg-oxide-wash hover:text-oxide rounded p-1.5"
-			aria-label="Delete {project.name}"
-			title="Delete"
-			onclick={ondelete}><Trash2 size={15} /></button
-		>
+		{#each acts as { Icon, says, act, warns } (says)}
+			<button
+				type="button"
+				class={['text-ink-2 rounded p-1.5', warns ? 'hover:bg-oxide-wash hover:text-oxide' : 'hover:bg-wash']}
+				aria-label="{says} {project.name}"
+				title={says}
+				onclick={act}><Icon size={15} /></button
+			>
+		{/each}
 	</div>
 </li>
