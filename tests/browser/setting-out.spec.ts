@@ -143,6 +143,7 @@ test('scattered cells follow a guide drawn on the map; the layout report says wh
 		/Street screen: \d+ addresses kept, \d+ new, \d+ gone/
 	);
 	const clause = page.locator('[data-clause="zones/street/pattern"]');
+	await clause.getByRole('button', { name: '… more' }).click();
 	await clause.getByRole('combobox', { name: 'Guide that cells follow' }).click();
 	await page.getByRole('option', { name: 'Guide 1' }).click();
 	await settled(page);

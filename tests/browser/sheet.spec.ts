@@ -161,5 +161,6 @@ test('parts stand on nodes: put by a clause, picked in the model, listed, counte
 		.first()
 		.click();
 	await expect(page.getByText(`${21 * 3} of ${21 * 3}`)).toBeVisible();
-	await expect(page.getByText('SS-N-C02-B02')).toBeVisible();
+	// What was chosen last is come to.
+	await expect(page.getByText('SS-N-C04-B22')).toBeVisible();
 });

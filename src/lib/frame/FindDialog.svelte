@@ -11,7 +11,9 @@
 	$effect(() => input?.focus());
 	const MOST = 30;
 
-	const found = $derived(open ? [...piecesMarked(desk, text, MOST), ...matching(findable(desk), text)] : []);
+	/** Read once for each time it is open: what is typed only chooses among them. */
+	const entries = $derived(open ? findable(desk) : []);
+	const found = $derived([...piecesMarked(desk, text, MOST), ...matching(entries, text)]);
 	const shown = $derived(found.slice(0, MOST));
 	function take(entry: Entry) {
 		open = false;

@@ -193,11 +193,13 @@
 	$effect(() => {
 		void cameraMoves;
 		if (!scene || !settled) return;
-		const resting = setTimeout(() => {
+		const looked = setTimeout(() => {
 			const found = scene?.inMiddle();
 			desk.lookedAt = found?.kind === 'cell' ? addressOf(view, found) : null;
+			// The pointer rests where it was; what lies under it may be something else.
+			if (resting) lookUnder(resting);
 		}, REST);
-		return () => clearTimeout(resting);
+		return () => clearTimeout(looked);
 	});
 
 	/** Corners on the canvas of what is chosen last: a cell, a line, a node, or a face in the Form lens. */
@@ -258,6 +260,8 @@
 			measuredFrom = null;
 		} else measuredFrom = snap;
 	}
+	/** Where the pointer is over the model, with no button down. */
+	let resting: PointerEvent | null = null;
 	/** The pointer is looked under once for each picture. */
 	let looking = 0;
 	function lookUnder(event: PointerEvent) {
@@ -348,6 +352,7 @@
 		if (!held) pressed = { x: event.clientX, y: event.clientY };
 	}
 	function move(event: PointerEvent) {
+		resting = event.buttons === 0 ? event : null;
 		if (event.buttons !== 0) hovered = null;
 		else if (desk.drawsGuide) next = placeAt(event);
 		else lookUnder(event);
@@ -412,7 +417,7 @@
 			onpointerup={up}
 			onpointerleave={() => {
 				cancelAnimationFrame(looking);
-				hovered = measuredTo = null;
+				hovered = measuredTo = resting = null;
 			}}
 		></canvas>
 	{/key}

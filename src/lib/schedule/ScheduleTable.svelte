@@ -33,8 +33,10 @@
 		const { last } = desk.selection;
 		if (!last || last === scrolledTo || !list.lines.length) return;
 		const at = list.lineOf(last);
+		// It may be in another list, which is looked at later.
+		if (at < 0) return;
 		scrolledTo = last;
-		if (at >= 0) untrack(() => get(virtual).scrollToIndex(at, { align: 'auto' }));
+		untrack(() => get(virtual).scrollToIndex(at, { align: 'auto' }));
 	});
 
 	function choose(row: number, extend: boolean) {

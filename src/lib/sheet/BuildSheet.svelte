@@ -84,10 +84,13 @@
 			list?.querySelector(`[data-clause="${CSS.escape(path)}"]`)?.scrollIntoView({ block: 'nearest' })
 		);
 	});
-	/** What is chosen in the model, on the map or in the schedule brings the clause that put it there. */
+	/**
+	 * What is chosen in the model, on the map or in the schedule brings the clause that put it there; what a clause of
+	 * the sheet chooses leaves one there.
+	 */
 	$effect(() => {
 		const { last } = desk.selection;
-		if (!last) return;
+		if (!last || list?.contains(document.activeElement)) return;
 		untrack(() => {
 			const found = find(desk.model.view, last);
 			const path = found && clauseOf(desk.model.view, zones, found);
