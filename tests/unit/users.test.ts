@@ -23,6 +23,15 @@ describe('what uses a thing', () => {
 		expect(usersOf(lido, 'variants', 'none of these')).to.deep.equal([]);
 	});
 
+	it('a guide is used by what is measured from it', () => {
+		const demo = readProjectText(readFileSync('demo/tidal-lido.json', 'utf8'));
+		for (const { id } of demo.guides) {
+			const users = usersOf(demo, 'guides', id);
+			expect(users, id).to.have.length.above(0);
+			for (const { path } of users) expect(path, id).to.match(/^zones\/[^/]+\/(rules\/|pattern)/);
+		}
+	});
+
 	it('a level, a guide or a variant that nothing uses goes without a fault; one that is used leaves one', async () => {
 		const lists = ['levels', 'guides', 'variants'] as const;
 		const before = (await new Chain().run(lido)).problems.length;

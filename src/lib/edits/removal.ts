@@ -1,5 +1,6 @@
 import { toast } from 'svelte-sonner';
 import type { Edit } from '$core/project/edits';
+import { isWithin } from '$core/project/paths';
 import type { Desk } from '$lib/state/desk.svelte';
 import type { Act } from '$lib/state/sheet-state.svelte';
 import type { User } from './users';
@@ -34,7 +35,8 @@ export function removal(desk: Desk, { label, name, edit, users, together }: Remo
 			const show = { label: 'Show', onClick: () => (desk.selection.clause = first.path) };
 			toast(`${name} is used by ${names.join(', ')}${more ? ` and ${more} more` : ''}`, {
 				duration: 12_000,
-				...(together
+				// Only where nothing else would be left without it.
+				...(together && found.every(({ path }) => together.edits.some((one) => isWithin(path, one.path)))
 					? {
 							action: { label: together.label, onClick: () => desk.do(said, ...together.edits, edit) },
 							cancel: show

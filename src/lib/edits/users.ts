@@ -1,3 +1,5 @@
+import { nameInFormulas } from '$core/field/followed';
+import { guidesIn } from '$core/field/guides';
 import type { Project } from '$core/project/schema';
 import { pathTo } from '$core/project/typed-path';
 import { clauseNumbers, zonePart } from './clause-numbers';
@@ -44,11 +46,18 @@ const keys = {
 	guides: ['guide']
 } as const;
 
-/** The clauses that name something of a list by its id. */
+/** Whether a text names something by a field or formula that is measured from it. */
+const measuredFrom: Partial<Record<keyof typeof keys, (text: string, id: string) => boolean>> = {
+	guides: (text, id) => guidesIn([text], [{ id }]).length > 0,
+	levels: (text, id) => text.includes(`level.${nameInFormulas(id)}`)
+};
+
+/** The clauses that name something of a list: by its id, or by a field that is measured from it. */
 export function usersOf(document: Project, list: keyof typeof keys, id: string): User[] {
-	const wanted = keys[list].map((key) => `"${key}":${JSON.stringify(id)}`);
+	const named = keys[list].map((key) => `"${key}":${JSON.stringify(id)}`);
 	return [...clausesOf(document)].flatMap(({ name, path, said }) => {
 		const text = JSON.stringify(said);
-		return wanted.some((one) => text.includes(one)) ? { name, path } : [];
+		const uses = named.some((one) => text.includes(one)) || measuredFrom[list]?.(text, id);
+		return uses ? { name, path } : [];
 	});
 }
