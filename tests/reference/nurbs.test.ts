@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { basisTable } from '../../src/core/geometry/basis';
 import { evaluateCurve } from '../../src/core/geometry/curve';
-import { evaluateGrid, surfaceArea, type Surface } from '../../src/core/geometry/surface';
+import { evaluateGrid, placeAt, surfaceArea, type Surface } from '../../src/core/geometry/surface';
 import { onlyFace, revolved, sheet } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 
@@ -113,6 +113,11 @@ describe('surfaces against verb-nurbs', () => {
 					near(ours.du[o + k]!, theirs[1]![0]![k]!, 1e-8);
 					near(ours.dv[o + k]!, theirs[0]![1]![k]!, 1e-8);
 				}
+				// One place by itself is the same to the last bit.
+				const alone = placeAt(surface, u, v);
+				expect([alone.point, alone.du, alone.dv].map((one) => [...one])).to.deep.equal(
+					[ours.points, ours.du, ours.dv].map((all) => [...all.subarray(o, o + 3)])
+				);
 			})
 		);
 	});

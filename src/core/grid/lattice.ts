@@ -1,9 +1,14 @@
-import { evaluateGrid, type Surface } from '../geometry/surface';
+import { placeAt, type Surface } from '../geometry/surface';
+import { cross, length, scale, type Vector } from '../geometry/vector';
 import type { NodeGrid } from './node-grid';
 
 /** A step counts as met this far outside it, in shares of it. */
 const EDGE = 1e-9;
 const NEWTON_ROUNDS = 20;
+
+/** Between the four corners of a step, anticlockwise from its foot on the left. */
+const mix = (a: number, b: number, c: number, d: number, s: number, t: number): number =>
+	a * (1 - s) * (1 - t) + b * s * (1 - t) + c * s * t + d * (1 - s) * t;
 
 /**
  * The grid as a plane: i counts bays from the left, j courses from the foot, both with fractions between
@@ -44,17 +49,19 @@ export class Lattice {
 	/** Shares within a step (0..1 inside it) of a place given by its parameters. */
 	private within(i: number, j: number, u: number, v: number): [number, number] {
 		const [a, b, c, d] = this.step(i, j);
-		let [s, t] = [0.5, 0.5];
+		let s = 0.5;
+		let t = 0.5;
 		for (let round = 0; round < NEWTON_ROUNDS; round++) {
-			const mix = (k: 0 | 1) =>
-				a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
-			const byS = (k: 0 | 1) => (b[k] - a[k]) * (1 - t) + (c[k] - d[k]) * t;
-			const byT = (k: 0 | 1) => (d[k] - a[k]) * (1 - s) + (c[k] - b[k]) * s;
-			const [p, q] = [u - mix(0), v - mix(1)];
-			const [su, sv, tu, tv] = [byS(0), byS(1), byT(0), byT(1)];
+			const p = u - mix(a[0], b[0], c[0], d[0], s, t);
+			const q = v - mix(a[1], b[1], c[1], d[1], s, t);
+			const su = (b[0] - a[0]) * (1 - t) + (c[0] - d[0]) * t;
+			const sv = (b[1] - a[1]) * (1 - t) + (c[1] - d[1]) * t;
+			const tu = (d[0] - a[0]) * (1 - s) + (c[0] - b[0]) * s;
+			const tv = (d[1] - a[1]) * (1 - s) + (c[1] - b[1]) * s;
 			const det = su * tv - sv * tu;
 			if (!(Math.abs(det) > 0)) break;
-			const [ds, dt] = [(p * tv - q * tu) / det, (su * q - sv * p) / det];
+			const ds = (p * tv - q * tu) / det;
+			const dt = (su * q - sv * p) / det;
 			s += ds;
 			t += dt;
 			if (Math.abs(ds) + Math.abs(dt) < 1e-14) break;
@@ -91,9 +98,7 @@ export class Lattice {
 		const column = across.closed ? Math.floor(i) : Math.min(across.steps - 1, Math.max(0, Math.floor(i)));
 		const [s, t] = [i - column, j - row];
 		const [a, b, c, d] = this.step(column, row);
-		const mix = (k: 0 | 1) =>
-			a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
-		return [mix(0), mix(1)];
+		return [mix(a[0], b[0], c[0], d[0], s, t), mix(a[1], b[1], c[1], d[1], s, t)];
 	}
 
 	/** Where lattice coordinates lie on the face laid flat (mm). */
@@ -112,23 +117,21 @@ export class Lattice {
 		};
 		const [s, t] = [i - column, j - row];
 		const [a, b, c, d] = [at(column, row), at(column + 1, row), at(column + 1, row + 1), at(column, row + 1)];
-		const mix = (k: 0 | 1) =>
-			a[k] * (1 - s) * (1 - t) + b[k] * s * (1 - t) + c[k] * s * t + d[k] * (1 - s) * t;
-		return [mix(0), mix(1)];
+		return [mix(a[0], b[0], c[0], d[0], s, t), mix(a[1], b[1], c[1], d[1], s, t)];
 	}
 
 	/** Position and normal at parameters, which may lie beyond the seam of a ring. */
-	evaluate(u: number, v: number): { point: Float64Array; normal: [number, number, number] } {
+	evaluate(u: number, v: number): { point: Vector; normal: Vector } {
 		const wrap = (t: number, low: number, period: number, closed: boolean) =>
 			closed ? low + ((((t - low) % period) + period) % period) : t;
 		const { knotsU, knotsV } = this.surface;
-		const at = [wrap(u, knotsU[0]!, this.periodU, this.grid.across.closed)];
-		const { points, du, dv } = evaluateGrid(this.surface, at, [
+		const { point, du, dv } = placeAt(
+			this.surface,
+			wrap(u, knotsU[0]!, this.periodU, this.grid.across.closed),
 			wrap(v, knotsV[0]!, this.periodV, this.grid.up.closed)
-		]);
-		const n = [0, 1, 2].map((a) => du[(a + 1) % 3]! * dv[(a + 2) % 3]! - du[(a + 2) % 3]! * dv[(a + 1) % 3]!);
-		const size = Math.hypot(...n) || 1;
-		return { point: points, normal: [n[0]! / size, n[1]! / size, n[2]! / size] };
+		);
+		const n = cross(du, dv);
+		return { point, normal: scale(n, 1 / (length(n) || 1)) };
 	}
 }
 

@@ -137,6 +137,19 @@ function inBuildingOrder(
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
+		// Most run within the face from a node of the grid to its neighbour: they need none of what follows.
+		if (b < own && second[e] !== NO_CELL) {
+			const j = Math.floor(a / columns);
+			const beside = b - a === 1 && b % columns !== 0;
+			if ((beside || b - a === columns) && isPole[j] === 0 && isPole[j + 1] === 0) {
+				from[e] = a;
+				to[e] = b;
+				const way = beside ? 1 : 0;
+				direction[e] = way;
+				key[e] = a * DIRECTIONS + way;
+				continue;
+			}
+		}
 		let iA = a < own ? a % columns : extraI[a - own]!;
 		let jA = a < own ? Math.floor(a / columns) : extraJ[a - own]!;
 		let iB = b < own ? b % columns : extraI[b - own]!;

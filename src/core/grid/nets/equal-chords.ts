@@ -1,5 +1,5 @@
-import { evaluateGrid, type Surface } from '../../geometry/surface';
-import { cross, dot, length, pointAt, scale, subtract, type Vector } from '../../geometry/vector';
+import { placeAt, type Surface } from '../../geometry/surface';
+import { cross, dot, length, scale, subtract, type Vector } from '../../geometry/vector';
 import { refuse } from '../../units/problem';
 import type { Belt } from '../belt';
 import type { NodeNet, Spread } from '../node-grid';
@@ -27,7 +27,7 @@ class Weaver {
 	}
 
 	node(u: number, v: number): Node {
-		return { u, v, point: pointAt(evaluateGrid(this.surface, [u], [v]).points, 0) };
+		return { u, v, point: placeAt(this.surface, u, v).point };
 	}
 
 	private isOn(u: number, v: number): boolean {
@@ -43,7 +43,7 @@ class Weaver {
 	/** The next node along a line of the surface, at a chord's distance; null when the line ends before. */
 	along(from: Node, axis: 0 | 1, way: 1 | -1, chord: number): Node | null {
 		let [u, v] = [from.u, from.v];
-		const guess = pointAt(evaluateGrid(this.surface, [u], [v])[axis === 0 ? 'du' : 'dv'], 0);
+		const guess = placeAt(this.surface, u, v)[axis === 0 ? 'du' : 'dv'];
 		const step = (way * chord) / (length(guess) || 1);
 		if (axis === 0) u += step;
 		else v += step;
@@ -76,10 +76,8 @@ class Weaver {
 		for (let round = 0; round < ROUNDS; round++) {
 			const held = (t: number, k: 0 | 1) => Math.min(this.high[k], Math.max(this.low[k], t));
 			const [hu, hv] = [held(u, 0), held(v, 1)];
-			const samples = evaluateGrid(this.surface, [hu], [hv]);
+			const { point: own, du, dv } = placeAt(this.surface, hu, hv);
 			// Beyond the rim the face is taken as going on straight, so that what ends up there is known to.
-			const [du, dv] = [pointAt(samples.du, 0), pointAt(samples.dv, 0)];
-			const own = pointAt(samples.points, 0);
 			const point = own.map((value, a) => value + (u - hu) * du[a]! + (v - hv) * dv[a]!) as unknown as Vector;
 			const rows = wanted.map(({ to, far }) => {
 				const way = subtract(point, to.point);

@@ -1,7 +1,7 @@
 import { inRadians } from '../../units/scale';
 import { leastSeed, nearestSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
 import type { Place } from '../../geometry/polygon';
-import { evaluateGrid } from '../../geometry/surface';
+import { placeAt } from '../../geometry/surface';
 import {
 	add,
 	cross,
@@ -9,7 +9,6 @@ import {
 	dot,
 	length,
 	mix,
-	pointAt,
 	scale,
 	subtract,
 	type Vector
@@ -49,10 +48,10 @@ const leaves = (face: TrimmedFace, [x, y, z]: Vector, at: string) =>
 /** A face at a place as far as it goes, and how far beyond its rims the place lies, in parameters. */
 function reached(face: TrimmedFace, place: Place): { point: Vector; u: Vector; v: Vector } {
 	const held = heldOn(face, place);
-	const { points, du, dv } = evaluateGrid(face.surface, [held[0]], [held[1]]);
-	const [u, v] = [pointAt(du, 0), pointAt(dv, 0)];
+	const { point, du: u, dv: v } = placeAt(face.surface, held[0], held[1]);
 	const beyond = [face.closedAcross ? 0 : place[0] - held[0], place[1] - held[1]] as const;
-	return { point: add(pointAt(points, 0), add(scale(u, beyond[0]), scale(v, beyond[1]))), u, v };
+	if (beyond[0] === 0 && beyond[1] === 0) return { point, u, v };
+	return { point: add(point, add(scale(u, beyond[0]), scale(v, beyond[1]))), u, v };
 }
 
 /** Newton's method in the two directions square to the line of sight; null when it comes to nothing. */
@@ -104,22 +103,18 @@ export function followOnFace<P>(
 	const period = periodOf(face);
 	const found: Place[] = [];
 	const source: number[] = [];
-	const halve = (p: P, q: P, a: Place, b: Place, left: number): void => {
-		const m = middle(p, q);
-		const at = placeOf(m, a);
+	const halve = (p: P, q: P, a: Place, b: Place, m: P, at: Place, left: number): void => {
 		const off = (t: number, place: Place) =>
 			distance(onFace(face, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])]), onFace(face, place));
 		// Looked at in its quarters: a way that bends to and fro is straight in its middle.
-		const far = Math.max(
-			off(0.25, placeOf(middle(p, m), a)),
-			off(0.5, at),
-			off(0.75, placeOf(middle(m, q), at))
-		);
+		const [one, three] = [middle(p, m), middle(m, q)];
+		const [oneAt, threeAt] = [placeOf(one, a), placeOf(three, at)];
+		const far = Math.max(off(0.25, oneAt), off(0.5, at), off(0.75, threeAt));
 		if (left === 0 || far <= within) return;
-		halve(p, m, a, at, left - 1);
+		halve(p, m, a, at, one, oneAt, left - 1);
 		found.push(at);
 		source.push(-1);
-		halve(m, q, at, b, left - 1);
+		halve(m, q, at, b, three, threeAt, left - 1);
 	};
 	points.forEach((p, k) => {
 		const next = (k + 1) % points.length;
@@ -133,7 +128,8 @@ export function followOnFace<P>(
 		const b: Place = period && next === 0 ? [u + period * Math.round((a[0] - u) / period), v] : [u, v];
 		found.push(a);
 		source.push(k);
-		halve(p, points[next]!, a, b, MOST_HALVINGS);
+		const m = middle(p, points[next]!);
+		halve(p, points[next]!, a, b, m, placeOf(m, a), MOST_HALVINGS);
 	});
 	return { places: found, source };
 }

@@ -1,7 +1,7 @@
 import { distinctKnots } from '../../geometry/curve';
 import { segmentDistance } from '../../geometry/follow';
 import type { Place } from '../../geometry/polygon';
-import { evaluateGrid } from '../../geometry/surface';
+import { evaluateGrid, placeAt } from '../../geometry/surface';
 import { dot, pointAt, scale, type Vector } from '../../geometry/vector';
 import { BEYOND } from './beyond';
 import { heldOn, onFace } from './project';
@@ -55,10 +55,10 @@ export class Ahead {
 		let [u, v] = place;
 		for (let round = 0; round < 8; round++) {
 			const [x, y] = heldOn(this.face, [u, v]);
-			const { points, du, dv } = evaluateGrid(this.face.surface, [x], [y]);
-			const off = this.ofPoint(pointAt(points, 0));
+			const { point, du, dv } = placeAt(this.face.surface, x, y);
+			const off = this.ofPoint(point);
 			if (Math.abs(off) < ROUNDED) break;
-			const [a, b] = [dot(pointAt(du, 0), this.normal), dot(pointAt(dv, 0), this.normal)];
+			const [a, b] = [dot(du, this.normal), dot(dv, this.normal)];
 			const size = a * a + b * b;
 			if (!(size > 0)) break;
 			[u, v] = [u - (off * a) / size, v - (off * b) / size];

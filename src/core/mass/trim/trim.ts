@@ -71,12 +71,10 @@ export function copiesOf({ places, run }: Pick<TrimCurve, 'places' | 'run'>, per
 export const periodOf = ({ surface, closedAcross }: TrimmedFace): number =>
 	closedAcross ? surface.knotsU.at(-1)! - surface.knotsU[0]! : 0;
 
-/** Whether a place lies within a closed curve, or below one that goes round. */
-function isInside(curve: TrimCurve, period: number, place: Place): boolean {
-	const above = copiesOf(curve, period).reduce(
-		(sum, copy) => sum + crossingsAbove(copy.places, copy.closed, place),
-		0
-	);
+/** Whether a place lies within a closed curve, or below one that goes round, given once for every way it is met. */
+function isInside(copies: readonly CurveCopy[], place: Place): boolean {
+	let above = 0;
+	for (const { places, closed } of copies) above += crossingsAbove(places, closed, place);
 	return above % 2 === 1;
 }
 
@@ -84,12 +82,13 @@ function isInside(curve: TrimCurve, period: number, place: Place): boolean {
 export function curveTrim(at: string, curve: TrimCurve, within: number, period: number): Trim {
 	const { places, run } = curve;
 	const left = run === 'closed' ? polygonArea(places) > 0 : places.at(-1)![0] < places[0]![0];
+	const copies = copiesOf(curve, period);
 	return {
 		at,
 		curves: [curve],
 		within,
 		opening: run === 'closed' && !left,
-		keeps: (u, v) => isInside(curve, period, [u, v]) === left
+		keeps: (u, v) => isInside(copies, [u, v]) === left
 	};
 }
 
