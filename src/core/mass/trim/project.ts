@@ -2,17 +2,7 @@ import { inRadians } from '../../units/scale';
 import { leastSeed, nearestSeed, nearestFrom, seedsOf } from '../../geometry/nearest';
 import type { Place } from '../../geometry/polygon';
 import { placeAt } from '../../geometry/surface';
-import {
-	add,
-	cross,
-	distance,
-	dot,
-	length,
-	mix,
-	scale,
-	subtract,
-	type Vector
-} from '../../geometry/vector';
+import { add, cross, distance, dot, length, mix, scale, subtract, type Vector } from '../../geometry/vector';
 import { refuse } from '../../units/problem';
 import { formatNumber } from '../../units/quantity';
 import { periodOf, type TrimmedFace } from './trim';
