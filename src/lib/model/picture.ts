@@ -22,8 +22,11 @@ const fineness: Readonly<Record<Exclude<Manner, 'plain'>, Fineness>> = {
 const [REACH, DARKENING] = [1.6, 0.85];
 /** Rest before a picture is made finer (ms). */
 const PAUSE = 140;
-/** No further part of a resting picture is begun after this (ms), so that it is done within two seconds. */
-const ENOUGH = 900;
+/**
+ * No further part of a resting picture is begun that would be done after this (ms): with the moving picture and the
+ * rest before it, a resting one is fine within two seconds.
+ */
+const ENOUGH = 1400;
 /** A machine that takes longer than this over each of some moving pictures (ms) draws lightly from then on. */
 const [LONG, SOME] = [90, 5];
 
@@ -229,9 +232,14 @@ export class Picture {
 		const part = { whole: this.size, x: 0, y: 0, width, height };
 		if (this.one.width !== width || this.one.height !== height) this.makeRoom(width, height);
 		const began = performance.now();
+		let took = 0;
 		this.busy = true;
-		for (let k = 0; k < this.fine!.resting && performance.now() - began < ENOUGH; k++) {
+		for (let k = 0; k < this.fine!.resting && performance.now() - began + took < ENOUGH; k++) {
 			this.addOne(part, k);
+			took = await drawn(this.renderer);
+			if (this.ended) return;
+			if (turn !== this.turn) break;
+			if (!k) this.darken(part);
 			this.present(this.sum.texture, this.cornersOf(this.eye.camera).gtaoMap);
 			await drawn(this.renderer);
 			if (this.ended) return;
@@ -251,7 +259,6 @@ export class Picture {
 		this.daylight.within(place(k + 1));
 		renderer.setRenderTarget(this.one);
 		renderer.render(scene, camera);
-		if (!k && this.fine) this.cornersOf(camera).render(renderer, this.sum, this.one, 0, false);
 		camera.clearViewOffset();
 		const { ink, white } = inks[this.look];
 		const flat = camera instanceof THREE.OrthographicCamera;
@@ -267,6 +274,14 @@ export class Picture {
 		(this.add.uniforms['pixel']!.value as THREE.Vector2).set(1 / width, 1 / height);
 		renderer.setRenderTarget(this.sum);
 		this.draw(this.add);
+	}
+
+	/** Reckon how corners are darkened, from the depth of the first of the pictures a resting one is made of. */
+	private darken({ whole, x, y, width, height }: Part): void {
+		const camera = this.eye.camera as THREE.PerspectiveCamera | THREE.OrthographicCamera;
+		camera.setViewOffset(whole.width, whole.height, x, y, width, height);
+		this.cornersOf(camera).render(this.renderer, this.sum, this.one, 0, false);
+		camera.clearViewOffset();
 	}
 
 	/**
@@ -289,6 +304,7 @@ export class Picture {
 					const part = { whole, x: x - BORDER, y: y - BORDER, width: side, height: side };
 					for (let k = 0; k < (this.manner === 'plain' ? 1 : LARGE); k++) {
 						this.addOne(part, k);
+						if (!k && this.fine) this.darken(part);
 						await drawn(this.renderer);
 					}
 					if (this.ended) throw new Error('the page was left');
@@ -316,7 +332,13 @@ export class Picture {
 	/** Let a resting picture have a size (pixels). */
 	private makeRoom(width: number, height: number): void {
 		for (const target of [this.one, this.sum]) target.setSize(width, height);
-		for (const pass of this.corners.values()) pass.setSize(width, height);
+		for (const pass of this.corners.values()) pass.setSize(...this.coarser(width, height));
+	}
+
+	/** Darkening is soft: lightly drawn it is reckoned half as fine, in a quarter of the time. */
+	private coarser(width: number, height: number): [number, number] {
+		const part = this.manner === 'light' ? 0.5 : 1;
+		return [Math.ceil(part * width), Math.ceil(part * height)];
 	}
 
 	/** What reckons how corners are darkened. */
@@ -325,7 +347,9 @@ export class Picture {
 		if (known) return known;
 		const { width, height } = this.one;
 		const light = this.manner === 'light';
-		const pass = new GTAOPass(this.scene, camera, width, height, { depthTexture: this.one.depthTexture! });
+		const pass = new GTAOPass(this.scene, camera, ...this.coarser(width, height), {
+			depthTexture: this.one.depthTexture!
+		});
 		pass.updateGtaoMaterial({
 			radius: REACH,
 			distanceExponent: 1.4,
@@ -333,7 +357,7 @@ export class Picture {
 			scale: 1,
 			samples: light ? 8 : 16
 		});
-		pass.updatePdMaterial({ radius: 8, samples: 16 });
+		pass.updatePdMaterial({ radius: light ? 4 : 8, samples: light ? 8 : 16 });
 		pass.output = GTAOPass.OUTPUT.Off;
 		this.corners.set(camera.type, pass);
 		return pass;
