@@ -3,7 +3,7 @@ import { type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { copyDemo, expect, saved, settled, test, visit } from './app';
+import { accessible, copyDemo, expect, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -493,6 +493,7 @@ test('steps are found by words; a new solid offers its element; what is ordered 
 	await visit(page, `/project/${id}/part/pyramid?plain`);
 	await stageReady(page);
 	await sheet(page).getByRole('button', { name: /^Step/ }).click();
+	await accessible(page);
 	await page.getByLabel('Search kinds of steps').fill('ball at a point');
 	await expect(page.getByRole('option')).toHaveCount(1);
 	await page.keyboard.press('Enter');

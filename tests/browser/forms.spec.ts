@@ -112,6 +112,8 @@ test('a profile is drawn: a point dragged with snapping, one added, a side made 
 	await profile().click();
 	const editor = page.getByTestId('curve-editor');
 	const point = editor.getByRole('application', { name: /^Point 3:/ });
+	await expect(point).toBeVisible();
+	await accessible(page, '[data-testid=curve-editor]');
 	const box = (await point.boundingBox())!;
 	await page.mouse.move(box.x + 11, box.y + box.height - 11);
 	await page.mouse.down();

@@ -1,6 +1,6 @@
 import { type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { copyDemo, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, copyDemo, expect, openDemo, saved, settled, test, visit } from './app';
 
 async function exported(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
 	await page.getByRole('button', { name: 'Export' }).click();
@@ -16,6 +16,7 @@ async function expectKeys(page: Page): Promise<void> {
 	const list = page.getByRole('dialog', { name: 'Keys' });
 	await page.keyboard.press('Control+k');
 	await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+	await accessible(page, '[role=dialog]');
 	await page.keyboard.type('Keys');
 	await page.keyboard.press('Enter');
 	await expect(list).toContainText('Undo; with Shift, redo');
@@ -23,6 +24,7 @@ async function expectKeys(page: Page): Promise<void> {
 	await expect(list).toHaveCount(0);
 	await page.keyboard.press('Shift+?');
 	await expect(list).toContainText('Walk from cell to cell');
+	await accessible(page, '[role=dialog]');
 	await page.keyboard.press('Escape');
 	await expect(list).toHaveCount(0);
 }
@@ -35,6 +37,7 @@ test('the schedule: sorted, grouped, filtered; a row and the model choose each o
 	await settled(page);
 	await expect(page.getByTestId('row-count')).toHaveText('739 of 739');
 	await expect(page.getByRole('row').nth(1)).toContainText('GR-C01-B01a');
+	await accessible(page);
 	await expectKeys(page);
 	await page.getByRole('columnheader', { name: /^Area/ }).getByRole('button').click();
 	await expect(page.getByRole('row').nth(1)).not.toContainText('GR-C01-B01a');

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { documentOf, expect, openDemo, saved, settled, test } from './app';
+import { accessible, documentOf, expect, openDemo, saved, settled, test } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -124,6 +124,7 @@ test('a section is dragged, moved by keys and stays; a view is kept with it and 
 
 	await page.getByRole('button', { name: 'East', exact: true }).click();
 	await page.getByRole('button', { name: 'Look and views' }).click();
+	await accessible(page, '[role=menu]');
 	await page.getByRole('menuitem', { name: 'Keep this view' }).click();
 	await expect(page).toHaveURL(/\?.*view=view/);
 	await saved(page);

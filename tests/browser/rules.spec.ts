@@ -13,6 +13,7 @@ test('a rule is written from what is offered: joined, turned round, in brackets;
 	await expect(rule).toContainText('on every cell');
 
 	await rule.getByRole('button', { name: 'Only where …' }).click();
+	await accessible(page, '[role=menu]');
 	await page.getByRole('menuitem', { name: 'whole, edge, strip or cut' }).click();
 	await expect(effect).not.toHaveText(String(all));
 	const whole = Number(await effect.innerText());

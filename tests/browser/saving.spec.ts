@@ -1,6 +1,6 @@
 import { expect, test as ofItsOwn, type BrowserContext, type Page } from '@playwright/test';
 import { launch } from '../server/running';
-import { newContext, openRoof, sailObj, saved, settled } from './app';
+import { accessible, newContext, openRoof, sailObj, saved, settled } from './app';
 
 /** Pages of one browser, as somebody has it: what it has compiled once it has for the next test too. */
 const test = ofItsOwn.extend<object, { oneBrowser: BrowserContext }>({
@@ -192,6 +192,7 @@ test('the history tells every change; a state of the past is looked at, brought 
 	await expect(changes.getByRole('listitem')).toHaveCount(3);
 	await changes.getByRole('button', { name: /bays 32 → 33/ }).click();
 	await expect(page.getByTestId('past')).toHaveAttribute('data-ready', 'true');
+	await accessible(page);
 	await page.getByRole('button', { name: 'Make a copy of it' }).click();
 	await expect(page.getByText('A copy of that state is among the projects.')).toBeVisible();
 	await page.getByRole('button', { name: 'Bring this state back' }).click();

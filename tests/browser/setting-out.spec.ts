@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { cellCount, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, cellCount, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -87,6 +87,7 @@ test('a tile is drawn: told what is not covered, laid when it is, and rules take
 	await more(page, 'street', 'Draw a tile of its own …');
 	const drawer = page.getByTestId('tile-drawer');
 	await expect(drawer.getByTestId('tile-faults')).toContainText('It covers the plane once');
+	await accessible(page, '[data-testid=tile-drawer]');
 	await drawer.getByRole('button', { name: /^Tile across/ }).click();
 	await type(page, '2');
 	await expect(drawer.getByTestId('tile-faults')).toContainText('1 of 2 steps are covered by no polygon');
@@ -256,6 +257,7 @@ test('settings are compared side by side and one is taken', async ({ page }) => 
 	const dialog = page.getByTestId('compare');
 	const second = dialog.getByRole('region', { name: 'Setting 2' });
 	await expect(second.locator('[data-figure="cells"]')).toBeVisible();
+	await accessible(page, '[data-testid=compare]');
 	await second.getByRole('button', { name: /^Across in setting 2/ }).click();
 	await page.keyboard.press('Control+A');
 	await page.keyboard.type('18');

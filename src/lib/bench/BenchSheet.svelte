@@ -67,7 +67,7 @@
 	data-testid="bench-sheet"
 >
 	<header class="flex items-baseline gap-2 px-4.5 pt-4 pb-1">
-		<h1 class="text-[13.5px] font-semibold">
+		<h2 class="text-[13.5px] font-semibold">
 			<TextChip
 				value={part.label}
 				label="Name of the part"
@@ -75,7 +75,7 @@
 				oncommit={(label) => bench.change(`${part.label} is called ${label}`, { ...part, label })}
 			/>
 			<span class="font-normal">hangs on {anchorWords}</span>
-		</h1>
+		</h2>
 		<span class="figures text-ink-2 ml-auto text-[11.5px]">{part.role}</span>
 	</header>
 	<p class="sentence text-ink-2 px-4.5 pb-1 [&_button]:text-left">

@@ -70,33 +70,45 @@
 					placeholder="What it is to make: ring, frame, along, ball …"
 					bind:value={text}
 				/>
-				<Command.List
-					class="max-h-[min(520px,calc(var(--bits-popover-content-available-height)-48px))] overflow-auto p-1.5"
-				>
-					{#each groups as group (group.label)}
-						<Command.Group value={group.label}>
-							<Command.GroupHeading class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold"
-								>{group.label}</Command.GroupHeading
+				<Command.List>
+					{#snippet child({ props })}
+						<!-- What scrolls is the list that the words above steer. -->
+						<div {...props} role="presentation">
+							<Command.Viewport
+								class="max-h-[min(520px,calc(var(--bits-popover-content-available-height)-48px))] overflow-auto p-1.5"
+								role="listbox"
+								aria-label="Kinds of steps"
+								tabindex={0}
 							>
-							<Command.GroupItems class="grid grid-cols-3 gap-1">
-								{#each group.steps as kind (kind)}
-									{@const picture = pictureOf(kind)}
-									<Command.Item
-										value={kind}
-										aria-label={kind}
-										class="data-selected:bg-wash cursor-pointer rounded p-1"
-										onSelect={() => take(kind)}
-									>
-										<span class="bg-paper mb-1 block h-[58px] rounded-sm"
-											>{#if picture}<SmallPicture of={picture} />{/if}</span
+								{#each groups as group (group.label)}
+									<Command.Group value={group.label}>
+										<Command.GroupHeading class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold"
+											>{group.label}</Command.GroupHeading
 										>
-										<span class="block text-[12.5px] leading-tight font-medium">{kind}</span>
-										<span class="text-ink-2 block text-[11px] leading-tight">{stepLines[kind]}</span>
-									</Command.Item>
+										<Command.GroupItems class="grid grid-cols-3 gap-1">
+											{#each group.steps as kind (kind)}
+												{@const picture = pictureOf(kind)}
+												<Command.Item
+													value={kind}
+													aria-label={kind}
+													class="data-selected:bg-wash cursor-pointer rounded p-1"
+													onSelect={() => take(kind)}
+												>
+													<span class="bg-paper mb-1 block h-[58px] rounded-sm"
+														>{#if picture}<SmallPicture of={picture} />{/if}</span
+													>
+													<span class="block text-[12.5px] leading-tight font-medium">{kind}</span>
+													<span class="text-ink-2 block text-[11px] leading-tight">{stepLines[kind]}</span>
+												</Command.Item>
+											{/each}
+										</Command.GroupItems>
+									</Command.Group>
 								{/each}
-							</Command.GroupItems>
-						</Command.Group>
-					{:else}<p class="text-ink-2 px-2 py-3">No step is called that.</p>{/each}
+							</Command.Viewport>{#if !groups.length}<p class="text-ink-2 px-2 py-3">
+									No step is called that.
+								</p>{/if}
+						</div>
+					{/snippet}
 				</Command.List>
 			</Command.Root>
 		</Popover.Content>

@@ -104,7 +104,7 @@
 
 <section class="mx-auto max-w-[1200px] px-6 py-6" aria-label="Variants">
 	<header class="mb-3 flex items-baseline gap-4">
-		<h1 class="text-[15px] font-semibold">Variants of {part.label}</h1>
+		<h2 class="text-[15px] font-semibold">Variants of {part.label}</h2>
 		<span class="text-ink-2 text-[12.5px]"
 			>Shared values; paste a block from a spreadsheet into any cell.</span
 		>

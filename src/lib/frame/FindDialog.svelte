@@ -37,20 +37,34 @@
 					bind:value={text}
 					bind:ref={input}
 				/>
-				<Command.List class="max-h-[min(480px,60vh)] overflow-auto p-1.5">
-					{#each shown as entry, k (`${entry.kind} ${entry.label} ${k}`)}
-						<Command.Item
-							class="data-selected:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2.5 py-1.5"
-							value="{entry.kind} {entry.label} {k}"
-							onSelect={() => take(entry)}
-							><span class="min-w-0 truncate">{entry.label}</span><span
-								class="text-ink-2 ml-auto shrink-0 text-[12px]">{entry.kind}</span
-							>{#if entry.key}<kbd class="key-cap shrink-0">{entry.key}</kbd>{/if}</Command.Item
-						>
-					{:else}<p class="text-ink-2 px-2.5 py-3">Nothing is called that here.</p>{/each}
-					{#if found.length > MOST}<p class="text-ink-2 px-2.5 py-1.5 text-[12px]">
-							and {found.length - MOST} more: type on
-						</p>{/if}
+				<Command.List>
+					{#snippet child({ props })}
+						<!-- What scrolls is the list that the words above steer. -->
+						<div {...props} role="presentation">
+							<Command.Viewport
+								class="max-h-[min(480px,60vh)] overflow-auto p-1.5"
+								role="listbox"
+								aria-label="Found"
+								tabindex={0}
+							>
+								{#each shown as entry, k (`${entry.kind} ${entry.label} ${k}`)}
+									<Command.Item
+										class="data-selected:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2.5 py-1.5"
+										value="{entry.kind} {entry.label} {k}"
+										onSelect={() => take(entry)}
+										><span class="min-w-0 truncate">{entry.label}</span><span
+											class="text-ink-2 ml-auto shrink-0 text-[12px]">{entry.kind}</span
+										>{#if entry.key}<kbd class="key-cap shrink-0">{entry.key}</kbd>{/if}</Command.Item
+									>
+								{/each}
+							</Command.Viewport>{#if !found.length}<p class="text-ink-2 px-2.5 py-3">
+									Nothing is called that here.
+								</p>{/if}
+							{#if found.length > MOST}<p class="text-ink-2 px-2.5 py-1.5 text-[12px]">
+									and {found.length - MOST} more: type on
+								</p>{/if}
+						</div>
+					{/snippet}
 				</Command.List>
 			</Command.Root>
 		</Dialog.Content>

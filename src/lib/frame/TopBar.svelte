@@ -20,6 +20,7 @@
 	class="border-hair bg-sheet grid h-[46px] grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3.5 border-b px-3.5"
 >
 	<div class="flex min-w-0 items-center gap-3.5">
+		<h1 class="sr-only">{page ? `${page} · ` : ''}{project.document.name}</h1>
 		<a href="/" class="flex shrink-0 items-center gap-2 text-[14.5px] font-semibold"
 			><img src="/mark.svg" alt="" class="size-5" /><span class="max-lg:sr-only">Zygaster</span></a
 		>

@@ -130,13 +130,13 @@
 	tabindex="0"
 >
 	<div class="w-max min-w-full">
-		<div
-			class="border-ink bg-sheet sticky top-0 z-10 grid border-b"
-			role="row"
-			style:grid-template-columns={template}
-		>
-			{#each list.columns as column (column.key)}{@render head(column)}{/each}
-		</div>
+		{#if list.columns.length}<div
+				class="border-ink bg-sheet sticky top-0 z-10 grid border-b"
+				role="row"
+				style:grid-template-columns={template}
+			>
+				{#each list.columns as column (column.key)}{@render head(column)}{/each}
+			</div>{/if}
 		{#if !list.schedule}<p class="sentence text-ink-2 p-10">Computing the model …</p>
 		{:else if list.schedule.rows === 0}<p class="sentence text-ink-2 p-10">
 				No {list.name} yet. A rule of the build sheet that puts one makes the first row.
