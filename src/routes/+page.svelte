@@ -10,9 +10,12 @@
 	import { warmUp } from '$lib/state/thread';
 
 	let { data } = $props();
-	// A project is opened from here: what computes it is there by then.
+	// A project is opened from here: what computes it and what it is drawn on are there by then.
 	onMount(() => {
-		const idle = requestIdleCallback(() => warmUp(true));
+		const idle = requestIdleCallback(() => {
+			warmUp(true);
+			void import('$lib/model/easel').then(({ setUpEasel }) => setUpEasel());
+		});
 		return () => cancelIdleCallback(idle);
 	});
 	let naming = $state(false);

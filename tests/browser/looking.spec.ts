@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { accessible, documentOf, expect, openDemo, saved, settled, test } from './app';
+import { accessible, copyDemo, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -18,6 +18,30 @@ async function point(page: Page, across: number, down: number): Promise<{ x: num
 	await page.mouse.move(at.x, at.y);
 	return at;
 }
+
+test('the first picture that is drawn has cells on it', async ({ page }) => {
+	const id = await copyDemo(page);
+	await visit(page, '/');
+	await page.evaluate(() => {
+		const { clear, drawElements } = WebGL2RenderingContext.prototype;
+		const done: string[] = [];
+		const taking = { clear, drawElements };
+		for (const name of ['clear', 'drawElements'] as const)
+			WebGL2RenderingContext.prototype[name] = function (this: WebGL2RenderingContext, ...given: never[]) {
+				if (document.querySelector('[data-testid=model]')?.contains(this.canvas as Node)) done.push(name);
+				return (taking[name] as (...given: never[]) => void).apply(this, given);
+			};
+		Object.assign(window, { done, putBack: () => Object.assign(WebGL2RenderingContext.prototype, taking) });
+	});
+	await visit(page, `/project/${id}?plain`);
+	await settled(page);
+	const done = await page.evaluate(() => {
+		const { done, putBack } = window as unknown as { done: string[]; putBack: () => void };
+		putBack();
+		return done;
+	});
+	expect(done.slice(0, 2)).toEqual(['clear', 'drawElements']);
+});
 
 test('what a click would take is told, and stays under the pointer as the eye comes nearer', async ({
 	page

@@ -2,7 +2,8 @@
 	import { dragging } from '$lib/components/drag';
 	import Enclosure from '$lib/components/Enclosure.svelte';
 	import { Enclosing } from '$lib/components/enclosing.svelte';
-	import { drawLightly, mannerHere, type Manner } from '$lib/model/renderer';
+	import { takeEasel, type Easel } from './easel';
+	import { drawLightly, mannerHere, type Manner } from './renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
 	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
@@ -29,7 +30,8 @@
 	import { ModelScene } from './scene';
 
 	const desk = useDesk();
-	let canvas = $state<HTMLCanvasElement>(undefined!);
+	/** Where the canvas hangs. */
+	let wall = $state<HTMLElement>(undefined!);
 	let frame = $state<HTMLElement>(undefined!);
 	let scene = $state.raw<ModelScene | null>(null);
 	let heading = $state(0);
@@ -47,11 +49,20 @@
 	const view = $derived(desk.model.view);
 	const selected = $derived(desk.selection.addresses.flatMap((address) => find(view, address) ?? []));
 
-	/** Draw on a canvas. @returns what ends it */
-	function drawOn(on: HTMLCanvasElement, how: Manner): (() => void) | undefined {
+	/** Hang a picture. @returns what ends it */
+	function hang(how: Manner): (() => void) | undefined {
+		let easel: Easel;
 		let made: ModelScene;
+		let letGoOf: (() => void) | void;
 		try {
-			made = new ModelScene(on, how, () => freeOf(frame));
+			easel = takeEasel(how);
+			const { canvas } = easel;
+			canvas.setAttribute('aria-label', 'Model in 3D');
+			canvas.setAttribute('class', 'absolute inset-0 block size-full touch-none');
+			// It hears of the pointer before the eye does, which rests while something else is held.
+			letGoOf = dragging({ begin: take, move: drag, end: drop, cancel: letGo })(canvas);
+			made = new ModelScene(easel, how, () => freeOf(frame));
+			wall.append(canvas);
 		} catch (error) {
 			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
 			return;
@@ -82,12 +93,14 @@
 		return () => {
 			resize.disconnect();
 			scene = null;
+			letGoOf?.();
 			made.dispose();
+			easel.canvas.remove();
 		};
 	}
 	$effect(() => {
-		const [on, how] = [canvas, manner];
-		return untrack(() => drawOn(on, how));
+		const how = manner;
+		return untrack(() => hang(how));
 	});
 
 	$effect(() => {
@@ -306,7 +319,7 @@
 	/** The handle that is dragged, from where it stood. */
 	let held: Handle | null = null;
 	const local = (event: PointerEvent) => {
-		const box = canvas.getBoundingClientRect();
+		const box = wall.getBoundingClientRect();
 		return [event.clientX - box.left, event.clientY - box.top] as const;
 	};
 	function take(event: PointerEvent): boolean {
@@ -404,23 +417,18 @@
 	data-geometries={graphics.geometries}
 	data-textures={graphics.textures}
 >
-	{#key manner}
-		<canvas
-			bind:this={canvas}
-			class="absolute inset-0 block size-full touch-none {desk.drawsGuide || desk.measures
-				? 'cursor-crosshair'
-				: ''}"
-			aria-label="Model in 3D"
-			{@attach dragging({ begin: take, move: drag, end: drop, cancel: letGo })}
-			onpointerdown={down}
-			onpointermove={move}
-			onpointerup={up}
-			onpointerleave={() => {
-				cancelAnimationFrame(looking);
-				hovered = measuredTo = resting = null;
-			}}
-		></canvas>
-	{/key}
+	<div
+		bind:this={wall}
+		class={['absolute inset-0', (desk.drawsGuide || desk.measures) && 'cursor-crosshair']}
+		role="presentation"
+		onpointerdown={down}
+		onpointermove={move}
+		onpointerup={up}
+		onpointerleave={() => {
+			cancelAnimationFrame(looking);
+			hovered = measuredTo = resting = null;
+		}}
+	></div>
 	<Enclosure of={enclosing} />
 	{#if failure}
 		<p class="text-ink-2 absolute inset-0 grid place-items-center p-10 text-center">{failure}</p>
@@ -430,7 +438,7 @@
 	{/if}
 	{#if desk.labels && scene}<ModelLabels {projected} {selected} {frame} />{/if}
 	{#if scene && desk.section}
-		<SectionFrame {scene} section={desk.section} project={projected} {canvas} />
+		<SectionFrame {scene} section={desk.section} project={projected} {wall} />
 	{/if}
 	{#if desk.measures || desk.project.document.notes.length}
 		<Measuring project={projected} here={measuredTo} from={measuredFrom} />
@@ -445,11 +453,13 @@
 			onleave={leaveDrawing}
 		/>
 	{/if}
-	<ModelBar name={viewName} onlook={look} onwhole={home} section={newSection}>
-		{#snippet more()}
-			{#if scene}<ShownMenu /><KeptViews {scene} {settled} onshow={() => (viewName = null)} />{/if}
-		{/snippet}
-	</ModelBar>
+	{#if desk.begun}
+		<ModelBar name={viewName} onlook={look} onwhole={home} section={newSection}>
+			{#snippet more()}
+				{#if scene}<ShownMenu /><KeptViews {scene} {settled} onshow={() => (viewName = null)} />{/if}
+			{/snippet}
+		</ModelBar>
+	{/if}
 	{#if scale}<ScaleBar {scale} />{/if}
 	<svg
 		class="pointer-events-none absolute right-4 bottom-3 size-8"

@@ -13,9 +13,10 @@
 		scene: ModelScene;
 		section: Section;
 		project: (point: Vector) => { x: number; y: number } | null;
-		canvas: HTMLCanvasElement;
+		/** Where the picture hangs. */
+		wall: HTMLElement;
 	}
-	let { scene, section, project, canvas }: Props = $props();
+	let { scene, section, project, wall }: Props = $props();
 
 	const desk = useDesk();
 	const ring = $derived(scene.sectionRing(section));
@@ -41,7 +42,7 @@
 	const STEP = 100;
 
 	function drag(event: PointerEvent) {
-		const box = canvas.getBoundingClientRect();
+		const box = wall.getBoundingClientRect();
 		const at = scene.slide(section, ring[held]!, event.clientX - box.left, event.clientY - box.top);
 		set({ at: Math.round(at / 10) * 10 });
 	}
@@ -67,8 +68,8 @@
 {#if held >= 0}
 	<div
 		class="border-patina bg-sheet absolute z-[6] size-4 -translate-x-1/2 -translate-y-1/2 cursor-grab touch-none rounded-full border-2"
-		style:left="{Math.max(10, Math.min(canvas.clientWidth - 10, seen[held]!.x))}px"
-		style:top="{Math.max(10, Math.min(canvas.clientHeight - 54, seen[held]!.y))}px"
+		style:left="{Math.max(10, Math.min(wall.clientWidth - 10, seen[held]!.x))}px"
+		style:top="{Math.max(10, Math.min(wall.clientHeight - 54, seen[held]!.y))}px"
 		role="slider"
 		tabindex="0"
 		aria-label="Section"

@@ -62,7 +62,12 @@ export class Daylight {
 		new THREE.MeshLambertMaterial({ color: 0xefece6 })
 	);
 	private readonly haze = new THREE.Fog(HAZE, 1, 1000);
-	private readonly people = new People();
+	/** Made when they are first seen. */
+	private people: People | null = null;
+	private look: Look | null = null;
+	private readonly bounds = new THREE.Box3();
+	/** Of the eye about the vertical (rad). */
+	private turn = 0;
 
 	/** @param onPaper whether there is paper behind the scene, or nothing */
 	constructor(
@@ -75,7 +80,7 @@ export class Daylight {
 		scene.add(this.sun, this.sun.target);
 		if (manner === 'plain') return;
 		// Ground and people belong to one of the looks; pictures of pieces have none.
-		this.stone.visible = this.people.group.visible = false;
+		this.stone.visible = false;
 		this.show('paper');
 		renderer.shadowMap.enabled = true;
 		renderer.shadowMap.type = THREE.PCFShadowMap;
@@ -88,23 +93,32 @@ export class Daylight {
 		this.ground.receiveShadow = true;
 		// Under its own shadows, so that neither flickers.
 		this.stone.position.z = -0.03;
-		scene.add(this.ground, this.stone, this.people.group);
+		scene.add(this.ground, this.stone);
 	}
 
 	/** What is behind the model, and under it. */
 	show(look: Look): void {
-		if (this.manner === 'plain' || !this.onPaper) return;
+		if (this.manner === 'plain' || !this.onPaper || look === this.look) return;
+		this.look = look;
 		const outside = look === 'presentation';
 		if (this.scene.background instanceof THREE.Texture) this.scene.background.dispose();
 		this.scene.background = outside ? heaven() : look === 'lines' ? new THREE.Color('#FBF9F3') : paper();
 		this.scene.backgroundRotation.set(Math.PI / 2, 0, 0);
 		this.scene.fog = outside ? this.haze : null;
-		this.stone.visible = this.people.group.visible = outside;
+		this.stone.visible = outside;
+		if (outside && !this.people) {
+			this.people = new People();
+			if (!this.bounds.isEmpty()) this.people.standAround(this.bounds);
+			this.people.turn(this.turn);
+			this.scene.add(this.people.group);
+		}
+		if (this.people) this.people.group.visible = outside;
 	}
 
 	/** What stands round the model goes by the eye. @param turn of it about the vertical (rad) @param far how far it sees (m) */
 	seenFrom(turn: number, far: number): void {
-		this.people.turn(turn);
+		this.turn = turn;
+		this.people?.turn(turn);
 		this.haze.near = 0.35 * far;
 		this.haze.far = 0.97 * far;
 	}
@@ -145,7 +159,8 @@ export class Daylight {
 		if (bounds.isEmpty()) return;
 		const { radius } = bounds.getBoundingSphere(this.lit);
 		this.stand(null);
-		this.people.standAround(bounds);
+		this.bounds.copy(bounds);
+		this.people?.standAround(bounds);
 		const { camera } = this.sun.shadow;
 		camera.left = camera.bottom = -radius * 1.05;
 		camera.right = camera.top = radius * 1.05;

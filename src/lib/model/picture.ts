@@ -176,6 +176,7 @@ export class Picture {
 		renderer.setPixelRatio(pixelRatio(manner === 'plain'));
 	}
 
+	/** Have another size (pixels of the screen); whoever says so asks for a picture too. */
 	resize(width: number, height: number): void {
 		if (!width || !height) return;
 		this.renderer.setSize(width, height, false);
@@ -183,7 +184,6 @@ export class Picture {
 		this.size = { width: x, height: y };
 		const part = this.fine?.moving ?? 1;
 		this.quick.setSize(Math.ceil(part * x), Math.ceil(part * y));
-		this.request();
 	}
 
 	/** Something has changed: draw it, quickly first. */

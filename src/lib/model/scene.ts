@@ -22,7 +22,8 @@ import { AXES, planeOf, ringOf } from './section';
 import { PieceLayer } from './piece-layer';
 import { Picker } from './picker';
 import { Picture } from './picture';
-import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
+import type { Easel } from './easel';
+import { closeRenderer, disposeAll, type Manner } from './renderer';
 import { FLAGGED, POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
 
 const NONE: ReadonlySet<number> = new Set();
@@ -66,12 +67,12 @@ export class ModelScene {
 
 	/** @param free what cards leave of the picture */
 	constructor(
-		canvas: HTMLCanvasElement,
+		{ canvas, renderer }: Easel,
 		manner: Manner,
 		private readonly free: () => Frame['free']
 	) {
 		const plain = manner === 'plain';
-		this.renderer = makeRenderer(canvas, false);
+		this.renderer = renderer;
 		this.cells = new CellLayer(this.root, plain);
 		this.pieces = new PieceLayer(this.root, plain);
 		this.forms = new FormLayer(this.root, plain);
@@ -434,6 +435,7 @@ export class ModelScene {
 		this.picture.resize(width, height);
 		this.eye.resize(width, height);
 		for (const overlay of this.overlays) overlay.resize(width, height);
+		this.request();
 	}
 
 	request(): void {

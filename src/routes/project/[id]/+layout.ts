@@ -11,7 +11,10 @@ const LONGEST_WAY_MS = 60_000;
 const MOST_SLEEP_MS = 200;
 
 export const load: LayoutLoad = async ({ fetch, params }) => {
-	const response = await fetch(`/api/projects/${params.id}`);
+	const asked = fetch(`/api/projects/${params.id}`);
+	// What it will be drawn on is set up while it is on its way.
+	void import('$lib/model/easel').then(({ setUpEasel }) => setUpEasel());
+	const response = await asked;
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
 	const project = await OpenProject.open(body as OpenedProject);
