@@ -49,11 +49,11 @@
 	const view = $derived(desk.model.view);
 	const selected = $derived(desk.selection.addresses.flatMap((address) => find(view, address) ?? []));
 
-	/** Hang a picture. @returns what ends it */
-	function hang(how: Manner): (() => void) | undefined {
+	/** Hang a picture on a wall. @returns what ends it */
+	function hang(on: HTMLElement, how: Manner): (() => void) | undefined {
 		let easel: Easel;
 		let made: ModelScene;
-		let letGoOf: (() => void) | void;
+		let letGoOf: ReturnType<ReturnType<typeof dragging>>;
 		try {
 			easel = takeEasel(how);
 			const { canvas } = easel;
@@ -62,7 +62,7 @@
 			// It hears of the pointer before the eye does, which rests while something else is held.
 			letGoOf = dragging({ begin: take, move: drag, end: drop, cancel: letGo })(canvas);
 			made = new ModelScene(easel, how, () => freeOf(frame));
-			wall.append(canvas);
+			on.append(canvas);
 		} catch (error) {
 			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
 			return;
@@ -87,8 +87,8 @@
 		const resize = new ResizeObserver(([entry]) => {
 			if (entry) made.resize(entry.contentRect.width, entry.contentRect.height);
 		});
-		resize.observe(frame);
-		made.resize(frame.clientWidth, frame.clientHeight);
+		resize.observe(on);
+		made.resize(on.clientWidth, on.clientHeight);
 		scene = made;
 		return () => {
 			resize.disconnect();
@@ -98,11 +98,6 @@
 			easel.canvas.remove();
 		};
 	}
-	$effect(() => {
-		const how = manner;
-		return untrack(() => hang(how));
-	});
-
 	$effect(() => {
 		if (!scene) return;
 		const { painted: lens, measure } = desk;
@@ -419,6 +414,10 @@
 >
 	<div
 		bind:this={wall}
+		{@attach (on) => {
+			const how = manner;
+			return untrack(() => hang(on, how));
+		}}
 		class={['absolute inset-0', (desk.drawsGuide || desk.measures) && 'cursor-crosshair']}
 		role="presentation"
 		onpointerdown={down}
