@@ -56,6 +56,7 @@ export function surroundingsOf(
 export function checkConditions({ project, named }: Run, zone: Zone, faces: readonly FaceModel[]): void {
 	const known: Askable = {
 		faces: faces.map(({ address }) => address),
+		variants: project.variants.map(({ id }) => id),
 		things: followableIn(project),
 		guides: project.guides,
 		levels: project.levels,
@@ -67,10 +68,19 @@ export function checkConditions({ project, named }: Run, zone: Zone, faces: read
 			checkCondition(where, over, known, pathTo('zones', zone.id, list, id, 'where'));
 }
 
-/** Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing. */
-export function asks(run: Run, over: 'line' | 'node', list: Zone['runs'] | Zone['nodes'], face: FaceModel) {
+/**
+ * Where the conditions of clauses over lines or nodes hold on a face; null where they ask nothing.
+ * @param on the variant on each cell of the face
+ */
+export function asks(
+	run: Run,
+	over: 'line' | 'node',
+	list: Zone['runs'] | Zone['nodes'],
+	face: FaceModel,
+	on: (cell: number) => string | null
+) {
 	const { around } = surroundingsOf(run, over, list, [face], NO_SUNS);
-	const sites: AskedSites = { over, count: countOf(face, over), source: face, around };
+	const sites: AskedSites = { over, count: countOf(face, over), source: face, beside: { face, on }, around };
 	return ({ where }: { readonly where: Joining }): Held | null =>
 		where.of.length ? holds(where, sites) : null;
 }

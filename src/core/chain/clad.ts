@@ -94,8 +94,8 @@ export async function cladZone(
 	for (const [f, face] of faces.entries()) {
 		const placed = timed('parts', () => [
 			...onCells(zone, assigned[f]!, variants),
-			...onLines(run, zone, face, variants),
-			...onNodes(run, zone, face, variants)
+			...onLines(run, zone, face, assigned[f]!, variants),
+			...onNodes(run, zone, face, assigned[f]!, variants)
 		]);
 		for (const [k, one] of placed.entries()) {
 			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
@@ -238,8 +238,20 @@ function onCells(
 	];
 }
 
-function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Placed[] {
-	const held = asks(run, 'line', zone.runs, face);
+/** The variant on every cell, a choice by hand before what a rule puts there; null where a cell is open. */
+function variantsOn({ rules, exceptions }: Zone, { assignment }: AssignedCells) {
+	const ofRules = rules.map(({ put }) => (put === 'open' ? null : put.variant));
+	const ofHands = exceptions.map(({ put }) => (put === 'open' || 'as' in put ? null : put.variant));
+	return (c: number): string | null => {
+		const chosen = assignment.exception[c]!;
+		const rule = assignment.rule[c]!;
+		if (chosen !== NO_EXCEPTION && !isAdjusting(exceptions[chosen]!)) return ofHands[chosen]!;
+		return rule === NO_RULE ? null : ofRules[rule]!;
+	};
+}
+
+function onLines(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, variants: Variants): Placed[] {
+	const held = asks(run, 'line', zone.runs, face, variantsOn(zone, cells));
 	return edgesOfRuns(zone.runs, face.edges, face.sharedEdges, held).map((lines, k): Placed => {
 		const run = zone.runs[k]!;
 		const at = pathTo('zones', zone.id, 'runs', run.id);
@@ -259,12 +271,12 @@ function onLines(run: Run, zone: Zone, face: FaceModel, variants: Variants): Pla
 	});
 }
 
-function onNodes(run: Run, zone: Zone, face: FaceModel, variants: Variants): Placed[] {
+function onNodes(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, variants: Variants): Placed[] {
 	if (!zone.nodes.length) return [];
 	const at = pathTo('zones', zone.id, 'nodes');
 	const nodes = face.nodes();
 	const partOf = ({ id, variant }: Zone['nodes'][number]) => variants.partOn('node', variant, `${at}/${id}`);
-	const held = asks(run, 'node', zone.nodes, face);
+	const held = asks(run, 'node', zone.nodes, face, variantsOn(zone, cells));
 	return nodesOfPlacings(zone.nodes, partOf, nodes, at, held).map((found, k): Placed => {
 		const placing = zone.nodes[k]!;
 		return {

@@ -14,6 +14,8 @@ import type { Surroundings } from './sites';
 /** What there is to ask of: `faces` of the zone, guides that are closed. */
 export interface Askable extends Pick<Surroundings, 'levels' | 'slots' | 'named'> {
 	readonly faces: readonly string[];
+	/** Ids of the project's variants. */
+	readonly variants: readonly string[];
 	readonly things: Followable;
 	readonly guides: readonly { readonly id: string; readonly closed: boolean }[];
 }
@@ -73,6 +75,8 @@ function checkRange(
 
 /** What only cells have: a kind, a slot, a way they look. */
 const ofCells = new Set<Condition['is']>(['kind', 'slot', 'looks']);
+/** What only lines have. */
+const ofLines = new Set<Condition['is']>(['rim', 'beside']);
 
 /**
  * Whether a condition can be asked at all.
@@ -86,6 +90,8 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 	const at = place as string as Path<Condition>;
 	if (over !== 'cell' && ofCells.has(condition.is))
 		refuse(at, `that is asked of cells; of ${over}s ask for a measure, a level, a guide or a formula`);
+	if (over !== 'line' && ofLines.has(condition.is))
+		refuse(at, `that is asked of lines; of ${over}s ask for a measure, a level, a guide or a formula`);
 	switch (condition.is) {
 		case 'all':
 		case 'any':
@@ -113,6 +119,13 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 					refuse(at, `the pattern has no slot "${slot}"; it has ${listed(known.slots)}`, [
 						{ label: 'any slot', path: at, value: { is: 'all', of: [] } }
 					]);
+			return;
+		case 'rim':
+			if (!condition.of.length) refuse(at, 'on no rim there is no line; choose at least one rim');
+			return;
+		case 'beside':
+			if (!known.variants.includes(condition.variant))
+				unknown('the variant', condition.variant, known.variants, below(at, 'variant'));
 			return;
 		case 'face':
 			for (const face of condition.of)

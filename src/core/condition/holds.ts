@@ -11,7 +11,10 @@ import { evaluateColumns } from '../units/formula/evaluate';
 import { numberOf, SWITCH, type Expression, type FormulaType } from '../units/formula/expression';
 import { inRadians } from '../units/scale';
 import { amountOf } from './amount';
+import { rimSides } from '../project/line-kinds';
+import { NO_CELL } from '../pattern/edges';
 import { counters, ordinals } from './counters';
+import { rimSidesOf } from './rim-sides';
 import { fieldValues, type AskedSites } from './sites';
 
 /** A yes (1) or no (0) for every site. */
@@ -218,6 +221,18 @@ function drawn({ share, seed }: ConditionOf<'chance'>, sites: AskedSites): Asked
 	return each((site) => draw(course[site]!, bay[site]!, slot(site)) < share);
 }
 
+function beside(
+	{ variant, on }: ConditionOf<'beside'>,
+	{ face: { cells, edges }, on: put }: NonNullable<AskedSites['beside']>
+): Asked {
+	const wanted = Uint8Array.from({ length: cells.count }, (_, c) => (put(c) === variant ? 1 : 0));
+	const isThere = (c: number) => c !== NO_CELL && wanted[c] === 1;
+	const { left, right } = edges;
+	return on === 'one side'
+		? each((e) => isThere(left[e]!) || isThere(right[e]!))
+		: each((e) => isThere(left[e]!) && isThere(right[e]!));
+}
+
 /**
  * Values of a name in a formula, told by the kind of its site or not.
  *
@@ -250,6 +265,12 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 			return named(source.cells!.polygon, around.slots.length - 1, (n) =>
 				condition.of.includes(around.slots[n]!)
 			);
+		case 'rim': {
+			const isWanted = rimSides.map((side) => condition.of.includes(side));
+			return named(rimSidesOf(sites.beside!.face), rimSides.length, (n) => isWanted[n] === true);
+		}
+		case 'beside':
+			return beside(condition, sites.beside!);
 		case 'face': {
 			const isOn = condition.of.includes(source.address!);
 			return each(() => isOn);

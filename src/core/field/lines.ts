@@ -20,6 +20,15 @@ export const lineFields: readonly Field[] = [
 			return (from + to) / 2;
 		})
 	),
+	field('line', 'slope', 'slope', 'angle', ['edges', 'grid'], (source, sites) =>
+		reckon(sites, (e) => {
+			const across = (a: number) => {
+				const [from, to] = endsOf(source, a, e);
+				return to - from;
+			};
+			return Math.atan2(Math.abs(across(2)), Math.hypot(across(0), across(1)));
+		})
+	),
 	field('line', 'fold', 'fold', 'angle', ['folds'], ({ folds }, sites) => gather(sites, folds)),
 	field('line', 'course', 'course', 'count', ['edges'], ({ edges }, sites) => gather(sites, edges.course)),
 	field('line', 'bay', 'bay', 'count', ['edges'], ({ edges }, sites) => gather(sites, edges.bay))

@@ -142,7 +142,10 @@ export class Lattice {
  * const [i, j] = latticeOf(grid, 12);
  * ```
  */
-export function latticeOf(grid: NodeGrid, node: number): [number, number] {
+export function latticeOf(
+	grid: Pick<NodeGrid, 'columns' | 'rows' | 'extraI' | 'extraJ'>,
+	node: number
+): [number, number] {
 	const own = grid.columns * grid.rows;
 	if (node < own) return [node % grid.columns, Math.floor(node / grid.columns)];
 	return [grid.extraI[node - own]!, grid.extraJ[node - own]!];

@@ -15,6 +15,9 @@ import { SAME_STEP } from '../geometry/tolerance';
 
 const CUT = cellKinds.indexOf('cut');
 
+/** What of a grid says where its nodes lie in its lattice. */
+type LatticeOfNodes = Pick<NodeGrid, 'columns' | 'rows' | 'across' | 'up' | 'poles' | 'extraI' | 'extraJ'>;
+
 /**
  * The middle of a cell's corners in the lattice.
  *
@@ -22,7 +25,7 @@ const CUT = cellKinds.indexOf('cut');
  * const [i, j] = cellMiddle(grid, cells, 4);
  * ```
  */
-export function cellMiddle(grid: NodeGrid, cells: Cells, c: number): [number, number] {
+export function cellMiddle(grid: LatticeOfNodes, cells: Cells, c: number): [number, number] {
 	const places = placesOf(grid, cells, c, cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!));
 	let [i, j] = [0, 0];
 	for (const [x, y] of places) {
@@ -39,7 +42,7 @@ export function cellMiddle(grid: NodeGrid, cells: Cells, c: number): [number, nu
  * const ring = placesOf(grid, cells, 4, cells.corners.subarray(cells.start[4]!, cells.start[5]!));
  * ```
  */
-export function placesOf(grid: NodeGrid, cells: Cells, c: number, ring: Uint32Array): Place[] {
+export function placesOf(grid: LatticeOfNodes, cells: Cells, c: number, ring: Uint32Array): Place[] {
 	const { columns, rows, across, up, poles } = grid;
 	const home = [cells.bay[c]! - 1, cells.course[c]! - 1] as const;
 	const near = (value: number, wanted: number, count: number, closed: boolean) => {

@@ -1,3 +1,10 @@
 /** What a line of a grid is to those who put something along it, or leave it out of the picture. */
 export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
 export type LineKind = (typeof lineKinds)[number];
+
+/**
+ * Where a line lies on the rims of its face, seen from outside; `trim` along an opening or what else a trim leaves,
+ * `face` where another face of the zone meets it.
+ */
+export const rimSides = ['foot', 'head', 'left', 'right', 'trim', 'face'] as const;
+export type RimSide = (typeof rimSides)[number];

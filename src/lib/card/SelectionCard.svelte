@@ -84,7 +84,7 @@
 	});
 	const asked = $derived.by((): AskedAt | null => {
 		if (!found || !face) return null;
-		const { levels } = desk.project.document;
+		const { levels, variants } = desk.project.document;
 		return {
 			over: found.kind,
 			face: sourceOf(zone!, found.face),
@@ -92,7 +92,8 @@
 			things: followableIn(desk.project.document),
 			display,
 			named: desk.named,
-			levels: new Map(levels.map(({ id, name }) => [id, name]))
+			levels: new Map(levels.map(({ id, name }) => [id, name])),
+			variants: new Map(variants.map(({ id, name }) => [id, name]))
 		};
 	});
 	const exception = $derived(

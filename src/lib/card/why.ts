@@ -11,6 +11,7 @@ import { formatQuantity, type LengthDisplay } from '$core/units/quantity';
 import { inRadians } from '$core/units/scale';
 import type { NumberKind } from '$core/units/dimension';
 import { onPages } from '$lib/check/measures';
+import { rimLabels } from '$lib/sheet/words';
 
 /** Where somebody asks why, and how lengths are shown. */
 export interface AskedAt {
@@ -23,6 +24,8 @@ export interface AskedAt {
 	readonly named: Named;
 	/** Names of levels by their id. */
 	readonly levels: ReadonlyMap<string, string>;
+	/** Names of variants by their id. */
+	readonly variants: ReadonlyMap<string, string>;
 }
 
 /** A field as a page knows it at the site: its label, its kind, and its value where the page can read it. */
@@ -66,6 +69,10 @@ export function heldText(condition: Condition, at: AskedAt): string {
 			return `it has ${condition.of.join(' or ')} ${at.over === 'node' ? 'lines' : 'corners'}`;
 		case 'slot':
 			return `its slot is ${condition.of.join(' or ')}`;
+		case 'rim':
+			return `it lies on the rim: ${condition.of.map((side) => rimLabels[side]).join(' or ')}`;
+		case 'beside':
+			return `it has ${at.variants.get(condition.variant) ?? condition.variant} on ${condition.on}`;
 		case 'face':
 			return `it is on ${condition.of.map((face) => face.replace('.', ' · ')).join(' or ')}`;
 		case 'looks':

@@ -1,4 +1,4 @@
-import type { LineKind } from '$core/project/line-kinds';
+import { rimSides, type LineKind, type RimSide } from '$core/project/line-kinds';
 import type { Form, FormKind } from '$core/project/form-schema';
 import type { NodePlacing, SettingOut, Spacing } from '$core/project/schema';
 
@@ -54,3 +54,14 @@ export const lineCountWords: readonly { value: string; label: string }[] = [
 	{ value: 'any', label: 'any number of lines meet' },
 	...[2, 3, 4, 5, 6, 8].map((n) => ({ value: String(n), label: `${n} lines meet` }))
 ];
+
+/** Where on the rims of its face a line lies. */
+export const rimLabels: Readonly<Record<RimSide, string>> = {
+	foot: 'at the foot',
+	head: 'at the head',
+	left: 'on the left',
+	right: 'on the right',
+	trim: 'along a trim',
+	face: 'where faces meet'
+};
+export const rimWords = rimSides.map((value) => ({ value, label: rimLabels[value] }));

@@ -10,6 +10,7 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import AmountChip from '$lib/frame/AmountChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { rimLabels, rimWords } from '../words';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { AskedOf } from './fresh';
 
@@ -34,6 +35,7 @@
 		{ value: 'strip', label: 'of end strips' },
 		{ value: 'cut', label: 'cut' }
 	] as const;
+	const sides = (['one side', 'both sides'] as const).map((value) => ({ value, label: value }));
 	const ways = compass.map((value) => ({ value, label: value }));
 	const named = (names: readonly string[], known: readonly string[]) => [
 		...known.map((value) => ({ value, label: value.replace('.', ' · ') })),
@@ -133,6 +135,26 @@
 		empty="none"
 		joiner="or"
 		onchoose={(chosen) => set({ is: 'slot', of: chosen }, `slot ${chosen.join(' or ')}`)}
+	/>{:else if condition.is === 'rim'}<SeveralChip
+		values={condition.of}
+		options={rimWords}
+		label="Which rims"
+		empty="on no rim"
+		joiner="or"
+		onchoose={(chosen) => set({ is: 'rim', of: chosen }, chosen.map((side) => rimLabels[side]).join(' or '))}
+	/>{:else if condition.is === 'beside'}with
+	<ChoiceChip
+		value={condition.variant}
+		options={document.variants.map(({ id, name }) => ({ value: id, label: name }))}
+		label="Beside which part"
+		onchoose={(variant) => set({ ...condition, variant }, `beside ${variant}`)}
+	/>
+	on
+	<ChoiceChip
+		value={condition.on}
+		options={sides}
+		label="On how many sides"
+		onchoose={(on) => set({ ...condition, on }, `on ${on}`)}
 	/>{:else if condition.is === 'face'}on
 	<SeveralChip
 		values={condition.of}

@@ -47,7 +47,7 @@ const range = (field: string, at_least: number | null, at_most: number | null): 
 });
 
 /** Conditions in the order they are offered. */
-export function offeredFor({ over, project, slots, faces, courses, bays }: AskedOf): Offered[] {
+export function offeredFor({ over, zone, project, slots, faces, courses, bays }: AskedOf): Offered[] {
 	const { guides, levels } = project;
 	const [guide, closed, level] = [guides[0], guides.find((one) => one.closed), levels[0]];
 	const ofCells: Offered[] = [
@@ -60,8 +60,24 @@ export function offeredFor({ over, project, slots, faces, courses, bays }: Asked
 		{ label: 'so many from the rim', fresh: () => range('from_rim', null, 1) },
 		{ label: 'an area', fresh: () => range('area', 1e6, null) }
 	];
+	const variant = project.zones
+		.find(({ id }) => id === zone)
+		?.rules.flatMap(({ put }) => (put === 'open' ? [] : put.variant))[0];
+	const ofLines: Offered[] = [
+		{ label: 'on some of the rims', fresh: () => ({ is: 'rim', of: ['foot'] }) },
+		...(variant === undefined
+			? []
+			: [
+					{
+						label: 'beside a part',
+						fresh: (): Condition => ({ is: 'beside', variant, on: 'one side' })
+					}
+				]),
+		{ label: 'a slope', fresh: () => range('slope', 45, null) }
+	];
 	return [
 		...(over === 'cell' ? ofCells : []),
+		...(over === 'line' ? ofLines : []),
 		...(over === 'node'
 			? [{ label: 'lines that meet', fresh: (): Condition => ({ is: 'corners', of: [4] }) }]
 			: []),
