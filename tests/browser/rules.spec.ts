@@ -67,6 +67,35 @@ test('a rule is written from what is offered: joined, turned round, in brackets;
 	await expect(effect).toHaveText(String(whole - upper));
 });
 
+test('a border member runs along the rims that are chosen', async ({ page }) => {
+	const id = await openDemo(page);
+	const { zones } = await documentOf(page, id);
+	const zone = zones.find(({ runs }) => runs.some(({ lines }) => lines.includes('rim')))!;
+	const own = zone.runs.find(({ lines }) => lines.includes('rim'))!;
+	const run = clause(page, `zones/${zone.id}/runs/${own.id}`);
+	await run.scrollIntoViewIfNeeded();
+	const countOf = async () =>
+		Number((await run.locator('[data-effect]').innerText()).split(' · ')[0]!.replace(/\D/g, ''));
+	const all = await countOf();
+	await run.getByRole('button', { name: 'Only where …' }).click();
+	await page.getByRole('menuitem', { name: 'on some of the rims' }).click();
+	await settled(page);
+	const atFoot = await countOf();
+	expect(atFoot).toBeGreaterThan(0);
+	expect(atFoot).toBeLessThan(all);
+	await run.getByRole('combobox', { name: /^Which rims/ }).click();
+	await page.getByRole('option', { name: 'at the head' }).click();
+	await page.keyboard.press('Escape');
+	await settled(page);
+	expect(await countOf()).toBe(2 * atFoot);
+	await saved(page);
+	const changed = (await documentOf(page, id)).zones.find((one) => one.id === zone.id)!;
+	expect(changed.runs.find((one) => one.id === own.id)!.where).toEqual({
+		is: 'all',
+		of: [{ is: 'rim', of: ['foot', 'head'] }]
+	});
+});
+
 test('rules are put in another order by dragging and by keys; named values are used and changed', async ({
 	page
 }) => {

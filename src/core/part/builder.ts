@@ -60,6 +60,7 @@ interface Draft {
 	}[];
 	readonly flags: { readonly when: Register; readonly flag: number }[];
 	readonly results: { readonly name: string; readonly register: Register }[];
+	readonly turnResults: { readonly name: string; readonly register: Register }[];
 	readonly groups: { readonly times: Register; readonly builder: DomainBuilder }[];
 }
 
@@ -115,6 +116,7 @@ export class DomainBuilder {
 		sheets: [],
 		flags: [],
 		results: [],
+		turnResults: [],
 		groups: []
 	};
 
@@ -254,6 +256,11 @@ export class DomainBuilder {
 		this.draft.results.push({ name, register });
 	}
 
+	/** A value of every turn, kept turn by turn. */
+	turnResult(name: string, register: Register): void {
+		this.draft.turnResults.push({ name, register });
+	}
+
 	group(times: Register): DomainBuilder {
 		const builder = new DomainBuilder(this.flagList, false);
 		this.draft.groups.push({ times, builder });
@@ -288,7 +295,7 @@ export class DomainBuilder {
 		this.draft.flags.forEach(({ when }) => kept.add(when));
 		for (const { solids } of this.draft.elements)
 			for (const { when } of solids.flatMap(({ caps }) => caps)) if (when !== null) kept.add(when);
-		this.draft.results.forEach(({ register }) => kept.add(register));
+		for (const { register } of [...this.draft.results, ...this.draft.turnResults]) kept.add(register);
 		for (const group of groups) for (const from of group.built.imported.keys()) kept.add(from);
 
 		const needed = new Set(kept);
@@ -354,6 +361,7 @@ export class DomainBuilder {
 			finite: slot(finite),
 			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),
 			results: this.draft.results.map(({ name, register }) => ({ name, slot: slot(register) })),
+			turnResults: this.draft.turnResults.map(({ name, register }) => ({ name, slot: slot(register) })),
 			groups: groups.map(({ times, built }) => ({
 				times: slot(times),
 				domain: {

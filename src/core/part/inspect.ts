@@ -22,6 +22,8 @@ export interface StepView {
 	readonly loops: readonly (readonly number[])[];
 	/** Of sheets and solids: triangles, three places each. */
 	readonly triangles: readonly number[];
+	/** Within a repeat: its points are kept turn by turn, and lines and triangles are those of one turn. */
+	readonly repeated: boolean;
 	readonly number: string | null;
 	/** Of a fitted block: names of the results that hold its quarter turns, whether it is turned over, mirrored. */
 	readonly lie: readonly string[];
@@ -149,6 +151,7 @@ export function inspectPart(
 					points: [],
 					loops: [],
 					triangles: [],
+					repeated: false,
 					number: null,
 					lie: [],
 					kind: null,
@@ -158,15 +161,13 @@ export function inspectPart(
 		after({ name }: AnyStep, scope, value) {
 			const known = steps.get(name)!;
 			const kind = value.is === 'number' ? kindOfType(value.type) : null;
-			const fresh = { ...known, makes: inWords(value), is: value.is, kind };
-			// Within a repeat there are as many values as turns; its elements show them.
-			if (scope.builder !== root) {
-				steps.set(name, fresh);
-				return;
-			}
+			const repeated = scope.builder !== root;
+			const fresh = { ...known, makes: inWords(value), is: value.is, kind, repeated };
 			const points = pointsOf(value).map((p) => {
 				const result = `#${results++}`;
-				for (const axis of ['x', 'y', 'z'] as const) scope.builder.result(`${result}.${axis}`, p[axis]);
+				for (const axis of ['x', 'y', 'z'] as const)
+					if (repeated) scope.builder.turnResult(`${result}.${axis}`, p[axis]);
+					else scope.builder.result(`${result}.${axis}`, p[axis]);
 				return result;
 			});
 			const kept = (register: Register) => {
@@ -174,8 +175,9 @@ export function inspectPart(
 				scope.builder.result(result, register);
 				return result;
 			};
-			const number = value.is === 'number' ? kept(value.register) : null;
-			const lie = value.is === 'fitted block' ? Object.values(value.fitted.lie).map(kept) : [];
+			// A number of every turn is none that could be told in a line.
+			const number = value.is === 'number' && !repeated ? kept(value.register) : null;
+			const lie = value.is === 'fitted block' && !repeated ? Object.values(value.fitted.lie).map(kept) : [];
 			// A step made for every edge has the points of all its turns.
 			const before = known.points.length;
 			const shape = shapeOf(value);

@@ -108,6 +108,8 @@ export interface Domain {
 	/** 0 where all that is made is finite, and NaN elsewhere. */
 	readonly finite: Slot;
 	readonly results: readonly { readonly name: string; readonly slot: Slot }[];
+	/** Of a group: what is kept of every turn, for showing it. */
+	readonly turnResults: readonly { readonly name: string; readonly slot: Slot }[];
 	readonly groups: readonly { readonly times: Slot; readonly domain: Domain }[];
 }
 

@@ -17,6 +17,8 @@ export interface PartRun {
 	readonly results: ReadonlyMap<string, Float64Array>;
 	/** Rows where a result came out as no number, by its name: nought stands there. */
 	readonly unusable: ReadonlyMap<string, readonly number[]>;
+	/** What is kept of every turn of the groups, one turn after the other. */
+	readonly turns: ReadonlyMap<string, readonly number[]>;
 }
 
 /** One block of rows of a domain, and the scratch it is computed in. */
@@ -82,6 +84,7 @@ class Runner {
 	private first = 0;
 	readonly results = new Map<string, Float64Array>();
 	readonly unusable = new Map<string, number[]>();
+	private readonly turnResults = new Map<string, number[]>();
 	private readonly failing: number;
 	private readonly readers: readonly { readonly slot: number; readonly read: ColumnReader }[];
 
@@ -109,8 +112,13 @@ class Runner {
 		for (let from = 0; from < this.count; from += BLOCK) {
 			const to = Math.min(this.count, from + BLOCK);
 			const before = sinks.map((sink) => sink.count);
+			const turnsBefore = [...this.turnResults].map(([name, { length }]) => [name, length] as const);
 			// A turn that fails takes its whole piece with it: the block is run again without that piece.
-			while (this.block(root, from, to)) sinks.forEach((sink, k) => (sink.count = before[k]!));
+			while (this.block(root, from, to)) {
+				sinks.forEach((sink, k) => (sink.count = before[k]!));
+				const kept = new Map(turnsBefore);
+				for (const [name, values] of this.turnResults) values.length = kept.get(name) ?? 0;
+			}
 		}
 		const lost = new Set<number>();
 		const lose = (row: number, flag: number) => {
@@ -121,7 +129,8 @@ class Runner {
 			if (sink instanceof ElementSink) sink.look(lose);
 			else if (sink instanceof SheetSink) sink.look(this.raise, lose);
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
-		return { elements, flags: this.flags, results: this.results, unusable: this.unusable };
+		const { flags, results, unusable, turnResults } = this;
+		return { elements, flags, results, unusable, turns: turnResults };
 	}
 
 	private readonly raise = (row: number, flag: number): void => {
@@ -185,6 +194,15 @@ class Runner {
 		return failed;
 	}
 
+	/** Keep what is wanted of every turn. */
+	private keep({ domain, slots }: Frame, rows: number): void {
+		for (const { name, slot } of domain.turnResults) {
+			const kept = this.turnResults.get(name) ?? [];
+			this.turnResults.set(name, kept);
+			for (let r = 0; r < rows; r++) kept.push(slots[slot]![r]!);
+		}
+	}
+
 	/** Run a group for every turn of every living row, a block of turns at a time. */
 	private group(outer: Frame, inner: Frame, times: Float64Array): boolean {
 		let rows = 0;
@@ -200,6 +218,7 @@ class Runner {
 				for (let r = 0; r < rows; r++) index[r] = inner.turn[r]!;
 			}
 			this.compute(inner, rows);
+			this.keep(inner, rows);
 			if (inner.aliveCount < rows) failed = true;
 			if (this.emit(inner)) failed = true;
 			rows = 0;

@@ -4,7 +4,7 @@ import { inspectPart, type Inspection } from '$core/part/inspect';
 import { cornersOfTrial, trialsOf, type Trial } from '$core/part/trials';
 import type { PartDefinition, PartInput } from '$core/project/part-definition';
 import type { Problem } from '$core/units/problem';
-import { hang, placesIn, type InputValues } from './hang';
+import { cameTo, hang, type InputValues } from './hang';
 import { orderedIn } from './ordered';
 import type { Desk } from '$lib/state/desk.svelte';
 import { insertAt, pathTo, setAt } from '$core/project/typed-path';
@@ -98,13 +98,13 @@ export class Bench {
 	});
 	/** What every step makes, as it came out; those whose solids are ordered are seen as what they are. */
 	readonly ghosts = $derived.by((): readonly Ghost[] => {
-		const shown = this.shown;
-		if (!shown) return [];
+		const { shown, piece } = this;
+		if (!shown || !piece) return [];
 		const ordered = new Set(orderedIn(shown.part));
-		return [...shown.inspection.steps].flatMap(([name, { is, points, loops, triangles }]): Ghost[] => {
+		return [...shown.inspection.steps].flatMap(([name, view]): Ghost[] => {
 			const isChosen = name === this.step;
-			if (!is || !points.length || (ordered.has(name) && !isChosen)) return [];
-			return [{ name, is, isChosen, points: this.placesOf(points), loops, triangles }];
+			if (!view.is || !view.points.length || (ordered.has(name) && !isChosen)) return [];
+			return [{ name, is: view.is, isChosen, ...cameTo(piece, view) }];
 		});
 	});
 
@@ -135,10 +135,7 @@ export class Bench {
 		if (name === 'cell' || name === 'centre' || name === 'face_centre') return mean(ring);
 		if (name === 'line' || name === 'chain') return mean(this.points);
 		const view = this.shown?.inspection.steps.get(name);
-		return view ? mean(this.placesOf(view.points)) : null;
-	}
-	private placesOf(results: readonly string[]): Vector[] {
-		return this.piece ? placesIn(this.piece.results, results) : [];
+		return view && this.piece ? mean(cameTo(this.piece, view).points) : null;
 	}
 
 	/** Cells of the model that this part is on: the most warped first. */

@@ -3,7 +3,7 @@ import { twoLanes } from '$core/part/evaluate/two-lanes';
 import type { ElementTable } from '$core/part/element-table';
 import { elementsOf } from '$core/part/compile/compile';
 import { inputKind, kernelValue } from '$core/part/inputs';
-import type { Inspection } from '$core/part/inspect';
+import type { Inspection, StepView } from '$core/part/inspect';
 import { rowFlags } from '$core/part/row-flags';
 import { runProgram } from '$core/part/run';
 import { trialSheet } from '$core/part/sheet/trial-sheet';
@@ -29,6 +29,8 @@ export interface TrialPiece {
 	/** It could not be made. */
 	readonly failed: boolean;
 	readonly results: ReadonlyMap<string, number>;
+	/** What is kept of every turn of its repeats. */
+	readonly turns: ReadonlyMap<string, readonly number[]>;
 }
 
 /** What parts are made of. */
@@ -75,10 +77,27 @@ export function hang(
 		elements,
 		flags: raised.map(flagSentence),
 		failed: raised.some(({ level }) => level === 'failed'),
-		results: new Map([...run.results].map(([name, values]) => [name, values[0]!]))
+		results: new Map([...run.results].map(([name, values]) => [name, values[0]!])),
+		turns: run.turns
 	};
 }
 
-/** Where points came out, by the names of their results. */
-export const placesIn = (values: ReadonlyMap<string, number>, points: readonly string[]): Vector[] =>
-	points.map((name) => [values.get(`${name}.x`)!, values.get(`${name}.y`)!, values.get(`${name}.z`)!]);
+const AXES = ['x', 'y', 'z'] as const;
+const shifted = (places: readonly number[], by: number) => places.map((place) => place + by);
+
+/** What a step came to: its points (mm), lines through them and triangles between them; of a repeat, of all its turns. */
+export function cameTo(
+	{ results, turns }: TrialPiece,
+	{ points, loops, triangles, repeated }: StepView
+): Pick<StepView, 'loops' | 'triangles'> & { readonly points: readonly Vector[] } {
+	const at = (value: (name: string) => number) =>
+		points.map((name): Vector => AXES.map((axis) => value(`${name}.${axis}`)) as [number, number, number]);
+	if (!repeated) return { points: at((name) => results.get(name)!), loops, triangles };
+	const count = turns.get(`${points[0]}.x`)?.length ?? 0;
+	const each = Array.from({ length: count }, (_, turn) => turn);
+	return {
+		points: each.flatMap((turn) => at((name) => turns.get(name)![turn]!)),
+		loops: each.flatMap((turn) => loops.map((loop) => shifted(loop, turn * points.length))),
+		triangles: each.flatMap((turn) => shifted(triangles, turn * points.length))
+	};
+}

@@ -5,7 +5,7 @@ import { joinedMesh } from '$core/part/places';
 import { pointAt, type Vector } from '$core/geometry/vector';
 import { partSchema, type AnyStep } from '$core/project/part-definition';
 import { smallPicture, type SmallPicture } from '$lib/components/small-picture';
-import { hang, placesIn } from './hang';
+import { cameTo, hang } from './hang';
 import { newStep } from './new-step';
 
 const SIZE = [96, 66] as const;
@@ -210,12 +210,11 @@ function picture(kind: AnyStep['do']): SmallPicture | null {
 	for (const [name, view] of inspection.steps) {
 		const lit = name === 'shown';
 		if (!lit && !used.includes(`"${name}"`)) continue;
-		const points = placesIn(piece.results, view.points);
+		const { points, loops, triangles } = cameTo(piece, view);
 		if (lit)
-			for (let k = 0; k < view.triangles.length; k += 3)
-				faces.push([0, 1, 2].map((n) => points[view.triangles[k + n]!]!));
-		if (!view.triangles.length)
-			for (const loop of view.loops) lines.push({ points: loop.map((k) => points[k]!), lit });
+			for (let k = 0; k < triangles.length; k += 3)
+				faces.push([0, 1, 2].map((n) => points[triangles[k + n]!]!));
+		if (!triangles.length) for (const loop of loops) lines.push({ points: loop.map((k) => points[k]!), lit });
 		if (view.is === 'point' || view.is === 'plane' || kind === 'divided')
 			for (const at of points) dots.push({ at, lit });
 	}

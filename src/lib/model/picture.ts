@@ -26,7 +26,7 @@ const PAUSE = 140;
  * No further part of a resting picture is begun that would be done after this (ms): with the moving picture and the
  * rest before it, a resting one is fine within two seconds.
  */
-const ENOUGH = 1400;
+const ENOUGH = 1250;
 /** A machine that takes longer than this over each of some moving pictures (ms) draws lightly from then on. */
 const [LONG, SOME] = [90, 5];
 
@@ -357,7 +357,7 @@ export class Picture {
 			scale: 1,
 			samples: light ? 8 : 16
 		});
-		pass.updatePdMaterial({ radius: light ? 4 : 8, samples: light ? 8 : 16 });
+		pass.updatePdMaterial({ radius: 8, samples: 16 });
 		pass.output = GTAOPass.OUTPUT.Off;
 		this.corners.set(camera.type, pass);
 		return pass;

@@ -135,7 +135,8 @@
 		empty="none"
 		joiner="or"
 		onchoose={(chosen) => set({ is: 'slot', of: chosen }, `slot ${chosen.join(' or ')}`)}
-	/>{:else if condition.is === 'rim'}<SeveralChip
+	/>{:else if condition.is === 'rim'}lying
+	<SeveralChip
 		values={condition.of}
 		options={rimWords}
 		label="Which rims"
