@@ -12,8 +12,9 @@ const section = (height: number, width: number, turn: number) => ({
 /**
  * A project that nobody made: a thread that has nothing to do yet computes it, so that its programs have run before
  * somebody waits for them. Of the work that stands between a document and its first cells it has most kinds.
+ * @param round another time it is another project, of which nothing is known
  */
-export const practiceProject = (): Project =>
+export const practiceProject = (round = 0): Project =>
 	readProject({
 		format: DOCUMENT_FORMAT,
 		version: DOCUMENT_VERSION,
@@ -46,7 +47,7 @@ export const practiceProject = (): Project =>
 				code: 'S',
 				name: 'Skin',
 				faces: [{ mass: 'skin', face: 'skin' }],
-				settingOut: { across: { by: 'count', count: 24 }, up: { by: 'count', count: 14 } },
+				settingOut: { across: { by: 'count', count: 24 + 2 * round }, up: { by: 'count', count: 14 } },
 				pattern: { kind: 'diamonds' },
 				slivers: { under: 50_000, put: 'merge' },
 				layer: { depth: '-900 mm', shifted: true }
