@@ -153,6 +153,44 @@ describe('lines on the rims of a face', () => {
 	});
 });
 
+describe('nodes on the rims of a face', () => {
+	const ball = { id: 'ball', name: 'ball', part: 'node-ball', values: {} };
+	const ballsOn = async (form: Form, across: number, up: number, where: Condition) => {
+		const nodes = [{ id: 'n', where: { is: 'all', of: [where] }, variant: 'ball' }];
+		const project = projectOf(form, count(across, up), { nodes } as never, { variants: [ball] });
+		const { zones, problems } = await modelOf(project);
+		expect(problems).to.deep.equal([]);
+		return zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
+	};
+	const on = (...of: RimSide[]): Condition => ({ is: 'rim', of });
+
+	it('a wall of 12 by 8: 13 at the foot, 9 on the left, one of them both', async () => {
+		const wall = sheet(WIDTH, HEIGHT);
+		expect(await ballsOn(wall, 12, 8, on('foot'))).to.equal(13);
+		expect(await ballsOn(wall, 12, 8, on('left'))).to.equal(9);
+		expect(await ballsOn(wall, 12, 8, on('foot', 'left'))).to.equal(13 + 9 - 1);
+		expect(await ballsOn(wall, 12, 8, { is: 'none', of: [on('foot', 'head', 'left', 'right')] })).to.equal(
+			11 * 7
+		);
+		expect(await ballsOn(wall, 12, 8, { is: 'all', of: [on('foot'), on('right')] })).to.equal(1);
+	});
+
+	it('a drum of 24 bays folds by 15° at every node, a wall nowhere', async () => {
+		const drum = revolved([
+			[4000, 0],
+			[4000, 6000]
+		]);
+		const folded = (at_least: number, at_most: number): Condition => ({
+			is: 'range',
+			field: 'fold',
+			at_least,
+			at_most
+		});
+		expect(await ballsOn(drum, 24, 4, folded(14.999, 15.001))).to.equal(24 * 5);
+		expect(await ballsOn(sheet(WIDTH, HEIGHT), 12, 8, folded(0.001, 180))).to.equal(0);
+	});
+});
+
 describe('lines asked by what is beside them, and by their slope', () => {
 	const zoneWith = (where: Condition[], more: object = {}) =>
 		projectOf(

@@ -75,8 +75,9 @@ function checkRange(
 
 /** What only cells have: a kind, a slot, a way they look. */
 const ofCells = new Set<Condition['is']>(['kind', 'slot', 'looks']);
-/** What only lines have. */
-const ofLines = new Set<Condition['is']>(['rim', 'beside']);
+/** What only lines have, or lines and nodes. */
+const ofLines = new Set<Condition['is']>(['beside']);
+const ofRims = new Set<Condition['is']>(['rim']);
 
 /**
  * Whether a condition can be asked at all.
@@ -90,7 +91,7 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 	const at = place as string as Path<Condition>;
 	if (over !== 'cell' && ofCells.has(condition.is))
 		refuse(at, `that is asked of cells; of ${over}s ask for a measure, a level, a guide or a formula`);
-	if (over !== 'line' && ofLines.has(condition.is))
+	if ((over !== 'line' && ofLines.has(condition.is)) || (over === 'cell' && ofRims.has(condition.is)))
 		refuse(at, `that is asked of lines; of ${over}s ask for a measure, a level, a guide or a formula`);
 	switch (condition.is) {
 		case 'all':

@@ -14,7 +14,7 @@ import { amountOf } from './amount';
 import { rimSides } from '../project/line-kinds';
 import { NO_CELL } from '../pattern/edges';
 import { counters, ordinals } from './counters';
-import { rimSidesOf } from './rim-sides';
+import { nodeSidesOf, rimSidesOf } from './rim-sides';
 import { fieldValues, type AskedSites } from './sites';
 
 /** A yes (1) or no (0) for every site. */
@@ -267,6 +267,11 @@ function askedBy(condition: Condition, sites: AskedSites): Asked {
 			);
 		case 'rim': {
 			const isWanted = rimSides.map((side) => condition.of.includes(side));
+			if (over === 'node') {
+				const bits = isWanted.reduce((sum, wanted, k) => sum | (Number(wanted) << k), 0);
+				const on = nodeSidesOf(sites.beside!.face, sites.count);
+				return each((n) => (on[n]! & bits) !== 0);
+			}
 			return named(rimSidesOf(sites.beside!.face), rimSides.length, (n) => isWanted[n] === true);
 		}
 		case 'beside':

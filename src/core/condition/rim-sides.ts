@@ -11,7 +11,7 @@ const numberOf = (side: RimSide) => rimSides.indexOf(side);
 const ALONG_TRIM = edgeDirections.indexOf('trim');
 
 /** A face with its lines. */
-export interface RimmedFace {
+export interface FaceWithLines {
 	readonly cells: Cells;
 	readonly edges: Edges;
 	readonly grid: Pick<NodeGrid, 'columns' | 'rows' | 'across' | 'up' | 'poles' | 'extraI' | 'extraJ'>;
@@ -28,7 +28,7 @@ export interface RimmedFace {
  * const isAtFoot = sides[0] === rimSides.indexOf('foot');
  * ```
  */
-export function rimSidesOf({ cells, edges, grid, sharedEdges }: RimmedFace): Uint8Array {
+export function rimSidesOf({ cells, edges, grid, sharedEdges }: FaceWithLines): Uint8Array {
 	const sides = new Uint8Array(edges.count).fill(INNER);
 	for (let e = 0; e < edges.count; e++) {
 		if (sharedEdges?.[e]) sides[e] = numberOf('face');
@@ -39,11 +39,31 @@ export function rimSidesOf({ cells, edges, grid, sharedEdges }: RimmedFace): Uin
 }
 
 /**
+ * Which rims every node lies on: those of the lines that end there, one bit for each of `rimSides`. At a corner of the
+ * face a node lies on two of them.
+ *
+ * ```ts
+ * const isAtFoot = (nodeSidesOf(faceModel, 20)[0]! & (1 << rimSides.indexOf('foot'))) !== 0;
+ * ```
+ * @param count of nodes
+ */
+export function nodeSidesOf(face: FaceWithLines, count: number): Uint8Array {
+	const sides = new Uint8Array(count);
+	const { from, to } = face.edges;
+	rimSidesOf(face).forEach((side, e) => {
+		if (side === INNER) return;
+		sides[from[e]!]! |= 1 << side;
+		sides[to[e]!]! |= 1 << side;
+	});
+	return sides;
+}
+
+/**
  * The side that a line with one cell lies on: away from the cell's middle, in the grid laid flat. An upright lies on the
  * left or on the right, a level line at the foot or at the head, whatever the shape of its cell.
  */
 function sideOf(
-	grid: RimmedFace['grid'],
+	grid: FaceWithLines['grid'],
 	cells: Cells,
 	{ from, to, left, direction }: Edges,
 	e: number

@@ -6,7 +6,7 @@ import { SOME_SUN } from '../field/sun';
 import type { SiteKind } from '../field/site-kind';
 import type { Named } from '../named/named-values';
 import type { Level } from '../project/form-schema';
-import type { RimmedFace } from './rim-sides';
+import type { FaceWithLines } from './rim-sides';
 
 /** What conditions can ask besides the places themselves: the guides and levels of the project, slots of the pattern. */
 export interface Surroundings {
@@ -25,8 +25,8 @@ export interface AskedSites {
 	readonly count: number;
 	/** What fields are read from; values that were read are kept with it. */
 	readonly source: Partial<FieldSource>;
-	/** Of lines: the face whose rims they may lie on, and the variant on each of its cells. */
-	readonly beside?: { readonly face: RimmedFace; readonly on: (cell: number) => string | null };
+	/** Of lines and nodes: the face whose rims they may lie on, and the variant on each of its cells. */
+	readonly beside?: { readonly face: FaceWithLines; readonly on: (cell: number) => string | null };
 	readonly around: Surroundings;
 }
 

@@ -16,6 +16,19 @@ export const nodeFields: readonly Field[] = [
 		const { start } = nodes();
 		return reckon(sites, (n) => start[n + 1]! - start[n]!);
 	}),
+	field(
+		'node',
+		'fold',
+		'sharpest fold there',
+		'angle',
+		['edges', 'folds', 'grid'],
+		({ edges, folds, grid }, sites) => {
+			const sharpest = new Float64Array(grid.positions.length / 3);
+			for (let e = 0; e < edges.count; e++)
+				for (const n of [edges.from[e]!, edges.to[e]!]) sharpest[n] = Math.max(sharpest[n]!, folds[e]!);
+			return gather(sites, sharpest);
+		}
+	),
 	field('node', 'course', 'course', 'count', ['grid'], ({ grid }, sites) =>
 		reckon(sites, (n) => Math.floor(rowOf(grid, n)) + 1)
 	),

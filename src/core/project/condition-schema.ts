@@ -39,7 +39,7 @@ const simpleConditions = [
 	z.strictObject({ is: z.literal('corners'), of: z.array(z.number().int().min(-1000).max(1000)).max(40) }),
 	/** Cells of some slots of the pattern. */
 	z.strictObject({ is: z.literal('slot'), of: names }),
-	/** Lines on some of the rims of their face. */
+	/** Lines and nodes on some of the rims of their face. */
 	z.strictObject({ is: z.literal('rim'), of: z.array(z.enum(rimSides)).max(rimSides.length) }),
 	/** Lines with a part of a variant on one side, or on both. */
 	z.strictObject({ is: z.literal('beside'), variant: id, on: z.enum(['one side', 'both sides']) }),

@@ -63,8 +63,9 @@ export function offeredFor({ over, zone, project, slots, faces, courses, bays }:
 	const variant = project.zones
 		.find(({ id }) => id === zone)
 		?.rules.flatMap(({ put }) => (put === 'open' ? [] : put.variant))[0];
+	const onRims: Offered = { label: 'on some of the rims', fresh: () => ({ is: 'rim', of: ['foot'] }) };
 	const ofLines: Offered[] = [
-		{ label: 'on some of the rims', fresh: () => ({ is: 'rim', of: ['foot'] }) },
+		onRims,
 		...(variant === undefined
 			? []
 			: [
@@ -79,7 +80,7 @@ export function offeredFor({ over, zone, project, slots, faces, courses, bays }:
 		...(over === 'cell' ? ofCells : []),
 		...(over === 'line' ? ofLines : []),
 		...(over === 'node'
-			? [{ label: 'lines that meet', fresh: (): Condition => ({ is: 'corners', of: [4] }) }]
+			? [{ label: 'lines that meet', fresh: (): Condition => ({ is: 'corners', of: [4] }) }, onRims]
 			: []),
 		...(faces.length > 1
 			? [{ label: 'a face', fresh: (): Condition => ({ is: 'face', of: [faces[0]!] }) }]
