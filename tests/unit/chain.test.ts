@@ -607,6 +607,10 @@ describe('the project that is shipped', () => {
 				const cells = zone!.assignments.reduce((sum, { taken }) => sum + taken[k]!, 0);
 				expect(cells, id).to.be.above(0);
 			});
+			for (const run of zone!.zone.runs) {
+				const on = zone!.groups.filter(({ clause }) => clause.kind === 'run' && clause.run.id === run.id);
+				expect(on.length, run.id).to.be.above(0);
+			}
 		}
 		const used = new Set(
 			model.zones.flatMap(({ model: zone }) => zone!.groups.map(({ group }) => group.ready.part.id))
