@@ -35,8 +35,7 @@ export interface BasisTable {
 	readonly values: Float64Array;
 }
 
-/** Of a curve or of one direction of a surface. */
-export const MAX_DEGREE = 7;
+const MAX_DEGREE = 7;
 /** Scratch of one parameter: the triangular table of basis values and knot differences. */
 const triangle = new Float64Array((MAX_DEGREE + 1) * (MAX_DEGREE + 1));
 const left = new Float64Array(MAX_DEGREE + 1);
@@ -64,17 +63,6 @@ export function basisTable(
 	const table = makeBasisTable(degree, order, at.length);
 	fillBasis(table, knots, at);
 	return table;
-}
-
-/**
- * Basis values at one parameter, then their slopes.
- * @param out of at least 2 * (degree + 1)
- * @returns the control point of the first of them
- */
-export function basisAt(knots: Float64Array, degree: number, t: number, out: Float64Array): number {
-	const span = findSpan(knots, degree, t);
-	derivatives(knots, degree, span, t, 1, out, 0);
-	return span - degree;
 }
 
 /** Fill a table for the parameters of `at` (length at most `table.count`). */

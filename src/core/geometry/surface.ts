@@ -1,6 +1,6 @@
-import { basisAt, basisTable, fillBasis, makeBasisTable, MAX_DEGREE, type BasisTable } from './basis';
+import { basisTable, fillBasis, makeBasisTable, type BasisTable } from './basis';
 import { combineCurve, distinctKnots } from './curve';
-import type { Vector } from './vector';
+import { pointAt, type Vector } from './vector';
 
 /**
  * A rational B-spline surface. u runs across (left to right seen from outside), v up; outside is du × dv.
@@ -163,9 +163,12 @@ export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayL
 	return out;
 }
 
-/** Scratch of one place: basis values and slopes across and up. */
-const oneAcross = new Float64Array(2 * (MAX_DEGREE + 1));
-const oneUp = new Float64Array(2 * (MAX_DEGREE + 1));
+/** Scratch of one place: tables by degree, a collapsed row, and what comes of it. */
+const acrossOne: BasisTable[] = [];
+const upOne: BasisTable[] = [];
+const tableOfOne = (known: BasisTable[], degree: number) => (known[degree] ??= makeBasisTable(degree, 1, 1));
+let rowOfOne = { value: new Float64Array(64), slope: new Float64Array(64) };
+const sampleOfOne = emptySamples(1, 1);
 
 /** A place of a surface with its derivatives across and up. */
 export interface SurfacePlace {
@@ -175,7 +178,7 @@ export interface SurfacePlace {
 }
 
 /**
- * One place of a surface, to the last bit as `evaluateGrid` has it but without its tables: for searches that ask for
+ * One place of a surface, to the last bit as `evaluateGrid` has it but with tables that are kept: for searches that ask for
  * place after place.
  *
  * ```ts
@@ -183,68 +186,19 @@ export interface SurfacePlace {
  * ```
  */
 export function placeAt(surface: Surface, u: number, v: number): SurfacePlace {
-	const { degreeU, degreeV, knotsU, knotsV, countU, net } = surface;
-	const firstU = basisAt(knotsU, degreeU, u, oneAcross);
-	const firstV = basisAt(knotsV, degreeV, v, oneUp);
-	let x = 0,
-		y = 0,
-		z = 0,
-		w = 0;
-	let ux = 0,
-		uy = 0,
-		uz = 0,
-		uw = 0;
-	let vx = 0,
-		vy = 0,
-		vz = 0,
-		vw = 0;
-	for (let i = 0; i <= degreeU; i++) {
-		const n = oneAcross[i]!;
-		const d = oneAcross[degreeU + 1 + i]!;
-		// The column of control points collapsed onto the course line, and its slope up.
-		let px = 0,
-			py = 0,
-			pz = 0,
-			pw = 0;
-		let sx = 0,
-			sy = 0,
-			sz = 0,
-			sw = 0;
-		let c = 4 * (firstV * countU + firstU + i);
-		for (let j = 0; j <= degreeV; j++, c += 4 * countU) {
-			const m = oneUp[j]!;
-			const e = oneUp[degreeV + 1 + j]!;
-			px += m * net[c]!;
-			py += m * net[c + 1]!;
-			pz += m * net[c + 2]!;
-			pw += m * net[c + 3]!;
-			sx += e * net[c]!;
-			sy += e * net[c + 1]!;
-			sz += e * net[c + 2]!;
-			sw += e * net[c + 3]!;
-		}
-		x += n * px;
-		y += n * py;
-		z += n * pz;
-		w += n * pw;
-		ux += d * px;
-		uy += d * py;
-		uz += d * pz;
-		uw += d * pw;
-		vx += n * sx;
-		vy += n * sy;
-		vz += n * sz;
-		vw += n * sw;
-	}
-	const inverse = 1 / w;
-	x *= inverse;
-	y *= inverse;
-	z *= inverse;
-	return {
-		point: [x, y, z],
-		du: [(ux - uw * x) * inverse, (uy - uw * y) * inverse, (uz - uw * z) * inverse],
-		dv: [(vx - vw * x) * inverse, (vy - vw * y) * inverse, (vz - vw * z) * inverse]
-	};
+	const across = tableOfOne(acrossOne, surface.degreeU);
+	const up = tableOfOne(upOne, surface.degreeV);
+	fillBasis(across, surface.knotsU, [u]);
+	fillBasis(up, surface.knotsV, [v]);
+	const size = 4 * surface.countU;
+	if (rowOfOne.value.length < size)
+		rowOfOne = { value: new Float64Array(size), slope: new Float64Array(size) };
+	const { value, slope } = rowOfOne;
+	const first = across.first[0]!;
+	collapse(surface, up, 0, value, slope, [first, first + surface.degreeU + 1]);
+	combineRow(across, 1, value, slope, sampleOfOne, 0);
+	const { points, du, dv } = sampleOfOne;
+	return { point: pointAt(points, 0), du: pointAt(du, 0), dv: pointAt(dv, 0) };
 }
 
 /**

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The kinds of steps, chosen from pictures in groups, or by words. */
 	import Plus from '@lucide/svelte/icons/plus';
+	import FoundList from '$lib/components/FoundList.svelte';
 	import { Command, Popover } from 'bits-ui';
 	import { loadSolids } from '$core/part/block/solids';
 	import type { AnyStep } from '$core/project/part-definition';
@@ -70,46 +71,39 @@
 					placeholder="What it is to make: ring, frame, along, ball …"
 					bind:value={text}
 				/>
-				<Command.List>
-					{#snippet child({ props })}
-						<!-- What scrolls is the list that the words above steer. -->
-						<div {...props} role="presentation">
-							<Command.Viewport
-								class="max-h-[min(520px,calc(var(--bits-popover-content-available-height)-48px))] overflow-auto p-1.5"
-								role="listbox"
-								aria-label="Kinds of steps"
-								tabindex={0}
+				<FoundList
+					label="Kinds of steps"
+					height="min(520px, calc(var(--bits-popover-content-available-height) - 48px))"
+				>
+					{#each groups as group (group.label)}
+						<Command.Group value={group.label}>
+							<Command.GroupHeading class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold"
+								>{group.label}</Command.GroupHeading
 							>
-								{#each groups as group (group.label)}
-									<Command.Group value={group.label}>
-										<Command.GroupHeading class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold"
-											>{group.label}</Command.GroupHeading
+							<Command.GroupItems class="grid grid-cols-3 gap-1">
+								{#each group.steps as kind (kind)}
+									{@const picture = pictureOf(kind)}
+									<Command.Item
+										value={kind}
+										aria-label={kind}
+										class="data-selected:bg-wash cursor-pointer rounded p-1"
+										onSelect={() => take(kind)}
+									>
+										<span class="bg-paper mb-1 block h-[58px] rounded-sm"
+											>{#if picture}<SmallPicture of={picture} />{/if}</span
 										>
-										<Command.GroupItems class="grid grid-cols-3 gap-1">
-											{#each group.steps as kind (kind)}
-												{@const picture = pictureOf(kind)}
-												<Command.Item
-													value={kind}
-													aria-label={kind}
-													class="data-selected:bg-wash cursor-pointer rounded p-1"
-													onSelect={() => take(kind)}
-												>
-													<span class="bg-paper mb-1 block h-[58px] rounded-sm"
-														>{#if picture}<SmallPicture of={picture} />{/if}</span
-													>
-													<span class="block text-[12.5px] leading-tight font-medium">{kind}</span>
-													<span class="text-ink-2 block text-[11px] leading-tight">{stepLines[kind]}</span>
-												</Command.Item>
-											{/each}
-										</Command.GroupItems>
-									</Command.Group>
+										<span class="block text-[12.5px] leading-tight font-medium">{kind}</span>
+										<span class="text-ink-2 block text-[11px] leading-tight">{stepLines[kind]}</span>
+									</Command.Item>
 								{/each}
-							</Command.Viewport>{#if !groups.length}<p class="text-ink-2 px-2 py-3">
-									No step is called that.
-								</p>{/if}
-						</div>
-					{/snippet}
-				</Command.List>
+							</Command.GroupItems>
+						</Command.Group>
+					{/each}
+
+					{#snippet below()}{#if !groups.length}<p class="text-ink-2 px-2 py-3">
+								No step is called that.
+							</p>{/if}{/snippet}</FoundList
+				>
 			</Command.Root>
 		</Popover.Content>
 	</Popover.Portal>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FoundList from '$lib/components/FoundList.svelte';
 	import { Command, Dialog } from 'bits-ui';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { findable, matching, piecesMarked, type Entry } from './findable';
@@ -37,35 +38,25 @@
 					bind:value={text}
 					bind:ref={input}
 				/>
-				<Command.List>
-					{#snippet child({ props })}
-						<!-- What scrolls is the list that the words above steer. -->
-						<div {...props} role="presentation">
-							<Command.Viewport
-								class="max-h-[min(480px,60vh)] overflow-auto p-1.5"
-								role="listbox"
-								aria-label="Found"
-								tabindex={0}
-							>
-								{#each shown as entry, k (`${entry.kind} ${entry.label} ${k}`)}
-									<Command.Item
-										class="data-selected:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2.5 py-1.5"
-										value="{entry.kind} {entry.label} {k}"
-										onSelect={() => take(entry)}
-										><span class="min-w-0 truncate">{entry.label}</span><span
-											class="text-ink-2 ml-auto shrink-0 text-[12px]">{entry.kind}</span
-										>{#if entry.key}<kbd class="key-cap shrink-0">{entry.key}</kbd>{/if}</Command.Item
-									>
-								{/each}
-							</Command.Viewport>{#if !found.length}<p class="text-ink-2 px-2.5 py-3">
-									Nothing is called that here.
-								</p>{/if}
-							{#if found.length > MOST}<p class="text-ink-2 px-2.5 py-1.5 text-[12px]">
-									and {found.length - MOST} more: type on
-								</p>{/if}
-						</div>
-					{/snippet}
-				</Command.List>
+				<FoundList label="Found" height="min(480px, 60vh)">
+					{#each shown as entry, k (`${entry.kind} ${entry.label} ${k}`)}
+						<Command.Item
+							class="data-selected:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2.5 py-1.5"
+							value="{entry.kind} {entry.label} {k}"
+							onSelect={() => take(entry)}
+							><span class="min-w-0 truncate">{entry.label}</span><span
+								class="text-ink-2 ml-auto shrink-0 text-[12px]">{entry.kind}</span
+							>{#if entry.key}<kbd class="key-cap shrink-0">{entry.key}</kbd>{/if}</Command.Item
+						>
+					{/each}
+
+					{#snippet below()}{#if !found.length}<p class="text-ink-2 px-2.5 py-3">
+								Nothing is called that here.
+							</p>{/if}
+						{#if found.length > MOST}<p class="text-ink-2 px-2.5 py-1.5 text-[12px]">
+								and {found.length - MOST} more: type on
+							</p>{/if}{/snippet}</FoundList
+				>
 			</Command.Root>
 		</Dialog.Content>
 	</Dialog.Portal>
