@@ -78,6 +78,12 @@ test('the sheet folds, keeps to three lines, follows what is chosen; Find leads 
 	await settled(page);
 	await expect(part.locator('.active')).toBeVisible();
 
+	// Sentences are told as they read, without what is offered in them.
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('along diagonals');
+	await expect(page.getByRole('option').first()).toContainText('along diagonals and rims.');
+	await page.keyboard.press('Escape');
+
 	// What is chosen brings its clause.
 	await page.keyboard.press('Control+k');
 	await page.keyboard.type('GR-C05-B14');

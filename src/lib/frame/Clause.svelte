@@ -63,12 +63,18 @@
 		if (!isShort || !sentence?.contains(at) || !at.matches(':focus-visible')) return;
 		if (at.offsetTop + at.offsetHeight > MOST_LINES * LINE + 4) readOn(true);
 	}
+	/** Words of a sentence without what is offered in it, which leaves its spaces and a comma before the end. */
+	const asRead = (text: string) =>
+		text
+			.replace(/\s+/g, ' ')
+			.replace(/ ?,? ?([.,;])/g, '$1')
+			.trim();
 	/** Find knows it by its words, without its count. */
 	function told(element: HTMLElement) {
 		return desk.sheet.tell(path, () => {
 			const copy = element.cloneNode(true) as HTMLElement;
 			for (const apart of copy.querySelectorAll('[data-aside]')) apart.remove();
-			const words = copy.textContent.replace(/\s+/g, ' ').trim();
+			const words = asRead(copy.textContent);
 			return { path, number, words, acts: actions };
 		});
 	}

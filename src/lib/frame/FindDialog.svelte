@@ -10,6 +10,10 @@
 	let input = $state<HTMLElement | null>(null);
 	/** At once: what is typed right after the key that opens it is not lost. */
 	$effect(() => input?.focus());
+	/** What was typed the last time would stand before what is typed now. */
+	$effect(() => {
+		if (!open) text = '';
+	});
 	const MOST = 30;
 
 	/** Read once for each time it is open: what is typed only chooses among them. */
@@ -18,7 +22,6 @@
 	const shown = $derived(found.slice(0, MOST));
 	function take(entry: Entry) {
 		open = false;
-		text = '';
 		entry.act();
 	}
 </script>

@@ -122,7 +122,7 @@
 				{of}
 				{asked}
 			/>{/if}{@render menu(one, k)}</span
-	>{/each}{#if !(inner && condition.is === 'none')}<span class="inline-flex"
+	>{/each}{#if !(inner && condition.is === 'none')}<span class="inline-flex" data-aside
 		><DropdownMenu.Root>
 			<DropdownMenu.Trigger
 				class="text-patina-deep ml-1 font-sans text-[12px] underline decoration-dotted underline-offset-2"
