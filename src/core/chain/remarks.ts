@@ -7,14 +7,15 @@ import type { Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 
 /** What is to be known of how a face was set out: rims that its net does not reach, a layer that crosses itself. */
-export function remarksOnFace({ bare, face, layer }: FaceModel, at: string): Problem[] {
-	const said = (area: number) => formatNumber(area / 1e6, 1);
-	const remarks: Problem[] = [];
+export function remarksOnFace({ bare, face, layer, said }: FaceModel, at: string): Problem[] {
+	const squareMetres = (area: number) => formatNumber(area / 1e6, 1);
+	const remarks: Problem[] = said.map((text) => ({ at: `${at}/on`, text, remark: true }));
+	if (!face) return remarks;
 	if (bare) {
 		const whole = surfaceArea(face.surface);
 		remarks.push({
 			at: `${at}/settingOut/along`,
-			text: `the net of equal chords covers ${said(whole - bare)} of ${said(whole)} m² of ${face.name}; ${said(bare)} m² along its rims stay bare. Measured another way, cells reach every rim`,
+			text: `the net of equal chords covers ${squareMetres(whole - bare)} of ${squareMetres(whole)} m² of ${face.name}; ${squareMetres(bare)} m² along its rims stay bare. Measured another way, cells reach every rim`,
 			remark: true
 		});
 	}

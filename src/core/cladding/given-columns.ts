@@ -70,7 +70,9 @@ const ofLines: Points = (face, sites, what, a) => {
 	if (what === 'normal_left' || what === 'normal_right') {
 		const { left, right } = edges;
 		const beside = (e: number) => (what === 'normal_left' || right[e] === NO_CELL ? left[e]! : right[e]!);
-		return reckon(sites, (e) => face.measures.normal[3 * beside(e) + a]!);
+		return reckon(sites, (e) =>
+			left[e] === NO_CELL ? face.edgeNormals[3 * e + a]! : face.measures.normal[3 * beside(e) + a]!
+		);
 	}
 	const ends = what === 'start' ? edges.from : edges.to;
 	return reckon(sites, (e) => face.grid.positions[3 * ends[e]! + a]!);

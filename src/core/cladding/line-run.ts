@@ -13,7 +13,8 @@ import type { Run } from '../project/schema';
 export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = null): LineKind {
 	const direction = edgeDirections[edges.direction[e]!]!;
 	if (direction === 'trim') return 'rim';
-	if (edges.right[e] === NO_CELL && !shared?.[e]) return 'rim';
+	const hasCells = edges.left[e] !== NO_CELL;
+	if (hasCells && edges.right[e] === NO_CELL && !shared?.[e]) return 'rim';
 	return direction === 'rising' || direction === 'falling' ? 'diagonal' : direction;
 }
 

@@ -7,7 +7,9 @@ const directionLetter: Record<(typeof edgeDirections)[number], string> = {
 	course: 'h',
 	rising: 'r',
 	falling: 'f',
-	trim: 't'
+	trim: 't',
+	upright: 'u',
+	gap: 'g'
 };
 
 /**
@@ -63,7 +65,7 @@ export function cellMark(prefix: string, cells: Cells, c: number): string {
 	return heads.get(prefix, cells.course[c]!) + two(cells.bay[c]!) + (place < 0 ? '' : letters(place));
 }
 
-/** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim; a second one of a step is `t2`. */
+/** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim, u from grid to grid, g a gap; a second one of a step is `t2`. */
 export function edgeMark(prefix: string, { course, bay, direction, ordinal }: Edges, e: number): string {
 	const letter = directionLetter[edgeDirections[direction[e]!]!];
 	return heads.get(prefix, course[e]!) + `${two(bay[e]!)}-${letter}${ordinal[e] ? ordinal[e] + 1 : ''}`;

@@ -12,7 +12,8 @@ import type { Problem } from '../units/problem';
 
 /** A face of a zone, set out and joined to cells. Area mm². */
 export interface FaceModel extends CladFace {
-	readonly face: Face;
+	/** Nets of lines have none. */
+	readonly face: Face | null;
 	/** Its place in every address: the mass and the face. */
 	readonly address: string;
 	/** Computed when it is first asked for. */
@@ -26,6 +27,8 @@ export interface FaceModel extends CladFace {
 	/** Edges that are one with an edge of another face: 1 where it is counted here, 2 where it is there. */
 	readonly sharedEdges: Uint8Array | null;
 	readonly usedNodes: number;
+	/** What is to be said of how it was laid behind another, or between two. */
+	readonly said: readonly string[];
 	/** Changes whenever nodes or cells are made anew. */
 	readonly serial: number;
 }

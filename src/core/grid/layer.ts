@@ -15,8 +15,8 @@ export interface LayerGrid {
 	readonly radius: number;
 }
 
-/** The smallest radius of curvature towards the side of a depth: inward curvature counts for inward depths. */
-function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inward: boolean): number {
+/** The smallest radius of curvature towards the side of a depth (mm): inward curvature counts for inward depths. */
+export function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inward: boolean): number {
 	let most = 0;
 	const wrap = (t: number, knots: Float64Array) => {
 		const [low, high] = [knots[0]!, knots.at(-1)!];

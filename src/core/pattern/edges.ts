@@ -3,7 +3,7 @@ import type { NodeGrid } from '../grid/node-grid';
 import { outlineOf, type Cells } from './cells';
 import { SAME_SHARE } from '../geometry/tolerance';
 
-export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim'] as const;
+export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim', 'upright', 'gap'] as const;
 export type EdgeDirection = (typeof edgeDirections)[number];
 
 /** Stands for "no cell on this side". */
@@ -17,7 +17,7 @@ export interface Edges {
 	readonly count: number;
 	readonly from: Uint32Array;
 	readonly to: Uint32Array;
-	/** The cells on its two sides; `right` is NO_CELL on a rim. */
+	/** The cells on its two sides; `right` is NO_CELL on a rim, both are where lines have no cells. */
 	readonly left: Uint32Array;
 	readonly right: Uint32Array;
 	/** Index into `edgeDirections`; an edge is on a rim when it has one cell. */

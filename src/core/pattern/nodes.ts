@@ -16,7 +16,7 @@ export interface Nodes {
 	readonly ways: Float64Array;
 	/** Flat x y z, length 1: the mean of the faces that meet there. */
 	readonly normals: Float64Array;
-	/** 1 where a line with a cell on one side only ends. */
+	/** 1 where a line with a cell on one side only ends, and at the loose ends of lines without cells. */
 	readonly rim: Uint8Array;
 }
 
@@ -111,7 +111,17 @@ export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim
 		});
 	eachEnd((at, f, _node, _far, e) => {
 		start[at + 1]!++;
-		if (faces[f]!.edges.right[e] === NO_CELL && !inner[f]![e]) rim[at] = 1;
+		const { left, right } = faces[f]!.edges;
+		if (right[e] === NO_CELL && left[e] !== NO_CELL && !inner[f]![e]) rim[at] = 1;
+	});
+	// Of lines without cells the loose ends are their rim.
+	faces.forEach(({ edges: { count, from, to, left } }, f) => {
+		for (let e = 0; e < count; e++)
+			if (left[e] === NO_CELL)
+				for (const node of [from[e]!, to[e]!]) {
+					const at = union.of(f, node);
+					if (start[at + 1] === 1) rim[at] = 1;
+				}
 	});
 	for (let k = 0; k < union.size; k++) start[k + 1]! += start[k]!;
 	const next = start.slice(0, union.size);

@@ -1,5 +1,8 @@
-/** What a line of a grid is to those who put something along it, or leave it out of the picture. */
-export const lineKinds = ['bay', 'course', 'diagonal', 'rim'] as const;
+/**
+ * What a line is to those who put something along it, or leave it out of the picture: uprights join a grid and the one
+ * behind it, gaps the stations of a path.
+ */
+export const lineKinds = ['bay', 'course', 'diagonal', 'rim', 'upright', 'gap'] as const;
 export type LineKind = (typeof lineKinds)[number];
 
 /**

@@ -6,8 +6,7 @@ import { pictureSchema, tableSchema } from './brought-schema';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
-import { driverSchema, nodeDriverSchema } from './driver-schema';
-import { withGuides } from './field-names';
+import { driverSchema } from './driver-schema';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
 import { plain, squareMm } from './numbers';
@@ -15,10 +14,12 @@ import { partSchema } from './part-definition';
 import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
+import { depthSchema, standingSchema } from './standing-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
 export type { PatternChoice } from './pattern-schema';
+export type { LayerDepth } from './standing-schema';
 
 export type { SettingOut, Spacing } from './setting-out-schema';
 
@@ -123,6 +124,8 @@ export const zoneSchema = z.strictObject({
 	/** Short name that starts every mark, for example GR. */
 	code: z.string().regex(/^[A-Z][A-Z0-9]{0,5}$/, 'a code is 1 to 6 capital letters and digits'),
 	name,
+	/** Where it is not on faces, these are none. */
+	on: standingSchema.default({ is: 'faces' }),
 	faces: z.array(z.strictObject({ mass: id, face: z.string().max(120) })).max(MOST_THINGS),
 	settingOut: settingOutSchema,
 	pattern: patternSchema,
@@ -134,7 +137,7 @@ export const zoneSchema = z.strictObject({
 	/** A second grid at a depth along the normals, positive outward. */
 	layer: z
 		.strictObject({
-			depth: z.union([withGuides(text), nodeDriverSchema]),
+			depth: depthSchema,
 			shifted: z.boolean().default(false)
 		})
 		.nullable()
@@ -145,8 +148,6 @@ export const zoneSchema = z.strictObject({
 	exceptions: z.array(exceptionSchema).max(MOST_EXCEPTIONS).default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;
-/** A formula, or a driver in words. */
-export type LayerDepth = NonNullable<Zone['layer']>['depth'];
 /** As it may be written: what has a default may be left out. */
 export type ZoneInput = z.input<typeof zoneSchema>;
 

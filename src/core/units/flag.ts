@@ -27,6 +27,7 @@ export const flagCodes = [
 	'block.idle-cutter',
 	'value.unusable',
 	'cell.sliver',
+	'cell.folded-over',
 	'cell.sharp-joint',
 	'exception.unfit',
 	'driver.outside'

@@ -194,6 +194,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 		id: freshId(faces[0]?.mass ?? 'zone', zones),
 		code,
 		name,
+		on: { is: 'faces' },
 		faces,
 		settingOut: {
 			across: { by: 'at most', size: 1500 },

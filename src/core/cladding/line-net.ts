@@ -1,0 +1,106 @@
+import { CellList } from '../pattern/cells';
+import type { Edges } from '../pattern/edges';
+import type { NodeGrid, Spread } from '../grid/node-grid';
+import { measureCells } from '../measure/cell-measures';
+import { NO_DIRECTION } from '../geometry/tolerance';
+import type { SetOutFace } from './model';
+
+const NO_CELLS = new CellList().cells();
+const NOTHING = new Float64Array(0);
+
+/** Nodes in a row, with no face that they lie on. */
+function rowOfNodes(positions: Float64Array, normals: Float64Array, closed: boolean): NodeGrid {
+	const columns = positions.length / 3;
+	const division = (steps: number) => ({
+		fractions: Float64Array.from({ length: steps + 1 }, (_, k) => k / Math.max(1, steps)),
+		makeUp: { first: 0, last: 0 },
+		whole: null
+	});
+	const spread = (steps: number, around: boolean): Spread => ({
+		steps,
+		division: division(steps),
+		lengths: { belt: 0, longest: 0 },
+		closed: around
+	});
+	return {
+		across: spread(closed ? columns : columns - 1, closed),
+		up: spread(0, false),
+		columns,
+		rows: 1,
+		positions,
+		normals,
+		u: new Float64Array(columns),
+		v: new Float64Array(columns),
+		flat: new Float64Array(2 * columns),
+		off: new Float64Array(columns),
+		poles: [],
+		absent: null,
+		rims: null,
+		extraI: NOTHING,
+		extraJ: NOTHING,
+		courseLengths: new Float64Array(1)
+	};
+}
+
+/** The mean of the normals at both ends of every line. */
+function normalsOf({ count, from, to }: Edges, normals: Float64Array): Float64Array {
+	const found = new Float64Array(3 * count);
+	for (let e = 0; e < count; e++) {
+		const [a, b] = [3 * from[e]!, 3 * to[e]!];
+		const sum = [0, 1, 2].map((k) => normals[a + k]! + normals[b + k]!);
+		const size = Math.hypot(...sum);
+		for (let k = 0; k < 3; k++) found[3 * e + k] = size > NO_DIRECTION ? sum[k]! / size : normals[a + k]!;
+	}
+	return found;
+}
+
+/** Nodes and lines that stand without cells: a web, or the stations of a path and the gaps between them. */
+export interface Net {
+	readonly address: string;
+	/** Flat x y z (mm). */
+	readonly positions: Float64Array;
+	readonly normals: Float64Array;
+	readonly lines: Edges;
+	/** The last node is followed by the first. */
+	readonly closed: boolean;
+	/** What is to be said of how it was laid. */
+	readonly said: readonly string[];
+}
+
+/**
+ * A net as a face that pieces can be hung on: it has no cells.
+ *
+ * ```ts
+ * const rail = lineNet({ address: 'rail', positions, normals, lines, closed: false, said: [] }, serial);
+ * ```
+ */
+export function lineNet(
+	{ address, positions, normals, lines, closed, said }: Net,
+	serial: number
+): SetOutFace {
+	const grid = rowOfNodes(positions, normals, closed);
+	return {
+		face: null,
+		address,
+		area: () => 0,
+		bare: 0,
+		grid,
+		centresOnFace: () => NOTHING,
+		curvature: () => ({ smallest: NOTHING, largest: NOTHING }),
+		joint: 0,
+		flags: new Map(),
+		slots: [],
+		cells: NO_CELLS,
+		slivers: { cells: new Uint32Array(0), joined: 0, put: 'flag' },
+		layer: null,
+		edges: lines,
+		sharedEdges: null,
+		usedNodes: grid.columns,
+		measures: measureCells(NO_CELLS, positions),
+		edgeNormals: normalsOf(lines, normals),
+		folds: new Float64Array(lines.count),
+		origin: [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number],
+		said,
+		serial
+	};
+}

@@ -1,0 +1,97 @@
+import { latticeOf } from '../grid/lattice';
+import type { NodeGrid } from '../grid/node-grid';
+import type { WebBar } from '../project/standing-schema';
+import { outlineOf, type Cells } from './cells';
+import { edgeDirections, type Edges } from './edges';
+import { LineList } from './line-list';
+
+/** A face as webs see it: one side of them. */
+export interface WebSide {
+	readonly grid: NodeGrid;
+	readonly cells: Cells;
+	readonly edges: Edges;
+	/** Its nodes lie in the middle of the other's steps. */
+	readonly shifted: boolean;
+}
+
+/** The lines of a web, over the nodes of one side and then of the other. */
+export interface Web {
+	readonly lines: Edges;
+	/** Bars that have no node at one of their ends, since a trim took it. */
+	readonly leftOut: number;
+}
+
+/** Nodes that a cell stands on: 1. */
+function used({ grid, cells }: WebSide): Uint8Array {
+	const there = new Uint8Array(grid.positions.length / 3);
+	for (const node of outlineOf(cells).nodes) there[node] = 1;
+	return there;
+}
+
+const directionOf = (way: (typeof edgeDirections)[number]) => edgeDirections.indexOf(way);
+
+/**
+ * The lines between a grid and one behind it, each once. Node behind node: uprights, and one diagonal along each line
+ * of the first side, from its node to the one behind its neighbour, alternately from the one side and from the other.
+ * A shifted side: four diagonals from each of its nodes to the corners of the step it lies in.
+ *
+ * ```ts
+ * const { lines } = webBetween({ ...top, shifted: false }, { ...bottom, shifted: true }, ['diagonal']);
+ * ```
+ */
+export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]): Web {
+	const lines = new LineList();
+	const offset = from.grid.positions.length / 3;
+	const [usedFrom, usedTo] = [used(from), used(to)];
+	let leftOut = 0;
+	const push = (a: number, b: number, course: number, bay: number, way: number) => {
+		if (usedFrom[a] && usedTo[b]) lines.push(a, offset + b, course, bay, way);
+		else if (usedFrom[a] || usedTo[b]) leftOut++;
+	};
+	if (from.shifted !== to.shifted) {
+		if (!bars.includes('diagonal')) return { lines: lines.made(), leftOut };
+		const [middles, corners] = from.shifted ? [from, to] : [to, from];
+		const usedMiddles = from.shifted ? usedFrom : usedTo;
+		const { columns, rows } = middles.grid;
+		for (let j = 0; j < rows; j++)
+			for (let i = 0; i < columns; i++) {
+				const middle = j * columns + i;
+				// What a trim took with all four of its bars is an opening in both.
+				if (!usedMiddles[middle]) continue;
+				for (const [p, q, way] of [
+					[i, j, 'rising'],
+					[i + 1, j, 'falling'],
+					[i + 1, j + 1, 'rising'],
+					[i, j + 1, 'falling']
+				] as const) {
+					const { grid } = corners;
+					const corner = (q % grid.rows) * grid.columns + (p % grid.columns);
+					const [a, b] = from.shifted ? [middle, corner] : [corner, middle];
+					push(a, b, j + 1, i + 1, directionOf(way));
+				}
+			}
+		return { lines: lines.made(), leftOut };
+	}
+	const { grid, edges } = from;
+	const own = grid.columns * grid.rows;
+	const placeOf = (node: number) => latticeOf(grid, node).map(Math.floor) as [number, number];
+	if (bars.includes('upright'))
+		for (let node = 0; node < own; node++) {
+			const [i, j] = placeOf(node);
+			push(node, node, j + 1, i + 1, directionOf('upright'));
+		}
+	if (bars.includes('diagonal'))
+		for (let e = 0; e < edges.count; e++) {
+			const [a, b] = [edges.from[e]!, edges.to[e]!];
+			// Nodes that trims and patterns made have none behind them.
+			if (a >= own || b >= own) {
+				leftOut++;
+				continue;
+			}
+			const [i, j] = placeOf(a);
+			const ends = (i + j) % 2 ? ([b, a] as const) : ([a, b] as const);
+			const isLevel = edges.direction[e] === directionOf('course');
+			push(...ends, edges.course[e]!, edges.bay[e]!, directionOf(isLevel ? 'rising' : 'falling'));
+		}
+	return { lines: lines.made(), leftOut };
+}

@@ -1,0 +1,342 @@
+import { expect } from 'chai';
+import { Chain } from '../../src/core/chain/chain';
+import type { ZoneModel } from '../../src/core/cladding/model';
+import { siteSetOf } from '../../src/core/cladding/sites';
+import { columnValues, everySite } from '../../src/core/field/column';
+import { fieldOf } from '../../src/core/field/fields';
+import { distance, pointAt, type Vector } from '../../src/core/geometry/vector';
+import type { Form } from '../../src/core/project/form-schema';
+import { plainPatterns } from '../../src/core/project/pattern-schema';
+import { readProject } from '../../src/core/project/read';
+import type { Project, ZoneInput } from '../../src/core/project/schema';
+import { edgeDirections } from '../../src/core/pattern/edges';
+import fc from '../property';
+import { count, projectOf, revolved, sheet } from '../faces';
+
+const [WIDTH, HEIGHT] = [12_000, 8000];
+const DEPTH = 600;
+
+/** An elliptic hole in the middle of the sheet. */
+const opening = {
+	by: 'outline',
+	id: 'hole',
+	outline: { shape: 'ellipse', width: 4000, depth: 3000 },
+	at: [6000, -100, 4000],
+	direction: [0, 1, 0]
+};
+
+type More = Partial<ZoneInput> & { readonly id: string; readonly on: object };
+/** A zone that stands on something else than faces. */
+const standing = ({ id, ...more }: More) => ({
+	code: id.toUpperCase(),
+	name: id,
+	faces: [],
+	settingOut: count(4, 4),
+	pattern: { kind: 'rectangles' as const },
+	...more,
+	id
+});
+const layer = (id: string, more: object = {}, zone: Partial<ZoneInput> = {}) =>
+	standing({ id, on: { is: 'layer', of: 'z', depth: `-${DEPTH} mm`, shifted: false, ...more }, ...zone });
+
+/** The first zone on a form, with others that stand on it. */
+function projectWith(
+	form: Form,
+	across: number,
+	up: number,
+	others: readonly ReturnType<typeof standing>[],
+	trims: readonly object[] = []
+): Project {
+	const project = projectOf(form, count(across, up));
+	const [mass, zone] = [project.masses[0]!, project.zones[0]!];
+	const { face } = zone.faces[0]!;
+	return readProject({
+		...project,
+		masses: [{ ...mass, trims: trims.map((trim) => ({ ...trim, face })) }],
+		zones: [zone, ...others]
+	} as never);
+}
+
+async function zonesOf(project: Project): Promise<Record<string, ZoneModel>> {
+	const { zones, problems } = await new Chain().run(project);
+	expect(problems.filter(({ remark }) => !remark)).to.deep.equal([]);
+	return Object.fromEntries(zones.map(({ id, model }) => [id, model!]));
+}
+async function problemsOf(project: Project) {
+	return (await new Chain().run(project)).problems;
+}
+const linesOf = ({ faces }: ZoneModel) => faces.reduce((sum, { edges }) => sum + edges.count, 0);
+function lengths({ faces }: ZoneModel, f = 0): Float64Array {
+	const { edges } = faces[f]!;
+	return columnValues(fieldOf('line', 'length').column(faces[f]!, everySite(edges.count)), edges.count);
+}
+const nodesOf = ({ faces }: ZoneModel, f = 0): Vector[] =>
+	Array.from({ length: faces[f]!.grid.positions.length / 3 }, (_, n) => pointAt(faces[f]!.grid.positions, n));
+
+describe('a grid behind another', () => {
+	for (const kind of plainPatterns)
+		it(`${kind}: every node lies at its depth along the normal`, async () => {
+			const { none, low } = await zonesOf(
+				projectWith(sheet(WIDTH, HEIGHT), 12, 8, [
+					layer('low', {}, { pattern: { kind } }),
+					layer('none', { depth: '0 mm' }, { pattern: { kind } })
+				])
+			);
+			expect(low!.faces[0]!.cells).to.deep.equal(none!.faces[0]!.cells);
+			const behind = nodesOf(low!);
+			nodesOf(none!).forEach(([x, y, height], n) => {
+				// The sheet faces -y: behind it is +y.
+				expect(distance(behind[n]!, [x, y + DEPTH, height])).to.be.lessThan(1e-6);
+			});
+		});
+
+	it('has a pattern of its own', async () => {
+		const { low } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low', {}, { pattern: { kind: 'tetrakis square' } })])
+		);
+		const { start } = low!.faces[0]!.cells;
+		for (let c = 0; c + 1 < start.length; c++) expect(start[c + 1]! - start[c]!).to.equal(3);
+	});
+
+	it('shifted, its nodes lie behind the middles of steps', async () => {
+		const { low } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low', { shifted: true })])
+		);
+		const { cells, grid } = low!.faces[0]!;
+		expect([grid.columns, grid.rows, cells.count]).to.deep.equal([12, 8, 11 * 7]);
+		expect(distance(pointAt(grid.positions, 0), [500, DEPTH, 500])).to.be.lessThan(1e-6);
+		expect(distance(pointAt(grid.positions, 12 * 8 - 1), [11_500, DEPTH, 7500])).to.be.lessThan(1e-6);
+	});
+
+	it('on a ring it lies on the smaller ring', async () => {
+		const ring = revolved([
+			[5000, 0],
+			[5000, 6000]
+		]);
+		const { low, far } = await zonesOf(
+			projectWith(ring, 24, 6, [layer('low'), layer('far', { depth: '400 mm', shifted: true })])
+		);
+		for (const [x, y] of nodesOf(low!)) expect(Math.hypot(x, y)).to.be.closeTo(5000 - DEPTH, 1e-6);
+		for (const [x, y] of nodesOf(far!)) expect(Math.hypot(x, y)).to.be.closeTo(5400, 1e-6);
+		expect(far!.faces[0]!.cells.count).to.equal(24 * 5);
+	});
+
+	it('follows a field of its nodes', async () => {
+		const { low } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low', { depth: '-300 mm - height / 10' })])
+		);
+		for (const [, y, height] of nodesOf(low!)) expect(y).to.be.closeTo(300 + height / 10, 1e-6);
+	});
+
+	it('that turns over says how deep it may be, and flags the cells', async () => {
+		const ring = revolved([
+			[1000, 0],
+			[1000, 6000]
+		]);
+		const project = projectWith(ring, 24, 6, [layer('low', { depth: '-1500 mm' })]);
+		const told = (await problemsOf(project)).find(({ at }) => at === 'zones/low/on');
+		expect(told?.text)
+			.to.contain('turns over in 144 cells')
+			.and.to.match(/a radius down to 1\s000 mm/);
+		const { low } = await zonesOf(project);
+		expect(low!.faces[0]!.flags.get(0)?.map(({ code }) => code)).to.deep.equal(['cell.folded-over']);
+	});
+
+	it('of a zone that is not there, or is one itself, is told with a way out', async () => {
+		const gone = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low', { of: 'nobody' })]);
+		expect((await problemsOf(gone)).map(({ at, text }) => `${at}: ${text}`)).to.deep.equal([
+			'zones/low/on/of: the zone "nobody" is not there any more; there are Zone, low'
+		]);
+		const twice = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low'), layer('deep', { of: 'low' })]);
+		const [problem] = await problemsOf(twice);
+		expect(problem!.fixes).to.deep.equal([{ label: 'Zone', path: 'zones/deep/on/of', value: 'z' }]);
+	});
+});
+
+describe('lines between a grid and one behind it', () => {
+	const web = (bars: readonly string[], more: object = {}) =>
+		standing({ id: 'web', on: { is: 'web', from: 'z', to: 'low', bars, ...more } });
+
+	it('make the bars of a double-layer truss that counting gives, each once', async () => {
+		await fc.assert(
+			fc.asyncProperty(fc.integer({ min: 2, max: 9 }), fc.integer({ min: 2, max: 9 }), async (n, m) => {
+				const shifted = projectWith(sheet(WIDTH, HEIGHT), n, m, [
+					layer('low', { shifted: true }),
+					web(['diagonal'])
+				]);
+				const one = await zonesOf(shifted);
+				expect(linesOf(one['z']!)).to.equal(n * (m + 1) + m * (n + 1));
+				expect(linesOf(one['low']!)).to.equal((n - 1) * m + n * (m - 1));
+				// Nodes of the shifted grid without a cell of their own have no bars: there are none from two steps up.
+				expect(linesOf(one['web']!)).to.equal(4 * n * m);
+				const behind = await zonesOf(
+					projectWith(sheet(WIDTH, HEIGHT), n, m, [layer('low'), web(['upright', 'diagonal'])])
+				);
+				expect(linesOf(behind['web']!)).to.equal((n + 1) * (m + 1) + n * (m + 1) + m * (n + 1));
+				for (const zone of [one['web']!, behind['web']!]) {
+					const { edges } = zone.faces[0]!;
+					const pairs = Array.from(edges.from, (a, e) => `${a} ${edges.to[e]}`);
+					expect(new Set(pairs).size).to.equal(pairs.length);
+					const { address } = siteSetOf(zone.faces[0]!, 'line');
+					expect(new Set(pairs.map((_, e) => address(e))).size).to.equal(pairs.length);
+				}
+			}),
+			{ numRuns: 12 }
+		);
+	});
+
+	it('are as long as Pythagoras has them', async () => {
+		const { web: straight } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low'), web(['upright', 'diagonal'])])
+		);
+		const { edges } = straight!.faces[0]!;
+		const upright = edgeDirections.indexOf('upright');
+		lengths(straight!).forEach((length, e) => {
+			const wanted = edges.direction[e] === upright ? DEPTH : Math.hypot(DEPTH, 1000);
+			expect(length).to.be.closeTo(wanted, 1e-6);
+		});
+		const { web: shifted } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low', { shifted: true }), web(['diagonal'])])
+		);
+		for (const length of lengths(shifted!)) expect(length).to.be.closeTo(Math.hypot(500, 500, DEPTH), 1e-6);
+	});
+
+	it('zigzag: along a line diagonals meet at every second node of each side', async () => {
+		const { web: zigzag } = await zonesOf(
+			projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low'), web(['diagonal'])])
+		);
+		const { edges, grid } = zigzag!.faces[0]!;
+		const top = grid.positions.length / 6;
+		for (let e = 0; e < edges.count; e++) {
+			const [i, j] = [edges.from[e]! % 7, Math.floor(edges.from[e]! / 7)];
+			expect((i + j) % 2).to.equal(0);
+			expect(edges.to[e]!).to.be.at.least(top);
+		}
+	});
+
+	it('leave out what a trim takes an end of, and say so', async () => {
+		const plain = projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low'), web(['upright', 'diagonal'])]);
+		const whole = (await zonesOf(plain))['web']!;
+		expect(whole.remarks).to.deep.equal([]);
+		const pierced = projectWith(
+			sheet(WIDTH, HEIGHT),
+			12,
+			8,
+			[layer('low'), web(['upright', 'diagonal'])],
+			[opening]
+		);
+		const zones = await zonesOf(pierced);
+		const own = 13 * 9;
+		const { cells, edges } = zones['z']!.faces[0]!;
+		const used = new Set([...cells.corners].filter((n) => n < own));
+		const between = Array.from(edges.from, (a, e) => [a, edges.to[e]!]).filter((ends) =>
+			ends.every((n) => n < own)
+		);
+		expect(used.size).to.be.below(own);
+		expect(linesOf(zones['web']!)).to.equal(used.size + between.length);
+		expect(zones['web']!.remarks[0]!.text).to.contain(`${edges.count - between.length} bars are left out`);
+	});
+
+	it('of grids that do not lie behind one another are refused, and uprights to a shifted one', async () => {
+		const alone = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low'), web(['upright'], { to: 'z' })]);
+		expect((await problemsOf(alone))[0]).to.include({ at: 'zones/web/on/to' });
+		const shifted = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [
+			layer('low', { shifted: true }),
+			web(['upright'])
+		]);
+		const [problem] = await problemsOf(shifted);
+		expect(problem!.text).to.contain('only diagonals join');
+		expect(problem!.fixes).to.deep.equal([
+			{ label: 'diagonals', path: 'zones/web/on/bars', value: ['diagonal'] }
+		]);
+	});
+});
+
+describe('stations along a path', () => {
+	const path = (along: object, across: object, more: object = {}): ReturnType<typeof standing> => ({
+		...standing({ id: 'rail', on: { is: 'path', along, ...more } }),
+		settingOut: { across, up: { by: 'count', count: 1 } } as ZoneInput['settingOut']
+	});
+	const railOf = async (form: Form, along: object, across: object, more: object = {}) => {
+		const { rail } = await zonesOf(projectWith(form, 12, 8, [path(along, across, more)]));
+		return rail!;
+	};
+	const foot = { is: 'rim', of: 'z', side: 'foot' };
+
+	it('stand evenly on a rim, at most so far apart', async () => {
+		const rail = await railOf(sheet(WIDTH, HEIGHT), foot, { by: 'at most', size: 1100 });
+		expect(nodesOf(rail)).to.have.length(12);
+		nodesOf(rail).forEach((point, n) => {
+			expect(distance(point, [(n * WIDTH) / 11, 0, 0])).to.be.lessThan(1e-6);
+		});
+	});
+
+	it('come round on a circle: true arcs, chords between', async () => {
+		const ring = revolved([
+			[5000, 0],
+			[5000, 6000]
+		]);
+		const rail = await railOf(ring, foot, { by: 'count', count: 16 });
+		expect(nodesOf(rail)).to.have.length(16);
+		for (const length of lengths(rail)) expect(length).to.be.closeTo(10_000 * Math.sin(Math.PI / 16), 0.01);
+		for (const [x, y] of nodesOf(rail)) expect(Math.hypot(x, y)).to.be.closeTo(5000, 0.01);
+	});
+
+	it('are divided along the line as it is moved, not as it was', async () => {
+		const ring = revolved([
+			[5000, 0],
+			[5000, 6000]
+		]);
+		const rail = await railOf(ring, foot, { by: 'at most', size: 1000 }, { lift: 1000 });
+		// 2π × 6 m in steps of at most 1 m.
+		expect(nodesOf(rail)).to.have.length(38);
+	});
+
+	it('stand on a course line of a grid, counted from either end', async () => {
+		const third = await railOf(
+			sheet(WIDTH, HEIGHT),
+			{ is: 'line', of: 'z', along: 'course', number: 3 },
+			{ by: 'count', count: 4 }
+		);
+		for (const [, , height] of nodesOf(third)) expect(height).to.be.closeTo(2000, 1e-6);
+		const last = await railOf(
+			sheet(WIDTH, HEIGHT),
+			{ is: 'line', of: 'z', along: 'course', number: -1 },
+			{ by: 'count', count: 4 }
+		);
+		for (const [, , height] of nodesOf(last)) expect(height).to.be.closeTo(HEIGHT, 1e-6);
+	});
+
+	it('lie to the left of their run, and outside, by so much', async () => {
+		const rail = await railOf(
+			sheet(WIDTH, HEIGHT),
+			foot,
+			{ by: 'count', count: 3 },
+			{ lift: 200, aside: 100 }
+		);
+		// Seen from outside (from -y), to the left of a run to the right is up.
+		nodesOf(rail).forEach((point, n) => expect(distance(point, [4000 * n, -200, 100])).to.be.lessThan(1e-6));
+	});
+
+	it('lean with the face, or stand upright', async () => {
+		const cone = revolved([
+			[5000, 0],
+			[2000, 3000]
+		]);
+		const leaning = await railOf(cone, foot, { by: 'count', count: 8 });
+		const { normals } = leaning.faces[0]!.grid;
+		expect(normals[2]).to.be.closeTo(Math.SQRT1_2, 1e-6);
+		const upright = await railOf(cone, foot, { by: 'count', count: 8 }, { turned: 'upright' });
+		expect([...upright.faces[0]!.grid.normals.subarray(0, 3)]).to.deep.equal([0, 0, 1]);
+	});
+
+	it('a line of the grid that is not there is told with those that are', async () => {
+		const project = projectWith(sheet(WIDTH, HEIGHT), 12, 8, [
+			path({ is: 'line', of: 'z', along: 'bay', number: 14 }, { by: 'count', count: 3 })
+		]);
+		expect((await problemsOf(project))[0]).to.include({
+			at: 'zones/rail/on/along/number',
+			text: 'there is no bay line 14; 1 to 13, or -1 to -13 from the other end, are'
+		});
+	});
+});
