@@ -25,19 +25,20 @@ const opening = {
 	direction: [0, 1, 0]
 };
 
-type More = Partial<ZoneInput> & { readonly id: string; readonly on: object };
 /** A zone that stands on something else than faces. */
-const standing = ({ id, ...more }: More) => ({
-	code: id.toUpperCase(),
-	name: id,
-	faces: [],
-	settingOut: count(4, 4),
-	pattern: { kind: 'rectangles' as const },
-	...more,
-	id
-});
+const standing = (id: string, on: object, more: object = {}) =>
+	({
+		id,
+		code: id.toUpperCase(),
+		name: id,
+		faces: [],
+		settingOut: count(4, 4),
+		pattern: { kind: 'rectangles' },
+		on,
+		...more
+	}) as ZoneInput;
 const layer = (id: string, more: object = {}, zone: Partial<ZoneInput> = {}) =>
-	standing({ id, on: { is: 'layer', of: 'z', depth: `-${DEPTH} mm`, shifted: false, ...more }, ...zone });
+	standing(id, { is: 'layer', of: 'z', depth: `-${DEPTH} mm`, shifted: false, ...more }, zone);
 
 /** The first zone on a form, with others that stand on it. */
 function projectWith(
@@ -155,7 +156,7 @@ describe('a grid behind another', () => {
 
 describe('lines between a grid and one behind it', () => {
 	const web = (bars: readonly string[], more: object = {}) =>
-		standing({ id: 'web', on: { is: 'web', from: 'z', to: 'low', bars, ...more } });
+		standing('web', { is: 'web', from: 'z', to: 'low', bars, ...more });
 
 	it('make the bars of a double-layer truss that counting gives, each once', async () => {
 		await fc.assert(
@@ -253,10 +254,8 @@ describe('lines between a grid and one behind it', () => {
 });
 
 describe('stations along a path', () => {
-	const path = (along: object, across: object, more: object = {}): ReturnType<typeof standing> => ({
-		...standing({ id: 'rail', on: { is: 'path', along, ...more } }),
-		settingOut: { across, up: { by: 'count', count: 1 } } as ZoneInput['settingOut']
-	});
+	const path = (along: object, across: object, more: object = {}) =>
+		standing('rail', { is: 'path', along, ...more }, { settingOut: { ...count(1, 1), across } });
 	const railOf = async (form: Form, along: object, across: object, more: object = {}) => {
 		const { rail } = await zonesOf(projectWith(form, 12, 8, [path(along, across, more)]));
 		return rail!;

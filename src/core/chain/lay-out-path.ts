@@ -123,7 +123,9 @@ export async function layOutPath(
 				const moved = movedLine(line, on);
 				const whole = lengthOfLine(moved);
 				const spacing = pathTo('zones', zone.id, 'settingOut', 'across');
-				const { fractions } = divide(across, { belt: whole, longest: whole }, spacing, 'gaps');
+				const lengths = { belt: whole, longest: whole };
+				const division = divide(across, lengths, spacing, 'gaps');
+				const { fractions } = division;
 				if (moved.closed && fractions.length < 4)
 					refuse(spacing, `a closed path needs at least 3 gaps; ${fractions.length - 1} is too few`);
 				const { positions, normals } = stationsOn(moved, fractions);
@@ -136,7 +138,7 @@ export async function layOutPath(
 						positions,
 						normals: on.turned === 'upright' ? normals.map((_, o) => UP[o % 3]!) : normals,
 						lines: gaps.made(),
-						closed: moved.closed,
+						spread: { steps: fractions.length - 1, division, lengths, closed: moved.closed },
 						said: []
 					},
 					memo.nextSerial()

@@ -72,7 +72,7 @@ export async function layOutWeb(
 						positions: both(face.grid.positions, behind.grid.positions),
 						normals: both(face.grid.normals, behind.grid.normals),
 						lines,
-						closed: false,
+						spread: null,
 						said
 					},
 					run.memo.nextSerial()

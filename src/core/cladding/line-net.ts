@@ -9,22 +9,26 @@ const NO_CELLS = new CellList().cells();
 const NOTHING = new Float64Array(0);
 
 /** Nodes in a row, with no face that they lie on. */
-function rowOfNodes(positions: Float64Array, normals: Float64Array, closed: boolean): NodeGrid {
+function rowOfNodes({
+	positions,
+	normals,
+	spread: own
+}: Pick<Net, 'positions' | 'normals' | 'spread'>): NodeGrid {
 	const columns = positions.length / 3;
 	const division = (steps: number) => ({
 		fractions: Float64Array.from({ length: steps + 1 }, (_, k) => k / Math.max(1, steps)),
 		makeUp: { first: 0, last: 0 },
 		whole: null
 	});
-	const spread = (steps: number, around: boolean): Spread => ({
+	const spread = (steps: number): Spread => ({
 		steps,
 		division: division(steps),
 		lengths: { belt: 0, longest: 0 },
-		closed: around
+		closed: false
 	});
 	return {
-		across: spread(closed ? columns : columns - 1, closed),
-		up: spread(0, false),
+		across: own ?? spread(columns - 1),
+		up: spread(0),
 		columns,
 		rows: 1,
 		positions,
@@ -61,8 +65,8 @@ export interface Net {
 	readonly positions: Float64Array;
 	readonly normals: Float64Array;
 	readonly lines: Edges;
-	/** The last node is followed by the first. */
-	readonly closed: boolean;
+	/** How the nodes of a path follow one another; null where they are in no order. */
+	readonly spread: Spread | null;
 	/** What is to be said of how it was laid. */
 	readonly said: readonly string[];
 }
@@ -71,14 +75,14 @@ export interface Net {
  * A net as a face that pieces can be hung on: it has no cells.
  *
  * ```ts
- * const rail = lineNet({ address: 'rail', positions, normals, lines, closed: false, said: [] }, serial);
+ * const rail = lineNet({ address: 'rail', positions, normals, lines, spread: null, said: [] }, serial);
  * ```
  */
 export function lineNet(
-	{ address, positions, normals, lines, closed, said }: Net,
+	{ address, positions, normals, lines, spread, said }: Net,
 	serial: number
 ): SetOutFace {
-	const grid = rowOfNodes(positions, normals, closed);
+	const grid = rowOfNodes({ positions, normals, spread });
 	return {
 		face: null,
 		address,

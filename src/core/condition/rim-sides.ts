@@ -33,7 +33,8 @@ export function rimSidesOf({ cells, edges, grid, sharedEdges }: FaceWithLines): 
 	for (let e = 0; e < edges.count; e++) {
 		if (sharedEdges?.[e]) sides[e] = numberOf('face');
 		else if (edges.direction[e] === ALONG_TRIM) sides[e] = numberOf('trim');
-		else if (edges.right[e] === NO_CELL && edges.left[e] !== NO_CELL) sides[e] = numberOf(sideOf(grid, cells, edges, e));
+		else if (edges.right[e] === NO_CELL && edges.left[e] !== NO_CELL)
+			sides[e] = numberOf(sideOf(grid, cells, edges, e));
 	}
 	return sides;
 }

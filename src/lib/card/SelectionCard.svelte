@@ -8,7 +8,7 @@
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import X from '@lucide/svelte/icons/x';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { clauseNumbers, zonePart } from '$lib/edits/clause-numbers';
+	import { clauseNumbers, zonePart } from '$lib/edits/zone-clauses';
 	import { exceptionEdits, swapCells } from '$lib/edits/by-hand';
 	import { variantsOn } from '$lib/edits/variants-on';
 	import { useDesk } from '$lib/state/desk.svelte';

@@ -1,8 +1,8 @@
-import { lineKinds } from '$core/project/line-kinds';
 import { EVERYWHERE } from '$core/project/condition-schema';
 import type { Edit } from '$core/project/edits';
 import { type NodePlacing, type Rule, type Run, type Zone } from '$core/project/schema';
 import { insertAt, pathTo } from '$core/project/typed-path';
+import { lineKindsOf } from './zone-clauses';
 import { freshId } from './fresh-id';
 
 /**
@@ -22,11 +22,12 @@ export function newRule(zone: Zone, variant: string | null): Edit[] {
 
 /** A run along all lines that no other takes yet. */
 export function newRun(zone: Zone, variant: string): Edit[] {
-	const free = lineKinds.filter((kind) => !zone.runs.some(({ lines }) => lines.includes(kind)));
+	const kinds = lineKindsOf(zone);
+	const free = kinds.filter((kind) => !zone.runs.some(({ lines }) => lines.includes(kind)));
 	const run: Run = {
 		id: freshId('run', zone.runs),
 		muted: false,
-		lines: free.length ? free : [...lineKinds],
+		lines: free.length ? free : [...kinds],
 		where: EVERYWHERE,
 		values: {},
 		variant

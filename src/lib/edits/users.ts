@@ -2,7 +2,7 @@ import { nameInFormulas } from '$core/field/followed';
 import { guidesIn } from '$core/field/guides';
 import type { Project } from '$core/project/schema';
 import { pathTo } from '$core/project/typed-path';
-import { clauseNumbers, zonePart } from './clause-numbers';
+import { clauseNumbers, zonePart } from './zone-clauses';
 
 /** A clause that uses something: by its number and words, and its path. */
 export interface User {
@@ -23,10 +23,10 @@ function* clausesOf({ masses, zones, guides }: Project): Iterable<User & { reado
 		});
 		const numbers = clauseNumbers(zone);
 		const { id, settingOut } = zone;
-		yield of(1, pathTo('zones', id, 'faces'), zone.faces);
-		yield of(2, pathTo('zones', id, 'settingOut', 'across'), settingOut.across);
-		yield of(3, pathTo('zones', id, 'settingOut', 'up'), settingOut.up);
-		yield of(5, pathTo('zones', id, 'pattern'), zone.pattern);
+		yield of(1, pathTo('zones', id, 'faces'), [zone.faces, zone.on]);
+		yield of(numbers.across, pathTo('zones', id, 'settingOut', 'across'), settingOut.across);
+		yield of(numbers.up, pathTo('zones', id, 'settingOut', 'up'), settingOut.up);
+		yield of(numbers.pattern, pathTo('zones', id, 'pattern'), zone.pattern);
 		yield of(numbers.layer, pathTo('zones', id, 'layer'), zone.layer);
 		for (const [k, rule] of zone.rules.entries())
 			yield of(numbers.rule(k), pathTo('zones', id, 'rules', rule.id), rule);
@@ -42,6 +42,7 @@ function* clausesOf({ masses, zones, guides }: Project): Iterable<User & { reado
 const keys = {
 	variants: ['variant'],
 	masses: ['mass'],
+	zones: ['of', 'from', 'to'],
 	levels: ['level', 'above', 'below'],
 	guides: ['guide']
 } as const;

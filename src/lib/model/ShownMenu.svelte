@@ -20,7 +20,14 @@
 		mullion: 'Bars',
 		structure: 'Structure'
 	};
-	const lineNames = { bay: 'Bay lines', course: 'Course lines', diagonal: 'Diagonals', rim: 'Rims' };
+	const lineNames = {
+		bay: 'Bay lines',
+		course: 'Course lines',
+		diagonal: 'Diagonals',
+		rim: 'Rims',
+		upright: 'Uprights',
+		gap: 'Gaps'
+	};
 
 	interface Thing {
 		readonly id: string;

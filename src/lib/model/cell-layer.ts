@@ -55,6 +55,12 @@ export class CellLayer {
 	private readonly entries = new Map<number, CellEntry>();
 	private readonly matter: Lit;
 	private readonly ink = new THREE.LineBasicMaterial({ color: INK, transparent: true });
+	/** Lines of grids behind others, of webs and of paths. */
+	private readonly behindInk = new THREE.LineBasicMaterial({
+		color: PATINA,
+		transparent: true,
+		opacity: 0.7
+	});
 	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 3, sizeAttenuation: false });
 
 	constructor(
@@ -95,13 +101,13 @@ export class CellLayer {
 		{ palette, of }: CellColours,
 		lens: Lens,
 		alone: ReadonlySet<number> | null,
-		{ standing, covered }: Standing,
+		{ standing, covered, behind }: Standing,
 		{ kinds, lines }: Pick<Hidden, 'kinds' | 'lines'>
 	): void {
 		const entry = this.entry(face, zone, f);
 		drawOnly(entry.triangles, alone);
 		colourCells(entry.triangles, palette, of);
-		entry.mesh.visible = lens === 'set-out' || lens === 'check';
+		entry.mesh.visible = (lens === 'set-out' || lens === 'check') && !behind;
 		entry.standIns.visible = (lens === 'clad' || lens === 'issue') && standing.includes(1);
 		if (entry.standIns.visible)
 			entry.standIns.geometry.setIndex(
@@ -109,7 +115,8 @@ export class CellLayer {
 			);
 		const showsPieces = lens === 'clad' || lens === 'issue';
 		// A piece belongs to the cell it hangs on; without panels one looks through to what is behind.
-		entry.mesh.userData['picked'] = !showsPieces || !kinds.includes('panel');
+		entry.mesh.userData['picked'] = !behind && (!showsPieces || !kinds.includes('panel'));
+		entry.lines.material = behind ? this.behindInk : this.ink;
 		this.drawLines(entry, showsPieces ? covered : null, lines);
 		this.ink.opacity = lineOpacity[lens];
 		entry.lines.visible = lens !== 'form' && !alone;
@@ -128,7 +135,10 @@ export class CellLayer {
 		const drawn: number[] = [];
 		if (some)
 			for (let e = 0; e < edges.count; e++)
-				if ((bare(edges.left[e]!) || bare(edges.right[e]!)) && !hidden.includes(lineKindOf(edges, e)))
+				if (
+					(edges.left[e] === NO_CELL || bare(edges.left[e]!) || bare(edges.right[e]!)) &&
+					!hidden.includes(lineKindOf(edges, e))
+				)
 					drawn.push(2 * e, 2 * e + 1);
 		if (some || lines.geometry.index) lines.geometry.setIndex(some ? drawn : null);
 	}

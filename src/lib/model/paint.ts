@@ -50,6 +50,8 @@ export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColour
 export interface Standing {
 	readonly standing: Uint8Array;
 	readonly covered: Uint8Array;
+	/** It stands behind another, or has no cells: only its lines are drawn where it carries nothing. */
+	readonly behind: boolean;
 }
 
 /**
@@ -58,13 +60,18 @@ export interface Standing {
  * @param said the zone as the document says it, for what its rules put
  */
 export function standingCells(zone: ZoneView, f: number, said: Zone | undefined): Standing {
-	const standing = new Uint8Array(zone.faces[f]!.cells.count).fill(1);
+	const behind = said !== undefined && said.on.is !== 'faces';
+	const standing = new Uint8Array(zone.faces[f]!.cells.count).fill(behind ? 0 : 1);
 	for (const { face, over, beside, sites } of zone.groups)
 		if (face === f && over === 'cell' && !beside) for (const cell of sites) standing[cell] = 0;
 	for (const cell of notMade(zone, f)) standing[cell] = 1;
-	const covered = standing.map((stands) => 1 - stands);
+	const covered = new Uint8Array(standing.length).fill(behind ? 0 : 1);
+	if (behind) {
+		for (const { face, over, sites } of zone.groups)
+			if (face === f && over === 'cell') for (const cell of sites) covered[cell] = 1;
+	} else for (let c = 0; c < standing.length; c++) covered[c] = 1 - standing[c]!;
 	const assignment = zone.assignments[f];
-	if (!said || assignment?.rule.length !== standing.length) return { standing, covered };
+	if (!said || assignment?.rule.length !== standing.length) return { standing, covered, behind };
 	const isOpen = said.rules.map(({ put }) => put === 'open');
 	const isOpened = said.exceptions.map(({ put }) => put === 'open');
 	for (let c = 0; c < standing.length; c++) {
@@ -72,7 +79,7 @@ export function standingCells(zone: ZoneView, f: number, said: Zone | undefined)
 		if (byHand >= 0 && !isOpened[byHand] ? false : byHand >= 0 || (rule >= 0 && isOpen[rule]))
 			standing[c] = 0;
 	}
-	return { standing, covered };
+	return { standing, covered, behind };
 }
 
 /** Cells of a face whose pieces could not be made: they stand in their place. */

@@ -1,23 +1,15 @@
 <script lang="ts">
 	import type { Zone } from '$core/project/schema';
-	import { depthInput } from '$core/driver/depth';
-	import type { Driver } from '$core/project/driver-schema';
-	import DriverWords from './drivers/DriverWords.svelte';
-	import { depthNames } from '$core/field/depth';
-	import { LENGTH } from '$core/units/dimension';
-	import { typesOf } from '$core/named/named-values';
-	import { checkFormula } from '$core/units/formula/check';
-	import { numberOf } from '$core/units/formula/expression';
+	import DepthWords from './standing/DepthWords.svelte';
 	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import TextChip from '$lib/components/TextChip.svelte';
+	import { followsHeight } from './standing/fresh';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
-	import { below, pathTo, type Path } from '$core/project/typed-path';
+	import { below, pathTo } from '$core/project/typed-path';
 
 	let { zone, number }: { zone: Zone; number: string } = $props();
 	const desk = useDesk();
-	const NO_BLADES = { standing: false, sizes: { depth: 0, spacing: 0 } };
 	const path = $derived(pathTo('zones', zone.id, 'layer'));
 	const layers = $derived(
 		(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []).flatMap(({ layer }) => layer ?? [])
@@ -38,18 +30,6 @@
 				: `${way(Math.min(...depths))} to ${way(Math.max(...depths))}`
 			: ''
 	);
-	function check(text: string): string | null {
-		try {
-			const names = {
-				...typesOf(desk.named),
-				...depthNames(desk.project.document.guides.map(({ id }) => id))
-			};
-			checkFormula(text, { names, functions: {}, expected: numberOf(LENGTH) });
-			return null;
-		} catch (error) {
-			return (error as Error).message;
-		}
-	}
 </script>
 
 {#if zone.layer}
@@ -63,43 +43,15 @@
 			{
 				label: 'Let its depth follow something',
 				act: () =>
-					desk.set(
-						below(path, 'depth'),
-						{
-							is: 'follows',
-							field: 'height',
-							from: [0, 10_000],
-							to: [-900, -300],
-							curve: [],
-							steps: null,
-							outside: 'held'
-						},
-						`${zone.name}: the layer’s depth follows height`
-					),
+					desk.set(below(path, 'depth'), followsHeight, `${zone.name}: the layer’s depth follows height`),
 				disabled: typeof zone.layer.depth === 'object' && 'It does already; the sentence says what'
 			},
 			{ label: 'Remove the layer', act: () => desk.set(path, null, `${zone.name}: no layer`) }
 		]}
 	>
 		A second grid lies
-		{#if typeof zone.layer.depth === 'object'}where its <DriverWords
-				input={depthInput}
-				driver={zone.layer.depth}
-				path={below(path, 'depth') as string as Path<Driver>}
-				over="node"
-				ways={['follows', 'chance']}
-				blades={NO_BLADES}
-				of="{zone.name} layer"
-				zone={zone.id}
-				onreset={() => desk.set(below(path, 'depth'), '-900 mm', `${zone.name}: layer at -900 mm`)}
-			/>,{:else}at <TextChip
-				value={zone.layer.depth}
-				look="formula"
-				label="Depth of the layer"
-				names={Object.keys(depthNames(desk.project.document.guides.map(({ id }) => id)))}
-				{check}
-				oncommit={(text) => desk.set(below(path, 'depth'), text, `${zone.name}: layer at ${text}`)}
-			/>{/if} along the normals, <ChoiceChip
+		<DepthWords depth={zone.layer.depth} path={below(path, 'depth')} zone={zone.id} of={zone.name} /> along the
+		normals, <ChoiceChip
 			value={zone.layer.shifted ? 'yes' : 'no'}
 			options={[
 				{ value: 'no', label: 'node behind node' },

@@ -4,12 +4,23 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { DropdownMenu } from 'bits-ui';
+	import { hasCells, wantsPieces } from '$lib/edits/zone-clauses';
 	import PutPart from './PutPart.svelte';
+	import { madeFromZone } from './zone-actions';
 
 	let { zone }: { zone: Zone } = $props();
 	const desk = useDesk();
 	const state = $derived(desk.model.view.zones.find(({ id }) => id === zone.id));
-	const untaken = $derived(state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0);
+	const untaken = $derived(
+		wantsPieces(zone) ? (state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0) : 0
+	);
+	const offers = $derived(madeFromZone(desk, zone));
+	const words = $derived(
+		zone.on.is === 'path'
+			? { line: '+ in the gaps', node: '+ at stations' }
+			: { line: '+ along lines', node: '+ on nodes' }
+	);
 
 	/** Cells that nothing is put on, of each face. */
 	const untakenCells = () =>
@@ -28,25 +39,43 @@
 </script>
 
 <div class="text-ink-2 ml-11 flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1 text-[12px]">
-	<span>
-		{#if untaken > 0}
-			<button
-				type="button"
-				class="hover:text-patina-deep underline decoration-dotted underline-offset-2"
-				onclick={choose}
-				onpointerenter={() => (desk.lit = { zone: zone.id, cells: untakenCells() })}
-				onpointerleave={() => (desk.lit = null)}
-				><span class="figures">{formatNumber(untaken)}</span>
-				{untaken === 1 ? 'cell waits' : 'cells wait'} for a part</button
-			>:
-		{/if}
-		<PutPart
-			{zone}
-			over="cell"
-			say={untaken ? 'choose one' : '+ on cells'}
-			label={untaken ? 'A part for the cells that wait' : 'Another part on cells'}
-		/>
-	</span>
-	<PutPart {zone} over="line" say="+ along lines" label="A part along lines" />
-	<PutPart {zone} over="node" say="+ on nodes" label="A part on nodes" />
+	{#if hasCells(zone)}
+		<span>
+			{#if untaken > 0}
+				<button
+					type="button"
+					class="hover:text-patina-deep underline decoration-dotted underline-offset-2"
+					onclick={choose}
+					onpointerenter={() => (desk.lit = { zone: zone.id, cells: untakenCells() })}
+					onpointerleave={() => (desk.lit = null)}
+					><span class="figures">{formatNumber(untaken)}</span>
+					{untaken === 1 ? 'cell waits' : 'cells wait'} for a part</button
+				>:
+			{/if}
+			<PutPart
+				{zone}
+				over="cell"
+				say={untaken ? 'choose one' : '+ on cells'}
+				label={untaken ? 'A part for the cells that wait' : 'Another part on cells'}
+			/>
+		</span>
+	{/if}
+	<PutPart {zone} over="line" say={words.line} label="A part along lines" />
+	<PutPart {zone} over="node" say={words.node} label="A part on nodes" />
+	{#if offers.length}
+		<DropdownMenu.Root>
+			<DropdownMenu.Trigger class="chip-offer">+ from this grid</DropdownMenu.Trigger>
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content class="floating z-50 p-1" align="start" collisionPadding={8}>
+					{#each offers as { label, note, act } (label)}
+						<DropdownMenu.Item
+							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
+							onSelect={act}
+							>{label}<span class="text-ink-2 block text-[11.5px]">{note}</span></DropdownMenu.Item
+						>
+					{/each}
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root>
+	{/if}
 </div>

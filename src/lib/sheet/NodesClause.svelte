@@ -13,7 +13,7 @@
 	import PartChip from './PartChip.svelte';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant } from '$lib/edits/variants-on';
-	import { lineCountWords, nodeWords } from './words';
+	import { lineCountWords, nodeWords, stationWords } from './words';
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo, setAt } from '$core/project/typed-path';
 
@@ -77,18 +77,18 @@
 	on
 	<ChoiceChip
 		value={placing.nodes}
-		options={nodeWords}
+		options={zone.on.is === 'path' ? stationWords : nodeWords}
 		label="Which nodes"
 		onchoose={(value) => desk.set(below(path, 'nodes'), value, `${said}: ${value} nodes`)}
 	/>
-	where
-	<ChoiceChip
-		value={lines}
-		options={lineOptions}
-		label="How many lines meet"
-		onchoose={(value) =>
-			desk.set(below(path, 'lines'), value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
-	/>{placing.where.of.length ? ' and ' : ', '}<ConditionWords
+	{#if zone.on.is !== 'path'}where
+		<ChoiceChip
+			value={lines}
+			options={lineOptions}
+			label="How many lines meet"
+			onchoose={(value) =>
+				desk.set(below(path, 'lines'), value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
+		/>{/if}{placing.where.of.length ? (zone.on.is === 'path' ? ' where ' : ' and ') : ', '}<ConditionWords
 		condition={placing.where}
 		path={below(path, 'where')}
 		of={said}

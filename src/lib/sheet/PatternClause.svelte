@@ -116,10 +116,13 @@
 				]
 			: []),
 		{
-			label: 'Add a layer behind',
+			label: 'Add a second grid that blocks fill up to',
 			act: () =>
 				desk.set(below(zonePath, 'layer'), { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
-			disabled: zone.layer !== null && 'There is one already'
+			disabled:
+				zone.on.is !== 'faces'
+					? 'Blocks fill the space behind a zone on faces'
+					: zone.layer !== null && 'There is one already'
 		}
 	]);
 </script>

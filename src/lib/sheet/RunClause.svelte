@@ -12,6 +12,7 @@
 	import { setActions, withValue } from './piece-values';
 	import PartChip from './PartChip.svelte';
 	import PieceValues from './PieceValues.svelte';
+	import { lineKindsOf } from '$lib/edits/zone-clauses';
 	import { partOfVariant } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
 	import { isWithin } from '$core/project/paths';
@@ -38,6 +39,7 @@
 	);
 	const part = $derived(partOfVariant(document, run.variant));
 	const said = $derived(`${zone.name} line run ${number}`);
+	const kinds = $derived(lineKindsOf(zone));
 	const asked = $derived(askedOf('line', document, zone, state));
 	const setValue = (name: string, text: string) =>
 		desk.set(below(path, 'values'), withValue(run.values, name, text), `${said}: ${name} ${text}`);
@@ -65,7 +67,7 @@
 	along
 	<SeveralChip
 		values={run.lines}
-		options={lineWords}
+		options={lineWords.filter(({ value }) => kinds.includes(value) || run.lines.includes(value))}
 		label="Which lines"
 		empty="no lines"
 		onchoose={(lines) =>

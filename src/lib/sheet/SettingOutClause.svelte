@@ -27,7 +27,9 @@
 	const axis = $derived(direction === 'across' ? 0 : 1);
 	const spacing = $derived(zone.settingOut[direction]);
 	const shift = $derived(zone.settingOut.shift[axis]);
-	const what = $derived(direction === 'across' ? 'bays' : 'courses');
+	/** A path is divided into gaps. */
+	const isPath = $derived(zone.on.is === 'path');
+	const what = $derived(isPath ? 'gaps' : direction === 'across' ? 'bays' : 'courses');
 	const display = $derived(desk.display);
 	const spread = $derived<Spread | undefined>(
 		desk.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.grid[direction]
@@ -111,14 +113,14 @@
 </script>
 
 <Clause {number} {path} {problems} {effect} {actions}>
-	Split {direction} into
+	{isPath ? 'Divide it' : `Split ${direction}`} into
 	<ChoiceChip value={spacing.by} options={words} label="How {what} are divided" onchoose={chooseWay} />
 	{#if spacing.by === 'count'}
 		<ValueChip
 			path={below(path, 'count')}
 			value={spacing.count}
 			kind="count"
-			label={direction === 'across' ? 'Bays' : 'Courses'}
+			label={isPath ? 'Gaps' : direction === 'across' ? 'Bays' : 'Courses'}
 			of={zone.name}
 			min={1}
 			{wrong}
@@ -145,6 +147,7 @@
 			path={below(path, 'start')}
 			of={zone.name}
 			{direction}
+			{isPath}
 			size={null}
 			{spread}
 		/>{:else if spacing.by === 'parameters'}
@@ -197,6 +200,7 @@
 				path={below(path, 'start')}
 				of={zone.name}
 				{direction}
+				{isPath}
 				size={spacing.size}
 				{spread}
 			/>{#if even && leaves}{' '}<button
@@ -215,5 +219,5 @@
 			label="Lines moved by"
 			of={zone.name}
 			step={50}
-		/>{/if}{#if spread?.closed}<span class="text-ink-2">; the ring closes</span>{/if}.
+		/>{/if}{#if spread?.closed}<span class="text-ink-2">; {isPath ? 'it' : 'the ring'} closes</span>{/if}.
 </Clause>

@@ -39,7 +39,7 @@
 			type="button"
 			class="text-ink-3 hover:text-ink grid size-5 shrink-0 place-items-center self-center rounded"
 			aria-expanded={!folded}
-			aria-label="Clauses of {title.replace('Zone · ', '')}"
+			aria-label="Clauses of {title.replace(/^[^·]+ · /, '')}"
 			onclick={() => desk.sheet.fold(part, !folded)}
 			><ChevronDown size={14} class={folded ? '-rotate-90' : ''} /></button
 		>

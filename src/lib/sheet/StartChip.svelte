@@ -16,15 +16,19 @@
 		/** Of an exact size, to say what each start line would leave over. */
 		size: number | null;
 		spread: Spread | undefined;
+		/** A path runs from its start to its end. */
+		isPath: boolean;
 	}
-	let { start, path, of, direction, size, spread }: Props = $props();
+	let { start, path, of, direction, size, spread, isPath }: Props = $props();
 	const desk = useDesk();
-	const what = $derived(direction === 'across' ? 'bays' : 'courses');
+	const what = $derived(isPath ? 'gaps' : direction === 'across' ? 'bays' : 'courses');
+	const ends: Readonly<Record<string, string>> = { left: 'start', right: 'end' };
+	const named = (word: string) => (isPath ? (ends[word] ?? word) : word);
 	const words = $derived(
 		direction === 'across' ? (['left', 'middle', 'right'] as const) : (['foot', 'middle', 'head'] as const)
 	);
 	const levels = $derived(direction === 'up' ? desk.project.document.levels : []);
-	const guides = $derived(desk.project.document.guides);
+	const guides = $derived(isPath ? [] : desk.project.document.guides);
 
 	/** What a start line leaves over, shown before it is chosen. */
 	function note(from: number): string {
@@ -50,7 +54,7 @@
 	const options = $derived([
 		...words.map((word) => ({
 			value: word as string,
-			label: word as string,
+			label: named(word),
 			note: spread ? note(startAt(word, spread.lengths.belt)) : ''
 		})),
 		{
@@ -94,7 +98,7 @@
 		{of}
 		step={100}
 	/>{' '}from the {direction === 'across'
-		? 'left'
+		? named('left')
 		: 'foot'}{:else if typeof start === 'object' && 'level' in start}{' '}and <ValueChip
 		path={below(path, 'plus')}
 		value={start.plus}

@@ -1,11 +1,11 @@
 <script lang="ts">
 	/** What a zone is called, how its pieces are marked, and which faces it covers. */
 	import type { Zone } from '$core/project/schema';
-	import { below, pathTo, removeAt } from '$core/project/typed-path';
+	import { below, pathTo } from '$core/project/typed-path';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
-	import TextChip from '$lib/components/TextChip.svelte';
 	import { splitFace } from '$lib/form/face-choices';
-	import { shownActions } from './shown-actions';
+	import ZoneName from './ZoneName.svelte';
+	import { zoneActions } from './zone-actions';
 	import Clause from '$lib/frame/Clause.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 
@@ -50,31 +50,9 @@
 	path={below(path, 'faces')}
 	effect={shared ? `${shared} shared` : ''}
 	{problems}
-	actions={[
-		...shownActions(
-			desk,
-			'zones',
-			zone.id,
-			desk.project.document.zones.map(({ id }) => id)
-		),
-		{ label: 'Remove the zone', act: () => desk.do(`remove zone ${zone.name}`, removeAt(path)) }
-	]}
+	actions={zoneActions(desk, zone)}
 >
-	<TextChip
-		value={zone.name}
-		label="Name of the zone"
-		look="name"
-		oncommit={(text) => desk.set(below(path, 'name'), text, `zone name ${text}`)}
-	/>, marked <TextChip
-		value={zone.code}
-		label="Code of the marks"
-		look="formula"
-		check={(text) =>
-			/^[A-Z][A-Z0-9]{0,5}$/.test(text)
-				? null
-				: 'A code is 1 to 6 capital letters and digits, starting with a letter'}
-		oncommit={(text) => desk.set(below(path, 'code'), text, `zone code ${text}`)}
-	/>, covers
+	<ZoneName {zone} />, covers
 	<SeveralChip
 		values={zone.faces.map((face) => `${face.mass}/${face.face}`)}
 		options={faces}

@@ -2,7 +2,7 @@
 	import type { Zone } from '$core/project/schema';
 	import { pathTo } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';
-	import { clauseNumbers, zonePart } from '$lib/edits/clause-numbers';
+	import { clauseNumbers, hasCells, zonePart } from '$lib/edits/zone-clauses';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ByHandClause from './ByHandClause.svelte';
 	import LayerClause from './LayerClause.svelte';
@@ -15,6 +15,8 @@
 	import SettingOutClause from './SettingOutClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
 	import SliverClause from './SliverClause.svelte';
+	import StandingClause from './standing/StandingClause.svelte';
+	import { standingWords } from './words';
 	import ZoneClause from './ZoneClause.svelte';
 
 	interface Props {
@@ -29,15 +31,16 @@
 	const path = $derived(pathTo('zones', zone.id));
 	const numbers = $derived(clauseNumbers(zone));
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
-	const cells = $derived(state?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0);
+	const words = $derived(standingWords[zone.on.is]);
+	const sites = $derived(state?.faces.reduce((sum, face) => sum + words.count(face), 0) ?? 0);
 	const isActive = $derived(desk.activeZone === zone.id);
 </script>
 
 <SheetHeading
 	part="zone {zone.id}"
 	number={n}
-	title="Zone · {zone.name}"
-	count={state?.behind ? 'behind' : `${formatNumber(cells)} cells`}
+	title="{words.title} · {zone.name}"
+	count={state?.behind ? 'behind' : `${formatNumber(sites)} ${words.counted}`}
 	current={isActive}
 	{read}
 	ontitle={() => (desk.activeZone = zone.id)}
@@ -55,13 +58,23 @@
 			>{/if}
 		{#if isActive}<span class="text-patina shrink-0 text-[11px] font-medium">on the map</span>{/if}
 	{/snippet}
-	<ZoneClause {zone} number="{n}.1" />
-	<SettingOutClause {zone} number="{n}.2" direction="across" />
-	<SettingOutClause {zone} number="{n}.3" direction="up" />
-	<MeasureClause {zone} number="{n}.4" />
-	<PatternClause {zone} number="{n}.5" {oncompare} />
-	<SliverClause {zone} number="{n}.{numbers.slivers}" />
-	<LayerClause {zone} number="{n}.{numbers.layer}" />
+	{#if zone.on.is === 'faces'}
+		<ZoneClause {zone} number="{n}.1" />
+	{:else}
+		<StandingClause {zone} number="{n}.1" />
+	{/if}
+	{#if zone.on.is === 'faces' || zone.on.is === 'path'}
+		<SettingOutClause {zone} number="{n}.{numbers.across}" direction="across" />
+	{/if}
+	{#if zone.on.is === 'faces'}
+		<SettingOutClause {zone} number="{n}.{numbers.up}" direction="up" />
+		<MeasureClause {zone} number="{n}.{numbers.along}" />
+	{/if}
+	{#if hasCells(zone)}
+		<PatternClause {zone} number="{n}.{numbers.pattern}" {oncompare} />
+		<SliverClause {zone} number="{n}.{numbers.slivers}" />
+	{/if}
+	{#if zone.on.is === 'faces'}<LayerClause {zone} number="{n}.{numbers.layer}" />{/if}
 	<div data-part="cladding" class="scroll-mt-16">
 		{#each zone.rules as rule, k (rule.id)}
 			<RuleClause {zone} {rule} number="{n}.{numbers.rule(k)}" />

@@ -1,5 +1,7 @@
 import { rimSides, type LineKind, type RimSide } from '$core/project/line-kinds';
 import type { Form, FormKind } from '$core/project/form-schema';
+import type { Standing, WebBar } from '$core/project/standing-schema';
+import type { FaceView } from '$lib/worker/views';
 import type { NodePlacing, SettingOut, Spacing } from '$core/project/schema';
 
 /** Words of the sheet for the values of the document. */
@@ -41,13 +43,40 @@ export const lineWords: readonly { value: LineKind; label: string }[] = [
 	{ value: 'bay', label: 'bay lines' },
 	{ value: 'course', label: 'course lines' },
 	{ value: 'diagonal', label: 'diagonals' },
-	{ value: 'rim', label: 'rims' }
+	{ value: 'rim', label: 'rims' },
+	{ value: 'upright', label: 'uprights' },
+	{ value: 'gap', label: 'gaps' }
+];
+
+/** How the part of a zone is called that stands so, and what there is in it. */
+export const standingWords: Readonly<
+	Record<
+		Standing['is'],
+		{ readonly title: string; readonly counted: string; readonly count: (face: FaceView) => number }
+	>
+> = {
+	faces: { title: 'Zone', counted: 'cells', count: ({ cells }) => cells.count },
+	layer: { title: 'Grid behind', counted: 'cells', count: ({ cells }) => cells.count },
+	web: { title: 'Web', counted: 'lines', count: ({ edges }) => edges.count },
+	path: { title: 'Path', counted: 'stations', count: ({ grid }) => grid.columns }
+};
+
+export const webBarWords: readonly { value: WebBar; label: string }[] = [
+	{ value: 'upright', label: 'uprights' },
+	{ value: 'diagonal', label: 'diagonals' }
 ];
 
 export const nodeWords: readonly { value: NodePlacing['nodes']; label: string }[] = [
 	{ value: 'all', label: 'all nodes' },
 	{ value: 'rim', label: 'nodes on rims' },
 	{ value: 'inner', label: 'inner nodes' }
+];
+
+/** The same on a path. */
+export const stationWords: typeof nodeWords = [
+	{ value: 'all', label: 'all stations' },
+	{ value: 'rim', label: 'stations at its ends' },
+	{ value: 'inner', label: 'stations between its ends' }
 ];
 
 export const lineCountWords: readonly { value: string; label: string }[] = [
@@ -64,4 +93,8 @@ export const rimLabels: Readonly<Record<RimSide, string>> = {
 	trim: 'along a trim',
 	face: 'where faces meet'
 };
+/** The rims that a path can run along. */
+export const pathRimWords = rimSides
+	.filter((side) => side !== 'face')
+	.map((value) => ({ value, label: value === 'trim' ? 'round openings' : rimLabels[value] }));
 export const rimWords = rimSides.map((value) => ({ value, label: rimLabels[value] }));

@@ -1,0 +1,61 @@
+import type { Edit } from '$core/project/edits';
+import type { Zone } from '$core/project/schema';
+import type { Standing, StandingOf } from '$core/project/standing-schema';
+import { insertAt, pathTo } from '$core/project/typed-path';
+import { freshId } from './fresh-id';
+import { newZone } from './new-things';
+
+/** A zone on something else than faces, right behind the one it is made from. */
+function madeFrom(from: Zone, zones: readonly Zone[], what: string, on: Standing, rest: Partial<Zone> = {}) {
+	const id = freshId(`${from.id}-${what}`, zones);
+	const more = id.slice(`${from.id}-${what}`.length).replace('-', ' ');
+	const fresh: Zone = {
+		...newZone(`${from.name} ${what}${more}`, [], zones),
+		id,
+		on,
+		...rest
+	};
+	const index = zones.findIndex((one) => one.id === from.id) + 1;
+	return { zone: fresh, edits: [insertAt(pathTo('zones'), index, fresh)] };
+}
+
+/** What makes a zone that stands on another, and the zone. */
+export interface NewStanding {
+	readonly zone: Zone;
+	readonly edits: readonly Edit[];
+}
+
+/** A grid 600 mm behind a zone, joined as the zone is. */
+export const gridBehind = (zone: Zone, zones: readonly Zone[]): NewStanding =>
+	madeFrom(
+		zone,
+		zones,
+		'grid',
+		{ is: 'layer', of: zone.id, depth: '-600 mm', shifted: false },
+		{ pattern: zone.pattern }
+	);
+
+/** Lines between a grid and the zone it lies behind. */
+export const webTo = (layer: Zone, on: StandingOf<'layer'>, zones: readonly Zone[]): NewStanding =>
+	madeFrom(layer, zones, 'web', {
+		is: 'web',
+		from: on.of,
+		to: layer.id,
+		bars: on.shifted ? ['diagonal'] : ['upright', 'diagonal']
+	});
+
+/** Stations along the foot of a zone, or along what is named. */
+export function stationsAlong(
+	zone: Zone,
+	zones: readonly Zone[],
+	along: StandingOf<'path'>['along'] = { is: 'rim', of: zone.id, side: 'foot' }
+): NewStanding {
+	const made = madeFrom(zone, zones, 'path', {
+		is: 'path',
+		along,
+		lift: 0,
+		aside: 0,
+		turned: 'with the face'
+	});
+	return made;
+}

@@ -1,0 +1,86 @@
+import type { Zone } from '$core/project/schema';
+import { isWithin } from '$core/project/paths';
+import { pathTo, removeAt } from '$core/project/typed-path';
+import { gridBehind, stationsAlong, webTo, type NewStanding } from '$lib/edits/new-standing';
+import { removal } from '$lib/edits/removal';
+import { usersOf } from '$lib/edits/users';
+import type { Desk } from '$lib/state/desk.svelte';
+import type { Act } from '$lib/state/sheet-state.svelte';
+import { shownActions } from './shown-actions';
+
+/** Make a zone that stands on another; it is worked on next. */
+export function make(desk: Desk, { zone, edits }: NewStanding): void {
+	if (!desk.do(`${zone.name} added`, ...edits)) return;
+	desk.activeZone = zone.id;
+	desk.selection.clause = `${pathTo('zones', zone.id)}/on`;
+}
+
+/** What can be made from a zone: grids behind it, lines to it, stations along it. */
+export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: string; act: () => void }[] {
+	const { zones } = desk.project.document;
+	const { on } = zone;
+	const stations = {
+		label: 'Stations along a rim',
+		note: 'posts, and rails in the gaps between them',
+		act: () => make(desk, stationsAlong(zone, zones))
+	};
+	if (on.is === 'faces')
+		return [
+			{
+				label: 'A grid behind it',
+				note: 'with its own pattern, bars and panels',
+				act: () => make(desk, gridBehind(zone, zones))
+			},
+			stations
+		];
+	if (on.is === 'layer')
+		return [
+			{
+				label: 'A web to the grid before it',
+				note: 'uprights and diagonals from node to node',
+				act: () => make(desk, webTo(zone, on, zones))
+			},
+			stations
+		];
+	return [];
+}
+
+/** What the first clause of a zone offers. */
+export function zoneActions(desk: Desk, zone: Zone): Act[] {
+	const { document } = desk.project;
+	const path = pathTo('zones', zone.id);
+	const standing = standingOn(zone, document.zones);
+	return [
+		...madeFromZone(desk, zone).map(({ label, act }) => ({ label, act })),
+		...shownActions(
+			desk,
+			'zones',
+			zone.id,
+			document.zones.map(({ id }) => id)
+		),
+		removal(desk, {
+			label: 'Remove the zone',
+			name: zone.name,
+			edit: removeAt(path),
+			users: () => usersOf(document, 'zones', zone.id).filter((user) => !isWithin(user.path, path)),
+			...(standing.length && {
+				together: {
+					label: `Remove ${standing.map(({ name }) => name).join(', ')} too`,
+					edits: standing.map(({ id }) => removeAt(pathTo('zones', id)))
+				}
+			})
+		})
+	];
+}
+
+/** The zones that would have nothing left to stand on. */
+function standingOn(zone: Zone, zones: readonly Zone[]): Zone[] {
+	const next = zones.filter(({ on }) =>
+		on.is === 'layer'
+			? on.of === zone.id
+			: on.is === 'web'
+				? on.from === zone.id || on.to === zone.id
+				: on.is === 'path' && on.along.is !== 'guide' && on.along.of === zone.id
+	);
+	return [...new Set(next.flatMap((one) => [...standingOn(one, zones), one]))];
+}
