@@ -151,7 +151,8 @@ describe('fields', () => {
 		const counts: Record<GridSite, number> = {
 			cell: face.cells.count,
 			line: face.edges.count,
-			node: face.grid.positions.length / 3
+			node: face.grid.positions.length / 3,
+			chain: 0
 		};
 		for (const over of ['cell', 'line', 'node'] as const)
 			for (const field of fieldsOver(over)) {

@@ -339,3 +339,138 @@ describe('stations along a path', () => {
 		});
 	});
 });
+
+describe('chains through the nodes of a grid', () => {
+	const drum = revolved([
+		[5000, 0],
+		[5000, 6000]
+	]);
+	const chains = (through: object, more: object = {}) =>
+		standing('weave', { is: 'chains', of: 'z', through, ...more });
+	const rising = { by: 'steps', from: [1, 1], step: [1, 1] };
+	const about = [0, 0];
+	const weaveOf = async (form: Form, across: number, up: number, through: object, more: object = {}) => {
+		const { weave } = await zonesOf(projectWith(form, across, up, [chains(through, more)]));
+		return weave!;
+	};
+	/** The points of every chain. */
+	const strandsOf = ({ faces }: ZoneModel): Vector[][] => {
+		const { start, positions } = faces[0]!.chains;
+		return Array.from({ length: start.length - 1 }, (_, k) =>
+			Array.from({ length: start[k + 1]! - start[k]! }, (_, n) => pointAt(positions, start[k]! + n))
+		);
+	};
+
+	it('go on by so many bays and courses until the rim, or back to the start', async () => {
+		const [toRim] = strandsOf(await weaveOf(sheet(WIDTH, HEIGHT), 12, 8, rising));
+		expect(toRim).to.have.length(9);
+		toRim!.forEach((point, k) => expect(distance(point, [1000 * k, 0, 1000 * k])).to.be.lessThan(1e-6));
+		const [round] = strandsOf(await weaveOf(drum, 24, 6, { by: 'steps', from: [1, 3], step: [2, 0] }));
+		// Twelve nodes, and the first once more.
+		expect(round).to.have.length(13);
+		expect(distance(round![0]!, round![12]!)).to.equal(0);
+	});
+
+	it('turned copies are the rotation matrix, and a full circle of them closes', async () => {
+		for (const [count, angle] of [
+			[8, 45],
+			[16, 22.5],
+			[32, 11.25]
+		] as const) {
+			const byCircle = strandsOf(
+				await weaveOf(drum, 32, 8, rising, { copies: { count, by: 'full circle', about } })
+			);
+			const byAngle = strandsOf(await weaveOf(drum, 32, 8, rising, { copies: { count, by: angle, about } }));
+			expect(byCircle).to.have.length(count);
+			byCircle.forEach((strand, k) =>
+				strand.forEach((point, n) => {
+					const [x, y, z] = byCircle[0]![n]!;
+					const turn = (k * angle * Math.PI) / 180;
+					const wanted: Vector = [
+						x * Math.cos(turn) - y * Math.sin(turn),
+						x * Math.sin(turn) + y * Math.cos(turn),
+						z
+					];
+					expect(distance(point, wanted)).to.be.lessThan(1e-6);
+					expect(distance(point, byAngle[k]![n]!)).to.be.lessThan(1e-6);
+				})
+			);
+			const [first, last] = [byCircle[0]![0]!, byCircle.at(-1)![0]!];
+			const gap = 2 * 5000 * Math.sin((angle * Math.PI) / 360);
+			expect(distance(first, last)).to.be.closeTo(gap, 1e-6);
+		}
+	});
+
+	it('an angle that does not close is told with the one that would', async () => {
+		const open = await weaveOf(drum, 32, 8, rising, { copies: { count: 32, by: 11, about } });
+		expect(open.remarks.map(({ text }) => text)).to.deep.equal([
+			'32 chains at 11° come to 352°: the circle does not close; 11.25° would'
+		]);
+	});
+
+	it('woven, each strand is over and under in turn by the amount, and its partner the other way', async () => {
+		const by = 40;
+		for (const count of [8, 16]) {
+			const flat = strandsOf(
+				await weaveOf(drum, 32, 8, rising, { copies: { count, by: 'full circle', about, mirrored: true } })
+			);
+			const zone = await weaveOf(drum, 32, 8, rising, {
+				copies: { count, by: 'full circle', about, mirrored: true },
+				over: by
+			});
+			expect(zone.remarks).to.deep.equal([]);
+			const strands = strandsOf(zone);
+			expect(strands).to.have.length(2 * count);
+			// Nodes lie on the drum; what is led off it is 40 mm outside or inside, in turn.
+			let led = 0;
+			for (const strand of strands) {
+				const off = strand.map(([x, y]) => Math.hypot(x, y) - 5000).filter((d) => Math.abs(d) > by / 2);
+				for (let k = 1; k < off.length; k++) expect(Math.sign(off[k]!)).to.equal(-Math.sign(off[k - 1]!));
+				for (const d of off) expect(Math.abs(d)).to.be.closeTo(by, 26);
+				led += off.length;
+			}
+			// Over the 8 courses a strand goes a quarter round: it meets each that comes the other way on its way.
+			expect(led % 2).to.equal(0);
+			expect(led).to.be.above(2 * count);
+			expect(flat.every((strand) => strand.length === 9)).to.equal(true);
+		}
+	});
+
+	it('go through nodes chosen by hand, in their order; one that is gone is said to be released', async () => {
+		const zone = await weaveOf(sheet(WIDTH, HEIGHT), 12, 8, {
+			by: 'hand',
+			nodes: ['C01/B01', 'C04/B02', 'C99/B01', 'C02/B05']
+		});
+		const wanted: Vector[] = [
+			[0, 0, 0],
+			[1000, 0, 3000],
+			[4000, 0, 1000]
+		];
+		expect(strandsOf(zone)[0]).to.have.length(3);
+		strandsOf(zone)[0]!.forEach((point, k) => expect(distance(point, wanted[k]!)).to.be.lessThan(1e-6));
+		expect(zone.remarks[0]!.text).to.contain('C99/B01 is not there any more');
+	});
+
+	it('carry one tube through all of their nodes, listed once each', async () => {
+		const tube = { id: 'tube', name: 'tube', part: 'woven-tube', values: {} };
+		const run = { id: 'run', over: 'chains', lines: [], variant: 'tube', values: {} };
+		const project = projectWith(drum, 32, 8, [
+			{ ...chains(rising, { copies: { count: 8, by: 'full circle', about } }), runs: [run] } as ZoneInput
+		]);
+		const { weave } = await zonesOf({ ...project, variants: [tube] } as Project);
+		const [group] = weave!.groups;
+		expect(group!.group.sites.length).to.equal(8);
+		expect([...group!.group.run.results.get('run_length')!].every((length) => length > 9000)).to.equal(true);
+	});
+
+	it('asked for more nodes than there are, or one alone, say how many there are', async () => {
+		const long = await weaveOf(sheet(WIDTH, HEIGHT), 12, 8, { ...rising, most: 14 });
+		expect(long.remarks[0]!.text).to.equal('14 nodes are asked for; 9 are there before the rim');
+		const project = projectWith(sheet(WIDTH, HEIGHT), 12, 8, [
+			chains({ by: 'steps', from: [13, 9], step: [1, 1] })
+		]);
+		expect((await problemsOf(project))[0]!.text).to.equal(
+			'a chain goes through two nodes at least; one is there'
+		);
+	});
+});

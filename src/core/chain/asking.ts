@@ -100,8 +100,9 @@ export const textsOf = (values: Readonly<Record<string, Driver>>): string[] =>
 	});
 
 /** How many sites of a kind a face has. */
-function countOf({ cells, edges, grid }: FaceModel, over: GridSite): number {
+function countOf({ cells, edges, grid, chains }: FaceModel, over: GridSite): number {
 	if (over === 'cell') return cells.count;
+	if (over === 'chain') return chains.start.length - 1;
 	return over === 'line' ? edges.count : grid.positions.length / 3;
 }
 

@@ -7,7 +7,7 @@ import { edgesOfRuns } from '../cladding/line-run';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { linesAt, nodesOfPlacings } from '../cladding/node-placings';
 import { clad, type PieceGroup } from '../cladding/pieces';
-import { refuseUnfit, type GridSite } from '../cladding/sites';
+import { hangsOn, refuseUnfit, type GridSite } from '../cladding/sites';
 import { unfitExceptions } from '../cladding/unfit-exceptions';
 import type { FaceSun } from '../field/field';
 import type { PartDefinition } from '../project/part-definition';
@@ -95,7 +95,8 @@ export async function cladZone(
 		const placed = timed('parts', () => [
 			...onCells(zone, assigned[f]!, variants),
 			...onLines(run, zone, face, assigned[f]!, variants),
-			...onNodes(run, zone, face, assigned[f]!, variants)
+			...onNodes(run, zone, face, assigned[f]!, variants),
+			...onChains(zone, face, variants)
 		]);
 		for (const [k, one] of placed.entries()) {
 			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
@@ -252,8 +253,9 @@ function variantsOn({ rules, exceptions }: Zone, { assignment }: AssignedCells) 
 
 function onLines(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, variants: Variants): Placed[] {
 	const held = asks(run, 'line', zone.runs, face, variantsOn(zone, cells));
-	return edgesOfRuns(zone.runs, face.edges, face.sharedEdges, held).map((lines, k): Placed => {
-		const run = zone.runs[k]!;
+	const runs = zone.runs.filter(({ over }) => over === 'lines');
+	return edgesOfRuns(runs, face.edges, face.sharedEdges, held).map((lines, k): Placed => {
+		const run = runs[k]!;
 		const at = pathTo('zones', zone.id, 'runs', run.id);
 		variants.partOn('line', run.variant, at);
 		return {
@@ -269,6 +271,39 @@ function onLines(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, va
 			said: NOTHING_SAID
 		};
 	});
+}
+
+function onChains(zone: Zone, { chains }: FaceModel, variants: Variants): Placed[] {
+	const pointsOf = (k: number) => chains.start[k + 1]! - chains.start[k]!;
+	return zone.runs
+		.filter(({ over }) => over === 'chains')
+		.map((run): Placed => {
+			const at = pathTo('zones', zone.id, 'runs', run.id);
+			const part = variants.partOn('chain', run.variant, at);
+			const all = run.muted ? [] : Array.from({ length: chains.start.length - 1 }, (_, k) => k);
+			const unfit = all.find((k) => !hangsOn(part, 'chain', pointsOf(k)));
+			if (unfit !== undefined) refuse(at, tooFewOrMany(part, pointsOf(unfit)));
+			return {
+				clause: { kind: 'run', run },
+				over: 'chain',
+				variant: run.variant,
+				values: run.values,
+				lie: {},
+				slot: at,
+				chunks: inChunks(all, pointsOf),
+				at,
+				putAt: at,
+				said: NOTHING_SAID
+			};
+		});
+}
+
+/** What a part wants of a chain that has other than so many points. */
+function tooFewOrMany({ label, anchor }: PartDefinition, points: number): string {
+	const wanted = anchor.kind === 'chain' && anchor.corners !== 'any' ? anchor.corners : 2;
+	const off = Math.abs(wanted - points);
+	const way = points < wanted ? `add ${off}, or close the ring` : `take ${off} away`;
+	return `${label} goes through ${wanted} points; the chain has ${points}: ${way}`;
 }
 
 function onNodes(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, variants: Variants): Placed[] {

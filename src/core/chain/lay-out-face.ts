@@ -17,6 +17,7 @@ import { edgeFrames } from '../measure/edge-frames';
 import { centresOnFace } from '../measure/face-centres';
 import { trimmedArea } from '../measure/trimmed';
 import { namedIn } from '../named/named-values';
+import { NO_CHAINS } from '../pattern/chains';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { foldedOver } from '../pattern/folded-over';
 import { hangsOnPlaces, layPattern, slotNames } from '../pattern/lay-cells';
@@ -204,6 +205,7 @@ export function layOutFace(
 				slivers,
 				layer: layer ? deep() : null,
 				edges,
+				chains: NO_CHAINS,
 				sharedEdges: null,
 				usedNodes,
 				said: folded.length ? [foldedWords(face, grid.value, depths as Float64Array, folded.length)] : [],

@@ -138,6 +138,7 @@ export async function layOutPath(
 						positions,
 						normals: on.turned === 'upright' ? normals.map((_, o) => UP[o % 3]!) : normals,
 						lines: gaps.made(),
+						chains: [Array.from({ length: fractions.length }, (_, n) => n % count)],
 						spread: { steps: fractions.length - 1, division, lengths, closed: moved.closed },
 						said: []
 					},

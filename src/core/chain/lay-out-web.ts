@@ -73,6 +73,7 @@ export async function layOutWeb(
 						normals: both(face.grid.normals, behind.grid.normals),
 						lines,
 						spread: null,
+						chains: [],
 						said
 					},
 					run.memo.nextSerial()

@@ -7,6 +7,7 @@ import { guidesOfPattern } from '../pattern/lay-cells';
 import type { Project, Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
 import { refuse } from '../units/problem';
+import { layOutChains } from './lay-out-chains';
 import { layOutFace, type FaceOfZone, type SetOutFaces } from './lay-out-face';
 import { layOutLayer } from './lay-out-layer';
 import { layOutPath } from './lay-out-path';
@@ -74,6 +75,8 @@ async function layOutAll(run: Run, zone: Zone): Promise<Kept<SetOutFace>[]> {
 			return layOutLayer(run, zone, on, (parent) => setOutFaces(run, parent));
 		case 'web':
 			return layOutWeb(run, zone, on, (side) => layOut(run, side));
+		case 'chains':
+			return layOutChains(run, zone, on, (other) => layOut(run, other));
 		case 'path':
 			return layOutPath(run, zone, on, {
 				facesOf: (other) => facesOfZone(run, other),

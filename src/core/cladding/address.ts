@@ -84,6 +84,15 @@ export const nodeAddress = (face: string, grid: Parameters<typeof nodeName>[0], 
 	`${face}/N/${nodeName(grid, n)}`;
 
 /**
+ * `rail/K03`: the third chain.
+ *
+ * ```ts
+ * chainAddress('rail', 2); // rail/K03
+ * ```
+ */
+export const chainAddress = (face: string, k: number): string => `${face}/K${two(k + 1)}`;
+
+/**
  * ```ts
  * if (kindOf(cells, 4) === 'cut') cutCells.push(4);
  * ```

@@ -6,12 +6,14 @@ import { movedIn } from '../geometry/jointed';
 import { pointAt, type Vector } from '../geometry/vector';
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
+import type { Chains } from '../pattern/chains';
 import { NO_CELL } from '../pattern/edges';
 import type { Flag } from '../units/flag';
 import type { GridSite } from './sites';
 
 /** What pieces are hung on: one face, as what its sites give is read from it. */
-export interface CladFace extends Omit<FieldSource, 'chains' | 'sun' | keyof Followed> {
+export interface CladFace extends Omit<FieldSource, 'sun' | keyof Followed> {
+	readonly chains: Chains;
 	readonly grid: NodeGrid;
 	/** Middles of the cells on the face itself (mm), reckoned when a part asks for them. */
 	readonly centresOnFace: () => Float64Array;
@@ -86,7 +88,13 @@ const ofNodes: Points = ({ grid, nodes }, sites, what, a) => {
 	return reckon(sites, (n) => ways[3 * (start[n]! + way) + a]!);
 };
 
-const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: ofNodes };
+const ofChains: Points = ({ chains, grid }, sites, what, a) => {
+	const [of, number] = numbered(what);
+	const values = of === 'normal' ? grid.normals : grid.positions;
+	return reckon(sites, (k) => values[3 * chains.nodes[chains.start[k]! + number]! + a]!);
+};
+
+const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: ofNodes, chain: ofChains };
 
 /** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
 export const givenColumn =

@@ -1,4 +1,5 @@
 import { CellList } from '../pattern/cells';
+import { chainsThrough } from '../pattern/chains';
 import type { Edges } from '../pattern/edges';
 import type { NodeGrid, Spread } from '../grid/node-grid';
 import { measureCells } from '../measure/cell-measures';
@@ -67,6 +68,8 @@ export interface Net {
 	readonly lines: Edges;
 	/** How the nodes of a path follow one another; null where they are in no order. */
 	readonly spread: Spread | null;
+	/** Nodes that follow one another, of each chain. */
+	readonly chains: readonly (readonly number[])[];
 	/** What is to be said of how it was laid. */
 	readonly said: readonly string[];
 }
@@ -75,11 +78,11 @@ export interface Net {
  * A net as a face that pieces can be hung on: it has no cells.
  *
  * ```ts
- * const rail = lineNet({ address: 'rail', positions, normals, lines, spread: null, said: [] }, serial);
+ * const rail = lineNet({ address: 'rail', positions, normals, lines, spread: null, chains: [], said: [] }, serial);
  * ```
  */
 export function lineNet(
-	{ address, positions, normals, lines, spread, said }: Net,
+	{ address, positions, normals, lines, spread, chains, said }: Net,
 	serial: number
 ): SetOutFace {
 	const grid = rowOfNodes({ positions, normals, spread });
@@ -98,6 +101,7 @@ export function lineNet(
 		slivers: { cells: new Uint32Array(0), joined: 0, put: 'flag' },
 		layer: null,
 		edges: lines,
+		chains: chainsThrough(chains, positions),
 		sharedEdges: null,
 		usedNodes: grid.columns,
 		measures: measureCells(NO_CELLS, positions),

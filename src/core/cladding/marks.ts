@@ -80,3 +80,12 @@ export function edgeMark(prefix: string, { course, bay, direction, ordinal }: Ed
  */
 export const nodeMark = (prefix: string, grid: Parameters<typeof nodeName>[0], n: number): string =>
 	`${prefix}-N-${nodeName(grid, n).replace('/', '-')}`;
+
+/**
+ * `RA-K03`: the third chain.
+ *
+ * ```ts
+ * chainMark('RA', 2); // RA-K03
+ * ```
+ */
+export const chainMark = (prefix: string, k: number): string => `${prefix}-K${two(k + 1)}`;

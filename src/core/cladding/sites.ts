@@ -1,15 +1,16 @@
 import type { SiteKind } from '../field/site-kind';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
+import type { Chains } from '../pattern/chains';
 import { siteOf } from '../part/anchors';
 import type { Edges } from '../pattern/edges';
 import type { PartDefinition } from '../project/part-definition';
 import { refuse } from '../units/problem';
-import { cellAddress, edgeAddress, nodeAddress } from './address';
-import { cellMark, edgeMark, nodeMark } from './marks';
+import { cellAddress, chainAddress, edgeAddress, nodeAddress } from './address';
+import { cellMark, chainMark, edgeMark, nodeMark } from './marks';
 
 /** The kinds that every zone has; the others are made by clauses of their own. */
-export type GridSite = Extract<SiteKind, 'cell' | 'line' | 'node'>;
+export type GridSite = Extract<SiteKind, 'cell' | 'line' | 'node' | 'chain'>;
 
 /** What a face's sites are read from. */
 export interface SitedFace {
@@ -18,6 +19,7 @@ export interface SitedFace {
 	readonly cells: Cells;
 	readonly edges: Edges;
 	readonly grid: Pick<NodeGrid, 'columns' | 'rows' | 'extraI' | 'extraJ'>;
+	readonly chains: Chains;
 }
 
 /**
@@ -55,7 +57,7 @@ export function siteSetOf(face: SitedFace, kind: GridSite): SiteSet {
 	return set;
 }
 
-function siteSet({ address, cells, edges, grid }: SitedFace, kind: GridSite): SiteSet {
+function siteSet({ address, cells, edges, grid, chains }: SitedFace, kind: GridSite): SiteSet {
 	switch (kind) {
 		case 'cell':
 			return {
@@ -74,6 +76,15 @@ function siteSet({ address, cells, edges, grid }: SitedFace, kind: GridSite): Si
 				nodes: (e) => [edges.from[e]!, edges.to[e]!],
 				address: (e) => edgeAddress(address, edges, e),
 				mark: (e, prefix) => edgeMark(prefix, edges, e)
+			};
+		case 'chain':
+			return {
+				kind,
+				course: () => 1,
+				bay: (k) => k + 1,
+				nodes: (k) => chains.nodes.subarray(chains.start[k]!, chains.start[k + 1]!),
+				address: (k) => chainAddress(address, k),
+				mark: (k, prefix) => chainMark(prefix, k)
 			};
 		case 'node': {
 			const own = grid.columns * grid.rows;
@@ -109,7 +120,8 @@ export function hangsOn(part: Pick<PartDefinition, 'anchor'>, kind: SiteKind, po
 const words: Record<GridSite, { readonly many: string; readonly instead: string }> = {
 	cell: { many: 'cells', instead: 'a panel or a louver' },
 	line: { many: 'lines', instead: 'a mullion' },
-	node: { many: 'nodes', instead: 'a connector' }
+	node: { many: 'nodes', instead: 'a connector' },
+	chain: { many: 'chains', instead: 'a tube through all' }
 };
 const inWords = (kind: SiteKind) => (kind in words ? words[kind as GridSite].many : `${kind}s`);
 

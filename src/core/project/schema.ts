@@ -71,6 +71,8 @@ export type SaidLie = Pick<Exclude<Rule['put'], 'open'>, 'turn' | 'flip' | 'mirr
 export const runSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
+	/** Along each line by itself, or one through all that follow one another. */
+	over: z.enum(['lines', 'chains']).default('lines'),
 	lines: z.array(z.enum(lineKinds)).max(lineKinds.length),
 	/** Which of these lines. */
 	where: joiningSchema.default(EVERYWHERE),

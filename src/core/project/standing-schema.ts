@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { nodeDriverSchema } from './driver-schema';
 import { withGuides } from './field-names';
 import { id, text } from './identifier';
-import { mm } from './numbers';
+import { mm, plain } from './numbers';
 import { rimSides } from './line-kinds';
 
 /** How deep a grid lies behind another, positive outward: a formula, or a driver in words. */
@@ -27,6 +27,20 @@ const wholeOf = [
 		along: z.enum(['course', 'bay']),
 		number: count
 	})
+] as const;
+
+/** The nodes that a chain goes through. */
+const throughNodes = [
+	/** From a node of the grid, by its bay line and course line from 1, and so many bays and courses on to the next. */
+	z.strictObject({
+		by: z.literal('steps'),
+		from: z.tuple([count, count]),
+		step: z.tuple([count, count]),
+		/** Null: until a rim, or back to the start. */
+		most: count.nullable().default(null)
+	}),
+	/** Nodes by their names on the face, C03/B04, in their order. */
+	z.strictObject({ by: z.literal('hand'), nodes: z.array(z.string().max(40)).max(10_000) })
 ] as const;
 
 /** What a zone is set out on. */
@@ -57,6 +71,24 @@ export const standingSchema = z.discriminatedUnion('is', [
 		aside: mm.default(0),
 		/** Whether what stands on it leans with the face. */
 		turned: z.enum(['with the face', 'upright']).default('with the face')
+	}),
+	/** Chains through the nodes of another zone, and copies of them. */
+	z.strictObject({
+		is: z.literal('chains'),
+		of: id,
+		through: z.discriminatedUnion('by', [...throughNodes]),
+		/** Turned about an upright axis, so many in all; a full circle is shared equally, or each is turned by an angle. */
+		copies: z
+			.strictObject({
+				count: count,
+				by: z.union([z.literal('full circle'), plain]),
+				about: z.tuple([mm, mm]),
+				mirrored: z.boolean().default(false)
+			})
+			.nullable()
+			.default(null),
+		/** Led over and under one another where they cross, by so much from the face; 0: they lie in it. */
+		over: mm.default(0)
 	})
 ]);
 export type Standing = z.infer<typeof standingSchema>;

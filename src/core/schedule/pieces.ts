@@ -103,7 +103,8 @@ const isOn =
 export const isBarGroup = isOn('line');
 export const isConnectorGroup = isOn('node');
 export const isPanelGroup = isOn('cell', 'panel');
-export const isStructureGroup = isOn('cell', 'structure');
+export const isStructureGroup = (clause: ClauseGroup): boolean =>
+	isOn('cell', 'structure')(clause) || isOn('chain')(clause);
 
 /**
  * How many pieces a model has.

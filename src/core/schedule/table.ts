@@ -62,7 +62,7 @@ const ofPieces = {
 	structure: isStructureGroup
 } as const;
 
-const siteOrder: Record<GridSite, number> = { cell: 0, line: 1, node: 2 };
+const siteOrder: Record<GridSite, number> = { cell: 0, line: 1, node: 2, chain: 3 };
 
 /**
  * Rows of several groups in building order. Where each comes from is kept in columns, and one object is filled for

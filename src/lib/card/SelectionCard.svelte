@@ -42,7 +42,7 @@
 			? sites.mark(found.index, markPrefix(clauses.code, zone.faces.length, found.face))
 			: ''
 	);
-	const emptyNames = { cell: 'Open cell', line: 'Line', node: 'Node' };
+	const emptyNames = { cell: 'Open cell', line: 'Line', node: 'Node', chain: 'Chain' };
 	const cellKind = $derived(found?.kind === 'cell' && face ? kindOf(face.cells, found.index) : '');
 
 	/** The clause that put the piece here, numbered as in the sheet. */

@@ -20,13 +20,14 @@ export function newRule(zone: Zone, variant: string | null): Edit[] {
 	return [insertAt(pathTo('zones', zone.id, 'rules'), zone.rules.length, rule)];
 }
 
-/** A run along all lines that no other takes yet. */
-export function newRun(zone: Zone, variant: string): Edit[] {
+/** A run along all lines that no other takes yet, or through the chains. */
+export function newRun(zone: Zone, variant: string, over: Run['over'] = 'lines'): Edit[] {
 	const kinds = lineKindsOf(zone);
 	const free = kinds.filter((kind) => !zone.runs.some(({ lines }) => lines.includes(kind)));
 	const run: Run = {
 		id: freshId('run', zone.runs),
 		muted: false,
+		over,
 		lines: free.length ? free : [...kinds],
 		where: EVERYWHERE,
 		values: {},

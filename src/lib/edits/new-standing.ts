@@ -2,6 +2,7 @@ import type { Edit } from '$core/project/edits';
 import type { Zone } from '$core/project/schema';
 import type { Standing, StandingOf } from '$core/project/standing-schema';
 import { insertAt, pathTo } from '$core/project/typed-path';
+import type { FaceView } from '$lib/worker/views';
 import { freshId } from './fresh-id';
 import { newZone } from './new-things';
 
@@ -50,12 +51,49 @@ export function stationsAlong(
 	zones: readonly Zone[],
 	along: StandingOf<'path'>['along'] = { is: 'rim', of: zone.id, side: 'foot' }
 ): NewStanding {
-	const made = madeFrom(zone, zones, 'path', {
+	return madeFrom(zone, zones, 'path', {
 		is: 'path',
 		along,
 		lift: 0,
 		aside: 0,
 		turned: 'with the face'
 	});
-	return made;
 }
+
+/** Node by node up and to the right; round a ring as a weave of copies both ways. */
+export function chainsOn(zone: Zone, zones: readonly Zone[], face: FaceView | undefined): NewStanding {
+	const { across, positions } = face?.grid ?? { across: null, positions: new Float64Array(0) };
+	const middle = (axis: 0 | 1): number => {
+		let [low, high] = [Infinity, -Infinity];
+		for (let k = axis; k < positions.length; k += 3) {
+			low = Math.min(low, positions[k]!);
+			high = Math.max(high, positions[k]!);
+		}
+		return Math.round((low + high) / 2);
+	};
+	const round = across?.closed ?? false;
+	return madeFrom(zone, zones, 'chains', {
+		is: 'chains',
+		of: zone.id,
+		through: { by: 'steps', from: [1, 1], step: [1, 1], most: null },
+		copies: round
+			? {
+					count: Math.max(2, Math.floor(across!.steps / 2)),
+					by: 'full circle',
+					about: [middle(0), middle(1)],
+					mirrored: true
+				}
+			: null,
+		over: round ? 40 : 0
+	});
+}
+
+/** A chain through nodes by their names, in their order. */
+export const chainThrough = (zone: Zone, zones: readonly Zone[], nodes: readonly string[]): NewStanding =>
+	madeFrom(zone, zones, 'chain', {
+		is: 'chains',
+		of: zone.id,
+		through: { by: 'hand', nodes: [...nodes] },
+		copies: null,
+		over: 0
+	});

@@ -28,7 +28,8 @@ const linesOf: Readonly<Record<Standing['is'], readonly LineKind[]>> = {
 	faces: ['bay', 'course', 'diagonal', 'rim'],
 	layer: ['bay', 'course', 'diagonal', 'rim'],
 	web: ['upright', 'diagonal'],
-	path: ['gap']
+	path: ['gap'],
+	chains: ['gap']
 };
 /** The kinds of lines that a zone has. */
 export const lineKindsOf = ({ on }: Pick<Zone, 'on'>): readonly LineKind[] => linesOf[on.is];

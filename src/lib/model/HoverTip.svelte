@@ -22,7 +22,7 @@
 	const sites = $derived(siteSetOf(zone.faces[found.face]!, found.kind));
 	const mark = $derived(sites.mark(found.index, markPrefix(said?.code ?? '', zone.faces.length, found.face)));
 	const piece = $derived(piecesAt(view, { ...found, address: addressOf(view, found) })[0]);
-	const names = { cell: 'cell', line: 'line', node: 'node' };
+	const names = { cell: 'cell', line: 'line', node: 'node', chain: 'chain' };
 	const isLeft = $derived(at.x < width - 220);
 </script>
 

@@ -24,7 +24,14 @@ import { Picker } from './picker';
 import { Picture } from './picture';
 import type { Easel } from './easel';
 import { closeRenderer, disposeAll, type Manner } from './renderer';
-import { FLAGGED, POINTED_AT, SELECTED, SelectionOverlay, type Chosen } from './selection-overlay';
+import {
+	FLAGGED,
+	nothingChosen,
+	POINTED_AT,
+	SELECTED,
+	SelectionOverlay,
+	type Chosen
+} from './selection-overlay';
 
 const NONE: ReadonlySet<number> = new Set();
 /** The document is in millimetres, the drawing in metres. */
@@ -278,7 +285,7 @@ export class ModelScene {
 		for (const one of found) {
 			const entry = this.cells.of(one);
 			if (!entry) continue;
-			const chosen = byFace.get(entry) ?? { cell: new Set(), line: new Set(), node: new Set() };
+			const chosen = byFace.get(entry) ?? nothingChosen();
 			byFace.set(entry, chosen);
 			chosen[one.kind].add(one.index);
 		}
@@ -291,7 +298,7 @@ export class ModelScene {
 		this.pointed.clear();
 		cells.forEach((list, face) => {
 			const entry = list.length ? this.cells.of({ zone, face }) : undefined;
-			if (entry) this.pointed.add(entry, { cell: new Set(list), line: new Set(), node: new Set() });
+			if (entry) this.pointed.add(entry, { ...nothingChosen(), cell: new Set(list) });
 		});
 		this.request();
 	}

@@ -22,6 +22,12 @@ export const FLAGGED: OverlayLook = { colour: 0xb23b2a, width: 2, opacity: 0.3, 
 
 /** Sites of one face that are selected. */
 export type Chosen = Readonly<Record<GridSite, Set<number>>>;
+export const nothingChosen = (): Chosen => ({
+	cell: new Set(),
+	line: new Set(),
+	node: new Set(),
+	chain: new Set()
+});
 
 /** Sites outlined and tinted, over everything else. */
 export class SelectionOverlay {
@@ -60,11 +66,12 @@ export class SelectionOverlay {
 		}
 	}
 
-	add({ view, triangles }: CellEntry, { cell: cells, line, node }: Chosen): void {
+	add({ view, triangles }: CellEntry, { cell: cells, line, node, chain }: Chosen): void {
 		this.addNodes(view, triangles.origin, node);
 		const outline = new Set(line);
 		for (let e = 0; e < view.edges.count; e++)
 			if (cells.has(view.edges.left[e]!) !== cells.has(view.edges.right[e]!)) outline.add(e);
+		for (const e of linesOfChains(view, chain)) outline.add(e);
 		const segments = lineSegments(view, triangles.origin, [...outline]);
 		if (segments.length) {
 			const lines = new LineSegments2(new LineSegmentsGeometry().setPositions(segments), this.line);
@@ -104,4 +111,13 @@ export class SelectionOverlay {
 	resize(width: number, height: number): void {
 		this.line.resolution.set(width, height);
 	}
+}
+
+/** The lines between the nodes of some chains. */
+function linesOfChains({ chains, edges }: FaceView, chosen: ReadonlySet<number>): number[] {
+	if (!chosen.size) return [];
+	const nodes = new Set(
+		[...chosen].flatMap((k) => [...chains.nodes.subarray(chains.start[k]!, chains.start[k + 1]!)])
+	);
+	return Array.from(edges.from.keys()).filter((e) => nodes.has(edges.from[e]!) && nodes.has(edges.to[e]!));
 }

@@ -18,8 +18,10 @@
 	const offers = $derived(madeFromZone(desk, zone));
 	const words = $derived(
 		zone.on.is === 'path'
-			? { line: '+ in the gaps', node: '+ at stations' }
-			: { line: '+ along lines', node: '+ on nodes' }
+			? { line: '+ in the gaps', node: '+ at stations', chain: '+ through all' }
+			: zone.on.is === 'chains'
+				? { line: '+ from node to node', node: '+ on nodes', chain: '+ through each' }
+				: { line: '+ along lines', node: '+ on nodes', chain: null }
 	);
 
 	/** Cells that nothing is put on, of each face. */
@@ -60,11 +62,17 @@
 			/>
 		</span>
 	{/if}
+	{#if words.chain}<PutPart
+			{zone}
+			over="chain"
+			say={words.chain}
+			label="A part through all of its nodes"
+		/>{/if}
 	<PutPart {zone} over="line" say={words.line} label="A part along lines" />
 	<PutPart {zone} over="node" say={words.node} label="A part on nodes" />
 	{#if offers.length}
 		<DropdownMenu.Root>
-			<DropdownMenu.Trigger class="chip-offer">+ from this grid</DropdownMenu.Trigger>
+			<DropdownMenu.Trigger class="chip-offer">+ behind or along</DropdownMenu.Trigger>
 			<DropdownMenu.Portal>
 				<DropdownMenu.Content class="floating z-50 p-1" align="start" collisionPadding={8}>
 					{#each offers as { label, note, act } (label)}

@@ -16,6 +16,7 @@
 	const edits = (id: string | null): Edit[] => {
 		if (over === 'cell') return newRule(place, id);
 		if (id === null) return [];
+		if (over === 'chain') return newRun(place, id, 'chains');
 		return over === 'line' ? newRun(place, id) : newNodePlacing(place, id);
 	};
 	function choose(id: string | null, making: readonly Edit[]) {

@@ -18,7 +18,7 @@
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo, setAt } from '$core/project/typed-path';
 
-	const lineLength = fieldOf('line', 'length');
+	const lengthOf = { line: fieldOf('line', 'length'), chain: fieldOf('chain', 'length') };
 
 	let { zone, run, number }: { zone: Zone; run: Run; number: string } = $props();
 	const desk = useDesk();
@@ -33,11 +33,12 @@
 	const metres = $derived(
 		groups.reduce((sum, { face, sites }) => {
 			const view = state?.faces[face];
-			const lengths = view && columnValues(lineLength.column(view, sites), sites.length);
+			const lengths = view && columnValues(lengthOf[over].column(view, sites), sites.length);
 			return sum + (lengths?.reduce((a, b) => a + b, 0) ?? 0);
 		}, 0)
 	);
 	const part = $derived(partOfVariant(document, run.variant));
+	const over = $derived(run.over === 'chains' ? 'chain' : 'line');
 	const said = $derived(`${zone.name} line run ${number}`);
 	const kinds = $derived(lineKindsOf(zone));
 	const asked = $derived(askedOf('line', document, zone, state));
@@ -58,32 +59,33 @@
 	Run
 	<PartChip
 		variant={run.variant}
-		over="line"
+		{over}
 		zone={zone.name}
 		label="What runs"
 		edits={(id) => [setAt(below(path, 'variant'), id!)]}
 		onchoose={(id, making) => desk.do(`${said}: another part`, ...making, setAt(below(path, 'variant'), id!))}
 	/>
-	along
-	<SeveralChip
-		values={run.lines}
-		options={lineWords.filter(({ value }) => kinds.includes(value) || run.lines.includes(value))}
-		label="Which lines"
-		empty="no lines"
-		onchoose={(lines) =>
-			desk.set(below(path, 'lines'), lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
-	/>{run.where.of.length ? ' where ' : ', '}<ConditionWords
-		condition={run.where}
-		path={below(path, 'where')}
-		of={said}
-		{asked}
-	/><PieceValues
+	{#if over === 'chain'}{zone.on.is === 'chains' ? 'through each chain' : 'through all stations'},
+	{:else}along
+		<SeveralChip
+			values={run.lines}
+			options={lineWords.filter(({ value }) => kinds.includes(value) || run.lines.includes(value))}
+			label="Which lines"
+			empty="no lines"
+			onchoose={(lines) =>
+				desk.set(below(path, 'lines'), lines, `${zone.name}: run along ${lines.join(', ') || 'no lines'}`)}
+		/>{run.where.of.length ? ' where ' : ', '}<ConditionWords
+			condition={run.where}
+			path={below(path, 'where')}
+			of={said}
+			{asked}
+		/>{/if}<PieceValues
 		clause={run.id}
 		values={run.values}
 		path={below(path, 'values')}
 		{part}
 		variant={run.variant}
-		over="line"
+		{over}
 		of={said}
 		zone={zone.id}
 	/>.

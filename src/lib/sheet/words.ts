@@ -58,7 +58,8 @@ export const standingWords: Readonly<
 	faces: { title: 'Zone', counted: 'cells', count: ({ cells }) => cells.count },
 	layer: { title: 'Grid behind', counted: 'cells', count: ({ cells }) => cells.count },
 	web: { title: 'Web', counted: 'lines', count: ({ edges }) => edges.count },
-	path: { title: 'Path', counted: 'stations', count: ({ grid }) => grid.columns }
+	path: { title: 'Path', counted: 'stations', count: ({ grid }) => grid.columns },
+	chains: { title: 'Chains', counted: 'chains', count: ({ chains }) => chains.start.length - 1 }
 };
 
 export const webBarWords: readonly { value: WebBar; label: string }[] = [

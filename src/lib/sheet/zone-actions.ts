@@ -1,10 +1,18 @@
 import type { Zone } from '$core/project/schema';
 import { isWithin } from '$core/project/paths';
 import { pathTo, removeAt } from '$core/project/typed-path';
-import { gridBehind, stationsAlong, webTo, type NewStanding } from '$lib/edits/new-standing';
+import {
+	chainsOn,
+	chainThrough,
+	gridBehind,
+	stationsAlong,
+	webTo,
+	type NewStanding
+} from '$lib/edits/new-standing';
 import { removal } from '$lib/edits/removal';
 import { usersOf } from '$lib/edits/users';
 import type { Desk } from '$lib/state/desk.svelte';
+import { find } from '$lib/state/selection.svelte';
 import type { Act } from '$lib/state/sheet-state.svelte';
 import { shownActions } from './shown-actions';
 
@@ -13,6 +21,15 @@ export function make(desk: Desk, { zone, edits }: NewStanding): void {
 	if (!desk.do(`${zone.name} added`, ...edits)) return;
 	desk.activeZone = zone.id;
 	desk.selection.clause = `${pathTo('zones', zone.id)}/on`;
+}
+
+/** Names of the chosen nodes of a zone's first face, as they were chosen. */
+function chosenNodes(desk: Desk, zone: Zone): string[] {
+	return desk.selection.addresses.flatMap((address) => {
+		const found = find(desk.model.view, address);
+		const isHere = found?.kind === 'node' && found.face === 0 && address.startsWith(`${zone.id}/`);
+		return isHere ? (address.split('/N/')[1] ?? []) : [];
+	});
 }
 
 /** What can be made from a zone: grids behind it, lines to it, stations along it. */
@@ -24,6 +41,20 @@ export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: str
 		note: 'posts, and rails in the gaps between them',
 		act: () => make(desk, stationsAlong(zone, zones))
 	};
+	const state = desk.model.view.zones.find(({ id }) => id === zone.id);
+	const nodes = chosenNodes(desk, zone);
+	const chains =
+		nodes.length > 1
+			? {
+					label: `A chain through the ${nodes.length} chosen nodes`,
+					note: 'one tube through all, in the order they were chosen',
+					act: () => make(desk, chainThrough(zone, zones, nodes))
+				}
+			: {
+					label: 'Chains through its nodes',
+					note: 'tubes from node to node, turned and mirrored, woven',
+					act: () => make(desk, chainsOn(zone, zones, state?.faces[0]))
+				};
 	if (on.is === 'faces')
 		return [
 			{
@@ -31,7 +62,8 @@ export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: str
 				note: 'with its own pattern, bars and panels',
 				act: () => make(desk, gridBehind(zone, zones))
 			},
-			stations
+			stations,
+			chains
 		];
 	if (on.is === 'layer')
 		return [
@@ -40,7 +72,8 @@ export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: str
 				note: 'uprights and diagonals from node to node',
 				act: () => make(desk, webTo(zone, on, zones))
 			},
-			stations
+			stations,
+			chains
 		];
 	return [];
 }
@@ -80,7 +113,9 @@ function standingOn(zone: Zone, zones: readonly Zone[]): Zone[] {
 			? on.of === zone.id
 			: on.is === 'web'
 				? on.from === zone.id || on.to === zone.id
-				: on.is === 'path' && on.along.is !== 'guide' && on.along.of === zone.id
+				: on.is === 'chains'
+					? on.of === zone.id
+					: on.is === 'path' && on.along.is !== 'guide' && on.along.of === zone.id
 	);
 	return [...new Set(next.flatMap((one) => [...standingOn(one, zones), one]))];
 }

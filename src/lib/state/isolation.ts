@@ -14,7 +14,12 @@ export function shownAlone(
 	const byFace = new Map<string, Record<GridSite, Set<number>>>();
 	const of = (zone: number, face: number) => {
 		const key = `${zone} ${face}`;
-		const known = byFace.get(key) ?? { cell: new Set(), line: new Set(), node: new Set() };
+		const known = byFace.get(key) ?? {
+			cell: new Set(),
+			line: new Set(),
+			node: new Set(),
+			chain: new Set()
+		};
 		byFace.set(key, known);
 		return known;
 	};

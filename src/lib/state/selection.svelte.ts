@@ -2,7 +2,7 @@ import { siteSetOf, type GridSite } from '$core/cladding/sites';
 import type { FaceView } from '$lib/worker/views';
 import type { ModelView } from './model.svelte';
 
-/** A cell, a line or a node of the model. */
+/** A cell, a line, a node or a chain of the model. */
 export interface Found {
 	readonly address: string;
 	readonly zone: number;
@@ -19,7 +19,12 @@ function bookOf(face: FaceView): Map<string, Entry> {
 	let book = books.get(face);
 	if (!book) {
 		books.set(face, (book = new Map<string, Entry>()));
-		const counts = { cell: face.cells.count, line: face.edges.count, node: face.grid.positions.length / 3 };
+		const counts = {
+			cell: face.cells.count,
+			line: face.edges.count,
+			node: face.grid.positions.length / 3,
+			chain: face.chains.start.length - 1
+		};
 		for (const [kind, count] of Object.entries(counts) as [GridSite, number][]) {
 			const { address } = siteSetOf(face, kind);
 			for (let index = 0; index < count; index++) book.set(address(index), { kind, index });

@@ -27,6 +27,7 @@ export interface FaceView extends Pick<
 	| 'address'
 	| 'cells'
 	| 'edges'
+	| 'chains'
 	| 'folds'
 	| 'measures'
 	| 'usedNodes'
@@ -139,8 +140,20 @@ export interface ModelMessage {
 }
 
 export function faceView(face: FaceModel): FaceView {
-	const { serial, address, cells, edges, folds, measures, usedNodes, slots, slivers, layer, sharedEdges } =
-		face;
+	const {
+		serial,
+		address,
+		cells,
+		edges,
+		chains,
+		folds,
+		measures,
+		usedNodes,
+		slots,
+		slivers,
+		layer,
+		sharedEdges
+	} = face;
 	const { across, up, columns, rows, positions, normals, courseLengths, extraI, extraJ, flat, off, poles } =
 		face.grid;
 	return {
@@ -148,6 +161,7 @@ export function faceView(face: FaceModel): FaceView {
 		address,
 		cells,
 		edges,
+		chains,
 		folds,
 		measures,
 		usedNodes,

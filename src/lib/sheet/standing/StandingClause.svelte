@@ -12,6 +12,7 @@
 	import { webBarWords } from '../words';
 	import { zoneActions } from '../zone-actions';
 	import ZoneName from '../ZoneName.svelte';
+	import ChainsWords from './ChainsWords.svelte';
 	import DepthWords from './DepthWords.svelte';
 	import { followsHeight } from './fresh';
 	import PathWords from './PathWords.svelte';
@@ -108,6 +109,13 @@
 			empty="no bars"
 			onchoose={(bars) => desk.set(path, { ...on, bars }, `${zone.name}: ${bars.join(', ') || 'no bars'}`)}
 		/>.
+	{:else if on.is === 'chains'}
+		<ChainsWords
+			{zone}
+			{on}
+			path={path as string as Path<StandingOf<'chains'>>}
+			grids={zonesThat(['faces', 'layer'], on.of)}
+		/>
 	{:else if on.is === 'path'}
 		<PathWords {zone} {on} path={path as string as Path<StandingOf<'path'>>} />
 	{/if}

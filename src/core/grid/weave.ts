@@ -1,0 +1,188 @@
+import { NO_DIRECTION } from '../geometry/tolerance';
+import { add, length, mix, scale, type Vector } from '../geometry/vector';
+import type { Strand } from './turned-copies';
+
+/** Strands cross where they come nearer than this share of the shorter of their pieces there. */
+const NEAR = 0.1;
+/** A crossing at an end of a strand is none: they meet there. Pieces of it, also within which two findings are one. */
+const AT_END = 0.02;
+
+/** Where two strands cross: places along each, counted in its pieces. */
+interface Crossing {
+	readonly one: number;
+	readonly other: number;
+	readonly at: number;
+	readonly otherAt: number;
+}
+
+/** The pieces of all strands as flat numbers, and boxes round them. */
+function piecesOf(strands: readonly Strand[]) {
+	const first: number[] = [0];
+	for (const { points } of strands) first.push(first.at(-1)! + points.length - 1);
+	const count = first.at(-1)!;
+	const ends = new Float64Array(6 * count);
+	const low = new Float64Array(3 * count);
+	const high = new Float64Array(3 * count);
+	const size = new Float64Array(count);
+	strands.forEach(({ points }, s) => {
+		for (let k = 0; k + 1 < points.length; k++) {
+			const piece = first[s]! + k;
+			const [a, b] = [points[k]!, points[k + 1]!];
+			size[piece] = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+			for (let n = 0; n < 3; n++) {
+				ends[6 * piece + n] = a[n]!;
+				ends[6 * piece + 3 + n] = b[n]!;
+				low[3 * piece + n] = Math.min(a[n]!, b[n]!) - NEAR * size[piece]!;
+				high[3 * piece + n] = Math.max(a[n]!, b[n]!) + NEAR * size[piece]!;
+			}
+		}
+	});
+	return { first, ends, low, high, size };
+}
+
+/** Shares along two straight pieces where they are nearest, and how near. */
+function nearest(ends: Float64Array, p: number, q: number): readonly [number, number, number] {
+	const [a, b] = [6 * p, 6 * q];
+	let [uu, uv, vv, uw, vw] = [0, 0, 0, 0, 0];
+	for (let n = 0; n < 3; n++) {
+		const u = ends[a + 3 + n]! - ends[a + n]!;
+		const v = ends[b + 3 + n]! - ends[b + n]!;
+		const w = ends[a + n]! - ends[b + n]!;
+		uu += u * u;
+		uv += u * v;
+		vv += v * v;
+		uw += u * w;
+		vw += v * w;
+	}
+	const det = uu * vv - uv * uv;
+	const held = (t: number) => Math.min(1, Math.max(0, t));
+	// Pieces that run alongside one another do not cross.
+	if (!(det > 1e-6 * uu * vv)) return [0, 0, Infinity];
+	const s = held((uv * vw - vv * uw) / det);
+	const t = held((uu * vw - uv * uw) / det);
+	let gap = 0;
+	for (let n = 0; n < 3; n++) {
+		const off =
+			ends[a + n]! +
+			s * (ends[a + 3 + n]! - ends[a + n]!) -
+			ends[b + n]! -
+			t * (ends[b + 3 + n]! - ends[b + n]!);
+		gap += off * off;
+	}
+	return [s, t, Math.sqrt(gap)];
+}
+
+function crossingsOf(strands: readonly Strand[]): Crossing[] {
+	const { first, ends, low, high, size } = piecesOf(strands);
+	const found: Crossing[] = [];
+	for (let one = 0; one < strands.length; one++)
+		for (let other = one + 1; other < strands.length; other++) {
+			const here: Crossing[] = [];
+			const [lastOne, lastOther] = [strands[one]!.points.length - 1, strands[other]!.points.length - 1];
+			for (let p = first[one]!; p < first[one + 1]!; p++)
+				for (let q = first[other]!; q < first[other + 1]!; q++) {
+					if (low[3 * p]! > high[3 * q]! || low[3 * q]! > high[3 * p]!) continue;
+					if (low[3 * p + 1]! > high[3 * q + 1]! || low[3 * q + 1]! > high[3 * p + 1]!) continue;
+					if (low[3 * p + 2]! > high[3 * q + 2]! || low[3 * q + 2]! > high[3 * p + 2]!) continue;
+					const [s, t, gap] = nearest(ends, p, q);
+					if (gap > NEAR * Math.min(size[p]!, size[q]!)) continue;
+					const crossing = { one, other, at: p - first[one]! + s, otherAt: q - first[other]! + t };
+					const isEnd = (at: number, last: number) => at < AT_END || at > last - AT_END;
+					if (isEnd(crossing.at, lastOne) || isEnd(crossing.otherAt, lastOther)) continue;
+					// At a node each of up to four pairs of pieces finds it.
+					const known = here.some(
+						(c) => Math.abs(c.at - crossing.at) < AT_END && Math.abs(c.otherAt - crossing.otherAt) < AT_END
+					);
+					if (!known) here.push(crossing);
+				}
+			found.push(...here);
+		}
+	return found;
+}
+
+/** Strands that have been led over and under one another. */
+export interface Woven {
+	readonly strands: readonly Strand[];
+	readonly crossings: number;
+	/** Crossings where a strand cannot be over and under in turn. */
+	readonly outOfTurn: number;
+}
+
+/**
+ * Lead strands over and under one another where they cross, each in turn: by so much outward and inward. Strands that
+ * lie on a face that is no ring, or a ring, can always be; the first crossing of the first strand is over.
+ *
+ * ```ts
+ * const { strands, crossings } = woven([one, other], 40);
+ * ```
+ * @param by mm, from the face
+ */
+export function woven(strands: readonly Strand[], by: number): Woven {
+	if (!by) return { strands, crossings: 0, outOfTurn: 0 };
+	const crossings = crossingsOf(strands);
+	const along = strands.map((): { crossing: number; at: number }[] => []);
+	crossings.forEach(({ one, other, at, otherAt }, crossing) => {
+		along[one]!.push({ crossing, at });
+		along[other]!.push({ crossing, at: otherAt });
+	});
+	for (const list of along) list.sort((a, b) => a.at - b.at);
+	// 1 where the first of two strands is over, -1 where it is under, 0 where that is not said yet.
+	const over = new Int8Array(crossings.length);
+	const isOver = (crossing: number, strand: number) =>
+		crossings[crossing]!.one === strand ? over[crossing]! : -over[crossing]!;
+	const next = along.map((list) => new Map(list.map(({ crossing }, k) => [crossing, k])));
+	let outOfTurn = 0;
+	for (let start = 0; start < crossings.length; start++) {
+		if (over[start]) continue;
+		over[start] = 1;
+		const open = [start];
+		for (let crossing = open.pop(); crossing !== undefined; crossing = open.pop())
+			for (const strand of [crossings[crossing]!.one, crossings[crossing]!.other]) {
+				const k = next[strand]!.get(crossing)!;
+				for (const beside of [along[strand]![k - 1], along[strand]![k + 1]]) {
+					if (!beside) continue;
+					const wanted = -isOver(crossing, strand);
+					if (!over[beside.crossing]) {
+						over[beside.crossing] = crossings[beside.crossing]!.one === strand ? wanted : -wanted;
+						open.push(beside.crossing);
+					} else if (isOver(beside.crossing, strand) !== wanted) outOfTurn++;
+				}
+			}
+	}
+	return {
+		strands: strands.map((strand, s) =>
+			led(
+				strand,
+				along[s]!.map(({ crossing, at }) => ({ at, by: by * isOver(crossing, s) }))
+			)
+		),
+		crossings: crossings.length,
+		// Each is met from both of its neighbours.
+		outOfTurn: Math.ceil(outOfTurn / 2)
+	};
+}
+
+/** A strand through its own points and the places where it is led off the face. */
+function led(
+	{ points, normals }: Strand,
+	places: readonly { readonly at: number; readonly by: number }[]
+): Strand {
+	const found: { at: number; point: Vector; normal: Vector }[] = [];
+	const unit = (n: Vector): Vector => {
+		const size = length(n);
+		return size > NO_DIRECTION ? scale(n, 1 / size) : [0, 0, 1];
+	};
+	const at = (place: number, by: number) => {
+		const k = Math.min(points.length - 2, Math.floor(place));
+		const share = place - k;
+		const normal = unit(mix(normals[k]!, normals[k + 1]!, share));
+		found.push({ at: place, point: add(mix(points[k]!, points[k + 1]!, share), scale(normal, by)), normal });
+	};
+	const moved = (k: number) => places.some((one) => Math.abs(one.at - k) < AT_END);
+	points.forEach((_, k) => {
+		if (!moved(k)) at(k, 0);
+	});
+	for (const one of places) at(one.at, one.by);
+	found.sort((a, b) => a.at - b.at);
+	return { points: found.map(({ point }) => point), normals: found.map(({ normal }) => normal) };
+}
