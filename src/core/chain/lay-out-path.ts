@@ -120,7 +120,9 @@ export async function layOutPath(
 	return lines.value.map((line, k) =>
 		memo.use(['path', zone.id, k], [lines, on, across], () =>
 			timed('grid', () => {
-				const moved = movedLine(line, on);
+				// What stands upright is lifted upright too.
+				const stood = on.turned === 'upright' ? { ...line, normals: line.normals.map(() => UP) } : line;
+				const moved = movedLine(stood, on);
 				const whole = lengthOfLine(moved);
 				const spacing = pathTo('zones', zone.id, 'settingOut', 'across');
 				const lengths = { belt: whole, longest: whole };
@@ -136,7 +138,7 @@ export async function layOutPath(
 					{
 						address: lines.value.length > 1 ? `${zone.id}.${k + 1}` : zone.id,
 						positions,
-						normals: on.turned === 'upright' ? normals.map((_, o) => UP[o % 3]!) : normals,
+						normals,
 						lines: gaps.made(),
 						chains: [Array.from({ length: fractions.length }, (_, n) => n % count)],
 						spread: { steps: fractions.length - 1, division, lengths, closed: moved.closed },

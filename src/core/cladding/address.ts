@@ -64,7 +64,13 @@ export function edgeAddress(face: string, edges: Edges, e: number): string {
 	return heads.get(face, edges.course[e]!) + `${two(edges.bay[e]!)}/${way}${further}`;
 }
 
-/** A node of the grid by its lines, `C03/B01`; one that a trim or a pattern made is counted, `X7`. */
+/**
+ * A node of the grid by its lines, `C03/B01`; one that a trim or a pattern made is counted, `X7`.
+ *
+ * ```ts
+ * nodeName(grid, 12); // C03/B01
+ * ```
+ */
 export function nodeName(
 	{ columns, rows }: { readonly columns: number; readonly rows: number },
 	n: number

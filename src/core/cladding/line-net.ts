@@ -78,7 +78,9 @@ export interface Net {
  * A net as a face that pieces can be hung on: it has no cells.
  *
  * ```ts
- * const rail = lineNet({ address: 'rail', positions, normals, lines, spread: null, chains: [], said: [] }, serial);
+ * const { positions, normals } = grid;
+ * const net = { address: 'rail', positions, normals, lines: edges, spread: null, chains: [], said: [] };
+ * const rail = lineNet(net, 7);
  * ```
  */
 export function lineNet(

@@ -15,7 +15,13 @@ export interface LayerGrid {
 	readonly radius: number;
 }
 
-/** The smallest radius of curvature towards the side of a depth (mm): inward curvature counts for inward depths. */
+/**
+ * The smallest radius of curvature towards the side of a depth (mm): inward curvature counts for inward depths.
+ *
+ * ```ts
+ * const radius = smallestRadius(surface, grid.u, grid.v, true);
+ * ```
+ */
 export function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inward: boolean): number {
 	let most = 0;
 	const wrap = (t: number, knots: Float64Array) => {

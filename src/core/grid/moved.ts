@@ -6,7 +6,7 @@ import type { NodeGrid } from './node-grid';
  * corners of their step.
  *
  * ```ts
- * const everywhere = atAllNodes(laid.grid, depthsOfGrid);
+ * const everywhere = atAllNodes(grid, new Float64Array(grid.columns * grid.rows).fill(-600));
  * ```
  * @param values one for each node of the grid itself
  */

@@ -309,11 +309,14 @@ const LEAST_COURSE = 1;
 
 /**
  * Divide lines by count, by size, by a list or at given places.
+ *
+ * ```ts
+ * const { fractions } = divide({ by: 'at most', size: 1500 }, { belt: 9000, longest: 9400 }, at, 'bays');
+ * ```
  * @param at the clause's path, for problems
- * @param what "bays" or "courses"
+ * @param what "bays", "courses" or "gaps"
  * @param shift moves all lines along (mm); on a ring they are turned instead, by who asks
  * @throws ProblemError for counts, sizes and places that cannot be
- * @example divide({ by: 'at most', size: 1500 }, { belt: 9000, longest: 9400 }, 'zones/a/settingOut/across', 'bays')
  */
 export function divide(
 	spacing: Spacing,

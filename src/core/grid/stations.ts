@@ -23,7 +23,8 @@ function tangents({ points, closed }: SurfaceLine): Vector[] {
  * A line moved along its normals and to the left of its run on the face.
  *
  * ```ts
- * const rail = movedLine(eaves, { lift: 900, aside: 0 });
+ * const [eaves] = rimLines([face], 'foot');
+ * const rail = movedLine(eaves!, { lift: 900, aside: 0 });
  * ```
  * @param by mm
  */
@@ -47,7 +48,8 @@ export function movedLine(
  * True length of a line (mm), a closed one all round.
  *
  * ```ts
- * const metres = lengthOfLine(eaves) / 1000;
+ * const [eaves] = rimLines([face], 'foot');
+ * const metres = lengthOfLine(eaves!) / 1000;
  * ```
  */
 export function lengthOfLine({ points, closed }: SurfaceLine): number {
@@ -67,7 +69,8 @@ export interface Stations {
  * makes none.
  *
  * ```ts
- * const { positions } = stationsOn(eaves, [0, 0.5, 1]);
+ * const [eaves] = rimLines([face], 'foot');
+ * const { positions } = stationsOn(eaves!, [0, 0.5, 1]);
  * ```
  */
 export function stationsOn(line: SurfaceLine, shares: ArrayLike<number>): Stations {

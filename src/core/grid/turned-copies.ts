@@ -19,6 +19,7 @@ const mapped = (
  * A strand turned about an upright axis.
  *
  * ```ts
+ * const strand = { points: [pointAt(grid.positions, 0), pointAt(grid.positions, 8)], normals: [pointAt(grid.normals, 0), pointAt(grid.normals, 8)] };
  * const next = turned(strand, [0, 0], Math.PI / 16);
  * ```
  * @param about x y of the axis (mm) @param angle rad, counter-clockwise seen from above
@@ -37,6 +38,7 @@ export function turned(strand: Strand, about: readonly [number, number], angle: 
  * The mirror image of a strand in the upright plane through an axis and its first point.
  *
  * ```ts
+ * const strand = { points: [pointAt(grid.positions, 0), pointAt(grid.positions, 8)], normals: [pointAt(grid.normals, 0), pointAt(grid.normals, 8)] };
  * const other = mirroredStrand(strand, [0, 0]);
  * ```
  */

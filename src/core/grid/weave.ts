@@ -113,7 +113,8 @@ export interface Woven {
  * lie on a face that is no ring, or a ring, can always be; the first crossing of the first strand is over.
  *
  * ```ts
- * const { strands, crossings } = woven([one, other], 40);
+ * const strand = { points: [pointAt(grid.positions, 0), pointAt(grid.positions, 8)], normals: [pointAt(grid.normals, 0), pointAt(grid.normals, 8)] };
+ * const { strands, crossings } = woven([strand, mirroredStrand(strand, [0, 0])], 40);
  * ```
  * @param by mm, from the face
  */

@@ -118,7 +118,13 @@ const columnOf = <T extends Uint8Array | Uint16Array | Uint32Array | Float64Arra
 const bytes = () => columnOf((size) => new Uint8Array(size));
 const words = () => columnOf((size) => new Uint32Array(size));
 
-/** Collects cells in the order they are made. */
+/**
+ * Collects cells in the order they are made.
+ *
+ * ```ts
+ * const none = new CellList().cells();
+ * ```
+ */
 export class CellList {
 	private readonly corners = words();
 	private readonly start = words();

@@ -4,6 +4,7 @@ import { NO_CELL, type Edges } from './edges';
  * Cells beside lines that run the other way once their nodes are moved: the grid has turned over there.
  *
  * ```ts
+ * const moved = movedAlong(grid, new Float64Array(20).fill(-600));
  * const turned = foldedOver(grid.positions, moved.positions, edges); // none where it lies less deep than the face is round
  * ```
  */

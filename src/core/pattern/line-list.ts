@@ -1,6 +1,13 @@
 import { NO_CELL, type Edges } from './edges';
 
-/** Lines that have no cells beside them, gathered one by one; each is told from others of its step by its number there. */
+/**
+ * Lines that have no cells beside them, gathered one by one; each is told from others of its step by its number there.
+ *
+ * ```ts
+ * const lines = new LineList();
+ * lines.push(0, 1, 1, 1, edgeDirections.indexOf('gap'));
+ * ```
+ */
 export class LineList {
 	private readonly from: number[] = [];
 	private readonly to: number[] = [];

@@ -28,6 +28,42 @@ function used({ grid, cells }: WebSide): Uint8Array {
 	return there;
 }
 
+/**
+ * The nodes of a pattern in two lots, 0 and 1, so that lines lead from one to the other: as far as that can be, where
+ * cells have odd numbers of sides.
+ */
+function inTurn({ count, from, to }: Edges, nodes: number): Int8Array {
+	const start = new Uint32Array(nodes + 1);
+	for (let e = 0; e < count; e++) {
+		start[from[e]! + 1]!++;
+		start[to[e]! + 1]!++;
+	}
+	for (let n = 0; n < nodes; n++) start[n + 1]! += start[n]!;
+	const next = start.slice();
+	const beside = new Uint32Array(2 * count);
+	for (let e = 0; e < count; e++) {
+		beside[next[from[e]!]!++] = to[e]!;
+		beside[next[to[e]!]!++] = from[e]!;
+	}
+	const lot = new Int8Array(nodes).fill(-1);
+	const reached = new Uint32Array(nodes);
+	for (let first = 0; first < nodes; first++) {
+		if (lot[first] !== -1) continue;
+		lot[first] = 0;
+		reached[0] = first;
+		for (let at = 0, last = 1; at < last; at++) {
+			const node = reached[at]!;
+			for (let k = start[node]!; k < start[node + 1]!; k++) {
+				const other = beside[k]!;
+				if (lot[other] !== -1) continue;
+				lot[other] = 1 - lot[node]!;
+				reached[last++] = other;
+			}
+		}
+	}
+	return lot;
+}
+
 const directionOf = (way: (typeof edgeDirections)[number]) => edgeDirections.indexOf(way);
 
 /**
@@ -36,7 +72,8 @@ const directionOf = (way: (typeof edgeDirections)[number]) => edgeDirections.ind
  * A shifted side: four diagonals from each of its nodes to the corners of the step it lies in.
  *
  * ```ts
- * const { lines } = webBetween({ ...top, shifted: false }, { ...bottom, shifted: true }, ['diagonal']);
+ * const side = { grid, cells, edges, shifted: false };
+ * const { lines } = webBetween(side, side, ['upright', 'diagonal']);
  * ```
  */
 export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]): Web {
@@ -80,7 +117,8 @@ export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]):
 			const [i, j] = placeOf(node);
 			push(node, node, j + 1, i + 1, directionOf('upright'));
 		}
-	if (bars.includes('diagonal'))
+	if (bars.includes('diagonal')) {
+		const side = inTurn(edges, offset);
 		for (let e = 0; e < edges.count; e++) {
 			const [a, b] = [edges.from[e]!, edges.to[e]!];
 			// Nodes that trims and patterns made have none behind them.
@@ -88,10 +126,10 @@ export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]):
 				leftOut++;
 				continue;
 			}
-			const [i, j] = placeOf(a);
-			const ends = (i + j) % 2 ? ([b, a] as const) : ([a, b] as const);
+			const ends = side[a] === 1 ? ([b, a] as const) : ([a, b] as const);
 			const isLevel = edges.direction[e] === directionOf('course');
 			push(...ends, edges.course[e]!, edges.bay[e]!, directionOf(isLevel ? 'rising' : 'falling'));
 		}
+	}
 	return { lines: lines.made(), leftOut };
 }

@@ -66,7 +66,7 @@ export const standingSchema = z.discriminatedUnion('is', [
 	z.strictObject({
 		is: z.literal('path'),
 		along: z.discriminatedUnion('is', [...wholeOf]),
-		/** Moved along the face's normals, and sideways on the face, to the left of its run. */
+		/** Moved the way that stations stand, and to the left of its run. */
 		lift: mm.default(0),
 		aside: mm.default(0),
 		/** Whether what stands on it leans with the face. */

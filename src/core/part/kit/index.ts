@@ -18,6 +18,7 @@ import { ringOpening } from './ring-opening';
 import { solidSpandrel } from './solid-spandrel';
 import { spacedSleeve } from './spaced-sleeve';
 import { splitPanel } from './split-panel';
+import { standingPost } from './standing-post';
 import { sunHood } from './sun-hood';
 import { teeMullion } from './tee-mullion';
 import { trussCell } from './truss-cell';
@@ -51,6 +52,7 @@ export const shippedParts: readonly PartDefinition[] = [
 	trussCell,
 	curvedTrussCell,
 	nodeBall,
+	standingPost,
 	wovenTube,
 	spacedSleeve,
 	hollowBlock
