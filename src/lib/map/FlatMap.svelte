@@ -58,7 +58,9 @@
 		width: size.width - MARGIN.left - MARGIN.right,
 		height: size.height - MARGIN.top - MARGIN.bottom
 	});
-	const sheets = $derived(mapSheets(zone?.faces ?? [], room));
+	/** Webs, paths and chains have no cells. */
+	const hasSheets = $derived(zone?.faces.some(({ cells }) => cells.count > 0) ?? false);
+	const sheets = $derived(hasSheets ? mapSheets(zone!.faces, room) : []);
 	const whole = $derived(extentOf(sheets));
 	const place = $derived.by(() => {
 		const scale = Math.min(room.width / whole.width, room.height / whole.height) * zoom;
@@ -368,13 +370,17 @@
 				/></g
 			></svg
 		>{/if}
-	{#if zone}
+	{#if zone && hasSheets}
 		<p class="figures text-ink-2 pointer-events-none absolute bottom-1 left-13 text-[10.5px] max-lg:hidden">
 			{name} laid flat · {sizes} m
 		</p>
 	{:else}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
-			{chosen ? `Laying ${chosen} flat …` : 'Choose a zone in the build sheet to see it laid flat.'}
+			{zone
+				? `${name} has lines and no cells: it is seen in the model.`
+				: chosen
+					? `Laying ${chosen} flat …`
+					: 'Choose a zone in the build sheet to see it laid flat.'}
 		</p>
 	{/if}
 	{#if tool === 'trim' || tool === 'guide'}
@@ -424,9 +430,13 @@
 					onclick={chooseAlike}>Alike</button
 				>{/if}
 			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'paint')}>Paint</button>
-			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'guide')}>Draw a guide</button
-			>
-			<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'trim')}>Draw a trim</button>
+			{#if faceOf(0)}
+				<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'guide')}
+					>Draw a guide</button
+				>
+				<button type="button" class="plain-button py-0.5!" onclick={() => (tool = 'trim')}>Draw a trim</button
+				>
+			{/if}
 		{/if}
 	</div>
 </div>

@@ -65,8 +65,10 @@
 		edits={(id) => [setAt(below(path, 'variant'), id!)]}
 		onchoose={(id, making) => desk.do(`${said}: another part`, ...making, setAt(below(path, 'variant'), id!))}
 	/>
-	{#if over === 'chain'}{zone.on.is === 'chains' ? 'through each chain' : 'through all stations'},
-	{:else}along
+	{#if over === 'chain'}{zone.on.is === 'chains' ? 'through each chain' : 'through all stations'}{:else}{zone
+			.on.is === 'path'
+			? 'in'
+			: 'along'}
 		<SeveralChip
 			values={run.lines}
 			options={lineWords.filter(({ value }) => kinds.includes(value) || run.lines.includes(value))}

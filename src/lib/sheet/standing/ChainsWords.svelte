@@ -42,7 +42,7 @@
 	<ValueChip path={place} {value} {kind} {label} of={zone.name} />
 {/snippet}
 
-follow the nodes of
+follows the nodes of
 <ChoiceChip
 	value={on.of}
 	options={grids}
