@@ -16,6 +16,14 @@ export interface PointRegisters {
 	readonly z: Register;
 }
 
+/** The section of a bar as a plane cuts it: an affine image of its corners, at + across x + along y. */
+export interface CutSection {
+	readonly at: PointRegisters;
+	readonly x: PointRegisters;
+	readonly y: PointRegisters;
+	readonly corners: readonly (readonly [across: Register, along: Register])[];
+}
+
 /** A block in its space: which mesh that is shows when its numbers are known. */
 export interface FittedBlock {
 	readonly recipe: Recipe;
@@ -37,6 +45,7 @@ interface Draft {
 		readonly firstTurn: number;
 		readonly solids: readonly {
 			readonly vertices: readonly PointRegisters[];
+			readonly sections?: readonly CutSection[];
 			readonly triangles: readonly number[];
 			readonly caps: ElementOutput['caps'];
 		}[];
@@ -79,22 +88,38 @@ function joined(
 	solids: Draft['elements'][number]['solids'],
 	point: (p: PointRegisters) => PointSlots,
 	slot: (register: Register) => number
-): Pick<ElementOutput, 'vertices' | 'triangles' | 'caps'> {
-	let before = 0;
+): Pick<ElementOutput, 'vertices' | 'sections' | 'verticesEach' | 'triangles' | 'caps'> {
+	const plain = solids.reduce((sum, { vertices }) => sum + vertices.length, 0);
+	let [before, beforeOfSections] = [0, plain];
 	const triangles: number[] = [];
 	const caps: ElementOutput['caps'][number][] = [];
-	for (const solid of solids) {
-		const later = (vertex: number) => vertex + before;
-		for (const { cap, when, crossed } of solid.caps)
+	for (const { vertices, sections = [], triangles: own, caps: ownCaps } of solids) {
+		const [first, firstOfSections] = [before, beforeOfSections - vertices.length];
+		const later = (vertex: number) => vertex + (vertex < vertices.length ? first : firstOfSections);
+		for (const { cap, when, crossed } of ownCaps)
 			caps.push({
 				cap: { ...cap, corners: cap.corners.map(later), at: cap.at + triangles.length },
 				when: when === null ? null : slot(when),
 				crossed
 			});
-		triangles.push(...solid.triangles.map(later));
-		before += solid.vertices.length;
+		for (const vertex of own) triangles.push(later(vertex));
+		before += vertices.length;
+		beforeOfSections += sections.reduce((sum, { corners }) => sum + corners.length, 0);
 	}
-	return { vertices: solids.flatMap((solid) => solid.vertices.map(point)), triangles, caps };
+	return {
+		vertices: solids.flatMap((solid) => solid.vertices.map(point)),
+		sections: solids.flatMap(({ sections = [] }) =>
+			sections.map(({ at, x, y, corners }) => ({
+				at: point(at),
+				x: point(x),
+				y: point(y),
+				corners: corners.map(([across, along]) => [slot(across), slot(along)] as const)
+			}))
+		),
+		verticesEach: beforeOfSections,
+		triangles,
+		caps
+	};
 }
 
 /**
@@ -276,7 +301,13 @@ export class DomainBuilder {
 		const groups = this.draft.groups.map((group) => ({ ...group, built: group.builder.domain() }));
 		const made = this.draft.elements.flatMap(({ solids, volume, area, length, stock }) => [
 			...(stock?.sizes ?? []),
-			...solids.flatMap((solid) => solid.vertices.flatMap(({ x, y, z }) => [x, y, z])),
+			...solids
+				.flatMap(({ vertices, sections = [] }) => [
+					...vertices,
+					...sections.flatMap(({ at, x, y }) => [at, x, y])
+				])
+				.flatMap(({ x, y, z }) => [x, y, z]),
+			...solids.flatMap(({ sections = [] }) => sections.flatMap(({ corners }) => corners.flat())),
 			volume,
 			area,
 			length

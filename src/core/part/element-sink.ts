@@ -31,9 +31,9 @@ interface Columns {
 	readonly looked: Uint8Array;
 }
 
-function allocate({ stock, vertices, caps }: ElementOutput, capacity: number): Columns {
+function allocate({ stock, verticesEach, caps }: ElementOutput, capacity: number): Columns {
 	const sizes = stock?.sizes.length ?? 0;
-	const [doubles, places] = [3 + sizes, 3 * vertices.length];
+	const [doubles, places] = [3 + sizes, 3 * verticesEach];
 	const each = 8 * doubles + 4 * places + 8 + (caps.length ? 1 : 0);
 	const buffer = bufferOf(capacity * each);
 	let at = 0;
@@ -59,6 +59,31 @@ function allocate({ stock, vertices, caps }: ElementOutput, capacity: number): C
 	};
 }
 
+/** Corners of a cut section for every living row: x y z from an origin, `stride` values from row to row. */
+function takeSection(
+	{ slots, alive, aliveCount }: LiveRows,
+	{ at, x, y, corners }: ElementOutput['sections'][number],
+	positions: Float32Array,
+	from: number,
+	stride: number,
+	origin: readonly [number, number, number]
+): void {
+	const columns = corners.map(([across, along]) => [slots[across]!, slots[along]!] as const);
+	(['x', 'y', 'z'] as const).forEach((axis, a) => {
+		const [base, byAcross, byAlong] = [slots[at[axis]]!, slots[x[axis]]!, slots[y[axis]]!];
+		const zero = origin[a]!;
+		for (let n = 0; n < aliveCount; n++) {
+			const r = alive[n]!;
+			const [b, p, q] = [base[r]!, byAcross[r]!, byAlong[r]!];
+			let o = from + n * stride + a;
+			for (let k = 0; k < columns.length; k++, o += 3) {
+				const column = columns[k]!;
+				positions[o] = b + p * column[0][r]! + q * column[1][r]! - zero;
+			}
+		}
+	});
+}
+
 /** A table that grows as instances come. */
 export class ElementSink {
 	count = 0;
@@ -67,14 +92,12 @@ export class ElementSink {
 	/** What came of looking at caps. */
 	private filler: CapFiller | null = null;
 	private readonly fillings = new Map<number, readonly number[]>();
-	readonly vertices: readonly PointSlots[];
 	readonly triangles: readonly number[];
 
 	constructor(
 		readonly output: ElementOutput,
 		capacity: number
 	) {
-		this.vertices = output.vertices;
 		this.triangles = output.triangles;
 		this.capacity = capacity;
 		this.columns = allocate(output, capacity);
@@ -116,15 +139,27 @@ export class ElementSink {
 				const raised = when === null || slots[when]![alive[n]!] !== 0;
 				if (k === 0 || raised) columns.looked[first + n] = Number(raised);
 			}
-		const stride = 3 * this.vertices.length;
-		const places = frame.places(this.vertices, origin);
-		if (aliveCount === frame.rows) columns.positions.set(places, first * stride);
-		else
-			for (let n = 0; n < aliveCount; n++) {
-				const r = alive[n]!;
-				columns.positions.set(places.subarray(stride * r, stride * (r + 1)), stride * (first + n));
-			}
+		this.takePlaces(frame, first, origin);
 		this.count += aliveCount;
+	}
+
+	private takePlaces(frame: LiveRows, first: number, origin: readonly [number, number, number]): void {
+		const { vertices, sections, verticesEach } = this.output;
+		const { alive, aliveCount } = frame;
+		const { positions } = this.columns;
+		const [own, stride] = [3 * vertices.length, 3 * verticesEach];
+		const places = frame.places(vertices, origin);
+		if (aliveCount === frame.rows && own === stride) positions.set(places, first * stride);
+		else
+			for (let n = 0; own > 0 && n < aliveCount; n++) {
+				const r = alive[n]!;
+				positions.set(places.subarray(own * r, own * (r + 1)), stride * (first + n));
+			}
+		let from = first * stride + own;
+		for (const section of sections) {
+			takeSection(frame, section, positions, from, stride, origin);
+			from += 3 * section.corners.length;
+		}
 	}
 
 	/**
@@ -134,7 +169,7 @@ export class ElementSink {
 	look(lose: (row: number, flag: number) => void): void {
 		const { caps } = this.output;
 		if (!caps.length) return;
-		const values = 3 * this.vertices.length;
+		const values = 3 * this.output.verticesEach;
 		for (let k = 0; k < this.count; k++) {
 			if (!this.columns.looked[k]) continue;
 			this.filler ??= new CapFiller(
@@ -166,7 +201,7 @@ export class ElementSink {
 
 	/** @param instances null for all */
 	private table(instances: readonly number[] | null, triangles: readonly number[]): ElementTable {
-		const values = 3 * this.vertices.length;
+		const values = 3 * this.output.verticesEach;
 		const count = instances?.length ?? this.count;
 		const { columns } = this;
 		const pick = <A extends Column>(column: A, each = 1): A => {
@@ -190,7 +225,7 @@ export class ElementSink {
 			shape: {
 				is: 'made',
 				positions: pick(columns.positions, values),
-				verticesEach: this.vertices.length,
+				verticesEach: this.output.verticesEach,
 				triangles
 			}
 		};

@@ -9,7 +9,7 @@ import type { PointRegisters, Register } from './builder';
 import type { Program } from './program';
 import { fanOf } from './solids';
 import type { Scope } from './compile/scope';
-import type { Value } from './values';
+import { pointsOfSolid, sizeOfSolid, Vectors, type Value } from './values';
 
 /** What one step of a part makes, and what it can see: for showing it, and for offering names. */
 export interface StepView {
@@ -40,7 +40,7 @@ export interface Inspection {
 	readonly steps: ReadonlyMap<string, StepView>;
 }
 
-function pointsOf(value: Value): readonly PointRegisters[] {
+function pointsOf(value: Value, v: Vectors): readonly PointRegisters[] {
 	switch (value.is) {
 		case 'point':
 			return [value.at];
@@ -54,7 +54,7 @@ function pointsOf(value: Value): readonly PointRegisters[] {
 		case 'sheet':
 			return value.sheet.vertices;
 		case 'solid':
-			return value.solids.flatMap(({ vertices }) => vertices);
+			return value.solids.flatMap((solid) => pointsOfSolid(v, solid));
 		case 'fitted block':
 			return value.fitted.corners;
 		default:
@@ -91,7 +91,7 @@ function shapeOf(value: Value): Pick<StepView, 'loops' | 'triangles'> {
 			let before = 0;
 			const triangles = value.solids.flatMap((solid) => {
 				const own = shifted(solid.triangles, before);
-				before += solid.vertices.length;
+				before += sizeOfSolid(solid);
 				return own;
 			});
 			return { loops: [], triangles };
@@ -163,7 +163,7 @@ export function inspectPart(
 			const kind = value.is === 'number' ? kindOfType(value.type) : null;
 			const repeated = scope.builder !== root;
 			const fresh = { ...known, makes: inWords(value), is: value.is, kind, repeated };
-			const points = pointsOf(value).map((p) => {
+			const points = pointsOf(value, new Vectors(scope.builder)).map((p) => {
 				const result = `#${results++}`;
 				for (const axis of ['x', 'y', 'z'] as const)
 					if (repeated) scope.builder.turnResult(`${result}.${axis}`, p[axis]);

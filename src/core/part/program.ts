@@ -37,6 +37,15 @@ export interface ElementOutput {
 	/** Its turn in the first of its rows: how many of the same element were made before it. */
 	readonly firstTurn: number;
 	readonly vertices: readonly PointSlots[];
+	/** Cut sections of bars: their corners, at + across x + along y, are vertices too, numbered after the others. */
+	readonly sections: readonly {
+		readonly at: PointSlots;
+		readonly x: PointSlots;
+		readonly y: PointSlots;
+		readonly corners: readonly (readonly [across: Slot, along: Slot])[];
+	}[];
+	/** Vertices in all. */
+	readonly verticesEach: number;
 	/** By vertex; outward. */
 	readonly triangles: readonly number[];
 	readonly caps: readonly {

@@ -20,9 +20,6 @@ const sides = (n: number, below: number, above: number, outward: boolean) =>
 		return outward ? [a, b, c, a, c, d] : [a, c, b, a, d, c];
 	}).flat();
 
-/** The face between two rings of one plane, counter-clockwise when `outer` is. */
-const between = (n: number, outer: number, inner: number, upward: boolean) => sides(n, outer, inner, upward);
-
 /** Triangles of a ring of n, as a fan from its first corner. */
 export const fanOf = (n: number): number[] =>
 	Array.from({ length: n - 2 }, (_, k) => [0, k + 1, k + 2]).flat();
@@ -37,26 +34,6 @@ export function prism(foot: Points, head: Points, quantities: Quantities, cap = 
 	return {
 		vertices: [...foot, ...head],
 		triangles: [...turnedOver(cap), ...cap.map((k) => k + n), ...sides(n, 0, n, true)],
-		caps: [],
-		...quantities
-	};
-}
-
-/** A tube: an outer prism with an inner one taken out. */
-export function tube(
-	outer: { readonly foot: Points; readonly head: Points },
-	inner: { readonly foot: Points; readonly head: Points },
-	quantities: Quantities
-): Solid {
-	const n = outer.foot.length;
-	return {
-		vertices: [...outer.foot, ...outer.head, ...inner.foot, ...inner.head],
-		triangles: [
-			...sides(n, 0, n, true),
-			...sides(n, 2 * n, 3 * n, false),
-			...between(n, 0, 2 * n, false),
-			...between(n, n, 3 * n, true)
-		],
 		caps: [],
 		...quantities
 	};

@@ -3,7 +3,14 @@ import type { GeometryFunction } from '../units/formula/check';
 import { numberOf, type FormulaType } from '../units/formula/expression';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
-import type { DomainBuilder, FittedBlock, PiercedSheet, PointRegisters, Register } from './builder';
+import type {
+	CutSection,
+	DomainBuilder,
+	FittedBlock,
+	PiercedSheet,
+	PointRegisters,
+	Register
+} from './builder';
 import type { Stock } from './stock';
 
 interface At<Is extends string> {
@@ -57,9 +64,23 @@ export interface LookedCap {
 	readonly crossed: number | null;
 }
 
+/** Points of a solid, those of its sections after the others. */
+export const pointsOfSolid = (v: Vectors, { vertices, sections = [] }: Solid): PointRegisters[] => [
+	...vertices,
+	...sections.flatMap(({ at, x, y, corners }) =>
+		corners.map(([across, along]) => v.along(v.along(at, x, across), y, along))
+	)
+];
+
+/** How many points a solid has. */
+export const sizeOfSolid = ({ vertices, sections = [] }: Solid): number =>
+	sections.reduce((sum, { corners }) => sum + corners.length, vertices.length);
+
 /** A mesh and what it measures. Volume mm³; area is a plate's face, length a bar's, or 0. */
 export interface Solid {
 	readonly vertices: readonly PointRegisters[];
+	/** More vertices, numbered after these: too many to be reckoned one by one. */
+	readonly sections?: readonly CutSection[];
 	readonly triangles: readonly number[];
 	readonly caps: readonly LookedCap[];
 	readonly volume: Register;

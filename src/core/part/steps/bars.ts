@@ -1,7 +1,6 @@
 import type { StepOf } from '../../project/part-definition';
-import type { PointRegisters, Register } from '../builder';
+import type { CutSection, PointRegisters, Register } from '../builder';
 import { StepFault } from '../compile/fault';
-import { prism, tube } from '../solids';
 import { piecesOf, type Solid, type Value, type Vectors } from '../values';
 import { refuseNothing, type StepContext } from './context';
 import { sectionOf, stockOf, type Section, type SectionCorner } from './profile';
@@ -16,43 +15,68 @@ interface Run {
 	readonly along: PointRegisters;
 }
 
-/** How far a corner of the section is along the axis where an end cuts it (mm from the run's start). */
-type End = (corner: SectionCorner) => Register;
+/** How far a corner of the section is along the axis where an end cuts it (mm from the run's start): at + across x + along y. */
+interface End {
+	readonly at: Register;
+	/** Null where it is cut square. */
+	readonly slant: { readonly x: Register; readonly y: Register } | null;
+}
 
-const square =
-	(at: Register): End =>
-	() =>
-		at;
+const square = (at: Register): End => ({ at, slant: null });
 
 /** An end cut by a plane through the axis at a distance, whose normal is `m`. */
 function mitre(v: Vectors, { axis, across, along }: Run, at: Register, m: PointRegisters): End {
 	const { b } = v;
 	const inverse = b.divide(b.constant(-1), v.dot(axis, m));
-	const [x, y] = [b.multiply(v.dot(across, m), inverse), b.multiply(v.dot(along, m), inverse)];
-	return (corner) => b.add(at, b.add(b.multiply(corner[0], x), b.multiply(corner[1], y)));
+	return {
+		at,
+		slant: { x: b.multiply(v.dot(across, m), inverse), y: b.multiply(v.dot(along, m), inverse) }
+	};
 }
 
-function cornersAt(v: Vectors, run: Run, corners: readonly SectionCorner[], end: End): PointRegisters[] {
-	return corners.map((corner) => {
-		const beside = v.along(v.along(run.from, run.across, corner[0]), run.along, corner[1]);
-		return v.along(beside, run.axis, end(corner));
-	});
+function cutAt({ b }: Vectors, { at, slant }: End, corner: SectionCorner): Register {
+	if (!slant) return at;
+	return b.add(at, b.add(b.multiply(corner[0], slant.x), b.multiply(corner[1], slant.y)));
+}
+
+/** The section as an end cuts it. */
+function sectionAt(v: Vectors, run: Run, corners: readonly SectionCorner[], { at, slant }: End): CutSection {
+	return {
+		at: v.along(run.from, run.axis, at),
+		x: slant ? v.along(run.across, run.axis, slant.x) : run.across,
+		y: slant ? v.along(run.along, run.axis, slant.y) : run.along,
+		corners
+	};
 }
 
 /** The volume of a piece: its section times its length through the section's middle. Exact for flat cuts. */
 function volumeOf(v: Vectors, section: Section, start: End, end: End): Register {
-	return v.b.multiply(section.area, v.b.subtract(end(section.centre), start(section.centre)));
+	const { b } = v;
+	return b.multiply(section.area, b.subtract(cutAt(v, end, section.centre), cutAt(v, start, section.centre)));
 }
+
+/** Sections of more corners are round: their rim is reckoned as a circle. */
+const MANY_CORNERS = 12;
 
 /** Flag pieces whose cuts meet before the far corner of the section. */
 function refuseShort(v: Vectors, section: Section, start: End, end: End): void {
 	const { b } = v;
-	const left = section.outer.map((corner) => b.subtract(end(corner), start(corner)));
-	refuseNothing(
-		b,
-		left.reduce((p, q) => b.apply('min', p, q)),
-		'its cuts leave nothing of a bar'
-	);
+	const left = (corner: SectionCorner) => b.subtract(cutAt(v, end, corner), cutAt(v, start, corner));
+	refuseNothing(b, leastLeft(), 'its cuts leave nothing of a bar');
+
+	function leastLeft(): Register {
+		if (!start.slant && !end.slant) return left(section.centre);
+		if (section.outer.length <= MANY_CORNERS)
+			return section.outer.map(left).reduce((p, q) => b.apply('min', p, q));
+		const zero = b.constant(0);
+		const slope = (axis: 'x' | 'y') => b.subtract(end.slant?.[axis] ?? zero, start.slant?.[axis] ?? zero);
+		const [x, y] = [slope('x'), slope('y')];
+		const steepest = b.apply('sqrt', b.add(b.multiply(x, x), b.multiply(y, y)));
+		const [corner, middle] = [section.outer[0]!, section.centre];
+		const [across, along] = [b.subtract(corner[0], middle[0]), b.subtract(corner[1], middle[1])];
+		const radius = b.apply('sqrt', b.add(b.multiply(across, across), b.multiply(along, along)));
+		return b.subtract(left(middle), b.multiply(radius, steepest));
+	}
 }
 
 /** A bar along a path or a ring: one for each straight piece, or one that bends with it. */
@@ -118,7 +142,7 @@ export function bars(step: StepOf<'bar'>, context: StepContext): Value {
 		const { start, end } = ends[k]!;
 		const length =
 			count === 1
-				? b.subtract(end(section.centre), start(section.centre))
+				? b.subtract(cutAt(v, end, section.centre), cutAt(v, start, section.centre))
 				: b.subtract(
 						run.length,
 						b.add(
@@ -128,22 +152,11 @@ export function bars(step: StepOf<'bar'>, context: StepContext): Value {
 					);
 		return { volume: volumeOf(v, section, start, end), area: none, length };
 	});
-	if (step.joints === 'mitred' || count === 1)
-		return {
-			is: 'solid',
-			stock,
-			solids: runs.map((run, k) => {
-				const at = (corners: readonly SectionCorner[]) => ({
-					foot: cornersAt(v, run, corners, ends[k]!.start),
-					head: cornersAt(v, run, corners, ends[k]!.end)
-				});
-				const outer = at(section.outer);
-				return section.inner
-					? tube(outer, at(section.inner), quantities[k]!)
-					: prism(outer.foot, outer.head, quantities[k]!, [...section.cap]);
-			})
-		};
-	return { is: 'solid', stock, solids: [sweptSolid(v, section, runs, ends, quantities)] };
+	const solids =
+		step.joints === 'mitred' || count === 1
+			? runs.map((run, k) => sweptSolid(v, section, [run], [ends[k]!], [quantities[k]!]))
+			: [sweptSolid(v, section, runs, ends, quantities)];
+	return { is: 'solid', stock, solids };
 }
 
 /** Rings of corners from joint to joint, as one mesh. */
@@ -156,12 +169,11 @@ function sweptSolid(
 ): Solid {
 	const { b } = v;
 	const rings = (corners: readonly SectionCorner[]) => [
-		cornersAt(v, runs[0]!, corners, ends[0]!.start),
-		...runs.map((run, k) => cornersAt(v, run, corners, ends[k]!.end))
+		sectionAt(v, runs[0]!, corners, ends[0]!.start),
+		...runs.map((run, k) => sectionAt(v, run, corners, ends[k]!.end))
 	];
 	const n = outer.length;
 	const outside = rings(outer);
-	const vertices = outside.flat();
 	const last = outside.length - 1;
 	const triangles: number[] = [];
 	const wall = (below: number, above: number, outward: boolean) => {
@@ -170,21 +182,21 @@ function sweptSolid(
 			triangles.push(...(outward ? [p, q, r, p, r, s] : [p, r, q, p, s, r]));
 		}
 	};
-	for (let j = 0; j < last; j++) wall(j * n, (j + 1) * n, true);
-	if (inner) {
-		const first = vertices.length;
-		vertices.push(...rings(inner).flat());
-		for (let j = 0; j < last; j++) wall(first + j * n, first + (j + 1) * n, false);
-		wall(0, first, false);
-		wall(last * n, first + last * n, true);
-	} else {
+	if (!inner)
 		for (let t = 0; t < cap.length; t += 3) {
 			const [p, q, r] = cap.slice(t, t + 3) as [number, number, number];
 			triangles.push(p, r, q, last * n + p, last * n + q, last * n + r);
 		}
+	for (let j = 0; j < last; j++) wall(j * n, (j + 1) * n, true);
+	if (inner) {
+		const first = outside.length * n;
+		for (let j = 0; j < last; j++) wall(first + j * n, first + (j + 1) * n, false);
+		wall(0, first, false);
+		wall(last * n, first + last * n, true);
 	}
 	return {
-		vertices,
+		vertices: [],
+		sections: inner ? [...outside, ...rings(inner)] : outside,
 		triangles,
 		caps: [],
 		volume: b.sum(quantities.map(({ volume }) => volume)),
