@@ -434,6 +434,40 @@ async function fiftyThousand(): Promise<void> {
 		note('schedule:50000', rows, await time(() => makeSchedule(model, 'elements')));
 	}
 }
+/** Turned and mirrored copies of a tube through 14 nodes, led over and under one another: a changed amount, to buffers. */
+async function weave(): Promise<void> {
+	if (!wanted('weave:32')) return;
+	const chain = new Chain();
+	const settingOut = settingOutSchema.parse({ across: count(32), up: count(13) });
+	const tube = { id: 'tube', name: 'tube', part: 'woven-tube', values: {} };
+	const run = { id: 'run', over: 'chains', lines: [], variant: 'tube', values: {} };
+	const project = (over: number) => {
+		const plain = projectOf(mass, { across: count(32), up: count(13) }, {}, { variants: [tube] });
+		const copies = { count: 16, by: 'full circle', about: [0, 0], mirrored: true };
+		const through = { by: 'steps', from: [1, 1], step: [1, 1] };
+		const on = { is: 'chains', of: 'z', through, copies, over };
+		const woven = {
+			id: 'w',
+			code: 'W',
+			name: 'w',
+			on,
+			faces: [],
+			settingOut,
+			pattern: { kind: 'rectangles' },
+			runs: [run]
+		};
+		return readProject({ ...plain, zones: [...plain.zones, woven] } as never);
+	};
+	const known = new Set<string>();
+	modelMessage(await chain.run(project(40)), known, 0);
+	const projects = Array.from({ length: 40 }, (_, k) => project(41 + k));
+	const ms = await time(
+		async (n) => modelMessage(await chain.run(projects[Math.abs(n) % 40]!), known, 0),
+		15,
+		5
+	);
+	note('weave:32', 32, ms);
+}
 /**
  * A changed form, to buffers ready to draw, of 10,000 cells with all that a designer may ask of them: three kinds of
  * parts, five drivers, ten conditions, an opening.
@@ -594,6 +628,7 @@ async function main(): Promise<void> {
 	await loadSolids();
 	await edit();
 	await fiftyThousand();
+	await weave();
 	await rules();
 	await drivers();
 	await richChain();

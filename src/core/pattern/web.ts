@@ -21,6 +21,22 @@ export interface Web {
 	readonly leftOut: number;
 }
 
+const NO_NODE = -1;
+/** Places in a grid are told apart to a millionth of a step. */
+const PLACE = 1e6;
+
+/** The node of a grid behind each of another: the same one, or of those that trims and patterns made the one at its place. */
+function nodesBehind(grid: NodeGrid, other: NodeGrid): (node: number) => number {
+	const own = grid.columns * grid.rows;
+	const name = (of: NodeGrid, node: number) =>
+		latticeOf(of, node)
+			.map((at) => Math.round(at * PLACE))
+			.join();
+	const made = new Map<string, number>();
+	for (let node = own; node < other.positions.length / 3; node++) made.set(name(other, node), node);
+	return (node) => (node < own ? node : (made.get(name(grid, node)) ?? NO_NODE));
+}
+
 /** Nodes that a cell stands on: 1. */
 function used({ grid, cells }: WebSide): Uint8Array {
 	const there = new Uint8Array(grid.positions.length / 3);
@@ -82,7 +98,9 @@ export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]):
 	const [usedFrom, usedTo] = [used(from), used(to)];
 	let leftOut = 0;
 	const push = (a: number, b: number, course: number, bay: number, way: number) => {
-		if (usedFrom[a] && usedTo[b]) lines.push(a, offset + b, course, bay, way);
+		if (b === NO_NODE) {
+			if (usedFrom[a]) leftOut++;
+		} else if (usedFrom[a] && usedTo[b]) lines.push(a, offset + b, course, bay, way);
 		else if (usedFrom[a] || usedTo[b]) leftOut++;
 	};
 	if (from.shifted !== to.shifted) {
@@ -110,23 +128,17 @@ export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]):
 		return { lines: lines.made(), leftOut };
 	}
 	const { grid, edges } = from;
-	const own = grid.columns * grid.rows;
-	const placeOf = (node: number) => latticeOf(grid, node).map(Math.floor) as [number, number];
+	const behind = nodesBehind(grid, to.grid);
 	if (bars.includes('upright'))
-		for (let node = 0; node < own; node++) {
-			const [i, j] = placeOf(node);
-			push(node, node, j + 1, i + 1, directionOf('upright'));
+		for (let node = 0; node < offset; node++) {
+			const [i, j] = latticeOf(grid, node).map(Math.floor) as [number, number];
+			push(node, behind(node), j + 1, i + 1, directionOf('upright'));
 		}
 	if (bars.includes('diagonal')) {
 		const side = inTurn(edges, offset);
 		for (let e = 0; e < edges.count; e++) {
 			const [a, b] = [edges.from[e]!, edges.to[e]!];
-			// Nodes that trims and patterns made have none behind them.
-			if (a >= own || b >= own) {
-				leftOut++;
-				continue;
-			}
-			const ends = side[a] === 1 ? ([b, a] as const) : ([a, b] as const);
+			const ends = side[a] === 1 ? ([b, behind(a)] as const) : ([a, behind(b)] as const);
 			const isLevel = edges.direction[e] === directionOf('course');
 			push(...ends, edges.course[e]!, edges.bay[e]!, directionOf(isLevel ? 'rising' : 'falling'));
 		}

@@ -110,6 +110,7 @@
 			desk.visibility.hidden
 		);
 	});
+	$effect(() => scene?.workOn(view.zones.findIndex(({ id }) => id === desk.activeZone)));
 	$effect(() => {
 		if (!scene) return;
 		const { locked } = desk.visibility;

@@ -61,6 +61,13 @@ export class CellLayer {
 		transparent: true,
 		opacity: 0.7
 	});
+	private readonly workedInk = new THREE.LineBasicMaterial({
+		color: PATINA,
+		transparent: true,
+		opacity: 0.55,
+		depthTest: false
+	});
+	private worked: number | null = null;
 	private readonly dots = new THREE.PointsMaterial({ color: PATINA, size: 3, sizeAttenuation: false });
 
 	constructor(
@@ -116,11 +123,23 @@ export class CellLayer {
 		const showsPieces = lens === 'clad' || lens === 'issue';
 		// A piece belongs to the cell it hangs on; without panels one looks through to what is behind.
 		entry.mesh.userData['picked'] = !behind && (!showsPieces || !kinds.includes('panel'));
-		entry.lines.material = behind ? this.behindInk : this.ink;
+		entry.lines.userData['behind'] = behind;
+		this.inkOf(entry);
 		this.drawLines(entry, showsPieces ? covered : null, lines);
 		this.ink.opacity = lineOpacity[lens];
 		entry.lines.visible = lens !== 'form' && !alone;
 		entry.nodes.visible = lens === 'set-out' && !alone;
+	}
+
+	/** Lines of the zone that is worked on are seen through what is before them, where it stands behind others. */
+	workOn(zone: number | null): void {
+		this.worked = zone;
+		for (const entry of this.all()) this.inkOf(entry);
+	}
+
+	private inkOf({ lines, zone }: CellEntry): void {
+		const behind = zone === this.worked ? this.workedInk : this.behindInk;
+		lines.material = lines.userData['behind'] === true ? behind : this.ink;
 	}
 
 	/** Where pieces meet, their own edges are seen: of the grid's lines only those beside cells without one are drawn. */

@@ -189,6 +189,12 @@ export class ModelScene {
 		return bounds;
 	}
 
+	/** The zone that is worked on, by its place in the view. */
+	workOn(zone: number | null): void {
+		this.cells.workOn(zone);
+		this.request();
+	}
+
 	/** Let the sun stand in a direction (x to the east, z up); null where the model shows well. */
 	sunFrom(direction: readonly [number, number, number] | null): void {
 		this.daylight.from(direction);
