@@ -98,7 +98,7 @@ export function zoneActions(desk: Desk, zone: Zone): Act[] {
 			users: () => usersOf(document, 'zones', zone.id).filter((user) => !isWithin(user.path, path)),
 			...(standing.length && {
 				together: {
-					label: `Remove ${standing.map(({ name }) => name).join(', ')} too`,
+					label: standing.length > 1 ? 'Remove them too' : 'Remove it too',
 					edits: standing.map(({ id }) => removeAt(pathTo('zones', id)))
 				}
 			})
