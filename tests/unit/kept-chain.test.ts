@@ -48,7 +48,8 @@ const start = readProject({
 		{ id: 'blades', name: 'Blades', part: 'blade-stack' },
 		{ id: 'sheet', name: 'Sheet', part: 'pierced-sheet' },
 		{ id: 'post', name: 'Post', part: 'box-mullion' },
-		{ id: 'ball', name: 'Ball', part: 'node-ball' }
+		{ id: 'ball', name: 'Ball', part: 'node-ball' },
+		{ id: 'rope', name: 'Rope', part: 'woven-tube' }
 	],
 	zones: [
 		{
@@ -69,7 +70,27 @@ const start = readProject({
 			settingOut: { across: { by: 'at most', size: 1500 }, up: { by: 'at most', size: 1500 } },
 			pattern: { kind: 'diamonds' },
 			rules: [{ id: 'all', put: { variant: 'glass' } }]
-		}
+		},
+		...Object.entries({
+			back: { is: 'layer', of: 'veil', depth: '-400 mm' },
+			ties: { is: 'web', from: 'veil', to: 'back', bars: ['upright', 'diagonal'] },
+			rail: { is: 'path', along: { is: 'rim', of: 'walls', side: 'head' } },
+			ropes: { is: 'chains', of: 'back', through: { by: 'steps', from: [1, 1], step: [1, 1] }, over: 30 }
+		}).map(([id, on]) => ({
+			id,
+			code: id.toUpperCase(),
+			name: id,
+			on,
+			faces: [],
+			settingOut: { across: { by: 'at most', size: 2000 }, up: { by: 'count', count: 1 } },
+			pattern: { kind: 'rectangles' },
+			runs: [
+				{ id: 'posts', lines: ['bay', 'upright', 'gap'], variant: 'post' },
+				...(id === 'rail' || id === 'ropes'
+					? [{ id: 'rope', over: 'chains', lines: [], variant: 'rope' }]
+					: [])
+			]
+		}))
 	]
 });
 
@@ -235,6 +256,35 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 			faces.map((face) => ({ mass: 'hall', face }))
 		)
 	),
+	fc
+		.tuple(fc.constantFrom('-400 mm', '-1 m + distance.tide / 20', '250 mm'), fc.boolean(), zoneIds)
+		.map(([depth, shifted, of]) => set('zones/back/on', { is: 'layer', of, depth, shifted })),
+	fc
+		.subarray(['upright', 'diagonal'])
+		.map((bars) => set('zones/ties/on', { is: 'web', from: 'veil', to: 'back', bars })),
+	fc
+		.constantFrom(
+			{ is: 'rim', of: 'walls', side: 'left' },
+			{ is: 'rim', of: 'veil', side: 'foot' },
+			{ is: 'line', of: 'back', along: 'course', number: 2 },
+			{ is: 'guide', guide: 'tide' }
+		)
+		.chain((along) =>
+			fc
+				.constantFrom('with the face', 'upright')
+				.map((turned) => set('zones/rail/on', { is: 'path', along, lift: 100, turned }))
+		),
+	fc
+		.tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: -1, max: 2 }), fc.constantFrom('veil', 'back'))
+		.map(([from, step, of]) =>
+			set('zones/ropes/on', {
+				is: 'chains',
+				of,
+				through: { by: 'steps', from: [from, 1], step: [step, 1] },
+				copies: { count: 3, by: 40, about: [0, 0], mirrored: true },
+				over: 30
+			})
+		),
 	fc.integer({ min: 3500, max: 9000 }).map((height) => set('levels/top/height', height)),
 	fc.integer({ min: 1000, max: 3400 }).map((height) => set('levels/one/height', height)),
 	fc.integer({ min: 4000, max: 12_000 }).map((width) => set('masses/hall/form/outline/width', width)),
@@ -294,6 +344,7 @@ function contentOf({ zones, masses, guides, problems }: Model): unknown {
 								slivers,
 								slots,
 								address,
+								chains,
 								nodes
 							}) => ({
 								grid,
@@ -308,6 +359,7 @@ function contentOf({ zones, masses, guides, problems }: Model): unknown {
 								slivers,
 								slots,
 								address,
+								chains,
 								nodes: nodes()
 							})
 						),
