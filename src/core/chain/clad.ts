@@ -3,6 +3,7 @@ import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
 import type { Driver } from '../project/driver-schema';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
+import { joinLines, type JoinedLines, type Joining } from '../cladding/join-lines';
 import { edgesOfRuns } from '../cladding/line-run';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { linesAt, nodesOfPlacings } from '../cladding/node-placings';
@@ -14,8 +15,10 @@ import type { PartDefinition } from '../project/part-definition';
 import type { Rule, SaidLie, Zone } from '../project/schema';
 import type { Lie } from '../cladding/lie';
 import { liesOn } from '../cladding/lies';
+import { SAME_POINT } from '../geometry/tolerance';
 import { plainFlag } from '../units/flag';
-import { refuse } from '../units/problem';
+import { refuse, type Problem } from '../units/problem';
+import { formatNumber } from '../units/quantity';
 import { asks, checkConditions, drivenSites, surroundingsOf, type Asking, type Suns } from './asking';
 import { underFollowed } from './followed';
 import type { Kept } from './memo';
@@ -61,6 +64,8 @@ interface Placed {
 	readonly putAt: string;
 	/** What is to be said of sites beside what their face says. */
 	readonly said: ReadonlyMap<number, string>;
+	/** Lines of a run that are joined to longer bars. */
+	readonly joined?: JoinedLines;
 }
 
 const NOTHING_SAID: ReadonlyMap<number, string> = new Map();
@@ -99,6 +104,7 @@ export async function cladZone(
 			...onChains(zone, face, variants)
 		]);
 		for (const [k, one] of placed.entries()) {
+			remarks.push(...remarkOnStock(one));
 			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
 			for (const group of await hang(run, zone, joined, f, one, variants, suns, share)) groups.push(group);
 		}
@@ -258,6 +264,7 @@ function onLines(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, va
 		const run = runs[k]!;
 		const at = pathTo('zones', zone.id, 'runs', run.id);
 		variants.partOn('line', run.variant, at);
+		const joined = run.joined && joinedLines(face, lines, run.joined, at);
 		return {
 			clause: { kind: 'run', run },
 			over: 'line',
@@ -265,12 +272,40 @@ function onLines(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, va
 			values: run.values,
 			lie: {},
 			slot: at,
-			chunks: inChunks(lines, () => 2),
+			chunks: inChunks(joined ? joined.bars.map(([first]) => first!) : lines, () => 2),
 			at,
 			putAt: at,
-			said: NOTHING_SAID
+			said: NOTHING_SAID,
+			...(joined && { joined })
 		};
 	});
+}
+
+/** @throws ProblemError for a stock that no line fits */
+function joinedLines(
+	{ edges, grid }: FaceModel,
+	lines: readonly number[],
+	how: Joining,
+	at: string
+): JoinedLines {
+	if (!(how.stock > 0))
+		refuse(`${at}/joined/stock`, `bars of ${how.stock} mm cannot be cut; a length above 0 mm is accepted`);
+	return joinLines(edges, grid.positions, lines, how);
+}
+
+/** What is to be said of lines that are longer than the bars they are cut from. */
+function remarkOnStock({ at, joined }: Placed): Problem[] {
+	if (!joined?.tooLong.length) return [];
+	const { tooLong } = joined;
+	const longest = formatNumber(Math.ceil(Math.max(...tooLong) - SAME_POINT));
+	const lines = tooLong.length === 1 ? 'One line is' : `${formatNumber(tooLong.length)} lines are`;
+	return [
+		{
+			at: `${at}/joined/stock`,
+			text: `${lines} longer than the stock; bars of ${longest} mm would do`,
+			remark: true
+		}
+	];
 }
 
 function onChains(zone: Zone, { chains }: FaceModel, variants: Variants): Placed[] {
@@ -329,6 +364,12 @@ function onNodes(run: Run, zone: Zone, face: FaceModel, cells: AssignedCells, va
 	});
 }
 
+/** The lines of the bars that begin at some of them. */
+function barsOf({ bars }: JoinedLines, sites: Uint32Array): readonly (readonly number[])[] {
+	const byFirst = new Map(bars.map((bar) => [bar[0]!, bar]));
+	return Array.from(sites, (site) => byFirst.get(site)!);
+}
+
 /** What is told of cells, with what is said of those whose choice by hand cannot stand there. */
 function withUnfit(
 	flags: FaceModel['flags'],
@@ -363,7 +404,7 @@ async function hang(
 	zone: Zone,
 	{ value: { faces } }: Kept<JoinedFaces>,
 	f: number,
-	{ clause, over, variant, values, lie: saidLie, chunks, slot, at, putAt, said }: Placed,
+	{ clause, over, variant, values, lie: saidLie, chunks, slot, at, putAt, said, joined }: Placed,
 	variants: Variants,
 	suns: Suns,
 	share: (part: number) => number
@@ -376,7 +417,7 @@ async function hang(
 		run,
 		over,
 		{ ...values, ...driversOf(saidLie) },
-		face,
+		joined ? { ...face, edges: joined.edges } : face,
 		suns,
 		ready.value.underSun
 	);
@@ -395,14 +436,17 @@ async function hang(
 			const says = said.get(site);
 			return says === undefined ? [] : [[site, says] as const];
 		});
-		const told = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
+		const flagged = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
+		const told = joined ? { ...flagged, edges: joined.edges } : flagged;
+		const bars = joined ? barsOf(joined, sites) : null;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, slot, corners, number, lieName(lie)],
-			[serials, sites, ready, values, own, underFollowed(followed), [...named], [...under]],
+			[serials, sites, bars, ready, values, own, underFollowed(followed), [...named], [...under]],
 			() =>
-				run.timed('parts', () =>
-					clad(ready.value, told, { over, sites, corners }, values, asked, at, `${putAt}/values`, lie)
-				)
+				run.timed('parts', () => ({
+					...clad(ready.value, told, { over, sites, corners }, values, asked, at, `${putAt}/values`, lie),
+					bars
+				}))
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 		await run.pause(share(groups.length / lying.length));

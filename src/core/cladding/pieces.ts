@@ -33,6 +33,8 @@ export interface PieceGroup {
 	readonly flags: PieceFlags;
 	/** How its pieces lie on their sites. */
 	readonly lie: Lie;
+	/** The lines of each piece, where several are joined to one; null where each has its own. */
+	readonly bars: readonly (readonly number[])[] | null;
 }
 
 /**
@@ -109,7 +111,7 @@ export function clad(
 			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
 	const flags = new PieceFlags(program, run, more);
-	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces, lie };
+	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces, lie, bars: null };
 }
 
 const unusableValue = (label: string): Flag =>

@@ -9,7 +9,7 @@ import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
 import { driverSchema } from './driver-schema';
 import { id, identifier, text } from './identifier';
 import { materialSchema } from './material-schema';
-import { plain, squareMm } from './numbers';
+import { mm, plain, squareMm } from './numbers';
 import { partSchema } from './part-definition';
 import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
@@ -76,6 +76,11 @@ export const runSchema = z.strictObject({
 	lines: z.array(z.enum(lineKinds)).max(lineKinds.length),
 	/** Which of these lines. */
 	where: joiningSchema.default(EVERYWHERE),
+	/** Lines that go straight on, to within so much, are one bar of this length at most; splices lie at nodes. */
+	joined: z
+		.strictObject({ stock: mm, within: mm.default(5), staggered: z.boolean().default(true) })
+		.nullable()
+		.default(null),
 	variant: id,
 	values
 });

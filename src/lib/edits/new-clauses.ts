@@ -30,6 +30,7 @@ export function newRun(zone: Zone, variant: string, over: Run['over'] = 'lines')
 		over,
 		lines: free.length ? free : [...kinds],
 		where: EVERYWHERE,
+		joined: null,
 		values: {},
 		variant
 	};

@@ -6,7 +6,7 @@
 	import { drawLightly, mannerHere, type Manner } from './renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
-	import { addressOf, find, type Found } from '$lib/state/selection.svelte';
+	import { addressOf, find, wholeBar, type Found } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { guideInSpace } from '$lib/edits/drawn';
 	import { keepLength } from '$lib/edits/lengths';
@@ -123,7 +123,7 @@
 	$effect(() => {
 		if (!scene) return;
 		settled = false;
-		scene.select(selected);
+		scene.select(selected.flatMap((one) => wholeBar(view, one)));
 	});
 	$effect(() => {
 		if (!scene) return;

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { columnValues } from '$core/field/column';
-	import { fieldOf } from '$core/field/fields';
 	import type { Run, Zone } from '$core/project/schema';
 	import { formatLength } from '$core/units/quantity';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
+	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
 	import { listActions, orderOf } from './list-actions';
@@ -16,9 +16,7 @@
 	import { partOfVariant } from '$lib/edits/variants-on';
 	import { lineWords } from './words';
 	import { isWithin } from '$core/project/paths';
-	import { below, pathTo, setAt } from '$core/project/typed-path';
-
-	const lengthOf = { line: fieldOf('line', 'length'), chain: fieldOf('chain', 'length') };
+	import { below, pathTo, setAt, type Path } from '$core/project/typed-path';
 
 	let { zone, run, number }: { zone: Zone; run: Run; number: string } = $props();
 	const desk = useDesk();
@@ -30,13 +28,7 @@
 	const groups = $derived(
 		state?.groups.filter((group) => group.clause.kind === 'run' && group.clause.id === run.id) ?? []
 	);
-	const metres = $derived(
-		groups.reduce((sum, { face, sites }) => {
-			const view = state?.faces[face];
-			const lengths = view && columnValues(lengthOf[over].column(view, sites), sites.length);
-			return sum + (lengths?.reduce((a, b) => a + b, 0) ?? 0);
-		}, 0)
-	);
+	const metres = $derived(groups.reduce((sum, { length }) => sum + length, 0));
 	const part = $derived(partOfVariant(document, run.variant));
 	const over = $derived(run.over === 'chains' ? 'chain' : 'line');
 	const said = $derived(`${zone.name} line run ${number}`);
@@ -44,6 +36,22 @@
 	const asked = $derived(askedOf('line', document, zone, state));
 	const setValue = (name: string, text: string) =>
 		desk.set(below(path, 'values'), withValue(run.values, name, text), `${said}: ${name} ${text}`);
+	const join = $derived(
+		run.joined
+			? {
+					label: 'Leave every line by itself',
+					act: () => desk.set(below(path, 'joined'), null, `${said}: every line by itself`)
+				}
+			: {
+					label: 'Join lines to bars of a stock length',
+					act: () =>
+						desk.set(
+							below(path, 'joined'),
+							{ stock: 6000, within: 5, staggered: true },
+							`${said}: joined to bars of 6 m`
+						)
+				}
+	);
 	const count = $derived(groups.reduce((sum, group) => sum + group.sites.length, 0));
 </script>
 
@@ -54,7 +62,11 @@
 	order={orderOf(desk, zone, 'runs', run.id)}
 	muted={run.muted}
 	effect="{count} · {formatLength(metres, desk.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
-	actions={[...setActions(part, run.values, setValue), ...listActions(desk, zone, 'runs', run)]}
+	actions={[
+		...(over === 'line' ? [join] : []),
+		...setActions(part, run.values, setValue),
+		...listActions(desk, zone, 'runs', run)
+	]}
 >
 	Run
 	<PartChip
@@ -81,6 +93,33 @@
 			path={below(path, 'where')}
 			of={said}
 			{asked}
+		/>{/if}{#if run.joined}; joined where straight within <ValueChip
+			path={below(path as string as Path<{ joined: { within: number } }>, 'joined', 'within')}
+			value={run.joined.within}
+			kind="length"
+			label="Straight within"
+			of={said}
+			step={1}
+		/> to bars of <ValueChip
+			path={below(path as string as Path<{ joined: { stock: number } }>, 'joined', 'stock')}
+			value={run.joined.stock}
+			kind="length"
+			label="Stock length"
+			of={said}
+			step={500}
+		/> at most, spliced at nodes, <ChoiceChip
+			value={run.joined.staggered ? 'yes' : 'no'}
+			options={[
+				{ value: 'yes', label: 'staggered' },
+				{ value: 'no', label: 'in line' }
+			]}
+			label="How splices lie"
+			onchoose={(next) =>
+				desk.set(
+					below(path, 'joined'),
+					{ ...run.joined!, staggered: next === 'yes' },
+					`${said}: splices ${next === 'yes' ? 'staggered' : 'in line'}`
+				)}
 		/>{/if}<PieceValues
 		clause={run.id}
 		values={run.values}

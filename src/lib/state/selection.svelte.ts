@@ -51,6 +51,17 @@ export function find(view: ModelView, address: string): Found | null {
 	return null;
 }
 
+/** The lines of the bar that a line begins, where several are joined to one. */
+export function wholeBar(view: ModelView, found: Found): Found[] {
+	if (found.kind !== 'line') return [found];
+	const group = view.zones[found.zone]!.groups.find(
+		({ over, face, bars, sites }) =>
+			bars !== null && over === 'line' && face === found.face && sites.includes(found.index)
+	);
+	const lines = group?.bars![group.sites.indexOf(found.index)];
+	return lines ? lines.map((index) => ({ ...found, index })) : [found];
+}
+
 /**
  * What is chosen: one thing in the sheet, the model, the map and the schedule.
  * Kept by address, so it stays through changes of the model.

@@ -13,6 +13,8 @@ import { inputKind, setKey } from '$core/part/inputs';
 import { boundsOf } from '$core/part/places';
 import { inSharedMemory } from '$core/part/shared-memory';
 import type { ElementShape } from '$core/part/element-table';
+import { columnValues } from '$core/field/column';
+import { fieldOf } from '$core/field/fields';
 import type { Role } from '$core/project/part-definition';
 import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
@@ -75,6 +77,10 @@ export interface GroupView {
 	/** Sites whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
+	/** The lines of each piece, where several are joined to one bar. */
+	readonly bars: readonly (readonly number[])[] | null;
+	/** Of the lines and chains that its pieces run along (mm). */
+	readonly length: number;
 	/** What the part measures, NaN where a piece could not be made, and what its inputs are set to piece by piece. */
 	readonly measures: readonly {
 		readonly key: string;
@@ -258,6 +264,14 @@ function setValues(group: ClauseGroup['group']): GroupView['measures'] {
 	});
 }
 
+/** How long the lines and chains are that pieces run along, all in all (mm). */
+function lengthOf(face: FaceModel, { over, sites, bars }: ClauseGroup['group']): number {
+	if (over !== 'line' && over !== 'chain') return 0;
+	const along = bars ? Uint32Array.from(bars.flat()) : sites;
+	const lengths = columnValues(fieldOf(over, 'length').column(face, along), along.length);
+	return lengths.reduce((sum, one) => sum + one, 0);
+}
+
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
 	const flags = new Map<number, readonly string[]>();
@@ -288,7 +302,9 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		flags,
 		failed: Uint32Array.from(failed, (row) => group.sites[row]!),
 		measures: [...measuresOf(group, failed), ...setValues(group)],
-		perPiece: group.perPiece
+		perPiece: group.perPiece,
+		bars: group.bars,
+		length: lengthOf(zone.faces[clause.face]!, group)
 	};
 }
 
