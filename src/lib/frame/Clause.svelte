@@ -173,7 +173,12 @@
 							aria-label="More for clause {number}"><Ellipsis size={14} /></DropdownMenu.Trigger
 						>
 						<DropdownMenu.Portal>
-							<DropdownMenu.Content class="floating z-50 min-w-40 p-1" align="end" sideOffset={4}>
+							<DropdownMenu.Content
+								class="floating z-50 max-h-(--bits-dropdown-menu-content-available-height) min-w-40 overflow-y-auto p-1"
+								align="end"
+								sideOffset={4}
+								collisionPadding={8}
+							>
 								{#each actions as action (action.label)}
 									<DropdownMenu.Item
 										class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
