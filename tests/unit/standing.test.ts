@@ -324,6 +324,33 @@ describe('stations along a path', () => {
 		expect([...upright.faces[0]!.grid.normals.subarray(0, 3)]).to.deep.equal([0, 0, 1]);
 	});
 
+	it('stand where a level plane cuts the face, at a height above a level', async () => {
+		const cone = revolved([
+			[5000, 0],
+			[2000, 3000]
+		]);
+		const at = { is: 'section', of: 'z', level: null, plus: 1000 };
+		const rail = await railOf(cone, at, { by: 'count', count: 10 });
+		expect(nodesOf(rail)).to.have.length(10);
+		for (const [x, y, height] of nodesOf(rail)) {
+			expect(height).to.be.closeTo(1000, 1e-6);
+			expect(Math.hypot(x, y)).to.be.closeTo(4000, 0.6);
+		}
+		for (const length of lengths(rail)) expect(length).to.be.closeTo(8000 * Math.sin(Math.PI / 10), 1);
+		// From rim to rim, no more and no less.
+		const across = await railOf(sheet(WIDTH, HEIGHT), { ...at, plus: 3000 }, { by: 'count', count: 4 });
+		const ends = nodesOf(across).map(([x]) => x);
+		[0, 3000, 6000, 9000, 12_000].forEach((x, k) => {
+			const found = ends[0]! > ends.at(-1)! ? [...ends].reverse() : ends;
+			expect(found[k]).to.be.closeTo(x, 1e-3);
+		});
+		const project = projectWith(cone, 12, 8, [path({ ...at, plus: 9000 }, { by: 'count', count: 10 })]);
+		expect((await problemsOf(project))[0]).to.include({
+			at: 'zones/rail/on/along',
+			text: 'nothing lies there that a path could run along: no face is as high or as low as that'
+		});
+	});
+
 	it('a line of the grid that is not there is told with those that are', async () => {
 		const project = projectWith(sheet(WIDTH, HEIGHT), 12, 8, [
 			path({ is: 'line', of: 'z', along: 'bay', number: 14 }, { by: 'count', count: 3 })

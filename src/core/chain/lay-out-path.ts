@@ -4,7 +4,7 @@ import type { FaceModel, SetOutFace } from '../cladding/model';
 import { divide } from '../grid/spacing';
 import { lengthOfLine, movedLine, stationsOn } from '../grid/stations';
 import { pointAt, type Vector } from '../geometry/vector';
-import { rimLines, type SurfaceLine } from '../mass/rim-lines';
+import { rimLines, sectionLines, type SurfaceLine } from '../mass/rim-lines';
 import { edgeDirections } from '../pattern/edges';
 import { LineList } from '../pattern/line-list';
 import type { Zone } from '../project/schema';
@@ -75,6 +75,24 @@ async function linesOf(
 					rimLines(
 						found.map(({ face }) => face),
 						along.side
+					)
+				)
+			);
+		}
+		case 'section': {
+			const zone = zoneNamed(run, along.of, `${at}/of`);
+			const root = rootOf(project, zone);
+			if (!root) return refuse(`${at}/of`, `${zone.name} does not stand on faces, and cannot be cut`);
+			const level = project.levels.find(({ id }) => id === along.level);
+			if (along.level !== null && !level)
+				refuse(`${at}/level`, `the level "${along.level}" is not there any more; choose another`);
+			const height = (level?.height ?? 0) + along.plus;
+			const found = facesOf(root);
+			return memo.use(['path on section', at], [found.map(({ faces }) => faces), root.faces, height], () =>
+				timed('grid', () =>
+					sectionLines(
+						found.map(({ face }) => face),
+						height
 					)
 				)
 			);
@@ -156,5 +174,6 @@ function nothingThere({ along }: StandingOf<'path'>): string {
 		return along.side === 'trim'
 			? 'the faces have no openings'
 			: `the faces come round, and have no ${along.side}`;
+	if (along.is === 'section') return 'no face is as high or as low as that';
 	return `${formatNumber(along.is === 'line' ? along.number : 0)} is a line with nodes that are not there`;
 }

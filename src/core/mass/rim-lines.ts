@@ -2,10 +2,12 @@ import { distinctKnots } from '../geometry/curve';
 import type { Place } from '../geometry/polygon';
 import { placeAt } from '../geometry/surface';
 import { cross, distance, length, scale, type Vector } from '../geometry/vector';
-import { NO_DIRECTION } from '../geometry/tolerance';
+import { NO_DIRECTION, SAME_SHARE } from '../geometry/tolerance';
 import type { RimSide } from '../project/line-kinds';
 import type { Face } from './face';
 import { heldOn } from './trim/project';
+import { sectionCurves } from './trim/section';
+import type { Trim, TrimCurve } from './trim/trim';
 
 /** A line in space with what is outside along it. */
 export interface SurfaceLine {
@@ -88,28 +90,41 @@ function ownRim(face: Face, side: Exclude<RimSide, 'trim' | 'face'>): SurfaceLin
 	});
 }
 
-function trimLines(face: Face): SurfaceLine[] {
-	const { knotsV } = face.surface;
-	const onFace = ([, v]: Place) => v >= knotsV[0]! && v <= knotsV.at(-1)!;
-	return face.trims.flatMap(({ curves }, own) =>
-		curves.flatMap(({ places, run }): SurfaceLine[] => {
-			const closed = run !== 'open';
-			// What goes once round a ring comes back to its first corner a whole turn on.
-			const turn = run === 'round' ? face.surface.knotsU.at(-1)! - face.surface.knotsU[0]! : 0;
-			const way = Math.sign(places.at(-1)![0] - places[0]![0]);
-			const whole = turn ? [...places, [places[0]![0] + way * turn, places[0]![1]] as Place] : places;
-			const line = dense(whole, closed && !turn, IN_A_SIDE);
-			const others = face.trims.filter((_, k) => k !== own);
-			const stays = (place: Place) => onFace(place) && others.every(({ keeps }) => keeps(...place));
-			const runs = runsOf(line, stays);
-			const isWhole = runs.length === 1 && runs[0]!.length === line.length;
-			return runs.map((one) => ({
-				...pointsOn(face, isWhole && turn ? one.slice(0, -1) : one),
-				closed: closed && isWhole
-			}));
-		})
-	);
+/** Curves on a face as lines in space, as far as they lie on it and trims leave them. */
+function linesOn(face: Face, curves: readonly TrimCurve[], trims: readonly Trim[]): SurfaceLine[] {
+	const { knotsU, knotsV } = face.surface;
+	const isIn = (t: number, knots: Float64Array) => {
+		const [low, high] = [knots[0]!, knots.at(-1)!];
+		const room = SAME_SHARE * (high - low);
+		return t >= low - room && t <= high + room;
+	};
+	// Curves that end at a rim go on a little beyond it.
+	const onIt = ([u, v]: Place) => isIn(v, knotsV) && (face.closedAcross || isIn(u, knotsU));
+	const stays = (place: Place) => onIt(place) && trims.every(({ keeps }) => keeps(...place));
+	return curves.flatMap(({ places, run }): SurfaceLine[] => {
+		const closed = run !== 'open';
+		// What goes once round a ring comes back to its first corner a whole turn on.
+		const turn = run === 'round' ? knotsU.at(-1)! - knotsU[0]! : 0;
+		const way = Math.sign(places.at(-1)![0] - places[0]![0]);
+		const whole = turn ? [...places, [places[0]![0] + way * turn, places[0]![1]] as Place] : places;
+		const line = dense(whole, closed && !turn, IN_A_SIDE);
+		const runs = runsOf(line, stays);
+		const isWhole = runs.length === 1 && runs[0]!.length === line.length;
+		return runs.map((one) => ({
+			...pointsOn(face, isWhole && turn ? one.slice(0, -1) : one),
+			closed: closed && isWhole
+		}));
+	});
 }
+
+const trimLines = (face: Face): SurfaceLine[] =>
+	face.trims.flatMap(({ curves }, own) =>
+		linesOn(
+			face,
+			curves,
+			face.trims.filter((_, k) => k !== own)
+		)
+	);
 
 /** Lines that go on where another ends, as one. */
 function joined(lines: readonly SurfaceLine[]): SurfaceLine[] {
@@ -150,3 +165,21 @@ function joined(lines: readonly SurfaceLine[]): SurfaceLine[] {
  */
 export const rimLines = (faces: readonly Face[], side: Exclude<RimSide, 'face'>): SurfaceLine[] =>
 	joined(faces.flatMap((face) => (side === 'trim' ? trimLines(face) : ownRim(face, side))));
+
+/** Sections are followed to within so many mm. */
+const SECTION_WITHIN = 0.5;
+
+/**
+ * Where a level plane cuts faces; what is cut of faces that meet is one line.
+ *
+ * ```ts
+ * const [belt] = sectionLines([face], 4200);
+ * ```
+ * @param height mm
+ */
+export const sectionLines = (faces: readonly Face[], height: number): SurfaceLine[] =>
+	joined(
+		faces.flatMap((face) =>
+			linesOn(face, sectionCurves(face, [0, 0, height], [0, 0, 1], SECTION_WITHIN).curves, face.trims)
+		)
+	);

@@ -20,6 +20,8 @@ const wholeOf = [
 	z.strictObject({ is: z.literal('guide'), guide: id }),
 	/** A rim of every face of a zone; `trim` along its openings. */
 	z.strictObject({ is: z.literal('rim'), of: id, side: z.enum(rimSides).exclude(['face']) }),
+	/** Where a level plane cuts the faces of a zone: so much above a level, or above nought. */
+	z.strictObject({ is: z.literal('section'), of: id, level: id.nullable(), plus: mm.default(0) }),
 	/** A line of a zone's grid, counted from 1; below 0 from the other end. */
 	z.strictObject({
 		is: z.literal('line'),

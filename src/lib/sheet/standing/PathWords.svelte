@@ -21,13 +21,14 @@
 		{ value: 'rim', label: 'rims' },
 		{ value: 'course', label: 'a course line' },
 		{ value: 'bay', label: 'a bay line' },
+		{ value: 'section', label: 'a level section' },
 		...document.guides.map(({ id, name }) => ({ value: `guide ${id}`, label: `guide ${name}` })),
 		...(along.is === 'guide' && !document.guides.some(({ id }) => id === along.guide)
 			? [{ value: `guide ${along.guide}`, label: `guide ${along.guide} (gone)` }]
 			: [])
 	]);
 	const way = $derived(
-		along.is === 'guide' ? `guide ${along.guide}` : along.is === 'line' ? along.along : 'rim'
+		along.is === 'guide' ? `guide ${along.guide}` : along.is === 'line' ? along.along : along.is
 	);
 	const grids = $derived(document.zones.filter(({ on: { is } }) => is === 'faces' || is === 'layer'));
 	const of = $derived(along.is === 'guide' ? (grids[0]?.id ?? '') : along.of);
@@ -36,6 +37,8 @@
 	function choose(next: string) {
 		const label = ways.find(({ value }) => value === next)?.label ?? next;
 		if (next === 'rim') set({ is: 'rim', of, side: 'foot' }, label);
+		else if (next === 'section')
+			set({ is: 'section', of, level: document.levels[0]?.id ?? null, plus: 1000 }, label);
 		else if (next === 'course' || next === 'bay') set({ is: 'line', of, along: next, number: 1 }, label);
 		else set({ is: 'guide', guide: next.slice('guide '.length) }, label);
 	}
@@ -50,6 +53,28 @@ stands along
 		options={pathRimWords}
 		label="Which rims"
 		onchoose={(side) => set({ ...along, side }, `the rims ${side}`)}
+	/>
+{:else if along.is === 'section'}
+	<ValueChip
+		path={below(path as string as Path<{ along: { plus: number } }>, 'along', 'plus')}
+		value={along.plus}
+		kind="length"
+		label="Height of the section"
+		of={zone.name}
+		step={100}
+	/>
+	above
+	<ChoiceChip
+		value={along.level ?? ''}
+		options={[
+			{ value: '', label: 'nought' },
+			...document.levels.map(({ id, name }) => ({ value: id, label: name })),
+			...(along.level && !document.levels.some(({ id }) => id === along.level)
+				? [{ value: along.level, label: `${along.level} (gone)` }]
+				: [])
+		]}
+		label="Level of the section"
+		onchoose={(level) => set({ ...along, level: level || null }, 'another level')}
 	/>
 {:else if along.is === 'line'}
 	<ValueChip
