@@ -407,7 +407,7 @@ test('a mesh is brought in as a block, turned, and stands in the model between t
 	const pattern = page.locator('[data-clause="zones/street/pattern"]');
 	await pattern.hover();
 	await pattern.getByRole('button', { name: /^More for clause/ }).click();
-	await page.getByRole('menuitem', { name: 'Add a layer behind' }).click();
+	await page.getByRole('menuitem', { name: 'Add a second grid that blocks fill up to' }).click();
 	await settled(page);
 	await expect(page.getByTestId('sheet').getByRole('alert')).toHaveCount(0);
 	await expect(page.locator(`[data-clause="variants/${variant.id}"] [data-effect]`)).toHaveText(

@@ -9,6 +9,7 @@ import type { Form } from '../../src/core/project/form-schema';
 import { plainPatterns } from '../../src/core/project/pattern-schema';
 import { readProject } from '../../src/core/project/read';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
+import { boundsOf } from '../../src/core/part/places';
 import { edgeDirections } from '../../src/core/pattern/edges';
 import fc from '../property';
 import { count, projectOf, revolved, sheet } from '../faces';
@@ -151,6 +152,53 @@ describe('a grid behind another', () => {
 		const twice = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low'), layer('deep', { of: 'low' })]);
 		const [problem] = await problemsOf(twice);
 		expect(problem!.fixes).to.deep.equal([{ label: 'Zone', path: 'zones/deep/on/of', value: 'z' }]);
+	});
+});
+
+describe('the space between two grids', () => {
+	const block = { id: 'b', name: 'b', part: 'hollow-block', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'b', values: {} } }];
+	/** How far in and out the bodies of all blocks reach (mm). */
+	function depthOfBlocks(zone: ZoneModel): number[] {
+		const reach = [Infinity, -Infinity];
+		for (const { group } of zone.groups)
+			for (const table of group.run.elements) {
+				const { low, high } = boundsOfTable(table, zone.faces[0]!.origin);
+				reach[0] = Math.min(reach[0]!, low);
+				reach[1] = Math.max(reach[1]!, high);
+			}
+		return reach;
+	}
+	const boundsOfTable = (table: Parameters<typeof boundsOf>[0], origin: readonly number[]) => {
+		const bounds = boundsOf(table);
+		return { low: bounds[1]! + origin[1]!, high: bounds[4]! + origin[1]! };
+	};
+
+	it('is filled by blocks up to any other grid behind the same faces, from the one or from the other', async () => {
+		const base = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [
+			layer('low'),
+			layer('deep', { depth: '-1500 mm' })
+		]);
+		const [first, low, deep] = base.zones;
+		const filled = (zones: readonly (object | undefined)[]) =>
+			zonesOf(readProject({ ...base, variants: [block], zones } as never));
+		// The sheet faces -y: behind it is +y.
+		const up = await filled([{ ...first, rules, layer: { zone: 'low' } }, low, deep]);
+		const [from, to] = depthOfBlocks(up['z']!);
+		expect(from).to.be.closeTo(0, 1);
+		expect(to).to.be.closeTo(DEPTH, 1);
+		const between = await filled([first, { ...low, rules, layer: { zone: 'deep' } }, deep]);
+		const [begins, ends] = depthOfBlocks(between['low']!);
+		expect(begins).to.be.closeTo(DEPTH, 1);
+		expect(ends).to.be.closeTo(1500, 1);
+	});
+
+	it('of a grid behind other faces is refused', async () => {
+		const project = projectWith(sheet(WIDTH, HEIGHT), 6, 4, []);
+		const [zone] = project.zones;
+		const other = { ...zone!, id: 'other', code: 'O', name: 'Other' };
+		const wrong = { ...project, zones: [{ ...zone!, layer: { zone: 'other' } }, other] };
+		expect((await problemsOf(wrong))[0]).to.include({ at: 'zones/z/layer/zone' });
 	});
 });
 

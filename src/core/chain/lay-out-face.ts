@@ -33,6 +33,7 @@ import { textsOf } from './asking';
 import { followedIn, underFollowed } from './followed';
 import { guidesNamed } from './masses';
 import type { Kept } from './memo';
+import { rootOf, zoneNamed } from './other-zones';
 import type { Run } from './stage';
 
 /** A face of a zone, and what it is kept under. */
@@ -118,6 +119,30 @@ function sizesOfCells(
 	};
 }
 
+/** The second grid of a zone: its own, or that of another zone behind the same faces. */
+interface Companion {
+	readonly depth: LayerDepth;
+	readonly shifted: boolean;
+	readonly fromFace: boolean;
+}
+
+/** @throws ProblemError */
+function companionOf(run: Run, zone: Zone): Companion | null {
+	const { layer } = zone;
+	if (!layer) return null;
+	if (!('zone' in layer)) return { ...layer, fromFace: false };
+	const at = `${pathTo('zones', zone.id)}/layer/zone`;
+	const other = zoneNamed(run, layer.zone, at);
+	const root = rootOf(run.project, zone);
+	if (other === zone || !root || rootOf(run.project, other) !== root)
+		refuse(
+			at,
+			`${zone.name} and ${other.name} do not lie behind one another: there is no space between them`
+		);
+	if (other.on.is !== 'layer') return { depth: '0 mm', shifted: false, fromFace: true };
+	return { depth: other.on.depth, shifted: other.on.shifted, fromFace: true };
+}
+
 /**
  * A face joined to cells and measured, as a zone wants it, on its own nodes or on others at a depth behind them.
  *
@@ -133,7 +158,8 @@ export function layOutFace(
 ): Kept<SetOutFace> {
 	const { project, memo, timed } = run;
 	const at = pathTo('zones', zone.id);
-	const { pattern, slivers, layer } = zone;
+	const { pattern, slivers } = zone;
+	const layer = companionOf(run, zone);
 	const area = memo.use(['area', ...slot], [faces], () =>
 		once(() => (face.trims.length ? trimmedArea(face) : surfaceArea(face.surface)))
 	);
@@ -187,7 +213,8 @@ export function layOutFace(
 			});
 			const deep = () => {
 				const depth = drivenDepths(layer!.depth, grid.value, address, guides, `${at}/layer`, named);
-				const first = depths ? movedAlong(grid.value, depths) : grid.value;
+				// Another zone's lies as deep from the face itself, whatever this one does.
+				const first = depths && !layer!.fromFace ? movedAlong(grid.value, depths) : grid.value;
 				return layerOf(face.surface, first, depth, layer!.shifted);
 			};
 			return {

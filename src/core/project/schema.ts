@@ -141,12 +141,12 @@ export const zoneSchema = z.strictObject({
 		.strictObject({ under: squareMm, put: z.enum(['merge', 'open', 'flag']) })
 		.nullable()
 		.default(null),
-	/** A second grid at a depth along the normals, positive outward. */
+	/** A second grid that blocks fill the space up to: at a depth along the normals, positive outward, or another zone's. */
 	layer: z
-		.strictObject({
-			depth: depthSchema,
-			shifted: z.boolean().default(false)
-		})
+		.union([
+			z.strictObject({ depth: depthSchema, shifted: z.boolean().default(false) }),
+			z.strictObject({ zone: id })
+		])
 		.nullable()
 		.default(null),
 	rules: z.array(ruleSchema).max(MOST_THINGS).default([]),

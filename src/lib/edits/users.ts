@@ -42,7 +42,7 @@ function* clausesOf({ masses, zones, guides }: Project): Iterable<User & { reado
 const keys = {
 	variants: ['variant'],
 	masses: ['mass'],
-	zones: ['of', 'from', 'to'],
+	zones: ['of', 'from', 'to', 'zone'],
 	levels: ['level', 'above', 'below'],
 	guides: ['guide']
 } as const;

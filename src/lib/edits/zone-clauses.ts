@@ -43,7 +43,7 @@ export function clauseNumbers(zone: Zone): ClauseNumbers {
 	const along = next(onFaces);
 	const pattern = next(hasCells(zone));
 	const slivers = next(zone.slivers !== null && hasCells(zone));
-	const layer = next(zone.layer !== null && onFaces);
+	const layer = next(zone.layer !== null && hasCells(zone));
 	const rules = last + 1;
 	const exceptions = rules + zone.rules.length;
 	const runs = exceptions + (zone.exceptions.length ? 1 : 0);

@@ -119,10 +119,7 @@
 			label: 'Add a second grid that blocks fill up to',
 			act: () =>
 				desk.set(below(zonePath, 'layer'), { depth: '-600 mm', shifted: false }, `${zone.name}: a layer`),
-			disabled:
-				zone.on.is !== 'faces'
-					? 'Blocks fill the space behind a zone on faces'
-					: zone.layer !== null && 'There is one already'
+			disabled: zone.layer !== null && 'There is one already'
 		}
 	]);
 </script>

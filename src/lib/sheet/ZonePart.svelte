@@ -73,8 +73,8 @@
 	{#if hasCells(zone)}
 		<PatternClause {zone} number="{n}.{numbers.pattern}" {oncompare} />
 		<SliverClause {zone} number="{n}.{numbers.slivers}" />
+		<LayerClause {zone} number="{n}.{numbers.layer}" />
 	{/if}
-	{#if zone.on.is === 'faces'}<LayerClause {zone} number="{n}.{numbers.layer}" />{/if}
 	<div data-part="cladding" class="scroll-mt-16">
 		{#each zone.rules as rule, k (rule.id)}
 			<RuleClause {zone} {rule} number="{n}.{numbers.rule(k)}" />
