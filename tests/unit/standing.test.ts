@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
 import type { ZoneModel } from '../../src/core/cladding/model';
+import { namesIn, prefixesOf } from '../../src/core/cladding/table-book';
 import { siteSetOf } from '../../src/core/cladding/sites';
 import { columnValues, everySite } from '../../src/core/field/column';
 import { fieldOf } from '../../src/core/field/fields';
@@ -121,6 +122,15 @@ describe('a grid behind another', () => {
 		for (const [x, y] of nodesOf(low!)) expect(Math.hypot(x, y)).to.be.closeTo(5000 - DEPTH, 1e-6);
 		for (const [x, y] of nodesOf(far!)) expect(Math.hypot(x, y)).to.be.closeTo(5400, 1e-6);
 		expect(far!.faces[0]!.cells.count).to.equal(24 * 5);
+	});
+
+	it('is matched by tables under its own marks', async () => {
+		const { zones } = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low')]);
+		const { low } = await zonesOf(projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low')]));
+		const prefixes = prefixesOf(zones);
+		const [face] = low!.faces;
+		expect([...prefixes.values()]).to.deep.equal(['Z', 'LOW']);
+		expect(namesIn({ by: 'mark' }, prefixes, face!.address, face!.cells)[0]).to.equal('LOW-C01-B01');
 	});
 
 	it('follows a field of its nodes', async () => {

@@ -9,7 +9,7 @@ import { atAllNodes, movedAlong } from '../grid/moved';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Following } from '../grid/set-out';
 import { stripShares } from '../grid/spacing';
-import { faceAddress, type Face } from '../mass/face';
+import { addressBehind, faceAddress, type Face } from '../mass/face';
 import { bareArea } from '../measure/bare-area';
 import { cellCurvature } from '../measure/cell-curvature';
 import { measureCells } from '../measure/cell-measures';
@@ -168,7 +168,7 @@ export function layOutFace(
 	// Which nodes make a cell hangs on counts alone, unless the pattern looks at places or adds nodes.
 	const means = laidAnew ? [grid, [...follow.guides]] : topologyOf(grid.value);
 	const onFace = faceAddress(mass, face.name);
-	const address = depth === null ? onFace : `${onFace}:${zone.id}`;
+	const address = depth === null ? onFace : addressBehind(onFace, zone.id);
 	const sizes = sizesOfCells(run, zone, address);
 	const uncut = memo.use(['uncut', ...slot], [means, pattern, tiles, sizes.under], () =>
 		timed('cells', () =>

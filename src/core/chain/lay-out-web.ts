@@ -1,6 +1,7 @@
 import type { JoinedFaces } from '../cladding/join-rims';
 import { lineNet } from '../cladding/line-net';
 import type { FaceModel, SetOutFace } from '../cladding/model';
+import { addressBehind } from '../mass/face';
 import { webBetween } from '../pattern/web';
 import type { Zone } from '../project/schema';
 import type { StandingOf } from '../project/standing-schema';
@@ -68,7 +69,7 @@ export async function layOutWeb(
 					: [];
 				return lineNet(
 					{
-						address: `${face.address}:${zone.id}`,
+						address: addressBehind(face.address, zone.id),
 						positions: both(face.grid.positions, behind.grid.positions),
 						normals: both(face.grid.normals, behind.grid.normals),
 						lines,

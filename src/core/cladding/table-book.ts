@@ -1,5 +1,5 @@
 import type { TableBook } from '../field/followed';
-import { faceAddress } from '../mass/face';
+import { addressBehind, faceAddress } from '../mass/face';
 import type { Cells } from '../pattern/cells';
 import type { Table } from '../project/brought-schema';
 import type { Zone } from '../project/schema';
@@ -7,13 +7,20 @@ import { isInFile } from '../project/stored';
 import { cellAddress } from './address';
 import { cellMark, markPrefix } from './marks';
 
-/** How the cells of each face are marked, by its address. */
-export const prefixesOf = (zones: readonly Zone[]): ReadonlyMap<string, string> =>
-	new Map(
-		zones.flatMap(({ code, faces }) =>
-			faces.map(({ mass, face }, f) => [faceAddress(mass, face), markPrefix(code, faces.length, f)] as const)
-		)
+/** How the cells of each face are marked, by its address; those of grids behind others too. */
+export function prefixesOf(zones: readonly Zone[]): ReadonlyMap<string, string> {
+	return new Map(
+		zones.flatMap((zone) => {
+			const { on } = zone;
+			const { faces } = (on.is === 'layer' && zones.find(({ id }) => id === on.of)) || zone;
+			return faces.map(({ mass, face }, f) => {
+				const onFace = faceAddress(mass, face);
+				const address = on.is === 'layer' ? addressBehind(onFace, zone.id) : onFace;
+				return [address, markPrefix(zone.code, faces.length, f)] as const;
+			});
+		})
 	);
+}
 
 /**
  * The name of every cell of a face in a table: its address, or its mark.

@@ -58,3 +58,12 @@ export function makeFace(name: string, surface: Surface): Face {
  * ```
  */
 export const faceAddress = (mass: string, face: string): string => `${mass}.${face.replaceAll(' ', '-')}`;
+
+/**
+ * The place in every address of a grid behind a face: the face's own, and the zone whose grid it is.
+ *
+ * ```ts
+ * addressBehind('gull.skin', 'truss'); // gull.skin:truss
+ * ```
+ */
+export const addressBehind = (face: string, zone: string): string => `${face}:${zone}`;

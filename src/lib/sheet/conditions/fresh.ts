@@ -1,7 +1,6 @@
 import type { GridSite } from '$core/cladding/sites';
 import { nameInFormulas } from '$core/field/followed';
 import type { Condition } from '$core/project/condition-schema';
-import { faceAddress } from '$core/mass/face';
 import type { Project, Zone } from '$core/project/schema';
 import type { ZoneView } from '$lib/state/model.svelte';
 
@@ -34,7 +33,7 @@ export const askedOf = (
 	zone: zone.id,
 	project,
 	slots: [...new Set(state?.faces.flatMap((face) => face.slots) ?? [])],
-	faces: zone.faces.map(({ mass, face }) => faceAddress(mass, face)),
+	faces: state?.faces.map(({ address }) => address) ?? [],
 	courses: state?.faces[0]?.grid.up.steps ?? 1,
 	bays: state?.faces[0]?.grid.across.steps ?? 1
 });
