@@ -7,7 +7,13 @@ import { isInFile } from '../project/stored';
 import { cellAddress } from './address';
 import { cellMark, markPrefix } from './marks';
 
-/** How the cells of each face are marked, by its address; those of grids behind others too. */
+/**
+ * How the cells of each face are marked, by its address; those of grids behind others too.
+ *
+ * ```ts
+ * prefixesOf(project.zones).get('gull.skin'); // GR
+ * ```
+ */
 export function prefixesOf(zones: readonly Zone[]): ReadonlyMap<string, string> {
 	return new Map(
 		zones.flatMap((zone) => {
