@@ -1,5 +1,17 @@
 import { type Page } from '@playwright/test';
-import { accessible, cellCount, copyDemo, expect, openDemo, saved, settled, test, visit } from './app';
+import {
+	accessible,
+	cellCount,
+	copyDemo,
+	documentOf,
+	expect,
+	openDemo,
+	openRoof,
+	saved,
+	settled,
+	test,
+	visit
+} from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -205,4 +217,33 @@ test('accessibility: nothing serious on any page', async ({ page }) => {
 		else if (path !== '/') await settled(page);
 		await accessible(page);
 	}
+});
+
+test('a heavy project is held: edits are collected, the last model stays, and is run when one likes', async ({
+	page
+}) => {
+	const id = await openRoof(page);
+	const cells = page.getByTestId('cell-count');
+	const before = await cells.innerText();
+	await page.getByRole('button', { name: 'hold', exact: true }).click();
+	const across = page.locator('[data-clause="zones/gull/settingOut/across"]');
+	for (const bays of ['20', '24']) {
+		await across.getByRole('button', { name: /^Bays: / }).click();
+		await page.keyboard.type(bays);
+		await page.keyboard.press('Enter');
+	}
+	await saved(page);
+	// The document goes on, and the model says how far it is behind.
+	expect((await documentOf(page, id)).zones[0]!.settingOut.across).toEqual({ by: 'count', count: 24 });
+	await expect(page.getByTestId('status')).toContainText('held: 2 edits wait');
+	await expect(cells).toHaveText(before);
+	await page.getByRole('button', { name: 'Run', exact: true }).click();
+	await expect(cells).not.toHaveText(before);
+	await expect(page.getByTestId('status')).toContainText('held: edits are collected');
+	await page.getByRole('button', { name: 'Go on by itself' }).click();
+	const held = await cells.innerText();
+	await across.getByRole('button', { name: /^Bays: / }).click();
+	await page.keyboard.type('12');
+	await page.keyboard.press('Enter');
+	await expect(cells).not.toHaveText(held);
 });

@@ -103,6 +103,16 @@
 			<button type="button" class="plain-button py-0!" onclick={() => model.resume()}>Compute</button>
 		{:else if model.failure}
 			<span class="text-oxide">The model stopped: {model.failure}. The last good one stays.</span>
+		{:else if model.held && !model.progress}
+			<span class="text-ink"
+				>{model.waiting
+					? `held: ${formatNumber(model.waiting)} ${model.waiting === 1 ? 'edit waits' : 'edits wait'}, the model is the one before`
+					: 'held: edits are collected'}</span
+			>
+			{#if model.waiting}<button type="button" class="plain-button py-0!" onclick={() => model.runOnce()}
+					>Run</button
+				>{/if}
+			<button type="button" class="underline" onclick={() => model.hold(false)}>Go on by itself</button>
 		{:else if model.progress || (model.behind && !model.cancelled)}
 			{#if model.progress}
 				<progress
@@ -123,6 +133,12 @@
 			>
 		{:else}
 			<span class="text-patina-deep">up to date · {formatNumber(model.view.ms, 0)} ms</span>
+			<button
+				type="button"
+				class="text-ink-2 hover:text-ink underline decoration-dotted underline-offset-2"
+				title="Edits are collected, and the model stays as it is until it is run (Q)"
+				onclick={() => model.hold(true)}>hold</button
+			>
 			{#if remarks}<span>{remarks === 1 ? 'one remark' : `${formatNumber(remarks)} remarks`}</span>{/if}
 		{/if}
 	</span>

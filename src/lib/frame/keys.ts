@@ -70,6 +70,13 @@ export const keyMap = {
 		reach: 'page'
 	},
 	lock: { keys: ['k'], shown: 'K', does: 'Lock the zone on the map; again, unlock it', reach: 'page' },
+	hold: {
+		keys: ['q', 'Shift+q'],
+		shown: 'Q',
+		does: 'Hold the model while edits are collected, or go on; with Shift, run what was collected',
+		each: ['Hold the model, or go on', 'Run the edits that were collected'],
+		reach: 'page'
+	},
 	labels: { keys: ['l'], shown: 'L', does: 'Labels of the selection', reach: 'page' },
 	section: { keys: ['c'], shown: 'C', does: 'Cut the model open; again, whole', reach: 'page' },
 	measure: { keys: ['d'], shown: 'D', does: 'Measure distances in the model', reach: 'page' },

@@ -97,6 +97,10 @@ export class LiveModel {
 	failure = $state<string | null>(null);
 	/** Nothing is computed until the person asks: the last time this window did not outlive it. */
 	paused = $state(false);
+	/** Edits are collected: the last model stays until it is run again. */
+	held = $state(false);
+	/** So many edits have come since what is shown. */
+	waiting = $state(0);
 	/** Runs that have ended; the screen tests wait for it. */
 	runs = $state(0);
 
@@ -158,12 +162,24 @@ export class LiveModel {
 		void this.runWanted();
 	}
 
+	/** Collect edits, or compute with every edit again. */
+	hold(on: boolean): void {
+		this.held = on;
+		if (!on) void this.runWanted();
+	}
+
+	/** Compute what has come, and hold on to that. */
+	runOnce(): void {
+		void this.runWanted(true);
+	}
+
 	/** Compute a document. While one run is under way only the newest document waits for the next. */
 	request(project: Project, preview = false): void {
 		const asked = this.wanted ?? this.last;
 		if (asked?.project === project && asked.preview === preview) return;
 		this.wanted = { project, preview };
 		this.behind = true;
+		if (!preview) this.waiting++;
 		void this.runWanted();
 	}
 
@@ -205,14 +221,18 @@ export class LiveModel {
 		removeEventListener('pagehide', this.unmark);
 	}
 
-	private async runWanted(): Promise<void> {
+	/** @param held though it is held */
+	private async runWanted(held = false): Promise<void> {
 		if (this.running || this.paused || !this.wanted) return;
+		// The first model is made in any case: there is nothing to hold on to before it.
+		if (this.held && !held && this.good) return;
 		this.running = true;
 		if (this.mark) localStorage.setItem(this.mark, new Date().toISOString());
 		const { project, preview, again } = this.wanted;
 		if (!again) {
 			this.last = this.wanted;
 			this.cancelled = false;
+			this.waiting = 0;
 		}
 		this.wanted = null;
 		try {

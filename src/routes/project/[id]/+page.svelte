@@ -90,6 +90,10 @@
 			byHand: () => card?.chooseException(),
 			section: () => model?.toggleSection(),
 			measure: () => (desk.measures = !desk.measures),
+			hold: (which) => {
+				if (which === 1) desk.model.runOnce();
+				else desk.model.hold(!desk.model.held);
+			},
 			labels: () => (desk.labels = !desk.labels),
 			map: () => (desk.mapShown = !desk.mapShown),
 			mapAlone: () => (desk.mapAlone = !desk.mapAlone),
