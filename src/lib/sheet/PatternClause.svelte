@@ -85,7 +85,11 @@
 		if (done) drawing = true;
 	}
 	const actions = $derived([
-		{ label: 'Compare settings …', act: oncompare },
+		{
+			label: 'Compare settings …',
+			act: oncompare,
+			disabled: zone.on.is !== 'faces' && 'It is divided as the zone before it, where settings are compared'
+		},
 		{ label: 'Draw a tile of its own …', act: drawTile },
 		{
 			label: 'Treat slivers',

@@ -6,7 +6,7 @@
 
 	const desk = useDesk();
 	// Without what is only looked at, so that a list stays open over what it shows.
-	const zones = $derived(desk.project.done.zones);
+	const zones = $derived(desk.project.done.zones.filter(({ on }) => on.is === 'faces'));
 	const zone = $derived(zones.find(({ id }) => id === desk.activeZone) ?? zones[0]);
 	const state = $derived(desk.model.view.zones.find(({ id }) => id === zone?.id));
 	const cells = $derived(state?.faces.reduce((sum, { cells: { count } }) => sum + count, 0) ?? 0);
