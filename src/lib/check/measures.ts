@@ -76,6 +76,7 @@ export function valuesOf(zone: ZoneView, f: number, key: string): Float64Array {
 function readValues(zone: ZoneView, f: number, key: string): Float64Array {
 	const face = zone.faces[f]!;
 	const { count } = face.cells;
+	if (zone.bare) return new Float64Array(count).fill(NaN);
 	const field = cellFields(zone.followed).find(({ id }) => id === key);
 	if (key === HOURS_OF_SUN && !zone.suns[f]?.hours) return new Float64Array(count).fill(NaN);
 	if (field) return columnValues(field.column(sourceOf(zone, f), everySite(count)), count);

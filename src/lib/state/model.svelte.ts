@@ -22,6 +22,8 @@ export interface ZoneView {
 	/** What its cells can follow besides: guides, pictures, tables. */
 	readonly followed: Followed;
 	readonly assignments: readonly Assignment[];
+	/** Its cells are no cells of the facade: it stands behind another, with no rules. */
+	readonly bare: boolean;
 	readonly meetings: readonly RimMeeting[];
 }
 

@@ -104,6 +104,8 @@ export interface ZoneMessage {
 	/** The sun over each face. */
 	readonly suns: readonly FaceSun[];
 	readonly assignments: readonly Assignment[];
+	/** It stands behind another and no rule puts anything on its cells: they are no cells of the facade. */
+	readonly bare: boolean;
 	readonly meetings: readonly RimMeeting[];
 }
 
@@ -337,6 +339,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
 		suns: inSharedMemory(zone?.suns ?? []),
 		assignments: inSharedMemory(zone?.assignments ?? []),
+		bare: zone !== null && zone.zone.on.is !== 'faces' && zone.zone.rules.length === 0,
 		meetings: zone?.meetings ?? []
 	}));
 	known.clear();
