@@ -632,13 +632,16 @@ describe('the project that is shipped', () => {
 			'pyramid',
 			'ring-opening',
 			'solid-spandrel',
+			'spaced-sleeve',
 			'split-panel',
+			'standing-post',
 			'sun-hood',
 			'tee-mullion',
 			'truss-cell',
 			'tube-edge',
 			'twin-pinwheel',
-			'upright-fins'
+			'upright-fins',
+			'woven-tube'
 		]);
 		for (const named of [
 			'keeps out',

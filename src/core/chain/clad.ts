@@ -1,4 +1,4 @@
-import { assignRules, isAdjusting, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
+import { assignRules, isAdjusting, isBare, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { JoinedFaces } from '../cladding/join-rims';
 import type { Driver } from '../project/driver-schema';
@@ -149,11 +149,24 @@ function assign(
 	const made = () => {
 		const left = new Set(slivers.put === 'open' ? slivers.cells : []);
 		const assignment = assignRules(zone, face, left, around, (rule) => parts[rules.indexOf(rule)]!);
-		return sorted(zone, face, assignment, partByHand);
+		const waits = isBare(zone) ? { untaken: 0 } : null;
+		return sorted(zone, face, { ...assignment, ...waits }, partByHand);
 	};
 	return memo.use(
 		['assignment', zone.id, f],
-		[cells, slots, address, slivers, steps, rules, exceptions, hung, under, places ? face.serial : null],
+		[
+			cells,
+			slots,
+			address,
+			slivers,
+			steps,
+			zone.on.is,
+			rules,
+			exceptions,
+			hung,
+			under,
+			places ? face.serial : null
+		],
 		() => timed('parts', made)
 	).value;
 }

@@ -44,6 +44,16 @@ export interface Assignment {
 	readonly moved: ReadonlyMap<string, string>;
 }
 
+/**
+ * Whether a zone's cells are no cells of the facade: it stands behind another, and no rule puts anything on them.
+ *
+ * ```ts
+ * if (isBare(zone)) tell('only its lines and nodes carry something');
+ * ```
+ */
+export const isBare = ({ on, rules }: Pick<Zone, 'on' | 'rules'>): boolean =>
+	on.is !== 'faces' && rules.length === 0;
+
 /** What cells are assigned by. */
 export interface AssignedFace extends Partial<FieldSource> {
 	readonly address: string;

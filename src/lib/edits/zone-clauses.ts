@@ -20,10 +20,6 @@ export interface ClauseNumbers {
 /** Whether a zone has cells. */
 export const hasCells = ({ on }: Pick<Zone, 'on'>): boolean => on.is === 'faces' || on.is === 'layer';
 
-/** Whether the cells of a zone are there to carry something: those of a grid behind another are when a rule says so. */
-export const wantsPieces = ({ on, rules }: Pick<Zone, 'on' | 'rules'>): boolean =>
-	on.is === 'faces' || rules.length > 0;
-
 const linesOf: Readonly<Record<Standing['is'], readonly LineKind[]>> = {
 	faces: ['bay', 'course', 'diagonal', 'rim'],
 	layer: ['bay', 'course', 'diagonal', 'rim'],

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
-	import { wantsPieces } from '$lib/edits/zone-clauses';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 
@@ -11,10 +10,8 @@
 		let pieces = 0;
 		let bars = 0;
 		let flags = 0;
-		const { zones } = desk.project.document;
 		for (const zone of model.view.zones) {
-			const said = zones.find(({ id }) => id === zone.id);
-			if (!said || wantsPieces(said)) cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
+			if (!zone.bare) cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
 			for (const group of zone.groups) {
 				if (group.over === 'line') bars += group.sites.length;
 				else pieces += group.sites.length;

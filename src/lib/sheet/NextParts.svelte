@@ -5,16 +5,14 @@
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { DropdownMenu } from 'bits-ui';
-	import { hasCells, wantsPieces } from '$lib/edits/zone-clauses';
+	import { hasCells } from '$lib/edits/zone-clauses';
 	import PutPart from './PutPart.svelte';
 	import { madeFromZone } from './zone-actions';
 
 	let { zone }: { zone: Zone } = $props();
 	const desk = useDesk();
 	const state = $derived(desk.model.view.zones.find(({ id }) => id === zone.id));
-	const untaken = $derived(
-		wantsPieces(zone) ? (state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0) : 0
-	);
+	const untaken = $derived(state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0);
 	const offers = $derived(madeFromZone(desk, zone));
 	const words = $derived(
 		zone.on.is === 'path'

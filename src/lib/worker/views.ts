@@ -1,6 +1,6 @@
 import type { Material } from '$core/project/material-schema';
 import type { Lie } from '$core/cladding/lie';
-import type { Assignment } from '$core/cladding/assign';
+import { isBare, type Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
 import { besideName, failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
@@ -339,7 +339,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
 		suns: inSharedMemory(zone?.suns ?? []),
 		assignments: inSharedMemory(zone?.assignments ?? []),
-		bare: zone !== null && zone.zone.on.is !== 'faces' && zone.zone.rules.length === 0,
+		bare: zone !== null && isBare(zone.zone),
 		meetings: zone?.meetings ?? []
 	}));
 	known.clear();
