@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { cellCount, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, cellCount, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -163,4 +163,24 @@ test('parts stand on nodes: put by a clause, picked in the model, listed, counte
 	await expect(page.getByText(`${21 * 3} of ${21 * 3}`)).toBeVisible();
 	// What was chosen last is come to.
 	await expect(page.getByText('SS-N-C04-B22')).toBeVisible();
+});
+
+test('a clause is copied to all zones that have places for it, in one edit', async ({ page }) => {
+	const id = await openDemo(page);
+	const before = (await documentOf(page, id)).zones;
+	await page.getByRole('button', { name: 'Go to Street screen' }).click();
+	const run = before.find((zone) => zone.id === 'street')!.runs[0]!;
+	const clause = page.locator(`[data-clause="zones/street/runs/${run.id}"]`);
+	await clause.hover();
+	await clause.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Copy to' }).click();
+	await accessible(page, '[role=menu]');
+	await page.getByRole('menuitem', { name: 'all 3 of these' }).click();
+	await saved(page);
+	const after = (await documentOf(page, id)).zones;
+	for (const [k, { runs }] of after.entries())
+		expect(runs.length).toBe(before[k]!.runs.length + (before[k]!.id === 'street' ? 0 : 1));
+	await page.keyboard.press('Control+z');
+	await saved(page);
+	expect((await documentOf(page, id)).zones).toEqual(before);
 });

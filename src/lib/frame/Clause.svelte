@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { dragging } from '$lib/components/drag';
 	import type { Problem } from '$core/units/problem';
+	import ChevronRight from '@lucide/svelte/icons/chevron-right';
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import { DropdownMenu } from 'bits-ui';
 	import type { Snippet } from 'svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import type { Said } from '$lib/state/sheet-state.svelte';
+	import type { Act, Said } from '$lib/state/sheet-state.svelte';
 
 	interface Props {
 		number: string;
@@ -109,6 +110,16 @@
 	}
 </script>
 
+{#snippet item(act: Act)}
+	<DropdownMenu.Item
+		class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
+		disabled={Boolean(act.disabled)}
+		onSelect={act.act}
+		>{act.label}{#if act.disabled}<span class="block max-w-56 text-[11.5px] leading-snug">{act.disabled}</span
+			>{/if}</DropdownMenu.Item
+	>
+{/snippet}
+
 <div
 	class="clause group relative grid grid-cols-[44px_1fr] py-[5px] pr-3.5"
 	class:active
@@ -180,14 +191,20 @@
 								collisionPadding={8}
 							>
 								{#each actions as action (action.label)}
-									<DropdownMenu.Item
-										class="data-highlighted:bg-wash data-disabled:text-ink-2 cursor-pointer rounded px-2 py-1.5 outline-none data-disabled:cursor-default"
-										disabled={Boolean(action.disabled)}
-										onSelect={action.act}
-										>{action.label}{#if action.disabled}<span
-												class="block max-w-56 text-[11.5px] leading-snug">{action.disabled}</span
-											>{/if}</DropdownMenu.Item
-									>
+									{#if 'acts' in action}
+										<DropdownMenu.Sub>
+											<DropdownMenu.SubTrigger
+												class="data-highlighted:bg-wash data-[state=open]:bg-wash flex cursor-pointer items-center justify-between gap-4 rounded px-2 py-1.5 outline-none"
+												>{action.label}<ChevronRight size={13} /></DropdownMenu.SubTrigger
+											>
+											<DropdownMenu.SubContent
+												class="floating z-50 max-h-(--bits-dropdown-menu-content-available-height) min-w-40 overflow-y-auto p-1"
+												collisionPadding={8}
+											>
+												{#each action.acts as one (one.label)}{@render item(one)}{/each}
+											</DropdownMenu.SubContent>
+										</DropdownMenu.Sub>
+									{:else}{@render item(action)}{/if}
 								{/each}
 							</DropdownMenu.Content>
 						</DropdownMenu.Portal>

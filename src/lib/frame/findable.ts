@@ -8,6 +8,7 @@ import { addForm } from '$lib/edits/add-mass';
 import { newFormWords } from '$lib/edits/new-things';
 import { displays, type Desk } from '$lib/state/desk.svelte';
 import { lookWords } from '$lib/state/look-words';
+import { allActs } from '$lib/state/sheet-state.svelte';
 import { addressOf } from '$lib/state/selection.svelte';
 import { exportProject } from './export-project';
 import { keysHeard } from './keys';
@@ -58,14 +59,12 @@ export function findable(desk: Desk): Entry[] {
 			kind: 'variant',
 			act: () => clause(pathTo('variants', id))
 		})),
-		...desk.sheet
-			.said()
-			.flatMap(({ path, number, words, acts }) => [
-				{ label: `${number} ${words}`, kind: 'clause', act: () => clause(path) },
-				...acts
-					.filter(({ disabled }) => !disabled)
-					.map(({ label, act }) => ({ label, kind: `at clause ${number}`, act }))
-			]),
+		...desk.sheet.said().flatMap(({ path, number, words, acts }) => [
+			{ label: `${number} ${words}`, kind: 'clause', act: () => clause(path) },
+			...allActs(acts)
+				.filter(({ disabled }) => !disabled)
+				.map(({ label, act }) => ({ label, kind: `at clause ${number}`, act }))
+		]),
 		...newFormWords.map(({ kind, label }) => ({
 			label: `Add a mass: ${label}`,
 			kind: 'action',

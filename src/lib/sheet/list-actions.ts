@@ -1,6 +1,8 @@
 import type { NodePlacing, Rule, Run, Zone } from '$core/project/schema';
 import type { Desk } from '$lib/state/desk.svelte';
 import { freshId } from '$lib/edits/fresh-id';
+import { hasCells, lineKindsOf } from '$lib/edits/zone-clauses';
+import type { Act, ActGroup } from '$lib/state/sheet-state.svelte';
 import { below, insertAt, moveAt, pathTo, removeAt, type Path } from '$core/project/typed-path';
 
 const names = { rules: 'rule', runs: 'line run', nodes: 'nodes' } as const;
@@ -15,19 +17,46 @@ export function orderOf(desk: Desk, zone: Zone, list: keyof typeof names, id: st
 	return { list: `${zone.id}/${list}`, index: items.findIndex((one) => one.id === id), move };
 }
 
+/** Whether a zone has places for a clause of another: cells for a rule, lines of its kinds or chains for a run. */
+function takes(zone: Zone, list: keyof typeof names, item: Rule | Run | NodePlacing): boolean {
+	if (list === 'rules') return hasCells(zone);
+	if (list === 'nodes' || !('over' in item)) return true;
+	if (item.over === 'chains') return !hasCells(zone) && zone.on.is !== 'web';
+	return item.lines.some((kind) => lineKindsOf(zone).includes(kind));
+}
+
 /** What can be done with any clause of a zone's lists: mute, move, copy, remove. */
 export function listActions(
 	desk: Desk,
 	zone: Zone,
 	list: keyof typeof names,
 	item: Rule | Run | NodePlacing
-) {
+): (Act | ActGroup)[] {
 	const items: readonly { id: string }[] = zone[list];
 	const index = items.findIndex((one) => one.id === item.id);
 	const path = pathTo('zones', zone.id, list, item.id);
 	const name = names[list];
 	const move = (to: number) => desk.do(`${zone.name}: ${name} moved`, moveAt(path, to));
-	const others = desk.project.document.zones.filter((one) => one.id !== zone.id);
+	const others = desk.project.document.zones.filter((one) => one.id !== zone.id && takes(one, list, item));
+	const copyTo = (other: Zone) =>
+		insertAt(pathTo('zones', other.id, list) as Path<(typeof item)[]>, other[list].length, {
+			...item,
+			id: freshId(item.id, other[list])
+		});
+	const copies = (): Act[] => [
+		...(others.length > 1
+			? [
+					{
+						label: `all ${others.length} of these`,
+						act: () => desk.do(`${name} copied to ${others.length} zones`, ...others.map(copyTo))
+					}
+				]
+			: []),
+		...others.map((other) => ({
+			label: other.name,
+			act: () => desk.do(`${name} copied to ${other.name}`, copyTo(other))
+		}))
+	];
 	return [
 		{
 			label: item.muted ? 'Unmute' : 'Mute',
@@ -44,17 +73,7 @@ export function listActions(
 			act: () => move(index + 1),
 			disabled: index === items.length - 1 && 'It is the last'
 		},
-		...others.map((other) => ({
-			label: `Copy to ${other.name}`,
-			act: () =>
-				desk.do(
-					`${name} copied to ${other.name}`,
-					insertAt(pathTo('zones', other.id, list) as Path<(typeof item)[]>, other[list].length, {
-						...item,
-						id: freshId(item.id, other[list])
-					})
-				)
-		})),
+		...(others.length ? [{ label: 'Copy to', acts: copies() }] : []),
 		{ label: 'Remove', act: () => desk.do(`${zone.name}: ${name} removed`, removeAt(path)) }
 	];
 }

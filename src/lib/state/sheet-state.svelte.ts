@@ -21,13 +21,25 @@ export interface Act {
 	readonly disabled?: string | false;
 }
 
+/** Several of one kind, under a name of their own. */
+export interface ActGroup {
+	readonly label: string;
+	readonly acts: readonly Act[];
+}
+
+/** Every act, those of groups by the name of their group too. */
+export const allActs = (acts: readonly (Act | ActGroup)[]): Act[] =>
+	acts.flatMap((one) =>
+		'acts' in one ? one.acts.map((act) => ({ ...act, label: `${one.label} ${act.label}` })) : [one]
+	);
+
 /** A clause as Find knows it. */
 export interface Said {
 	readonly path: string;
 	readonly number: string;
 	/** As it reads on screen. */
 	readonly words: string;
-	readonly acts: readonly Act[];
+	readonly acts: readonly (Act | ActGroup)[];
 }
 
 type Teller = () => Said;
