@@ -45,20 +45,15 @@ export const webTo = (layer: Zone, on: StandingOf<'layer'>, zones: readonly Zone
 		bars: on.shifted ? ['diagonal'] : ['upright', 'diagonal']
 	});
 
-/** Stations along the foot of a zone, or along what is named. */
-export function stationsAlong(
-	zone: Zone,
-	zones: readonly Zone[],
-	along: StandingOf<'path'>['along'] = { is: 'rim', of: zone.id, side: 'foot' }
-): NewStanding {
-	return madeFrom(zone, zones, 'path', {
+/** Stations along the foot of a zone. */
+export const stationsAlong = (zone: Zone, zones: readonly Zone[]): NewStanding =>
+	madeFrom(zone, zones, 'path', {
 		is: 'path',
-		along,
+		along: { is: 'rim', of: zone.id, side: 'foot' },
 		lift: 0,
 		aside: 0,
 		turned: 'with the face'
 	});
-}
 
 /** Node by node up and to the right; round a ring as a weave of copies both ways. */
 export function chainsOn(zone: Zone, zones: readonly Zone[], face: FaceView | undefined): NewStanding {
