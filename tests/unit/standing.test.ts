@@ -543,6 +543,26 @@ describe('chains through the nodes of a grid', () => {
 		expect([...group!.group.run.results.get('run_length')!].every((length) => length > 9000)).to.equal(true);
 	});
 
+	it('of a zone of several faces say which one they follow', async () => {
+		const block: Form = {
+			kind: 'prism',
+			outline: { shape: 'rectangle', width: 6000, depth: 4000, rounding: 0 },
+			at: [0, 0],
+			foot: 0,
+			head: 3000,
+			curved: []
+		};
+		const project = projectWith(block, 6, 3, [chains(rising)]);
+		const faces = ['south', 'east'].map((face) => ({ mass: 'm', face }));
+		const { weave } = await zonesOf({
+			...project,
+			zones: [{ ...project.zones[0]!, faces }, project.zones[1]!]
+		} as Project);
+		expect(weave!.remarks.map(({ text }) => text)).to.deep.equal([
+			'chains go through the nodes of the first face of Zone, m.south, alone'
+		]);
+	});
+
 	it('asked for more nodes than there are, or one alone, say how many there are', async () => {
 		const long = await weaveOf(sheet(WIDTH, HEIGHT), 12, 8, { ...rising, most: 14 });
 		expect(long.remarks[0]!.text).to.equal('14 nodes are asked for; 9 are there before the rim');

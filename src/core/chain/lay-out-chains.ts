@@ -102,6 +102,8 @@ export async function layOutChains(
 		run.timed('grid', () => {
 			const face = laid.value.faces[0]!;
 			const { nodes, closed, said } = nodesOn(face, on, `${at}/through`);
+			if (laid.value.faces.length > 1)
+				said.push(`chains go through the nodes of the first face of ${of.name}, ${face.address}, alone`);
 			if (nodes.length < 2)
 				refuse(
 					`${at}/through`,
