@@ -45,14 +45,14 @@ export const webTo = (layer: Zone, on: StandingOf<'layer'>, zones: readonly Zone
 		bars: on.shifted ? ['diagonal'] : ['upright', 'diagonal']
 	});
 
-/** Stations along the foot of a zone. */
+/** Stations along the foot of a zone, where posts stand upright. */
 export const stationsAlong = (zone: Zone, zones: readonly Zone[]): NewStanding =>
 	madeFrom(zone, zones, 'path', {
 		is: 'path',
 		along: { is: 'rim', of: zone.id, side: 'foot' },
 		lift: 0,
 		aside: 0,
-		turned: 'with the face'
+		turned: 'upright'
 	});
 
 /** Node by node up and to the right; round a ring as a weave of copies both ways. */

@@ -80,8 +80,7 @@
 		options={zone.on.is === 'path' ? stationWords : nodeWords}
 		label="Which nodes"
 		onchoose={(value) => desk.set(below(path, 'nodes'), value, `${said}: ${value} nodes`)}
-	/>
-	{#if zone.on.is !== 'path'}where
+	/>{#if zone.on.is !== 'path'}{' '}where
 		<ChoiceChip
 			value={lines}
 			options={lineOptions}
