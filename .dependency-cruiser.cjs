@@ -10,6 +10,7 @@ const core = [
 	'field',
 	'part',
 	'cladding',
+	'clash',
 	'schedule',
 	'exchange',
 	'chain'

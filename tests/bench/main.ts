@@ -25,13 +25,17 @@ import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
 import { modelMessage } from '../../src/lib/worker/views';
 import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-case';
-import { onlyFace, projectOf, revolved } from '../faces';
+import { onlyFace, projectOf, revolved, sheet } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
 import { makeSchedule } from '../../src/core/schedule/table';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { placesOf } from '../../src/core/part/places';
+import { findClashes } from '../../src/core/clash/find';
+import { clipPieces } from '../../src/core/cladding/clip-pieces';
+import { keptSpace } from '../../src/core/cladding/kept-space';
+import type { ClauseGroup } from '../../src/core/cladding/model';
 import { assignRules } from '../../src/core/cladding/assign';
 import type { Condition } from '../../src/core/project/condition-schema';
 import type { Rule } from '../../src/core/project/schema';
@@ -468,6 +472,66 @@ async function weave(): Promise<void> {
 	);
 	note('weave:32', 32, ms);
 }
+/** Framed units, of each of which a round opening takes a quarter of a circle at a corner. */
+async function clipSolids(): Promise<void> {
+	if (!wanted('clip-solids:1000')) return;
+	const [bays, courses, size] = [50, 20, 1500];
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const form = sheet(bays * size, courses * size);
+	const rules = [{ id: 'r', put: { variant: 'unit' } }];
+	const project = projectOf(
+		form,
+		{ across: count(bays), up: count(courses) },
+		{ rules },
+		{ variants: [unit] }
+	);
+	const trims = Array.from({ length: (bays * courses) / 4 }, (_, k) => ({
+		by: 'outline' as const,
+		id: `t${k}`,
+		within: 5,
+		face: project.zones[0]!.faces[0]!.face,
+		keep: 'outside' as const,
+		outline: { shape: 'circle' as const, radius: 700 },
+		at: [(2 * (k % (bays / 2)) + 1) * size, 0, (2 * Math.floor((2 * k) / bays) + 1) * size] as const,
+		turn: 0,
+		direction: [0, 1, 0] as const
+	}));
+	const masses = [{ ...project.masses[0]!, trims }];
+	const whole = (await new Chain().run(project)).zones[0]!.model!;
+	const cut = (await new Chain().run({ ...project, masses } as never)).zones[0]!.model!;
+	const [{ group }] = whole.groups as [ClauseGroup];
+	const { grid, cells, origin } = cut.faces[0]!;
+	const clip = () => clipPieces(group.run, origin, (row) => keptSpace(grid, cells, row));
+	if (clip().left.some((left) => left === 1)) throw new Error('a unit that is not clipped');
+	note('clip-solids:1000', 1000, await time(clip, 5, 1));
+}
+/** Panels between mullions: beside them, so that all neighbours only touch; and every one of them reaching into four. */
+async function clashes(): Promise<void> {
+	if (!wanted('clash:20000')) return;
+	const [bays, courses] = [100, 66];
+	const panel = (joint: number) => ({
+		id: 'panel',
+		name: 'panel',
+		part: 'flat-panel',
+		values: { joint, thickness: 20 }
+	});
+	const bar = { id: 'bar', name: 'bar', part: 'box-mullion', values: { width: 60, back: 0 } };
+	const rules = [{ id: 'r', put: { variant: 'panel' } }];
+	const runs = [{ id: 'b', lines: ['bay', 'course', 'rim'], variant: 'bar' }];
+	for (const [id, joint] of [
+		['clash:20000', 30],
+		['clash:20000:all', 8]
+	] as const) {
+		const form = sheet(bays * 1500, courses * 1300);
+		const variants = [panel(joint), bar];
+		const project = projectOf(form, counts(bays, courses), { rules, runs } as never, { variants });
+		const model = await new Chain().run(project);
+		const pieces = model.zones[0]!.model!.groups.reduce((sum, { group }) => sum + group.sites.length, 0);
+		const found = (await findClashes(model, 2)).depth.length;
+		if (found !== (joint === 30 ? 0 : 4 * bays * courses)) throw new Error(`${found} clashes`);
+		note(id, pieces, await time(() => findClashes(model, 2), 5, 1));
+	}
+}
 /**
  * A changed form, to buffers ready to draw, of 10,000 cells with all that a designer may ask of them: three kinds of
  * parts, five drivers, ten conditions, an opening.
@@ -629,6 +693,8 @@ async function main(): Promise<void> {
 	await edit();
 	await fiftyThousand();
 	await weave();
+	await clipSolids();
+	await clashes();
 	await rules();
 	await drivers();
 	await richChain();

@@ -79,6 +79,14 @@ export async function openDemo(page: Page): Promise<string> {
 	return id;
 }
 
+/** A project of so much, open. @returns its id */
+export async function openDocument(page: Page, document: object): Promise<string> {
+	const id = await post(page, { format: 'zygaster project', version: 9, ...document });
+	await visit(page, `/project/${id}?plain`);
+	await settled(page);
+	return id;
+}
+
 /**
  * Its roof alone, its cells with a plain panel each, as a project of its own: for tests that want something
  * to change and to save, whatever it looks like. @returns its id

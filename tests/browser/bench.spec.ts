@@ -244,6 +244,32 @@ test('a block from a spreadsheet is pasted over variants, all or nothing', async
 	expect(values[1]).toMatchObject({ frame_width: 62, frame_depth: 92 });
 });
 
+test('one value is typed for several variants at once, and taken back by one key', async ({ page }) => {
+	const id = await copyDemo(page);
+	await visit(page, `/project/${id}/part/framed-glass?plain`);
+	await page.getByRole('tab', { name: 'Variants' }).click();
+	const rows = page.getByRole('checkbox', { name: /^Change .* together with others$/ });
+	expect(await rows.count()).toBeGreaterThan(2);
+	await rows.nth(0).check();
+	await rows.nth(1).check();
+	await expect(page.getByText('goes into all of them')).toBeVisible();
+	await accessible(page);
+	const widths = async () =>
+		(await documentOf(page, id)).variants
+			.filter(({ part }) => part === 'framed-glass')
+			.map(({ values }) => values['frame_width']);
+	const before = await widths();
+	const cells = page.getByRole('textbox', { name: /^Frame width of / });
+	await cells.nth(1).fill('73');
+	await page.keyboard.press('Enter');
+	await saved(page);
+	await expect.poll(widths).toEqual([73, 73, ...before.slice(2)]);
+	await page.keyboard.press('Escape');
+	await page.getByRole('heading', { name: /^Variants of/ }).click();
+	await page.keyboard.press('Control+z');
+	await expect.poll(widths).toEqual(before);
+});
+
 test('a plate takes rings of all turns as its openings; steps run along a path, as many as fit', async ({
 	page
 }) => {

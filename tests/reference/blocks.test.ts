@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
 import type { Vector } from '../../src/core/geometry/vector';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { checkPart, compilePart } from '../../src/core/part/compile/compile';
 import { shippedParts } from '../../src/core/part/kit';
 import { trianglesOf } from '../../src/core/part/places';

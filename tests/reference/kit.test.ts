@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
 import Module from 'manifold-3d';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { shippedParts } from '../../src/core/part/kit';
 import { trialsOf } from '../../src/core/part/trials';
 import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';

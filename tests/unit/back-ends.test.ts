@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from '../property';
 import { DomainBuilder } from '../../src/core/part/builder';
 import { FlagList } from '../../src/core/part/flag-list';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { compilePart } from '../../src/core/part/compile/compile';
 import type { BackEnd } from '../../src/core/part/evaluate/back-end';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { inspectPart } from '../../src/core/part/inspect';
 import { pointAt } from '../../src/core/geometry/vector';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { shippedParts } from '../../src/core/part/kit';
 import { shippedMaterials } from '../../src/core/part/materials';
 import { joinedMesh } from '../../src/core/part/places';

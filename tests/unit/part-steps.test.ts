@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { checkPart, compilePart } from '../../src/core/part/compile/compile';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { PartError } from '../../src/core/part/compile/fault';
 import { inspectPart } from '../../src/core/part/inspect';
 import { shippedParts } from '../../src/core/part/kit';

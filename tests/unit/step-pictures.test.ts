@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { loadSolids } from '../../src/core/part/block/solids';
+import { loadSolids } from '../../src/core/geometry/solid/library';
 import { stepGroups, stepLines } from '../../src/lib/bench/step-groups';
 import { stepPicture } from '../../src/lib/bench/step-pictures';
 import { sentences } from '../../src/lib/bench/step-words';

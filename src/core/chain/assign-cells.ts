@@ -1,23 +1,38 @@
-import { assignRules, isAdjusting, isBare, NO_EXCEPTION, NO_RULE, type Assignment } from '../cladding/assign';
+import {
+	assignRules,
+	isAdjusting,
+	isBare,
+	isClipped,
+	NO_EXCEPTION,
+	NO_RULE,
+	type Assignment
+} from '../cladding/assign';
 import { inChunks, type Chunk } from '../cladding/chunks';
 import type { FaceModel } from '../cladding/model';
 import { unfitExceptions } from '../cladding/unfit-exceptions';
 import type { PartDefinition } from '../project/part-definition';
-import type { Zone } from '../project/schema';
+import { cellKinds, uncutCells, type Cells } from '../pattern/cells';
+import type { Exception, Zone } from '../project/schema';
 import type { Asking } from './asking';
 import type { Run } from './stage';
+
+/** Cells that a part is made for, and those that it is clipped in. */
+export interface CellChunks {
+	readonly made: readonly Chunk[];
+	readonly clipped: readonly Chunk[];
+}
 
 /** What becomes of the cells of a face: it hangs on the cells and the clauses, whatever their places are. */
 export interface AssignedCells {
 	readonly assignment: Assignment;
 	/** The cells of each rule and of each choice by hand. */
-	readonly byRule: readonly (readonly Chunk[])[];
-	readonly byHand: readonly (readonly Chunk[])[];
+	readonly byRule: readonly CellChunks[];
+	readonly byHand: readonly CellChunks[];
 	/** Cells of a rule on which a choice by hand sets something otherwise. */
 	readonly adjusted: readonly {
 		readonly rule: number;
 		readonly exception: number;
-		readonly chunks: readonly Chunk[];
+		readonly chunks: CellChunks;
 	}[];
 	/** Cells whose choice by hand cannot stand there, with the sentence that says so. */
 	readonly unfit: ReadonlyMap<number, string>;
@@ -66,6 +81,8 @@ export function assign(
 	).value;
 }
 
+const CUT = cellKinds.indexOf('cut');
+
 /** The cells of every clause, in chunks. */
 function sorted(
 	zone: Zone,
@@ -75,7 +92,8 @@ function sorted(
 ): AssignedCells {
 	const { rule: taken, exception } = assignment;
 	const { rules, exceptions } = zone;
-	const { start } = face.cells;
+	const { cells } = face;
+	const whole = uncutCells(cells);
 	const unfit = unfitExceptions(zone, face, exception, partByHand);
 	const byRule = rules.map((): number[] => []);
 	const byHand = exceptions.map((): number[] => []);
@@ -93,15 +111,30 @@ function sorted(
 	assignment.also.forEach((cells, k) => {
 		if (rules[k]!.also) byRule[k] = [...cells];
 	});
-	const chunks = (lists: readonly (readonly number[])[]) =>
-		lists.map((cells) => inChunks(cells, (c) => start[c + 1]! - start[c]!));
+	const chunks = (list: readonly number[], put: Exception['put']): CellChunks => {
+		const clips = isClipped(put);
+		const cut = (c: number) => clips && cells.kind[c] === CUT;
+		const of = (some: readonly number[], { start }: Cells) =>
+			inChunks(some, (c) => start[c + 1]! - start[c]!);
+		return {
+			made: of(clips ? list.filter((c) => !cut(c)) : list, cells),
+			clipped: of(list.filter(cut), whole)
+		};
+	};
 	const sets = [...adjusted].map(([key, cells]) => {
 		const [rule, exception] = key.split(' ').map(Number) as [number, number];
-		return { rule, exception, chunks: chunks([cells])[0]! };
+		return { rule, exception, chunks: chunks(cells, rules[rule]!.put) };
 	});
 	const isOpen = (c: number) => taken[c] === NO_RULE || rules[taken[c]!]!.put === 'open';
 	const open = [...unfit].filter(([c]) => isOpen(c)).map(([, text]) => text);
-	return { assignment, byRule: chunks(byRule), byHand: chunks(byHand), adjusted: sets, unfit, open };
+	return {
+		assignment,
+		byRule: rules.map(({ put }, k) => chunks(byRule[k]!, put)),
+		byHand: exceptions.map(({ put }, k) => chunks(byHand[k]!, put)),
+		adjusted: sets,
+		unfit,
+		open
+	};
 }
 
 /** The variant on every cell, a choice by hand before what a rule puts there; null where a cell is open. */

@@ -1,5 +1,5 @@
 import type { JoinedFaces } from '../cladding/join-rims';
-import { usesBlocks } from '../cladding/kit';
+import { usesSolids } from '../cladding/kit';
 import {
 	stageNames,
 	type MassState,
@@ -14,7 +14,7 @@ import { sunSchema } from '../project/sun-schema';
 import { checkSun } from '../sun/check';
 import { boundValues } from '../named/bound-values';
 import { applyEdits } from '../project/commands';
-import { loadSolids } from '../part/block/solids';
+import { loadSolids } from '../geometry/solid/library';
 import { Files } from '../project/files';
 import type { Project, Zone } from '../project/schema';
 import { ProblemError, type Problem } from '../units/problem';
@@ -28,6 +28,7 @@ import { CodedError } from '../units/coded-error';
 import { fieldNames } from '../field/fields';
 import { namedValues, NOTHING_NAMED } from '../named/named-values';
 import { pathTo } from '../project/typed-path';
+import { settingOutOf } from './other-zones';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -142,7 +143,7 @@ export class Chain {
 		const ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
 		// Fetched while faces are set out; the first to be told of a fault is who waits for it.
-		const solids = usesBlocks(project) ? loadSolids() : Promise.resolve();
+		const solids = usesSolids(project) ? loadSolids() : Promise.resolve();
 		solids.catch(() => {});
 		const ofMasses = new Problems();
 		const problems = new Problems(ofMasses);
@@ -150,8 +151,15 @@ export class Chain {
 		const total = 2 * project.zones.length;
 		let now = { what: '', done: 0 };
 		if (await problems.collect('sun', () => checkSun(project.sun))) this.lastSun = project.sun;
+		const zones: Zone[] = [];
+		for (const zone of project.zones) {
+			const settingOut = zone.setOutAs
+				? await problems.collect(pathTo('zones', zone.id, 'setOutAs'), () => settingOutOf(project, zone))
+				: null;
+			zones.push(settingOut ? { ...zone, settingOut } : zone);
+		}
 		const run: Run = {
-			project,
+			project: { ...project, zones },
 			sun: this.lastSun,
 			named: (await problems.collect('named', () => namedValues(project.named, fieldNames))) ?? NOTHING_NAMED,
 			files: this.files,
@@ -191,31 +199,31 @@ export class Chain {
 		});
 
 		const laidOut: (Kept<JoinedFaces> | null)[] = [];
-		for (const [k, zone] of project.zones.entries()) {
+		for (const [k, zone] of zones.entries()) {
 			await begin(`Setting out ${zone.name}`, k);
 			for (const { mass } of zone.faces) if (isMass(mass)) await makeMass(mass);
 			laidOut.push(await problems.collect(pathTo('zones', zone.id), () => layOut(run, zone)));
-			if (k === 0 || k === project.zones.length - 1)
-				hooks.cells?.(state(project.zones.map(withoutPieces(laidOut)), new Map()));
+			if (k === 0 || k === zones.length - 1)
+				hooks.cells?.(state(zones.map(withoutPieces(laidOut)), new Map()));
 		}
 		for (const { id } of project.masses) await makeMass(id);
 
 		await solids;
-		const zones: ZoneState[] = [];
-		for (const [k, zone] of project.zones.entries()) {
+		const states: ZoneState[] = [];
+		for (const [k, zone] of zones.entries()) {
 			const laid = laidOut[k];
 			const counts = hooks.hoursOfSun || needsHours(zone);
-			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, project.zones.length + k);
+			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, zones.length + k);
 			const standing = [...this.lastFaces.values()];
 			const suns = laid ? await sunOver(run, zone, laid.value.faces, counts, standing) : [];
-			await begin(`Cladding ${zone.name}`, project.zones.length + k);
+			await begin(`Cladding ${zone.name}`, zones.length + k);
 			const made =
 				laid && (await problems.collect(pathTo('zones', zone.id), () => cladZone(run, zone, laid, suns)));
 			if (made) {
 				this.lastGood.set(zone.id, made);
 				problems.list.push(...made.remarks);
 			}
-			zones.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
+			states.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
 		keepOnly(this.lastGood, project.zones);
 		keepOnly(this.lastFaces, project.masses);
@@ -226,6 +234,6 @@ export class Chain {
 			)) ?? [])
 				guides.set(name, points);
 		this.memo.forgetUnused();
-		return state(zones, guides);
+		return state(states, guides);
 	}
 }

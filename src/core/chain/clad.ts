@@ -2,6 +2,8 @@ import type { JoinedFaces } from '../cladding/join-rims';
 import type { Lie } from '../cladding/lie';
 import { liesOn } from '../cladding/lies';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
+import { clipped } from '../cladding/clip-pieces';
+import { meetingBars, withEnds } from '../cladding/cut-ends';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
 import type { Driver } from '../project/driver-schema';
@@ -99,7 +101,7 @@ async function hang(
 	zone: Zone,
 	{ value: { faces } }: Kept<JoinedFaces>,
 	f: number,
-	{ clause, over, variant, values, lie: saidLie, chunks, slot, at, putAt, said, joined }: Placed,
+	{ clause, over, variant, values, lie: saidLie, chunks, clips, slot, at, putAt, said, joined, ends }: Placed,
 	variants: Variants,
 	suns: Suns,
 	share: (part: number) => number
@@ -117,6 +119,7 @@ async function hang(
 		ready.value.underSun
 	);
 	const { followed, named, suns: under } = asked.around;
+	const meeting = ends && meetingBars(face, ends.bars, ends.how);
 	const groups: ClauseGroup[] = [];
 	const lying = chunks.flatMap(({ corners, number, sites: all }) =>
 		liesOn(saidLie, asked, all, corners, putAt).map(({ lie, sites }) => ({ corners, number, sites, lie }))
@@ -132,16 +135,19 @@ async function hang(
 			return says === undefined ? [] : [[site, says] as const];
 		});
 		const flagged = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
-		const told = joined ? { ...flagged, edges: joined.edges } : flagged;
+		const told = { ...flagged, ...(joined && { edges: joined.edges }), ...(clips && face.uncut()) };
 		const bars = joined ? barsOf(joined, sites) : null;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, slot, corners, number, lieName(lie)],
-			[serials, sites, bars, ready, values, own, underFollowed(followed), [...named], [...under]],
+			[serials, sites, bars, ends, ready, values, own, underFollowed(followed), [...named], [...under]],
 			() =>
-				run.timed('parts', () => ({
-					...clad(ready.value, told, { over, sites, corners }, values, asked, at, `${putAt}/values`, lie),
-					bars
-				}))
+				run.timed('parts', () => {
+					const on = { over, sites, corners };
+					const group = clad(ready.value, told, on, values, asked, at, `${putAt}/values`, lie);
+					if (clips) return clipped(group, face);
+					const whole = { ...group, bars };
+					return meeting ? withEnds(whole, face, meeting, ends!.how) : whole;
+				})
 		);
 		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
 		await run.pause(share(groups.length / lying.length));

@@ -1,5 +1,5 @@
 import type { SetOutFace } from '../cladding/model';
-import { once } from '../cladding/once';
+import { once } from '../units/once';
 import { drivenDepths, textsOfDepth } from '../driver/depth';
 import { drivenSizes } from '../driver/sizes';
 import { guidesIn } from '../field/guides';
@@ -18,6 +18,7 @@ import { centresOnFace } from '../measure/face-centres';
 import { trimmedArea } from '../measure/trimmed';
 import { namedIn } from '../named/named-values';
 import { NO_CHAINS } from '../pattern/chains';
+import { uncutCells } from '../pattern/cells';
 import { countUsedNodes, makeEdges } from '../pattern/edges';
 import { foldedOver } from '../pattern/folded-over';
 import { hangsOnPlaces, layPattern, slotNames } from '../pattern/lay-cells';
@@ -224,6 +225,12 @@ export function layOutFace(
 				bare: along === 'equal chords' ? bareArea(face.surface, grid.value) : 0,
 				grid: nodes,
 				centresOnFace: once(() => centresOnFace(face.surface, nodes, cells, measures.centre)),
+				uncut: once(() => {
+					const before = uncutCells(cells);
+					const whole = measureCells(before, positions);
+					const centres = once(() => centresOnFace(face.surface, nodes, before, whole.centre));
+					return { cells: before, measures: whole, centresOnFace: centres };
+				}),
 				curvature: once(() => cellCurvature(face.surface, nodes, cells)),
 				joint,
 				flags: withFlag(sliverFlags(slivers, measures.area), folded, foldedFlag),

@@ -1,6 +1,7 @@
 import { inChunks, type Chunk } from '../cladding/chunks';
 import { joinLines, type JoinedLines, type Joining } from '../cladding/join-lines';
 import { readyVariant, type ReadyVariant } from '../cladding/kit';
+import type { Ends } from '../cladding/cut-ends';
 import { edgesOfRuns } from '../cladding/line-run';
 import type { ClauseGroup, FaceModel } from '../cladding/model';
 import { linesAt, nodesOfPlacings } from '../cladding/node-placings';
@@ -13,7 +14,7 @@ import { pathTo } from '../project/typed-path';
 import { refuse, type Problem } from '../units/problem';
 import { formatNumber } from '../units/quantity';
 import { asks } from './asking';
-import { variantsOn, type AssignedCells } from './assign-cells';
+import { variantsOn, type AssignedCells, type CellChunks } from './assign-cells';
 import type { Kept } from './memo';
 import type { Run } from './stage';
 
@@ -48,6 +49,8 @@ export interface Placed {
 	/** How the part lies on its sites. */
 	readonly lie: SaidLie;
 	readonly chunks: readonly Chunk[];
+	/** Made for whole cells and cut as trims cut them. */
+	readonly clips: boolean;
 	/** What its pieces are kept under: unlike that of every other. */
 	readonly slot: string;
 	/** The path of the clause, and of what it puts there. */
@@ -57,9 +60,12 @@ export interface Placed {
 	readonly said: ReadonlyMap<number, string>;
 	/** Lines of a run that are joined to longer bars. */
 	readonly joined?: JoinedLines;
+	/** How bars of a run end, and where they meet. */
+	readonly ends?: { readonly how: Ends; readonly bars: readonly (readonly number[])[] };
 }
 
-const NOTHING_SAID: ReadonlyMap<number, string> = new Map();
+/** What parts on lines, chains and nodes have in common: they lie as they are drawn, and no trim clips them. */
+const AS_IT_COMES = { lie: {}, clips: false, said: new Map<number, string>() } as const;
 
 export function onCells(
 	zone: Zone,
@@ -70,14 +76,19 @@ export function onCells(
 	const placed = (
 		clause: ClauseGroup['clause'],
 		put: Rule['put'],
-		chunks: readonly Chunk[],
+		{ made, clipped }: CellChunks,
 		where: string,
 		own: string
 	): Placed[] => {
-		if (put === 'open' || !chunks.length) return [];
-		const { variant, values, ...lie } = put;
+		if (put === 'open') return [];
+		const { variant, values, turn, flip, mirror } = put;
+		const lie = said({ turn, flip, mirror });
 		const putAt = `${own}/put`;
-		return [{ clause, over: 'cell', variant, values, lie, chunks, slot: own, at: where, putAt, said: unfit }];
+		const shared = { clause, over: 'cell', variant, values, lie, at: where, putAt, said: unfit } as const;
+		return [
+			...(made.length ? [{ ...shared, chunks: made, clips: false, slot: own }] : []),
+			...(clipped.length ? [{ ...shared, chunks: clipped, clips: true, slot: `${own} clipped` }] : [])
+		];
 	};
 	const byHandAt = (id: string) => `${at}/exceptions/${id}`;
 	return [
@@ -123,19 +134,24 @@ export function onLines(
 		const run = runs[k]!;
 		const at = pathTo('zones', zone.id, 'runs', run.id);
 		variants.partOn('line', run.variant, at);
+		if (run.ends?.is === 'set back' && !(run.ends.by >= 0))
+			refuse(
+				`${at}/ends/by`,
+				`ends set back by ${run.ends.by} mm would overrun the node; 0 mm or more is accepted`
+			);
 		const joined = run.joined && joinedLines(face, lines, run.joined, at);
 		return {
 			clause: { kind: 'run', run },
 			over: 'line',
 			variant: run.variant,
 			values: run.values,
-			lie: {},
 			slot: at,
 			chunks: inChunks(joined ? joined.bars.map(([first]) => first!) : lines, () => 2),
 			at,
 			putAt: at,
-			said: NOTHING_SAID,
-			...(joined && { joined })
+			...AS_IT_COMES,
+			...(joined && { joined }),
+			...(run.ends && { ends: { how: run.ends, bars: joined?.bars ?? lines.map((line) => [line]) } })
 		};
 	});
 }
@@ -182,12 +198,11 @@ export function onChains(zone: Zone, { chains }: FaceModel, variants: Variants):
 				over: 'chain',
 				variant: run.variant,
 				values: run.values,
-				lie: {},
 				slot: at,
 				chunks: inChunks(all, pointsOf),
 				at,
 				putAt: at,
-				said: NOTHING_SAID
+				...AS_IT_COMES
 			};
 		});
 }
@@ -219,12 +234,11 @@ export function onNodes(
 			over: 'node',
 			variant: placing.variant,
 			values: placing.values,
-			lie: {},
 			slot: `${at}/${placing.id}`,
 			chunks: inChunks(found, (n) => linesAt(nodes, n)),
 			at: `${at}/${placing.id}`,
 			putAt: `${at}/${placing.id}`,
-			said: NOTHING_SAID
+			...AS_IT_COMES
 		};
 	});
 }

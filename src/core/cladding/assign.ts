@@ -2,7 +2,7 @@ import { heldNowhere, holds, inFours, type Held } from '../condition/holds';
 import type { AskedSites, Surroundings } from '../condition/sites';
 import type { FieldSource } from '../field/field';
 import type { NodeGrid } from '../grid/node-grid';
-import type { Cells } from '../pattern/cells';
+import { uncutCells, type Cells } from '../pattern/cells';
 import type { PartDefinition } from '../project/part-definition';
 import type { Exception, Rule, Zone } from '../project/schema';
 import { cellAddress, cellOfAddress } from './address';
@@ -21,6 +21,16 @@ export const NO_EXCEPTION = -1;
  */
 export const isAdjusting = ({ put }: Pick<Exception, 'put'>): boolean => put !== 'open' && 'as' in put;
 
+/**
+ * Whether what is put on cells is made for the whole cell and cut as trims cut it.
+ *
+ * ```ts
+ * if (isClipped(zone.rules[0]!.put)) await loadSolids();
+ * ```
+ */
+export const isClipped = (put: Exception['put']): boolean =>
+	put !== 'open' && 'cut' in put && put.cut === 'clip';
+
 /** Which rule takes each cell. */
 export interface Assignment {
 	/** Index of the rule, or NO_RULE. */
@@ -33,6 +43,8 @@ export interface Assignment {
 	readonly taken: Uint32Array;
 	/** Cells a rule would have taken, had its part the right number of corners. */
 	readonly passed: Uint32Array;
+	/** Cells that each rule passed over and trims cut, on which its part could be clipped. */
+	readonly clippable: readonly Uint32Array[];
 	/** The cells of rules that take none away, by the index of the rule; empty for the others. */
 	readonly also: readonly Uint32Array[];
 	/** For a rule that asks for cells and has none: the first rule before it that has one of them, or NO_RULE. */
@@ -80,31 +92,37 @@ export function assignRules(
 	partOf: (rule: Rule) => PartDefinition | null
 ): Assignment {
 	const { cells } = face;
-	const { count, start } = cells;
+	const { count } = cells;
+	const whole = uncutCells(cells);
 	const sites: AskedSites = { over: 'cell', count, source: face, around };
 	const [free, open] = [heldNowhere(count).fill(1), heldNowhere(count).fill(1)];
 	for (const c of left) free[c] = open[c] = 0;
 	const cellsLeft: Takeable = { free, open };
 	let most = 0;
-	for (let c = 0; c < count; c++) most = Math.max(most, start[c + 1]! - start[c]!);
+	for (const { start } of [cells, whole])
+		for (let c = 0; c < count; c++) most = Math.max(most, start[c + 1]! - start[c]!);
 	const rule = new Int32Array(count).fill(NO_RULE);
 	const asked = new Uint32Array(zone.rules.length);
 	const taken = new Uint32Array(zone.rules.length);
 	const passed = new Uint32Array(zone.rules.length);
+	const clippable: Uint32Array[] = [];
 	const takenBy = new Int32Array(zone.rules.length).fill(NO_RULE);
 	const also: Uint32Array[] = [];
 	zone.rules.forEach((one, k) => {
-		const part = partOf(one);
 		const held = one.muted ? heldNowhere(count) : holds(one.where, sites);
+		// What is clipped hangs on cells as they were before.
+		const { start } = isClipped(one.put) ? whole : cells;
+		const fits = cornersThatFit(partOf(one), most);
 		// Nothing, left open, can be on any cell.
 		const found = one.also
-			? beside(held, cellsLeft, start, cornersThatFit(part, most))
-			: take(held, cellsLeft, start, cornersThatFit(part, most), rule, k);
+			? beside(held, cellsLeft, start, fits)
+			: take(held, cellsLeft, start, fits, rule, k);
 		asked[k] = found.asked;
 		taken[k] = found.taken;
-		passed[k] = found.passed;
+		passed[k] = found.passed.length;
 		if (!one.also && found.asked > 0 && found.taken === 0) takenBy[k] = firstBefore(held, cellsLeft, rule);
 		also.push(found.beside);
+		clippable.push(found.passed.filter((c) => fits[whole.start[c + 1]! - whole.start[c]!]));
 	});
 	const byHand = chosenByHand(zone.exceptions, face);
 	let untaken = count;
@@ -119,13 +137,13 @@ export function assignRules(
 			if (rule[c] === NO_RULE) untaken--;
 			else taken[rule[c]!]!--;
 		}
-	return { rule, asked, taken, passed, also, takenBy, untaken, ...byHand };
+	return { rule, asked, taken, passed, clippable, also, takenBy, untaken, ...byHand };
 }
 
 /** What a rule came to. */
 interface Found {
 	readonly asked: number;
-	readonly passed: number;
+	readonly passed: Uint32Array;
 	readonly taken: number;
 	readonly beside: Uint32Array;
 }
@@ -146,7 +164,7 @@ function take(
 	const [asks, frees, opens] = [inFours(held), inFours(free), inFours(open)];
 	const fours = asks.length;
 	let asked = 0;
-	let passed = 0;
+	const passed: number[] = [];
 	let taken = 0;
 	for (let f = 0; f < fours; f++) {
 		const four = asks[f]! & frees[f]!;
@@ -155,7 +173,7 @@ function take(
 		if ((four & opens[f]!) === 0) continue;
 		for (let c = 4 * f; c < 4 * f + 4; c++) {
 			if (!held[c] || !open[c]) continue;
-			if (!fits[start[c + 1]! - start[c]!]) passed++;
+			if (!fits[start[c + 1]! - start[c]!]) passed.push(c);
 			else {
 				rule[c] = k;
 				open[c] = 0;
@@ -163,7 +181,7 @@ function take(
 			}
 		}
 	}
-	return { asked, passed, taken, beside: NO_CELLS };
+	return { asked, passed: Uint32Array.from(passed), taken, beside: NO_CELLS };
 }
 
 /** The rule that has the first cell of those that another asks for; NO_RULE where none has any. */
@@ -181,14 +199,15 @@ interface Takeable {
 /** The cells that a rule puts something on beside others. */
 function beside(held: Held, { free }: Takeable, start: Uint32Array, fits: Uint8Array): Found {
 	const found: number[] = [];
-	let [asked, passed] = [0, 0];
+	const passed: number[] = [];
+	let asked = 0;
 	for (let c = 0; c < held.length; c++) {
 		if ((held[c]! & free[c]!) === 0) continue;
 		asked++;
 		if (fits[start[c + 1]! - start[c]!]) found.push(c);
-		else passed++;
+		else passed.push(c);
 	}
-	return { asked, passed, taken: found.length, beside: Uint32Array.from(found) };
+	return { asked, passed: Uint32Array.from(passed), taken: found.length, beside: Uint32Array.from(found) };
 }
 
 /** Whether a part can be on so many corners, for every number there is. */

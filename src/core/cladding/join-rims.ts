@@ -1,6 +1,6 @@
 import { nodesOf } from '../pattern/nodes';
 import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
-import { once } from './once';
+import { once } from '../units/once';
 import type { FaceModel, SetOutFace } from './model';
 import { NO_DIRECTION } from '../geometry/tolerance';
 

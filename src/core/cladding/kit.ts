@@ -6,6 +6,7 @@ import { asksForSun } from '../field/sun';
 import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
 import { fitsBlocks } from '../part/block/solids';
+import { isClipped } from './assign';
 import { PartError } from '../part/compile/fault';
 import { inputKind, kernelValue } from '../part/inputs';
 import { shippedParts } from '../part/kit';
@@ -62,13 +63,16 @@ export function materialsOf(project: Project): readonly Material[] {
 }
 
 /**
- * Whether any variant's part fits blocks, itself or by a part within it: their solids need `loadSolids`.
+ * Whether any part is clipped, has its ends cut, or fits blocks, itself or by a part within it: their solids need `loadSolids`.
  *
  * ```ts
- * if (usesBlocks(project)) await loadSolids();
+ * if (usesSolids(project)) await loadSolids();
  * ```
  */
-export function usesBlocks(project: Project): boolean {
+export function usesSolids(project: Project): boolean {
+	const puts = project.zones.flatMap(({ rules, exceptions }) => [...rules, ...exceptions]);
+	if (puts.some(({ put }) => isClipped(put))) return true;
+	if (project.zones.some(({ runs }) => runs.some(({ ends }) => ends))) return true;
 	const parts = partsOf(project);
 	const used = new Set(project.variants.map(({ part }) => part));
 	const found = new Set<PartDefinition>();

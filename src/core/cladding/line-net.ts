@@ -88,25 +88,29 @@ export function lineNet(
 	serial: number
 ): SetOutFace {
 	const grid = rowOfNodes({ positions, normals, spread });
+	const noCells = {
+		cells: NO_CELLS,
+		measures: measureCells(NO_CELLS, positions),
+		centresOnFace: () => NOTHING
+	};
 	return {
 		face: null,
 		address,
 		area: () => 0,
 		bare: 0,
 		grid,
-		centresOnFace: () => NOTHING,
+		...noCells,
+		uncut: () => noCells,
 		curvature: () => ({ smallest: NOTHING, largest: NOTHING }),
 		joint: 0,
 		flags: new Map(),
 		slots: [],
-		cells: NO_CELLS,
 		slivers: { cells: new Uint32Array(0), joined: 0, put: 'flag' },
 		layer: null,
 		edges: lines,
 		chains: chainsThrough(chains, positions),
 		sharedEdges: null,
 		usedNodes: grid.columns,
-		measures: measureCells(NO_CELLS, positions),
 		edgeNormals: normalsOf(lines, normals),
 		folds: new Float64Array(lines.count),
 		origin: [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number],

@@ -20,6 +20,8 @@ export interface FaceModel extends CladFace {
 	readonly area: () => number;
 	/** What its net leaves without cells along the rims (mm²). */
 	readonly bare: number;
+	/** The same cells as they were before trims cut them, for parts that are made whole first. */
+	readonly uncut: () => Pick<CladFace, 'cells' | 'measures' | 'centresOnFace'>;
 	/** Names of the pattern's slots. */
 	readonly slots: readonly string[];
 	readonly slivers: Slivers;

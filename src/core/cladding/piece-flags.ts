@@ -29,6 +29,13 @@ export class PieceFlags {
 		return more ? [...own, ...more] : own;
 	}
 
+	/** The same, and more of some rows. */
+	with(more: ReadonlyMap<number, Flag>): PieceFlags {
+		const both = new Map(this.more);
+		for (const [row, flag] of more) both.set(row, [...(both.get(row) ?? []), flag]);
+		return new PieceFlags(this.program, this.run, both);
+	}
+
 	/** All of them, row by row. */
 	all(): Flag[] {
 		return Array.from(this.rows()).flatMap((row) => this.of(row));
@@ -40,6 +47,7 @@ export class PieceFlags {
 			(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
 			0
 		);
-		return Array.from(this.rows()).filter((row) => (this.run.flags[row]! & failing) !== 0);
+		const isLost = (row: number) => this.more.get(row)?.some(({ level }) => level === 'failed') ?? false;
+		return Array.from(this.rows()).filter((row) => (this.run.flags[row]! & failing) !== 0 || isLost(row));
 	}
 }

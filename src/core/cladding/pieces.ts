@@ -35,6 +35,8 @@ export interface PieceGroup {
 	readonly lie: Lie;
 	/** The lines of each piece, where several are joined to one; null where each has its own. */
 	readonly bars: readonly (readonly number[])[] | null;
+	/** How much of each is left of what was made for a whole cell, by volume; null where none is clipped. */
+	readonly left: Float64Array | null;
 }
 
 /**
@@ -57,14 +59,7 @@ export function clad(
 	valuesAt: string,
 	lie: Lie = AS_DRAWN
 ): PieceGroup {
-	if (
-		ready.part.anchor.kind === 'double ring' &&
-		(face.layer?.positions.length ?? 0) < face.grid.positions.length
-	)
-		refuse(
-			at,
-			`${ready.part.label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
-		);
+	if (ready.part.anchor.kind === 'double ring') refuseWithoutSpace(ready.part.label, face, sites, at);
 	const { followed, named, suns } = asked.around;
 	const sun = suns.get(face.address) ?? SOME_SUN;
 	const given = givenColumn(face, over, sites, { ...followed, sun });
@@ -111,7 +106,41 @@ export function clad(
 			if (face.joint > 0 && face.measures.smallestAngle[c]! < SHARP) tell(row, [sharpJoint]);
 		});
 	const flags = new PieceFlags(program, run, more);
-	return { flags, ready, program, corners, over, sites, run, perPiece: ofPieces, lie, bars: null };
+	return {
+		flags,
+		ready,
+		program,
+		corners,
+		over,
+		sites,
+		run,
+		perPiece: ofPieces,
+		lie,
+		bars: null,
+		left: null
+	};
+}
+
+/** A space needs a node behind each corner. @throws ProblemError */
+function refuseWithoutSpace(
+	label: string,
+	{ layer, cells, grid }: CladFace,
+	sites: Uint32Array,
+	at: string
+): void {
+	const behind = (layer?.positions.length ?? 0) / 3;
+	const has = (c: number) =>
+		cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!).every((node) => node < behind);
+	if (behind < grid.columns * grid.rows)
+		refuse(
+			at,
+			`${label} fills the space between the cells and a second grid; give the zone a layer that is not shifted`
+		);
+	if (!sites.every(has))
+		refuse(
+			at,
+			`${label} fills the space between the cells and a second grid, which has no nodes where a trim cuts; clip it there`
+		);
 }
 
 const unusableValue = (label: string): Flag =>

@@ -1,7 +1,8 @@
 import type { PartDefinition } from '../project/part-definition';
 import type { Zone } from '../project/schema';
+import { uncutCells } from '../pattern/cells';
 import { cellAddress } from './address';
-import type { Assignment } from './assign';
+import { isClipped, type Assignment } from './assign';
 import type { FaceModel } from './model';
 import { hangsOn, sitesInWords } from './sites';
 
@@ -20,11 +21,13 @@ export function unfitExceptions(
 ): Map<number, string> {
 	const unfit = new Map<number, string>();
 	if (!zone.exceptions.length) return unfit;
+	const whole = uncutCells(cells);
 	for (let c = 0; c < exception.length; c++) {
 		const put = exception[c] === -1 ? 'open' : zone.exceptions[exception[c]!]!.put;
 		if (put === 'open' || 'as' in put) continue;
 		const part = partOf(put.variant);
-		const corners = cells.start[c + 1]! - cells.start[c]!;
+		const { start } = isClipped(put) ? whole : cells;
+		const corners = start[c + 1]! - start[c]!;
 		if (hangsOn(part, 'cell', corners)) continue;
 		const { anchor } = part;
 		const wanted =

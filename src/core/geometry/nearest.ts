@@ -120,6 +120,8 @@ export interface Seeds {
 	readonly vs: Float64Array;
 	/** x y z of each (mm): all of a row across, row after row. */
 	readonly points: Float64Array;
+	/** The box round each row: low x y z, then high (mm). */
+	readonly boxes: Float64Array;
 }
 
 const SEEDS = 40;
@@ -138,7 +140,8 @@ export function seedsOf(surface: Surface): Seeds {
 		return Float64Array.from(new Set([...even, ...distinctKnots(knots)]));
 	};
 	const [us, vs] = [spread(surface.knotsU), spread(surface.knotsV)];
-	return { us, vs, points: evaluateGrid(surface, us, vs).points };
+	const { points } = evaluateGrid(surface, us, vs);
+	return { us, vs, points, boxes: boxesOf(points, us.length) };
 }
 
 /**
@@ -172,5 +175,44 @@ export function leastSeed(
  * ```
  */
 export function nearestSeed(seeds: Seeds, [x, y, z]: Vector): [number, number] {
-	return leastSeed(seeds, (p, q, r) => (p - x) * (p - x) + (q - y) * (q - y) + (r - z) * (r - z));
+	const { us, vs, points, boxes } = seeds;
+	const across = us.length;
+	let best = 0;
+	let least = Infinity;
+	for (let row = 0; row < vs.length; row++) {
+		const o = 6 * row;
+		const bx = Math.max(boxes[o]! - x, 0, x - boxes[o + 3]!);
+		const by = Math.max(boxes[o + 1]! - y, 0, y - boxes[o + 4]!);
+		const bz = Math.max(boxes[o + 2]! - z, 0, z - boxes[o + 5]!);
+		// Nothing in the row is as near.
+		if (bx * bx + by * by + bz * bz >= least) continue;
+		for (let k = row * across; k < (row + 1) * across; k++) {
+			const dx = points[3 * k]! - x;
+			const dy = points[3 * k + 1]! - y;
+			const dz = points[3 * k + 2]! - z;
+			const away = dx * dx + dy * dy + dz * dz;
+			if (away >= least) continue;
+			least = away;
+			best = k;
+		}
+	}
+	return [us[best % across]!, vs[Math.floor(best / across)]!];
+}
+
+/** The box round each row of seeds: low x y z, then high. */
+function boxesOf(points: Float64Array, across: number): Float64Array {
+	const rows = points.length / (3 * across);
+	const boxes = new Float64Array(6 * rows);
+	for (let row = 0; row < rows; row++)
+		for (let axis = 0; axis < 3; axis++) {
+			let [low, high] = [Infinity, -Infinity];
+			for (let k = row * across; k < (row + 1) * across; k++) {
+				const value = points[3 * k + axis]!;
+				if (value < low) low = value;
+				if (value > high) high = value;
+			}
+			boxes[6 * row + axis] = low;
+			boxes[6 * row + 3 + axis] = high;
+		}
+	return boxes;
 }

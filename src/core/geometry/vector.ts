@@ -1,3 +1,5 @@
+import { NO_DIRECTION } from './tolerance';
+
 /** A point or direction in mm, as three numbers; for the friendly code, not for hot loops. */
 export type Vector = readonly [x: number, y: number, z: number];
 
@@ -88,3 +90,15 @@ export const weighted = (p: Vector): Weighted => [p[0], p[1], p[2], 1];
  * ```
  */
 export const unweighted = (p: Weighted): Vector => [p[0] / p[3], p[1] / p[3], p[2] / p[3]];
+
+/**
+ * The same way, length 1; a vector that is none stays nothing.
+ *
+ * ```ts
+ * unit([0, 0, 250]); // [0, 0, 1]
+ * ```
+ */
+export function unit(v: Vector): Vector {
+	const size = length(v);
+	return size > NO_DIRECTION ? scale(v, 1 / size) : [0, 0, 0];
+}

@@ -1,8 +1,9 @@
 import { turnOutside, type Surface } from '../geometry/surface';
 import { refuse } from '../units/problem';
 import { together } from './trim/together';
-import { endsOf, trimOf } from './trim/trims';
-import type { Form, Level, Mass } from '../project/form-schema';
+import type { Trim } from './trim/trim';
+import { endsOf, trimByMass, trimOf } from './trim/trims';
+import { EVERY_FACE, type Form, type Level, type Mass, type TrimDefinition } from '../project/form-schema';
 import { domeFaces } from './dome';
 import { evenedFace } from './evened';
 import { makeFace, type Face } from './face';
@@ -64,28 +65,59 @@ export function massAtLevels(mass: Mass, levels: readonly Level[]): Mass {
 }
 
 /**
+ * The faces of a mass whose heights are fixed, before anything trims them but where they end by themselves.
+ *
+ * ```ts
+ * const [skin] = untrimmedFaces(mass);
+ * ```
+ * @throws ProblemError at the clause of the mass
+ */
+export function untrimmedFaces(mass: Mass): Face[] {
+	const { evened } = mass;
+	const at = pathTo('masses', mass.id);
+	return formFaces(mass.form, `${at}/form`).map((made) => {
+		checkSound(made.name, made.surface, `${at}/form`);
+		const face = evened === null ? made : evenedFace(made, evened, `${at}/evened`);
+		const own = chosen(face, mass);
+		return { ...own, trims: endsOf(own, own.ends, `${at}/form`) };
+	});
+}
+
+/** The faces of other masses as their forms make them. */
+export type OtherFaces = (mass: string, at: string) => readonly Face[];
+
+/** A mass by itself meets no other. */
+const noOthers: OtherFaces = (mass, at) => refuse(at, `the mass "${mass}" does not exist`);
+
+/**
  * The faces of a mass whose heights are fixed.
  *
  * ```ts
  * const [skin] = massFaces(mass);
  * ```
+ * @param others the faces of other masses, untrimmed, for trims that follow them
  * @throws ProblemError at the clause of the mass
  */
-export function massFaces(mass: Mass): Face[] {
-	const { evened } = mass;
+export function massFaces(mass: Mass, others: OtherFaces = noOthers): Face[] {
 	const at = pathTo('masses', mass.id);
-	const faces = formFaces(mass.form, `${at}/form`).map((made) => {
-		checkSound(made.name, made.surface, `${at}/form`);
-		const face = evened === null ? made : evenedFace(made, evened, `${at}/evened`);
-		return trimmed(chosen(face, mass), mass);
-	});
+	const faces = untrimmedFaces(mass);
+	const everyFace = (trim: TrimDefinition) => trim.by === 'mass' && trim.face === EVERY_FACE;
 	for (const trim of mass.trims)
-		if (!faces.some((face) => face.name === trim.face))
+		if (!everyFace(trim) && !faces.some((face) => face.name === trim.face))
 			refuse(
 				`${at}/trims/${trim.id}`,
 				`there is no face "${trim.face}"; the faces are ${faces.map((face) => face.name).join(', ')}`
 			);
-	return faces;
+	const left = faces.flatMap((face) => {
+		const wanted = mass.trims.filter((trim) => trim.face === face.name || everyFace(trim));
+		return trimmed(face, wanted, others, at) ?? [];
+	});
+	if (!left.length)
+		refuse(
+			`${at}/trims`,
+			`${mass.name} lies within what it is cut by: nothing of it is left; keep what is within`
+		);
+	return left;
 }
 
 /** The face with its outside and its first corner as they are chosen. */
@@ -102,11 +134,30 @@ function chosen(face: Face, mass: Mass): Face {
 	};
 }
 
-function trimmed(face: Face, mass: Mass): Face {
-	const at = pathTo('masses', mass.id);
-	const own = endsOf(face, face.ends, `${at}/form`);
-	const trims = mass.trims
-		.filter((trim) => trim.face === face.name)
-		.map((trim) => trimOf(face, trim, `${at}/trims/${trim.id}`));
-	return { ...face, trims: together(face, [...own, ...trims]) };
+/** The face as trims leave it; null where another mass leaves nothing of it. @throws ProblemError */
+function trimmed(
+	face: Face,
+	wanted: readonly TrimDefinition[],
+	others: OtherFaces,
+	mass: string
+): Face | null {
+	const trims: Trim[] = [...face.trims];
+	for (const trim of wanted) {
+		const at = `${mass}/trims/${trim.id}`;
+		if (trim.by !== 'mass') {
+			trims.push(trimOf(face, trim, at));
+			continue;
+		}
+		const made = trimByMass(face, trim, others(trim.mass, `${at}/mass`), at);
+		if (made === 'nothing' && trim.face === EVERY_FACE) return null;
+		if (made === 'nothing')
+			return refuse(
+				at,
+				`${face.name} lies on the other side all over: nothing would be left; keep what is there`
+			);
+		if (made !== 'all of it') trims.push(made);
+		else if (trim.face !== EVERY_FACE)
+			return refuse(at, `the masses do not meet on ${face.name}; move one of them, or take this away`);
+	}
+	return { ...face, trims: together(face, trims) };
 }

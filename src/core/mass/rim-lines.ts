@@ -6,7 +6,7 @@ import { NO_DIRECTION, SAME_SHARE } from '../geometry/tolerance';
 import type { RimSide } from '../project/line-kinds';
 import type { Face } from './face';
 import { heldOn } from './trim/project';
-import { sectionCurves } from './trim/section';
+import { planeThrough, sectionCurves } from './trim/section';
 import type { Trim, TrimCurve } from './trim/trim';
 
 /** A line in space with what is outside along it. */
@@ -180,6 +180,10 @@ const SECTION_WITHIN = 0.5;
 export const sectionLines = (faces: readonly Face[], height: number): SurfaceLine[] =>
 	joined(
 		faces.flatMap((face) =>
-			linesOn(face, sectionCurves(face, [0, 0, height], [0, 0, 1], SECTION_WITHIN).curves, face.trims)
+			linesOn(
+				face,
+				sectionCurves(face, planeThrough([0, 0, height], [0, 0, 1]), SECTION_WITHIN).curves,
+				face.trims
+			)
 		)
 	);

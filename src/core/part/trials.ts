@@ -1,7 +1,7 @@
 import { columnValues, everySite } from '../field/column';
 import type { FieldSource } from '../field/field';
 import { SOME_SUN } from '../field/sun';
-import { add, cross, dot, length, pointAt, scale, subtract, type Vector } from '../geometry/vector';
+import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
 import { measureCells, type CellMeasures } from '../measure/cell-measures';
 import type { Anchor } from '../project/part-definition';
 import { cornersOf, partFields } from './anchors';
@@ -188,8 +188,6 @@ const nodes: readonly Trial[] = [
 	}
 ];
 
-const unit = (a: Vector): Vector => scale(a, 1 / (length(a) || 1));
-
 /** A ring's companion, so far behind it. */
 const COMPANION = 500;
 
@@ -283,6 +281,7 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 				polygon: new Uint8Array(1),
 				share: Float64Array.of(1),
 				outline: null,
+				uncut: null,
 				pierced: null
 			};
 			return { grid, cells, measures: measureCells(cells, positions), sun: SOME_SUN };

@@ -34,6 +34,8 @@ export interface Cells {
 	readonly outline: Rings | null;
 	/** Cells with others in them; null where there are none such. */
 	readonly pierced: PiercedCells | null;
+	/** Corners of cells as they were before trims cut them; null where nothing is cut. */
+	readonly uncut: Rings | null;
 }
 
 /** Cells around others: the web between scattered cells, which are openings in it. */
@@ -47,6 +49,12 @@ export interface PiercedCells {
 	readonly firstCorner: Uint32Array;
 	readonly triangles: Uint32Array;
 }
+
+/** The cells as they were before trims cut them, each under its own number. */
+export const uncutCells = (cells: Cells): Cells =>
+	cells.uncut
+		? { ...cells, start: cells.uncut.start, corners: cells.uncut.nodes, outline: null, pierced: null }
+		: cells;
 
 /** The rims of cells, on which edges lie. */
 export const outlineOf = ({ start, corners, outline }: Cells): Rings => outline ?? { start, nodes: corners };
@@ -70,6 +78,8 @@ export interface CellDraft {
 	readonly corners: readonly number[];
 	/** With nodes on its sides; null when it has none. */
 	readonly outline: readonly number[] | null;
+	/** Its corners before a trim cut it; left out for one that is as its pattern made it. */
+	readonly uncut?: readonly number[];
 	readonly kind: number;
 	/** From 1. */
 	readonly course: number;
@@ -134,8 +144,9 @@ export class CellList {
 	private readonly slot = columnOf((size) => new Uint16Array(size));
 	private readonly polygon = bytes();
 	private readonly share = columnOf((size) => new Float64Array(size));
-	/** Outlines of those cells that have one. */
-	private readonly outlines = new Map<number, readonly number[]>();
+	/** Outlines of those cells that have one, and corners of those that were cut, before. */
+	private readonly outlines = new Map<number, ArrayLike<number>>();
+	private readonly uncut = new Map<number, ArrayLike<number>>();
 	/** Where the cell that is being made begins. */
 	private first = 0;
 
@@ -147,8 +158,9 @@ export class CellList {
 		return this.kind.length;
 	}
 
-	push({ corners, outline, kind, course, bay, slot, polygon, share }: CellDraft): void {
+	push({ corners, outline, uncut, kind, course, bay, slot, polygon, share }: CellDraft): void {
 		if (outline) this.outlines.set(this.kind.length, outline);
+		if (uncut) this.uncut.set(this.kind.length, uncut);
 		for (const node of corners) this.corners.push(node);
 		this.end(kind, course, bay, slot, polygon, share);
 	}
@@ -179,7 +191,7 @@ export class CellList {
 
 	/** A cell of another list, as it is; with `to` those from the first up to it. */
 	copy(cells: Cells, from: number, to = from + 1): void {
-		const { start, corners, outline } = cells;
+		const { start, corners } = cells;
 		const before = this.count;
 		const moved = this.corners.length - start[from]!;
 		this.corners.append(corners.subarray(start[from]!, start[to]!));
@@ -191,12 +203,12 @@ export class CellList {
 		this.slot.append(cells.slot.subarray(from, to));
 		this.polygon.append(cells.polygon.subarray(from, to));
 		this.share.append(cells.share.subarray(from, to));
-		if (!outline) return;
-		for (let c = from; c < to; c++)
-			this.outlines.set(
-				before + c - from,
-				Array.from(outline.nodes.subarray(outline.start[c]!, outline.start[c + 1]!))
-			);
+		for (const [own, rings] of [
+			[this.outlines, cells.outline],
+			[this.uncut, cells.uncut]
+		] as const)
+			for (let c = from; rings && c < to; c++)
+				own.set(before + c - from, rings.nodes.slice(rings.start[c]!, rings.start[c + 1]!));
 	}
 
 	/** The cells, in the order given; none is pierced yet. */
@@ -210,7 +222,8 @@ export class CellList {
 			slot: this.slot.picked(order),
 			polygon: this.polygon.picked(order),
 			share: this.share.picked(order),
-			outline: this.outlines.size ? this.rings(order) : null,
+			outline: this.rings(this.outlines, order),
+			uncut: this.rings(this.uncut, order),
 			pierced: null
 		};
 		if (!order) return { ...cells, start: this.start.picked(), corners: this.corners.picked() };
@@ -226,14 +239,16 @@ export class CellList {
 		return { ...cells, start, corners };
 	}
 
-	private rings(order?: Uint32Array): Rings {
+	/** @param others rings of some cells; the others have their corners */
+	private rings(others: ReadonlyMap<number, ArrayLike<number>>, order?: Uint32Array): Rings | null {
+		if (!others.size) return null;
 		const start = new Uint32Array(this.count + 1);
 		const nodes: number[] = [];
 		for (let n = 0; n < this.count; n++) {
 			const c = order?.[n] ?? n;
-			const own = this.outlines.get(c);
+			const own = others.get(c);
 			const end = this.start.values[c + 1]!;
-			if (own) for (const node of own) nodes.push(node);
+			if (own) for (let k = 0; k < own.length; k++) nodes.push(own[k]!);
 			else for (let k = this.start.values[c]!; k < end; k++) nodes.push(this.corners.values[k]!);
 			start[n + 1] = nodes.length;
 		}

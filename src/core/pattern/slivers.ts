@@ -1,3 +1,4 @@
+import { ringArea } from '../geometry/ring-area';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Zone } from '../project/schema';
 import { cellKinds, CellList, outlineOf, type Cells } from './cells';
@@ -11,35 +12,12 @@ export interface Slivers {
 	readonly put: 'open' | 'flag';
 }
 
-/** Area spanned by a ring of nodes (mm²). */
-function areaOf(nodes: ArrayLike<number>, positions: Float64Array): number {
-	let [x, y, z] = [0, 0, 0];
-	const o = 3 * nodes[0]!;
-	for (let k = 1; k + 1 < nodes.length; k++) {
-		const [a, b] = [3 * nodes[k]!, 3 * nodes[k + 1]!];
-		const [ax, ay, az] = [0, 1, 2].map((n) => positions[a + n]! - positions[o + n]!) as [
-			number,
-			number,
-			number
-		];
-		const [bx, by, bz] = [0, 1, 2].map((n) => positions[b + n]! - positions[o + n]!) as [
-			number,
-			number,
-			number
-		];
-		x += ay * bz - az * by;
-		y += az * bx - ax * bz;
-		z += ax * by - ay * bx;
-	}
-	return Math.hypot(x, y, z) / 2;
-}
-
 /** Edge and cut cells smaller than an area (mm²), ascending. */
 function sliversOf(cells: Cells, { positions }: NodeGrid, under: number): Uint32Array {
 	const found: number[] = [];
 	for (let c = 0; c < cells.count; c++) {
 		if (cells.kind[c] === WHOLE) continue;
-		if (areaOf(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!), positions) < under)
+		if (ringArea(cells.corners.subarray(cells.start[c]!, cells.start[c + 1]!), positions) < under)
 			found.push(c);
 	}
 	return Uint32Array.from(found);

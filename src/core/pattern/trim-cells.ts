@@ -242,6 +242,7 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 				made.push({
 					corners,
 					outline: corners.length < piece.length ? piece : null,
+					uncut: [...own],
 					kind: CUT,
 					course: cells.course[c]!,
 					bay: cells.bay[c]!,

@@ -215,7 +215,10 @@ const trimmed = {
 /** An opening in a face, or where it ends. */
 const opening = z.enum(['outside', 'inside']).default('outside');
 
-/** What cuts a face: outlines and closed curves make openings and ends, planes and levels cut off one side. */
+/** In the place of a face's name. */
+export const EVERY_FACE = 'every face';
+
+/** What cuts a face: outlines and closed curves make openings and ends, planes, levels and other masses cut off one side. */
 export const trimSchema = z.discriminatedUnion('by', [
 	z.strictObject({
 		by: z.literal('outline'),
@@ -258,6 +261,15 @@ export const trimSchema = z.discriminatedUnion('by', [
 		...trimmed,
 		keep: z.enum(['above', 'below']).default('below'),
 		height: heightSchema
+	}),
+	z.strictObject({
+		by: z.literal('mass'),
+		...trimmed,
+		/** One of them, or every face that the other mass meets. */
+		face: text.default(EVERY_FACE),
+		keep: opening,
+		/** The other mass, as its form makes it: what trims it itself does not count. */
+		mass: id
 	})
 ]);
 export type TrimDefinition = z.infer<typeof trimSchema>;

@@ -15,6 +15,7 @@ import { isContainer } from './paths';
 import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
 import { depthSchema, standingSchema } from './standing-schema';
+import { clashSchema } from './clash-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -46,8 +47,10 @@ const lie = {
 	flip: z.union([z.boolean(), driverSchema]).optional(),
 	mirror: z.union([z.boolean(), driverSchema]).optional()
 };
+/** Where trims cut the cell, the part is made for the whole cell and cut as they cut it; else it adapts where it can. */
+const cut = z.literal('clip').optional();
 /** Open, or a variant. */
-const put = z.union([z.literal('open'), z.strictObject({ variant: id, values, ...lie })]);
+const put = z.union([z.literal('open'), z.strictObject({ variant: id, values, ...lie, cut })]);
 /** By hand also: what the rules put there, with other values or lying otherwise. */
 const putByHand = z.union([
 	...put.options,
@@ -79,6 +82,18 @@ export const runSchema = z.strictObject({
 	/** Lines that go straight on, to within so much, are one bar of this length at most; splices lie at nodes. */
 	joined: z
 		.strictObject({ stock: mm, within: mm.default(5), staggered: z.boolean().default(true) })
+		.nullable()
+		.default(null),
+	/**
+	 * How bars end where others of the run meet them: at the node, whatever is there; in halves between neighbours; some
+	 * way before it; or against the sides of those along one kind of lines.
+	 */
+	ends: z
+		.discriminatedUnion('is', [
+			z.strictObject({ is: z.literal('mitred') }),
+			z.strictObject({ is: z.literal('set back'), by: mm }),
+			z.strictObject({ is: z.literal('butted'), through: z.enum(lineKinds) })
+		])
 		.nullable()
 		.default(null),
 	variant: id,
@@ -135,6 +150,8 @@ export const zoneSchema = z.strictObject({
 	on: standingSchema.default({ is: 'faces' }),
 	faces: z.array(z.strictObject({ mass: id, face: z.string().max(120) })).max(MOST_THINGS),
 	settingOut: settingOutSchema,
+	/** Another zone whose setting-out it has; its own waits. */
+	setOutAs: id.nullable().default(null),
 	pattern: patternSchema,
 	/** What is done with cells smaller than so much (mm²): joined to the neighbour, left open, or flagged. */
 	slivers: z
@@ -195,6 +212,7 @@ export const projectSchema = z.strictObject({
 	tiles: z.array(tileSchema).max(MOST_THINGS).default([]),
 	zones: z.array(zoneSchema).max(MOST_THINGS).default([]),
 	variants: z.array(variantSchema).max(MOST_THINGS).default([]),
+	clashes: clashSchema.prefault({}),
 	/** Materials of this project, beside the ones that ship or in their place. */
 	materials: z.array(materialSchema).max(MOST_THINGS).default([]),
 	/** Parts made in this project, beside the ones that ship. */

@@ -1,6 +1,6 @@
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
-import { once } from '../cladding/once';
+import { once } from '../units/once';
 import { failedRows, pieceQuantities, type PieceQuantities } from './pieces';
 
 /** A group of pieces, as the columns of a schedule are read from it. */

@@ -3,7 +3,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import FoundList from '$lib/components/FoundList.svelte';
 	import { Command, Popover } from 'bits-ui';
-	import { loadSolids } from '$core/part/block/solids';
+	import { loadSolids } from '$core/geometry/solid/library';
 	import type { AnyStep } from '$core/project/part-definition';
 	import SmallPicture from '$lib/components/SmallPicture.svelte';
 	import { stepGroups, stepLines } from './step-groups';

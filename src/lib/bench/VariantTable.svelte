@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { PartDefinition } from '$core/project/part-definition';
 	import type { Variant } from '$core/project/schema';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { toast } from 'svelte-sonner';
@@ -13,6 +14,9 @@
 	const desk = useDesk();
 	const variants = $derived(desk.project.document.variants.filter((one) => one.part === part.id));
 	const materials = $derived(materialsOf(desk.project.document));
+	/** Rows that are changed together. */
+	const together = new SvelteSet<string>();
+	const chosen = $derived(variants.filter(({ id }) => together.has(id)));
 	const units: Record<string, string> = { length: 'mm', angle: '°', area: 'm²', volume: 'm³', mass: 'kg' };
 
 	/** Set several cells in one command; what cannot be read is told, and nothing is changed. */
@@ -33,9 +37,12 @@
 			field.value = cellText(variant, input);
 			return;
 		}
+		const all = together.has(variant.id) ? chosen : [variant];
+		const whose =
+			all.length > 1 ? `${all.length} variants of ${part.label}` : `${part.label} ${variant.name}`;
 		setCells(
-			[{ variant, values: { [input.name]: read.value } }],
-			`${part.label} ${variant.name}: ${input.label.toLowerCase()}`
+			all.map((one) => ({ variant: one, values: { [input.name]: read.value } })),
+			`${whose}: ${input.label.toLowerCase()}`
 		);
 	}
 	/** A block from a spreadsheet goes over the cells to the right and below. */
@@ -106,7 +113,9 @@
 	<header class="mb-3 flex items-baseline gap-4">
 		<h2 class="text-[15px] font-semibold">Variants of {part.label}</h2>
 		<span class="text-ink-2 text-[12.5px]"
-			>Shared values; paste a block from a spreadsheet into any cell.</span
+			>{chosen.length > 1
+				? `What is typed into one of the ${chosen.length} chosen rows goes into all of them.`
+				: 'Shared values; paste a block from a spreadsheet into any cell, or choose rows to change them together.'}</span
 		>
 		<button
 			type="button"
@@ -136,7 +145,17 @@
 				<tbody>
 					{#each variants as variant, row (variant.id)}
 						<tr class="border-hair border-b last:border-0">
-							<th class="sentence px-3 py-1 text-left font-normal whitespace-nowrap italic">{variant.name}</th
+							<th class="sentence px-3 py-1 text-left font-normal whitespace-nowrap italic"
+								><label class="flex items-center gap-2"
+									><input
+										type="checkbox"
+										class="accent-patina size-3.5"
+										aria-label="Change {variant.name} together with others"
+										checked={together.has(variant.id)}
+										onchange={(event) =>
+											event.currentTarget.checked ? together.add(variant.id) : together.delete(variant.id)}
+									/>{variant.name}</label
+								></th
 							>
 							{#each part.inputs as input, column (input.name)}
 								<td class="px-1 py-1">

@@ -1,5 +1,5 @@
 import { materialsOf, partsOf } from '$core/cladding/kit';
-import { loadSolids } from '$core/part/block/solids';
+import { loadSolids } from '$core/geometry/solid/library';
 import { inspectPart } from '$core/part/inspect';
 import { cornersOfTrial, trialsOf } from '$core/part/trials';
 import type { PartDefinition } from '$core/project/part-definition';

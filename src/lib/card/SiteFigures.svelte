@@ -7,7 +7,7 @@
 	import { fieldOf } from '$core/field/fields';
 	import { pointAt } from '$core/geometry/vector';
 	import { cellOutline } from '$core/measure/cell-outline';
-	import { formatLength, formatQuantity } from '$core/units/quantity';
+	import { formatLength, formatNumber, formatQuantity } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { Found } from '$lib/state/selection.svelte';
 	import type { FaceView } from '$lib/worker/views';
@@ -62,6 +62,8 @@
 			<dd>{formatLength(value, display, 1)}</dd>
 		{/each}
 	{/if}
+	{#if piece?.group.left}<dt>Clipped, left of it</dt>
+		<dd>{formatNumber(Math.round(1000 * piece.group.left[piece.row]!) / 10)} %</dd>{/if}
 	{#if piece}<dt>Mass</dt>
 		<dd>{formatQuantity(piece.group.mass[piece.row]!, 'mass')}</dd>{/if}
 </dl>

@@ -4,6 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import ClashPanel from './ClashPanel.svelte';
 	import Histogram from './Histogram.svelte';
 	import {
 		checkMeasures,
@@ -45,6 +46,11 @@
 	const unit = $derived(measure.kind === 'length' ? desk.display : units[measure.kind]);
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
+	function toggleClashes() {
+		if (desk.clashes.shown) return desk.clashes.close();
+		desk.clashes.shown = true;
+		if (!desk.clashes.found) void desk.clashes.look(desk.project.document.clashes.deeper);
+	}
 	function choose(bin: Bin) {
 		const top = bin.to >= range.high - 1e-9 * Math.max(1, Math.abs(range.high));
 		const chosen: string[] = [];
@@ -89,8 +95,16 @@
 					onchoose={choose}
 				/>{/key}{/if}
 	</div>
+	<button
+		type="button"
+		class="plain-button whitespace-nowrap"
+		aria-pressed={desk.clashes.shown}
+		title="Pieces that reach into each other"
+		onclick={toggleClashes}>Clashes</button
+	>
 	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
 		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
 			own.{/if}
 	</p>
 </section>
+{#if desk.clashes.shown}<ClashPanel />{/if}

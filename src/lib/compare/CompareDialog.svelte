@@ -4,6 +4,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
+	import { settingOutFor } from '$lib/edits/ties';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { LayoutTrial } from '$lib/worker/chain-service';
 	import X from '@lucide/svelte/icons/x';
@@ -16,7 +17,9 @@
 	let { zone, onleave }: { zone: Zone; onleave: () => void } = $props();
 	const desk = useDesk();
 	// svelte-ignore state_referenced_locally
-	let trials = $state.raw<readonly Trial[]>(firstTrials(zone));
+	const settingOut = settingOutFor(desk.project.document, zone);
+	// svelte-ignore state_referenced_locally
+	let trials = $state.raw<readonly Trial[]>(firstTrials({ ...zone, settingOut }));
 	let results = $state.raw<ReadonlyMap<string, LayoutTrial>>(new Map());
 	const keyOf = (trial: Trial) => JSON.stringify([trial.settingOut, trial.pattern]);
 	const options = $derived([
@@ -58,12 +61,18 @@
 	function take(trial: Trial) {
 		const done = desk.do(
 			`${zone.name}: settings compared, one taken`,
-			setAt(pathTo('zones', zone.id, 'settingOut'), trial.settingOut),
+			// A zone that is set out as another stays so, unless its steps are others.
+			...(JSON.stringify(trial.settingOut) === JSON.stringify(settingOut)
+				? []
+				: [
+						setAt(pathTo('zones', zone.id, 'settingOut'), trial.settingOut),
+						setAt(pathTo('zones', zone.id, 'setOutAs'), null)
+					]),
 			setAt(pathTo('zones', zone.id, 'pattern'), trial.pattern)
 		);
 		if (done) onleave();
 	}
-	const isNow = (trial: Trial) => keyOf(trial) === JSON.stringify([zone.settingOut, zone.pattern]);
+	const isNow = (trial: Trial) => keyOf(trial) === JSON.stringify([settingOut, zone.pattern]);
 </script>
 
 <Dialog.Root open onOpenChange={(open) => !open && onleave()}>

@@ -14,6 +14,7 @@ export const MOST_TRIALS = 6;
 /** A zone as it would be with the settings of a trial. */
 export const withTrial = (zone: Zone, { settingOut, pattern }: Trial): Zone => ({
 	...zone,
+	setOutAs: null,
 	settingOut,
 	pattern
 });

@@ -1,6 +1,8 @@
 import { rounded } from '$core/units/quantity';
 import { partsOf } from '$core/cladding/kit';
+import { kindOf } from '$core/cladding/address';
 import { hangsOn } from '$core/cladding/sites';
+import { partOfVariant } from './variants-on';
 import { swapPieces } from '$core/cladding/swap';
 import type { Edit } from '$core/project/edits';
 import type { PartDefinition } from '$core/project/part-definition';
@@ -39,6 +41,25 @@ function withoutCells(list: Path<Exception[]>, { id, sites }: Exception, gone: R
 		.map((site): Edit => removeAt(below(path, 'sites', site.id)));
 }
 
+/** What is put on cells by hand: clipped where a trim leaves one of them other corners than the part has. */
+function clippedWhereCut(
+	document: Project,
+	put: Exception['put'],
+	addresses: readonly string[],
+	view: ModelView
+): Exception['put'] {
+	if (put === 'open' || 'as' in put) return put;
+	const part = partOfVariant(document, put.variant);
+	const needs = addresses.some((address) => {
+		const found = find(view, address);
+		if (!part || found?.kind !== 'cell') return false;
+		const { cells } = view.zones[found.zone]!.faces[found.face]!;
+		const corners = cells.start[found.index + 1]! - cells.start[found.index]!;
+		return kindOf(cells, found.index) === 'cut' && !hangsOn(part, 'cell', corners);
+	});
+	return needs ? { ...put, cut: 'clip' } : put;
+}
+
 /**
  * The edits that put something on cells by hand, or leave them to the rules again.
  * @param addresses zone/face/course/bay/slot of every cell
@@ -67,7 +88,8 @@ export function exceptionEdits(
 		const from =
 			zone.exceptions.length - taken.filter((edit) => edit.do === 'remove' && isWhole(edit, list)).length;
 		const sites = ids.map((id) => ({ id, place: placeOf(view, `${zone.id}/${id}`) }));
-		const value: Exception = { id: `by-hand-${crypto.randomUUID().slice(0, 8)}`, put, sites };
+		const fits = clippedWhereCut(document, put, addresses, view);
+		const value: Exception = { id: `by-hand-${crypto.randomUUID().slice(0, 8)}`, put: fits, sites };
 		return [...taken, insertAt(list, from, value)];
 	});
 }

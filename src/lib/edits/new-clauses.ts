@@ -31,6 +31,7 @@ export function newRun(zone: Zone, variant: string, over: Run['over'] = 'lines')
 		lines: free.length ? free : [...kinds],
 		where: EVERYWHERE,
 		joined: null,
+		ends: null,
 		values: {},
 		variant
 	};

@@ -196,6 +196,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 		name,
 		on: { is: 'faces' },
 		faces,
+		setOutAs: null,
 		settingOut: {
 			across: { by: 'at most', size: 1500 },
 			up: { by: 'at most', size: 1500 },

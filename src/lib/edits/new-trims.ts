@@ -1,9 +1,14 @@
-import type { Mass, TrimInput, TrimKind } from '$core/project/form-schema';
+import type { Edit } from '$core/project/edits';
+import { EVERY_FACE, type Mass, type TrimInput, type TrimKind } from '$core/project/form-schema';
+import { insertAt, pathTo } from '$core/project/typed-path';
 import type { ShapeView } from '$lib/worker/views';
 import { freshId } from './fresh-id';
 
+/** Trims that can be made on a face by itself. */
+export type NewTrim = Exclude<TrimKind, 'mass'> | 'open curve';
+
 /** What is said of each way to trim a face, for the list of what can be added. */
-export const newTrimWords: readonly { kind: TrimKind | 'open curve'; label: string }[] = [
+export const newTrimWords: readonly { kind: NewTrim; label: string }[] = [
 	{ kind: 'outline', label: 'Add an opening' },
 	{ kind: 'map', label: 'Add an opening on the flat map' },
 	{ kind: 'curve', label: 'Add an opening by a closed curve' },
@@ -36,7 +41,7 @@ function acrossMiddle({ rows, columns, positions, origin }: ShapeView): Vector[]
 }
 
 /** A trim of a face of a sensible size about its middle, as a value for the document. */
-export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Mass): TrimInput {
+export function newTrim(kind: NewTrim, face: ShapeView, mass: Mass): TrimInput {
 	const { at, normal } = middleOf(face);
 	const isOpening = kind === 'outline' || kind === 'map' || kind === 'curve';
 	const common = {
@@ -86,3 +91,36 @@ export function newTrim(kind: TrimKind | 'open curve', face: ShapeView, mass: Ma
 		}
 	}
 }
+
+const byMass = (mass: Mass, other: Mass, keep: 'outside' | 'inside') =>
+	insertAt(pathTo('masses', mass.id, 'trims'), mass.trims.length, {
+		by: 'mass',
+		id: freshId(`by-${other.id}`.slice(0, 100), mass.trims),
+		face: EVERY_FACE,
+		within: 5,
+		keep,
+		mass: other.id
+	});
+
+/** How two masses can be made one of, or one taken from another: what is done to each of them. */
+export const cutsOfTwo: readonly {
+	readonly label: string;
+	readonly said: (mass: string, other: string) => string;
+	readonly edits: (mass: Mass, other: Mass) => Edit[];
+}[] = [
+	{
+		label: 'Cut it where it meets',
+		said: (mass, other) => `${mass} ends at ${other}`,
+		edits: (mass, other) => [byMass(mass, other, 'outside')]
+	},
+	{
+		label: 'Join it with',
+		said: (mass, other) => `${mass} and ${other} are joined`,
+		edits: (mass, other) => [byMass(mass, other, 'outside'), byMass(other, mass, 'outside')]
+	},
+	{
+		label: 'Take out of it',
+		said: (mass, other) => `${other} is taken out of ${mass}`,
+		edits: (mass, other) => [byMass(mass, other, 'outside'), byMass(other, mass, 'inside')]
+	}
+];

@@ -24,6 +24,7 @@ function* clausesOf({ masses, zones, guides }: Project): Iterable<User & { reado
 		const numbers = clauseNumbers(zone);
 		const { id, settingOut } = zone;
 		yield of(1, pathTo('zones', id, 'faces'), [zone.faces, zone.on]);
+		yield of(numbers.across, pathTo('zones', id, 'setOutAs'), { zone: zone.setOutAs });
 		yield of(numbers.across, pathTo('zones', id, 'settingOut', 'across'), settingOut.across);
 		yield of(numbers.up, pathTo('zones', id, 'settingOut', 'up'), settingOut.up);
 		yield of(numbers.pattern, pathTo('zones', id, 'pattern'), zone.pattern);

@@ -35,8 +35,10 @@ export function clauseNumbers(zone: Zone): ClauseNumbers {
 	const next = (has: boolean) => (has ? ++last : last);
 	const onFaces = zone.on.is === 'faces';
 	const across = next(onFaces || zone.on.is === 'path');
-	const up = next(onFaces);
-	const along = next(onFaces);
+	// One that is set out as another says it in one clause.
+	const own = onFaces && zone.setOutAs === null;
+	const up = next(own);
+	const along = next(own);
 	const pattern = next(hasCells(zone));
 	const slivers = next(zone.slivers !== null && hasCells(zone));
 	const layer = next(zone.layer !== null && hasCells(zone));

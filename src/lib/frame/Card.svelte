@@ -10,7 +10,7 @@
 <aside
 	class={[
 		'floating absolute z-10 w-[260px] overflow-auto px-3.5 py-3 max-lg:w-[220px]',
-		desk.cardSide === 'right' ? 'right-3.5' : 'left-3.5',
+		desk.cardSide === 'right' || (desk.painted === 'check' && desk.clashes.shown) ? 'right-3.5' : 'left-3.5',
 		desk.hasBand
 			? 'top-[70px] max-h-[calc(100%-120px)] max-xl:max-h-[calc(100%-150px)]'
 			: 'top-3.5 max-h-[calc(100%-64px)] max-xl:max-h-[calc(100%-94px)]'

@@ -2,6 +2,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
+	import { modelSize } from '$lib/state/model-size';
 
 	const desk = useDesk();
 	const { model } = desk;
@@ -31,6 +32,13 @@
 		// The card tells of the last one.
 		desk.selection.choose(found.reverse());
 	}
+	/** From here on it is told what a model takes (bytes). */
+	const LARGE = 100e6;
+	const size = $derived(modelSize(model.view));
+	const megabytes = $derived(formatNumber(Math.max(1, Math.round(size.bytes / 1e6))));
+	const sizeWords = $derived(
+		`${formatNumber(size.triangles)} triangles; the model takes ${megabytes} MB of this page’s memory`
+	);
 	const problems = $derived(model.view.problems.filter(({ remark }) => !remark).length);
 	const remarks = $derived(model.view.problems.length - problems);
 	/** What is left out and still there. */
@@ -129,7 +137,8 @@
 				>{problems === 1 ? 'one clause needs' : `${problems} clauses need`} attention; the last good model stays</span
 			>
 		{:else}
-			<span class="text-patina-deep">up to date · {formatNumber(model.view.ms, 0)} ms</span>
+			<span class="text-patina-deep" title={sizeWords}>up to date · {formatNumber(model.view.ms, 0)} ms</span>
+			{#if size.bytes > LARGE}<span title={sizeWords}>{megabytes} MB</span>{/if}
 			<button
 				type="button"
 				class="text-ink-2 hover:text-ink underline decoration-dotted underline-offset-2"

@@ -100,7 +100,7 @@
 	}
 	$effect(() => {
 		if (!scene) return;
-		const { painted: lens, measure } = desk;
+		const { drawn: lens, measure } = desk;
 		settled = false;
 		scene.update(
 			view,
@@ -133,6 +133,14 @@
 			view.zones.findIndex(({ id }) => id === lit?.zone),
 			lit?.cells ?? []
 		);
+	});
+	$effect(() => {
+		if (!scene || !view) return;
+		settled = false;
+		scene.showClashes(desk.clashes.marked);
+	});
+	$effect(() => {
+		if (desk.framings) untrack(frameSelection);
 	});
 	$effect(() => {
 		if (!scene) return;

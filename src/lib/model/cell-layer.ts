@@ -166,6 +166,9 @@ export class CellLayer {
 		const known = this.entries.get(face.serial);
 		if (known && known.zone === zone && known.face === f) return known;
 		if (known) this.drop(face.serial, known);
+		// What was there before is gone at once: sites are looked up by their place.
+		for (const [serial, other] of this.entries)
+			if (other.zone === zone && other.face === f) this.drop(serial, other);
 		const triangles = cellTriangles(face);
 		const mesh = new THREE.Mesh(triangles.geometry, this.matter);
 		mesh.raycast = raycastSorted;

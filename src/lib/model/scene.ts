@@ -25,6 +25,7 @@ import { Picture } from './picture';
 import type { Easel } from './easel';
 import { closeRenderer, disposeAll, type Manner } from './renderer';
 import {
+	CLASHING,
 	FLAGGED,
 	nothingChosen,
 	POINTED_AT,
@@ -50,6 +51,7 @@ export class ModelScene {
 	private readonly overlay = new SelectionOverlay(SELECTED);
 	private readonly pointed = new SelectionOverlay(POINTED_AT);
 	private readonly flagged = new SelectionOverlay(FLAGGED);
+	private readonly clashing = new SelectionOverlay(CLASHING);
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
@@ -251,7 +253,7 @@ export class ModelScene {
 	}
 
 	private get overlays(): readonly SelectionOverlay[] {
-		return [this.flagged, this.pointed, this.overlay];
+		return [this.flagged, this.clashing, this.pointed, this.overlay];
 	}
 
 	/** Outline and tint what is selected. */
@@ -297,6 +299,11 @@ export class ModelScene {
 		}
 		for (const [entry, chosen] of byFace) overlay.add(entry, chosen);
 		this.request();
+	}
+
+	/** Outline and tint pieces that reach into each other. */
+	showClashes(found: readonly Omit<Found, 'address'>[]): void {
+		this.outline(this.clashing, found);
 	}
 
 	/** Light what a clause is about. @param cells of each face of a zone, by their numbers */

@@ -18,6 +18,7 @@ export interface OverlayLook {
 }
 export const SELECTED: OverlayLook = { colour: 0xd98e1f, width: 3, opacity: 0.22, hidden: false };
 export const POINTED_AT: OverlayLook = { colour: 0x1f7a6b, width: 2, opacity: 0.4, hidden: false };
+export const CLASHING: OverlayLook = { colour: 0xb23b2a, width: 2.5, opacity: 0.45, hidden: false };
 export const FLAGGED: OverlayLook = { colour: 0xb23b2a, width: 2, opacity: 0.3, hidden: true };
 
 /** Sites of one face that are selected. */

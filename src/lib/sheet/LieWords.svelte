@@ -7,7 +7,7 @@
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import DriverWords from './drivers/DriverWords.svelte';
-	import { withLie } from './lie-actions';
+	import { withSaid } from './lie-actions';
 
 	type Put = Exclude<Rule['put'], 'open'>;
 	interface Props {
@@ -24,7 +24,7 @@
 		typeof value === 'string' || typeof value === 'object';
 	const blades = { standing: false, sizes: { depth: 180, spacing: 250 } };
 	const reset = (key: keyof SaidLie) =>
-		desk.set(path, withLie(put, key, undefined), `${of}: ${key} as drawn`);
+		desk.set(path, withSaid(put, key, undefined), `${of}: ${key} as drawn`);
 </script>
 
 {#each ['turn', 'flip', 'mirror'] as const as key (key)}

@@ -16,7 +16,7 @@
 	import { duplicateMass } from '$lib/edits/new-things';
 	import { removal } from '$lib/edits/removal';
 	import { usersOf } from '$lib/edits/users';
-	import { newTrim, newTrimWords } from '$lib/edits/new-trims';
+	import { cutsOfTwo, newTrim, newTrimWords, type NewTrim } from '$lib/edits/new-trims';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { shownActions } from './shown-actions';
 	import TrimWords from './TrimWords.svelte';
@@ -44,7 +44,7 @@
 		desk.selection.faces = faces.map((face) => `${mass.id}/${face.name}`);
 	}
 	/** A trim in the middle of the chosen face, or of the first one. */
-	function addTrim(kind: (typeof newTrimWords)[number]['kind']) {
+	function addTrim(kind: NewTrim) {
 		const chosen = desk.selection.faces.find((name) => name.startsWith(`${mass.id}/`));
 		const face = faces.find((one) => `${mass.id}/${one.name}` === chosen) ?? faces[0];
 		if (!face) return;
@@ -53,6 +53,18 @@
 			insertAt(below(path, 'trims'), mass.trims.length, newTrim(kind, face, mass))
 		);
 	}
+	/** What can be done with every other mass. */
+	const withOthers = $derived.by(() => {
+		const others = desk.project.document.masses.filter(({ id }) => id !== mass.id);
+		if (!others.length) return [];
+		return cutsOfTwo.map(({ label, said, edits }) => ({
+			label,
+			acts: others.map((other) => ({
+				label: other.name,
+				act: () => desk.do(said(mass.name, other.name), ...edits(mass, other))
+			}))
+		}));
+	});
 	function duplicate() {
 		const { masses } = desk.project.document;
 		const copy = duplicateMass(mass, masses);
@@ -75,6 +87,7 @@
 			act: () => addTrim(kind),
 			disabled: faces.length === 0 && 'It has no face yet that could be trimmed'
 		})),
+		...withOthers,
 		{ label: 'Duplicate', act: duplicate },
 		...shownActions(
 			desk,

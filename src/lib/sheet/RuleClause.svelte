@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
-	import { cornersOf } from '$core/part/anchors';
 	import type { Rule, Zone } from '$core/project/schema';
 	import { isAdjusting } from '$core/cladding/assign';
 	import { applyEdits } from '$core/project/commands';
@@ -14,7 +13,8 @@
 	import { CLAUSE_TONES } from '$lib/model/paint';
 	import { listActions, orderOf } from './list-actions';
 	import { setActions, withValue } from './piece-values';
-	import { lieActions } from './lie-actions';
+	import { clipActions, lieActions } from './lie-actions';
+	import ClipWords from './ClipWords.svelte';
 	import LieWords from './LieWords.svelte';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant } from '$lib/edits/variants-on';
@@ -36,10 +36,7 @@
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const index = $derived(zone.rules.findIndex((one) => one.id === rule.id));
 	const asked = $derived(askedOf('cell', document, zone, state));
-	const count = (pick: 'taken' | 'passed') =>
-		state?.assignments.reduce((sum, one) => sum + (one[pick][index] ?? 0), 0) ?? 0;
-	const taken = $derived(count('taken'));
-	const passed = $derived(count('passed'));
+	const taken = $derived(state?.assignments.reduce((sum, one) => sum + (one.taken[index] ?? 0), 0) ?? 0);
 	const cells = $derived(state?.faces.reduce((sum, face) => sum + face.cells.count, 0) ?? 0);
 	const before = $derived(
 		state?.assignments.reduce((sum, one) => sum + one.taken.slice(0, index).reduce((a, b) => a + b, 0), 0) ??
@@ -92,6 +89,9 @@
 		const said = `${zone.name} rule ${number}: ${name} ${text}`;
 		desk.set(below(path, 'put', 'values'), withValue(put.values, name, text), said);
 	}
+	const setPut = (next: Exclude<Rule['put'], 'open'>, said: string) =>
+		desk.set(putPath, next, `${zone.name} rule ${number}: ${said}`);
+	const hasCut = $derived(state?.faces.some(({ cells }) => cells.uncut) ?? false);
 	const actions = $derived([
 		{
 			label: `Select its ${formatNumber(taken)} cells`,
@@ -99,9 +99,7 @@
 			disabled: taken === 0 && 'It takes none'
 		},
 		...(put === 'open' ? [] : setActions(part, put.values, setValue)),
-		...(put === 'open'
-			? []
-			: lieActions(put, (next, said) => desk.set(putPath, next, `${zone.name} rule ${number}: ${said}`))),
+		...(put === 'open' ? [] : [...lieActions(put, setPut), ...(hasCut ? clipActions(put, setPut) : [])]),
 		{
 			label: rule.also ? 'Take its cells for itself' : 'Put it there beside others',
 			act: () =>
@@ -154,8 +152,14 @@
 			over="cell"
 			of="{zone.name} rule {number}"
 			zone={zone.id}
-		/><LieWords {put} path={putPath} of="{zone.name} rule {number}" zone={zone.id} />{/if}.
-	{#if passed > 0}<span class="text-ink-2 font-sans text-[12px]"
-			>Passes over {formatNumber(passed)} cells: {part?.label} needs {part && cornersOf(part.anchor)} corners.</span
-		>{/if}
+		/><LieWords {put} path={putPath} of="{zone.name} rule {number}" zone={zone.id} /><ClipWords
+			{put}
+			path={putPath}
+			{part}
+			{index}
+			cells={ownCells}
+			{state}
+			of="{zone.name} rule {number}"
+			zone={zone.id}
+		/>{:else}.{/if}
 </Clause>

@@ -7,6 +7,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
 	import { listActions, orderOf } from './list-actions';
+	import EndsWords from './EndsWords.svelte';
 	import ConditionWords from './conditions/ConditionWords.svelte';
 	import { askedOf } from './conditions/fresh';
 	import { setActions, withValue } from './piece-values';
@@ -64,6 +65,14 @@
 	effect="{count} · {formatLength(metres, desk.display === 'ft-in' ? 'ft-in' : 'm', 0)}"
 	actions={[
 		...(over === 'line' ? [join] : []),
+		...(over === 'line' && !run.ends
+			? [
+					{
+						label: 'Cut its ends where lines meet',
+						act: () => desk.set(below(path, 'ends'), { is: 'mitred' }, `${said}: ends mitred`)
+					}
+				]
+			: []),
 		...setActions(part, run.values, setValue),
 		...listActions(desk, zone, 'runs', run)
 	]}
@@ -120,6 +129,11 @@
 					{ ...run.joined!, staggered: next === 'yes' },
 					`${said}: splices ${next === 'yes' ? 'staggered' : 'in line'}`
 				)}
+		/>{/if}{#if run.ends}<EndsWords
+			ends={run.ends}
+			path={below(path, 'ends')}
+			lines={run.lines}
+			of={said}
 		/>{/if}<PieceValues
 		clause={run.id}
 		values={run.values}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tiesFor } from '$lib/edits/ties';
 	import { balanced } from '$core/grid/spacing';
 	import type { Spread } from '$core/grid/node-grid';
 	import type { Spacing, Zone } from '$core/project/schema';
@@ -90,6 +91,8 @@
 			: null
 	);
 	const leaves = $derived(Boolean(spread && (spread.division.makeUp.first || spread.division.makeUp.last)));
+	/** Zones that a change could be made in for this one too. */
+	const ties = $derived(isPath ? [] : tiesFor(desk.project.document, zone));
 	const actions = $derived([
 		{
 			label: 'Move the lines along',
@@ -99,7 +102,23 @@
 				(shift !== 0 && 'They are moved already; the amount stands in the sentence') ||
 				((spacing.by === 'parameters' || spacing.by === 'levels') &&
 					'Lines at levels or parameters lie where those are')
-		}
+		},
+		...(ties.length
+			? [
+					{
+						label: 'Set it out as',
+						acts: ties.map((other) => ({
+							label: other.name,
+							act: () =>
+								desk.set(
+									pathTo('zones', zone.id, 'setOutAs'),
+									other.id,
+									`${zone.name} set out as ${other.name}`
+								)
+						}))
+					}
+				]
+			: [])
 	]);
 	/** Sizes as they are typed again. */
 	const listOf = (values: readonly number[]) =>

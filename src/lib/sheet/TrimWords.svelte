@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { TrimDefinition } from '$core/project/form-schema';
+	import { EVERY_FACE, type TrimDefinition } from '$core/project/form-schema';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import CurveChip from './CurveChip.svelte';
@@ -18,13 +18,21 @@
 	}
 	let { trim, path, of, faces }: Props = $props();
 	const desk = useDesk();
-	const names = $derived(faces.includes(trim.face) ? faces : [...faces, trim.face]);
+	const names = $derived(
+		[...faces, ...(trim.by === 'mass' ? [EVERY_FACE] : []), trim.face].filter(
+			(name, k, all) => all.indexOf(name) === k
+		)
+	);
+	const masses = $derived(
+		desk.project.document.masses.filter(({ trims }) => !trims.some((one) => one === trim))
+	);
 	const problems = $derived(desk.model.view.problems.some(({ at }) => isWithin(at, path)));
 	const isPlane = $derived(trim.by === 'plane' || trim.by === 'level');
 	const isOpen = $derived(trim.by === 'curve' && !trim.curve.closed);
 	const keeps: Record<string, string> = $derived({
-		outside: isOpen ? 'The side away from the first corner' : 'An opening',
-		inside: isOpen ? 'The side of the first corner' : 'An end',
+		outside:
+			trim.by === 'mass' ? 'What is outside' : isOpen ? 'The side away from the first corner' : 'An opening',
+		inside: trim.by === 'mass' ? 'What is within' : isOpen ? 'The side of the first corner' : 'An end',
 		ahead: 'What is ahead',
 		behind: 'What is behind',
 		above: 'What is above',
@@ -57,7 +65,7 @@
 	><ChoiceChip
 		value={trim.keep}
 		options={choices.map((value) => ({ value, label: keeps[value]! }))}
-		label={isPlane || isOpen ? 'Side that is kept' : 'Opening or end'}
+		label={isPlane || isOpen || trim.by === 'mass' ? 'Side that is kept' : 'Opening or end'}
 		onchoose={(keep) => desk.set(below(path, 'keep'), keep, `${of}: ${keeps[keep]!.toLowerCase()} kept`)}
 	/>
 	{#if trim.by === 'level'}<HeightChip
@@ -65,6 +73,12 @@
 			value={trim.height}
 			label="Trim height"
 			{of}
+		/>
+		is kept of{:else if trim.by === 'mass'}<ChoiceChip
+			value={trim.mass}
+			options={masses.map(({ id, name }) => ({ value: id, label: name }))}
+			label="Mass that cuts it"
+			onchoose={(id) => desk.set(below(path, 'mass'), id, `${of}: cut by another mass`)}
 		/>
 		is kept of{:else if trim.by === 'plane'}a plane is kept of{:else if isOpen}is kept of{:else}of{/if}
 	{#if names.length > 1}<ChoiceChip

@@ -15,6 +15,7 @@
 	import SettingOutClause from './SettingOutClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
 	import SliverClause from './SliverClause.svelte';
+	import TiedClause from './TiedClause.svelte';
 	import StandingClause from './standing/StandingClause.svelte';
 	import { standingWords } from './words';
 	import ZoneClause from './ZoneClause.svelte';
@@ -63,10 +64,12 @@
 	{:else}
 		<StandingClause {zone} number="{n}.1" />
 	{/if}
-	{#if zone.on.is === 'faces' || zone.on.is === 'path'}
+	{#if zone.on.is === 'faces' && zone.setOutAs !== null}
+		<TiedClause {zone} number="{n}.{numbers.across}" />
+	{:else if zone.on.is === 'faces' || zone.on.is === 'path'}
 		<SettingOutClause {zone} number="{n}.{numbers.across}" direction="across" />
 	{/if}
-	{#if zone.on.is === 'faces'}
+	{#if zone.on.is === 'faces' && zone.setOutAs === null}
 		<SettingOutClause {zone} number="{n}.{numbers.up}" direction="up" />
 		<MeasureClause {zone} number="{n}.{numbers.along}" />
 	{/if}

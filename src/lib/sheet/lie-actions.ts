@@ -2,8 +2,12 @@ import type { Rule, SaidLie } from '$core/project/schema';
 
 type Put = Exclude<Rule['put'], 'open'>;
 
-/** What is put there, lying otherwise; as drawn where nothing is said. */
-export function withLie<Key extends keyof SaidLie>(put: Put, key: Key, value: SaidLie[Key] | undefined): Put {
+/** What is put there, with something said otherwise of how it lies or is cut; as it is by itself where nothing is said. */
+export function withSaid<Key extends keyof SaidLie | 'cut'>(
+	put: Put,
+	key: Key,
+	value: Put[Key] | undefined
+): Put {
 	const rest = Object.fromEntries(Object.entries(put).filter(([name]) => name !== key));
 	return (value === undefined ? rest : { ...rest, [key]: value }) as Put;
 }
@@ -20,7 +24,18 @@ export const lieActions = (put: Put, set: (put: Put, said: string) => void) =>
 		put[key] !== undefined
 			? []
 			: [
-					{ label, act: () => set(withLie(put, key, value), label.toLowerCase()) },
-					{ label: labelDriven, act: () => set(withLie(put, key, formula), labelDriven.toLowerCase()) }
+					{ label, act: () => set(withSaid(put, key, value), label.toLowerCase()) },
+					{ label: labelDriven, act: () => set(withSaid(put, key, formula), labelDriven.toLowerCase()) }
 				]
 	);
+
+/** What it offers for cells that trims cut. */
+export const clipActions = (put: Put, set: (put: Put, said: string) => void) =>
+	put.cut === 'clip'
+		? []
+		: [
+				{
+					label: 'Clip it where trims cut its cells',
+					act: () => set(withSaid(put, 'cut', 'clip'), 'clipped where trims cut')
+				}
+			];

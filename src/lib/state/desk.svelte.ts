@@ -6,6 +6,7 @@ import { fieldNames, fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
+import { ClashSearch } from './clash-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
@@ -49,6 +50,7 @@ const NARROW = 1024;
 /** Everything about one open project, shared by its pages. */
 export class Desk {
 	readonly selection = new Selection();
+	readonly clashes: ClashSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -83,6 +85,8 @@ export class Desk {
 	look = $state<Look>('paper');
 	/** The kept view that is shown, until the eye moves. */
 	keptView = $state<string | null>(null);
+	/** Counts up whenever what is chosen is to be brought into the picture. */
+	framings = $state(0);
 	/** Lengths are being measured in the model. */
 	measures = $state(false);
 	/** A guide is being drawn in the model. */
@@ -93,6 +97,10 @@ export class Desk {
 	begun = $state(false);
 	/** The lens whose colours are shown: under the look of measures always theirs. */
 	readonly painted = $derived<Lens>(this.look === 'measures' ? 'check' : this.lens);
+	/** The lens that the model is drawn for: pieces that clash are seen as pieces. */
+	readonly drawn = $derived.by((): Lens =>
+		this.painted === 'check' && this.clashes.shown ? 'clad' : this.painted
+	);
 	/** What is looked at is said in a band along the top of the model. */
 	readonly hasBand = $derived(['form', 'check', 'issue'].includes(this.lens) || this.painted === 'check');
 	readonly display = $derived.by(() => this.project.document.display);
@@ -123,6 +131,7 @@ export class Desk {
 		readonly project: OpenProject,
 		readonly model: LiveModel
 	) {
+		this.clashes = new ClashSearch(model);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);
 		this.activeZone = project.document.zones[0]?.id ?? null;

@@ -1,5 +1,6 @@
 import { Cancelled, Chain } from '$core/chain/chain';
 import type { Model } from '$core/cladding/model';
+import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
 import { writePicture } from '$core/exchange/picture/write';
 import { Files } from '$core/project/files';
@@ -29,6 +30,8 @@ let trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
+/** Which search for clashes is under way: a newer one, or a run, ends it. */
+let search = 0;
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -81,6 +84,7 @@ export const chainService = {
 		hoursOfSun = false
 	): Promise<ModelMessage | null> {
 		cancelled = practising = false;
+		search++;
 		const started = performance.now();
 		let told = started;
 		const taken: (void | Promise<void>)[] = [];
@@ -107,6 +111,29 @@ export const chainService = {
 	},
 	cancel(): void {
 		cancelled = true;
+	},
+	/**
+	 * Pieces that reach into each other by more than a bound (mm).
+	 * @param progress takes the share that is done @returns null when the search was ended
+	 */
+	async clashes(deeper: number, progress: (share: number) => void): Promise<Clashes | null> {
+		const own = ++search;
+		let told = performance.now();
+		try {
+			return await findClashes(current(), deeper, async (share) => {
+				if (performance.now() - told < breath) return;
+				told = performance.now();
+				progress(share);
+				await letIn();
+				if (own !== search) throw new Cancelled();
+			});
+		} catch (error) {
+			if (error instanceof Cancelled) return null;
+			throw error;
+		}
+	},
+	endSearch(): void {
+		search++;
 	},
 	schedule(name: ScheduleName): Schedule {
 		return makeSchedule(current(), name);

@@ -77,6 +77,8 @@ export interface GroupView {
 	/** Sites whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
+	/** How much of each piece is left where trims clip it, by volume; null where none does. */
+	readonly left: Float64Array | null;
 	/** The lines of each piece, where several are joined to one bar. */
 	readonly bars: readonly (readonly number[])[] | null;
 	/** Of the lines and chains that its pieces run along (mm). */
@@ -305,6 +307,7 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		failed: Uint32Array.from(failed, (row) => group.sites[row]!),
 		measures: [...measuresOf(group, failed), ...setValues(group)],
 		perPiece: group.perPiece,
+		left: group.left,
 		bars: group.bars,
 		length: lengthOf(zone.faces[clause.face]!, group)
 	};

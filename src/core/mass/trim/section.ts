@@ -12,25 +12,43 @@ import { ROUNDED, STILL } from '../../geometry/tolerance';
 const STEPS = 48;
 const MOST_HALVINGS = 8;
 
-/** How far a place of a face is ahead of a plane (mm). */
+/** Something that parts space: how far a point is ahead of where it is met (mm), and the way in which that grows. */
+export interface Parting {
+	ahead(point: Vector): number;
+	/** The same of many points, x y z. */
+	aheadOfAll(points: Float64Array): Float64Array;
+	/** Length 1. */
+	way(point: Vector): Vector;
+}
+
+/** A plane; what its normal shows to is ahead. @param normal any length above nought */
+export function planeThrough(at: Vector, normal: Vector): Parting {
+	const own = scale(normal, 1 / Math.hypot(...normal));
+	const from = dot(at, own);
+	const ahead = (point: Vector) => dot(point, own) - from;
+	const aheadOfAll = (points: Float64Array) =>
+		Float64Array.from({ length: points.length / 3 }, (_, k) => ahead(pointAt(points, k)));
+	return { ahead, aheadOfAll, way: () => own };
+}
+
+/** How far a place of a face is ahead of what parts space (mm). */
 export class Ahead {
 	constructor(
 		private readonly face: TrimmedFace,
-		readonly at: Vector,
-		readonly normal: Vector
+		readonly parting: Parting
 	) {}
 
 	of(place: Place): number {
 		return this.ofPoint(this.point(place));
 	}
 	ofPoint(point: Vector): number {
-		return dot(point, this.normal) - dot(this.at, this.normal);
+		return this.parting.ahead(point);
 	}
 	point(place: Place): Vector {
 		return onFace(this.face, place);
 	}
 
-	/** The place between two on either side of the plane where it is met (regula falsi, Illinois). */
+	/** The place between two on either side where it is met (regula falsi, Illinois). */
 	between(a: Place, b: Place, atA: number, atB: number): Place {
 		const on = (t: number): Place => [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 		let [from, to, low, high] = [0, 1, atA, atB];
@@ -50,7 +68,7 @@ export class Ahead {
 		return on(t);
 	}
 
-	/** A place near the plane brought onto it. */
+	/** A place near to where it is met brought there. */
 	onto(place: Place): Place {
 		let [u, v] = place;
 		for (let round = 0; round < 8; round++) {
@@ -58,7 +76,8 @@ export class Ahead {
 			const { point, du, dv } = placeAt(this.face.surface, x, y);
 			const off = this.ofPoint(point);
 			if (Math.abs(off) < ROUNDED) break;
-			const [a, b] = [dot(du, this.normal), dot(dv, this.normal)];
+			const way = this.parting.way(point);
+			const [a, b] = [dot(du, way), dot(dv, way)];
 			const size = a * a + b * b;
 			if (!(size > 0)) break;
 			[u, v] = [u - (off * a) / size, v - (off * b) / size];
@@ -70,7 +89,7 @@ export class Ahead {
 interface Samples {
 	readonly us: readonly number[];
 	readonly vs: readonly number[];
-	/** mm ahead of the plane, by row. */
+	/** mm ahead, by row. */
 	readonly ahead: Float64Array;
 }
 
@@ -86,11 +105,8 @@ function sampled({ surface }: TrimmedFace, ahead: Ahead): Samples {
 	};
 	const [us, vs] = [steps(surface.knotsU), steps(surface.knotsV)];
 	const { points } = evaluateGrid(surface, us, vs);
-	// What lies in the plane counts as ahead, so that every line has two sides.
-	const values = Float64Array.from({ length: us.length * vs.length }, (_, k) => {
-		const value = ahead.ofPoint(pointAt(points, k));
-		return Math.abs(value) < 1e-7 ? 1e-7 : value;
-	});
+	// What lies just there counts as ahead, so that every line has two sides.
+	const values = ahead.parting.aheadOfAll(points).map((value) => (Math.abs(value) < 1e-7 ? 1e-7 : value));
 	return { us, vs, ahead: values };
 }
 
@@ -102,7 +118,7 @@ interface Piece {
 }
 
 /** Pieces of the curve by the line of the samples they start on, what is ahead to their left. */
-function piecesOf({ us, vs, ahead }: Samples, plane: Ahead, ring: boolean): Map<string, Piece> {
+function piecesOf({ us, vs, ahead }: Samples, cut: Ahead, ring: boolean): Map<string, Piece> {
 	const columns = us.length;
 	const name = ([i, j]: Place, [p, q]: Place) => {
 		const column = (k: number) => (ring ? k % (columns - 1) : k);
@@ -113,7 +129,7 @@ function piecesOf({ us, vs, ahead }: Samples, plane: Ahead, ring: boolean): Map<
 	const met = new Map<string, Place>();
 	const meet = (a: Place, b: Place, atA: number, atB: number): { key: string; place: Place } => {
 		const key = name(a, b);
-		const place = met.get(key) ?? plane.between(placeOf(a), placeOf(b), atA, atB);
+		const place = met.get(key) ?? cut.between(placeOf(a), placeOf(b), atA, atB);
 		met.set(key, place);
 		return { key, place };
 	};
@@ -183,20 +199,20 @@ function joined(pieces: Map<string, Piece>, period: number): Line[] {
 }
 
 /** The curve with as few corners as follow it to within so many mm. */
-function followed({ places, run }: Line, plane: Ahead, within: number, period: number): Line {
+function followed({ places, run }: Line, cut: Ahead, within: number, period: number): Line {
 	const last: Place = run === 'round' ? [places[0]![0] + turnOf(places, period), places[0]![1]] : places[0]!;
 	const line = run === 'open' ? places : [...places, last];
 	const fine: Place[] = [line[0]!];
 	const halve = (a: Place, b: Place, left: number): void => {
-		const middle = plane.onto([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
-		const off = segmentDistance(plane.point(a), plane.point(b), plane.point(middle));
+		const middle = cut.onto([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
+		const off = segmentDistance(cut.point(a), cut.point(b), cut.point(middle));
 		if (off > within / 2 && left > 0) {
 			halve(a, middle, left - 1);
 			halve(middle, b, left - 1);
 		} else fine.push(b);
 	};
 	for (let k = 0; k + 1 < line.length; k++) halve(line[k]!, line[k + 1]!, MOST_HALVINGS);
-	const points = fine.map((place) => plane.point(place));
+	const points = fine.map((place) => cut.point(place));
 	const kept = thinned(points, within / 2).map((k) => fine[k]!);
 	return { places: run === 'open' ? kept : kept.slice(0, -1), run };
 }
@@ -244,23 +260,21 @@ function beyondRims({ places, run }: Line, { surface }: TrimmedFace): TrimCurve 
 	return smooth([out(places[0]!, places[1]!), ...places, out(places.at(-1)!, places.at(-2)!)], run);
 }
 
-/** Where a plane meets a face; what is ahead of it lies to the left of every curve. */
+/** Where what parts space meets a face; what is ahead of it lies to the left of every curve. */
 export function sectionCurves(
 	face: TrimmedFace,
-	at: Vector,
-	normal: Vector,
+	parting: Parting,
 	within: number
 ): { curves: TrimCurve[]; ahead: Ahead; low: number; high: number } {
-	const size = Math.hypot(...normal);
-	const plane = new Ahead(face, at, scale(normal, 1 / size));
-	const samples = sampled(face, plane);
+	const cut = new Ahead(face, parting);
+	const samples = sampled(face, cut);
 	const period = periodOf(face);
-	const curves = joined(piecesOf(samples, plane, period > 0), period).map((curve) =>
-		beyondRims(followed(curve, plane, within, period), face)
+	const curves = joined(piecesOf(samples, cut, period > 0), period).map((curve) =>
+		beyondRims(followed(curve, cut, within, period), face)
 	);
 	return {
 		curves,
-		ahead: plane,
+		ahead: cut,
 		low: samples.ahead.reduce((a, b) => Math.min(a, b), Infinity),
 		high: samples.ahead.reduce((a, b) => Math.max(a, b), -Infinity)
 	};

@@ -21,7 +21,8 @@ import {
 	type Line,
 	type OutlineOnFace
 } from './project';
-import { sectionCurves } from './section';
+import { besideMass, turnedRound } from './beside-mass';
+import { planeThrough, sectionCurves } from './section';
 import { curveTrim, periodOf, reversed, type Trim, type TrimCurve, type TrimmedFace } from './trim';
 import { NO_DIRECTION, SAME_POINT } from '../../geometry/tolerance';
 
@@ -94,7 +95,8 @@ function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string):
 	if (!(Math.hypot(...normal) > NO_DIRECTION))
 		refuse(`${at}/normal`, 'the direction is nothing; give it a length');
 	const origin: Vector = level ? [0, 0, fixedHeight(trim.height)] : trim.at;
-	const section = sectionCurves(face, origin, ahead ? normal : scale(normal, -1), trim.within);
+	const plane = planeThrough(origin, ahead ? normal : scale(normal, -1));
+	const section = sectionCurves(face, plane, trim.within);
 	if (section.curves.length === 0) {
 		const [low, high] = [section.low, section.high].map((value) => formatNumber(Math.round(value)));
 		return refuse(
@@ -104,13 +106,38 @@ function cutOff(face: TrimmedFace, trim: TrimOf<'plane' | 'level'>, at: string):
 				: `the plane does not meet ${face.name}, which lies ${low} to ${high} mm ahead of it; move it there`
 		);
 	}
-	return {
-		at,
-		curves: section.curves,
-		within: trim.within,
-		opening: false,
-		keeps: (u, v) => section.ahead.of([u, v]) > 0
-	};
+	return cutAlong(section, trim.within, at, false);
+}
+
+/** A face cut where something that parts space meets it: what is ahead is left. */
+const cutAlong = ({ curves, ahead }: Section, within: number, at: string, opening: boolean): Trim => ({
+	at,
+	curves,
+	within,
+	opening,
+	keeps: (u, v) => ahead.of([u, v]) > 0
+});
+type Section = ReturnType<typeof sectionCurves>;
+
+/** What a mass leaves of a face that it meets. */
+export type LeftByMass = Trim | 'all of it' | 'nothing';
+
+/**
+ * The curves along which another mass meets a face.
+ * @param faces of the other mass, as its form makes them
+ */
+export function trimByMass(
+	face: TrimmedFace,
+	{ keep, within }: TrimOf<'mass'>,
+	faces: readonly TrimmedFace[],
+	at: string
+): LeftByMass {
+	refuseFiner(within, at);
+	const beside = besideMass(faces);
+	const section = sectionCurves(face, keep === 'outside' ? beside : turnedRound(beside), within);
+	if (section.curves.length === 0) return section.high > 0 ? 'all of it' : 'nothing';
+	const isOpening = keep === 'outside' && section.curves.every(({ run }) => run === 'closed');
+	return cutAlong(section, within, at, isOpening);
 }
 
 const heights = ({ low, high }: { low: number; high: number }, ahead: boolean) =>
@@ -119,14 +146,21 @@ const heights = ({ low, high }: { low: number; high: number }, ahead: boolean) =
 /** Finer than anything is cut; finer still would only make more corners. */
 const FINEST_WITHIN = 0.1;
 
-/** The curves that a trim cuts into a face. @throws ProblemError where it cannot be made */
-export function trimOf(face: TrimmedFace, trim: TrimDefinition, at: string): Trim {
-	const { within } = trim;
+function refuseFiner(within: number, at: string): void {
 	if (!(within >= FINEST_WITHIN))
 		refuse(
 			`${at}/within`,
 			`curves are followed to within ${within} mm; ${FINEST_WITHIN} mm or more is accepted`
 		);
+}
+
+/** A trim that says all by itself. */
+export type OwnTrim = Exclude<TrimDefinition, { by: 'mass' }>;
+
+/** The curves that a trim cuts into a face. @throws ProblemError where it cannot be made */
+export function trimOf(face: TrimmedFace, trim: OwnTrim, at: string): Trim {
+	const { within } = trim;
+	refuseFiner(within, at);
 	switch (trim.by) {
 		case 'outline': {
 			const sight = sightOf(trim.direction, trim.turn, `${at}/direction`);

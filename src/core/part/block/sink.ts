@@ -1,5 +1,6 @@
 import type { BlockOutput } from '../program';
 import type { ElementTable } from '../element-table';
+import { ownShape } from '../own-shape';
 import { placesUnder } from '../evaluate/fit-loop';
 import { turnedOver } from '../../geometry/triangulate';
 import { fitBlock, SPACE } from './fit';
@@ -168,23 +169,16 @@ export class BlockSink {
 	}
 
 	private own(rows: readonly { readonly mesh: UnitMesh; readonly k: number }[]): ElementTable {
-		const starts = (sizes: (mesh: UnitMesh) => number) => {
-			const first = new Uint32Array(rows.length + 1);
-			for (const [n, { mesh }] of rows.entries()) first[n + 1] = first[n]! + sizes(mesh);
-			return first;
-		};
-		const firstVertex = starts(({ vertices }) => vertices.length / 3);
-		const firstCorner = starts(({ triangles }) => triangles.length);
-		const positions = new Float32Array(3 * firstVertex[rows.length]!);
-		const triangles = new Uint32Array(firstCorner[rows.length]!);
 		const volume = new Float64Array(rows.length);
-		for (const [n, { mesh, k }] of rows.entries()) {
+		const meshes = rows.map(({ mesh, k }, n) => {
 			const fitted = this.fit(mesh, [k]);
 			volume[n] = fitted.volume[0]!;
-			positions.set(placesUnder(mesh.vertices, fitted.maps), 3 * firstVertex[n]!);
-			triangles.set(this.mirrored[k] ? turnedOver(mesh.triangles) : mesh.triangles, firstCorner[n]);
-		}
-		const shape = { is: 'own', positions, firstVertex, triangles, firstCorner } as const;
+			return {
+				vertices: placesUnder(mesh.vertices, fitted.maps).slice(),
+				triangles: this.mirrored[k] ? turnedOver(mesh.triangles) : mesh.triangles
+			};
+		});
+		const shape = ownShape(meshes);
 		return { ...this.columns(rows.map(({ k }) => k)), volume, shape };
 	}
 

@@ -1,45 +1,12 @@
-import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
+import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { meshOfSolid, solidOf, solidLibrary } from '../../geometry/solid/library';
 import type { PartDefinition } from '../../project/part-definition';
 import { stepsWithin } from '../../project/part/steps-within';
-import {
-	MOST_SHAPES,
-	type Axis,
-	type Cutter,
-	type Outline,
-	type Place,
-	type RawMesh,
-	type Recipe
-} from './recipe';
+import { MOST_SHAPES, type Axis, type Cutter, type Outline, type Place, type Recipe } from './recipe';
 import { shellOf } from './shell';
 import { unitMesh, type UnitMesh } from './unit-mesh';
 
 /** Solids of the unit box and what is made of them, by a library of robust booleans. */
-
-let library: ManifoldToplevel | null = null;
-let loading: Promise<void> | null = null;
-
-/**
- * Load the library, once: whoever makes blocks does it first.
- *
- * ```ts
- * await loadSolids(); // once, before parts with blocks run
- * ```
- * @throws what the platform says when its file cannot be had; it may be tried again
- */
-export function loadSolids(): Promise<void> {
-	loading ??= Module().then(
-		(loaded) => {
-			loaded.setup();
-			library = loaded;
-		},
-		(error: unknown) => {
-			// What could not be fetched may be had the next time.
-			loading = null;
-			throw error;
-		}
-	);
-	return loading;
-}
 
 /**
  * Whether a part's own steps, those in groups included, fit a block.
@@ -106,9 +73,9 @@ class Maker {
 			case 'sweep':
 				return this.sweep(recipe);
 			case 'mesh':
-				return this.keep(this.ofMesh(recipe.mesh));
+				return this.keep(solidOf(recipe.mesh));
 			case 'sheet':
-				return this.keep(this.ofMesh(shellOf(recipe.mesh, recipe.sizes, this.value(recipe.thickness))));
+				return this.keep(solidOf(shellOf(recipe.mesh, recipe.sizes, this.value(recipe.thickness))));
 			case 'union':
 			case 'intersection':
 				return this.keep(Solid[recipe.is](recipe.of.map((one) => this.make(one))));
@@ -141,17 +108,6 @@ class Maker {
 		]);
 	}
 
-	private ofMesh({ vertices, triangles }: RawMesh): Manifold {
-		const { Manifold: Solid, Mesh } = this.solids;
-		return Solid.ofMesh(
-			new Mesh({
-				numProp: 3,
-				vertProperties: Float32Array.from(vertices),
-				triVerts: Uint32Array.from(triangles)
-			})
-		);
-	}
-
 	private cut(whole: Manifold, cutters: readonly Cutter[]): Manifold {
 		let left = whole;
 		for (const { name, recipe } of cutters) {
@@ -179,22 +135,17 @@ function turned(along: Axis): Parameters<Manifold['transform']>[0] {
 	return [...columns, none].flat() as unknown as Parameters<Manifold['transform']>[0];
 }
 
-function meshOf(solid: Manifold): UnitMesh {
-	const { vertProperties, triVerts, numProp } = solid.getMesh();
-	const count = vertProperties.length / numProp;
-	const vertices = new Float32Array(3 * count);
-	for (let k = 0; k < count; k++)
-		for (let a = 0; a < 3; a++) vertices[3 * k + a] = vertProperties[k * numProp + a]!;
-	return unitMesh(vertices, [...triVerts]);
+function unitMeshOf(solid: Manifold): UnitMesh {
+	const { vertices, triangles } = meshOfSolid(solid);
+	return unitMesh(vertices, [...triangles]);
 }
 
 /** Make a block. @throws Error when `loadSolids` has not been awaited */
 function make(recipe: Recipe, values: ArrayLike<number>): MadeBlock {
-	if (!library) throw new Error('solids are made before their library is loaded: await loadSolids() first');
-	const maker = new Maker(library, values);
+	const maker = new Maker(solidLibrary(), values);
 	try {
 		const solid = maker.make(recipe);
-		const mesh = solid.isEmpty() || solid.volume() < NOTHING ? null : meshOf(solid);
+		const mesh = solid.isEmpty() || solid.volume() < NOTHING ? null : unitMeshOf(solid);
 		const reachesOut = mesh?.vertices.some((value) => value < -OUTSIDE || value > 1 + OUTSIDE) ?? false;
 		return { mesh, idle: maker.idle, reachesOut };
 	} finally {

@@ -3,8 +3,8 @@ import { openSides } from '../../geometry/triangulate';
 import { pointAt } from '../../geometry/vector';
 import type { LiveRows } from '../element-sink';
 import type { ElementTable } from '../element-table';
+import { ownShape } from '../own-shape';
 import type { SheetOutput } from '../program';
-import { bufferOf } from '../shared-memory';
 import type { SheetOf, SiteSheet } from './site-sheet';
 
 /** One sheet with its thickness: a mesh of its own. */
@@ -172,19 +172,6 @@ export class SheetSink {
 	/** One table of sheets that are their own. @param lost rows that cannot be made after all */
 	tables(lost: ReadonlySet<number>): ElementTable[] {
 		const made = this.made.filter(({ row }) => !lost.has(row));
-		const starts = (sizeOf: (one: MadeSheet) => number) => {
-			const first = new Uint32Array(made.length + 1);
-			for (const [n, one] of made.entries()) first[n + 1] = first[n]! + sizeOf(one);
-			return first;
-		};
-		const firstVertex = starts(({ positions }) => positions.length / 3);
-		const firstCorner = starts(({ triangles }) => triangles.length);
-		const positions = new Float32Array(bufferOf(12 * firstVertex[made.length]!));
-		const triangles = new Uint32Array(bufferOf(4 * firstCorner[made.length]!));
-		for (const [n, one] of made.entries()) {
-			positions.set(one.positions, 3 * firstVertex[n]!);
-			triangles.set(one.triangles, firstCorner[n]!);
-		}
 		const numbers = (of: (one: MadeSheet) => number) => Float64Array.from(made, of);
 		return [
 			{
@@ -196,7 +183,7 @@ export class SheetSink {
 				area: numbers(({ area }) => area),
 				length: new Float64Array(made.length),
 				stock: { shape: 'plate', sizes: [numbers(({ thickness }) => thickness)] },
-				shape: { is: 'own', positions, firstVertex, triangles, firstCorner }
+				shape: ownShape(made.map(({ positions, triangles }) => ({ vertices: positions, triangles })))
 			}
 		];
 	}

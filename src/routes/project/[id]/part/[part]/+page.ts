@@ -1,4 +1,4 @@
-import { loadSolids } from '$core/part/block/solids';
+import { loadSolids } from '$core/geometry/solid/library';
 
 /** Blocks are made on the page itself, as they are looked at. */
 export const load = () => loadSolids();

@@ -1,0 +1,204 @@
+import type { ClosedMesh } from '../geometry/solid/library';
+import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
+import type { NodeGrid } from '../grid/node-grid';
+import type { Run } from '../project/schema';
+import { plainFlag, type Flag } from '../units/flag';
+import { cutRun, cutSolid, type Left } from './cut-run';
+import type { CladFace } from './given-columns';
+import { lineKindOf } from './line-run';
+import type { PieceGroup } from './pieces';
+
+/** How bars end where others of their run meet them. */
+export type Ends = NonNullable<Run['ends']>;
+
+/** A bar as it leaves a node, in the plane that touches the face there. */
+interface Arm {
+	/** The first line of its bar. */
+	readonly bar: number;
+	/** Away from the node, length 1. */
+	readonly way: Vector;
+	/** Others end at its side: it goes on through the node, or is of the lines that do. */
+	readonly passes: boolean;
+}
+
+/** A plane that cuts a bar: what lies ahead of it stays. */
+interface Plane {
+	readonly at: Vector;
+	readonly normal: Vector;
+}
+
+/** Where the bars of a run meet, by node. */
+export interface MeetingBars {
+	readonly arms: ReadonlyMap<number, readonly Arm[]>;
+	/** The two nodes that each bar ends at, by its first line. */
+	readonly nodes: ReadonlyMap<number, readonly [number, number]>;
+	/** The mean normal of the bars that meet at a node: at a pole a face has none of its own. */
+	readonly normalAt: (node: number) => Vector;
+}
+
+/** The way from a node to another, in the plane that touches the face at the first. */
+function wayFrom({ positions }: NodeGrid, normal: Vector, node: number, to: number): Vector {
+	const off = subtract(pointAt(positions, to), pointAt(positions, node));
+	return unit(subtract(off, scale(normal, dot(off, normal))));
+}
+
+/**
+ * Where the bars of a run meet.
+ *
+ * ```ts
+ * const { arms } = meetingBars(faceModel, [[0], [1], [2]], { is: 'mitred' });
+ * ```
+ * @param bars the lines of each bar, in order; most have one
+ */
+export function meetingBars(
+	{
+		grid,
+		edges,
+		edgeNormals,
+		sharedEdges
+	}: Pick<CladFace, 'grid' | 'edges' | 'edgeNormals'> & { sharedEdges: Uint8Array | null },
+	bars: readonly (readonly number[])[],
+	ends: Ends
+): MeetingBars {
+	const sums = new Map<number, Vector>();
+	for (const lines of bars)
+		for (const line of lines)
+			for (const node of [edges.from[line]!, edges.to[line]!])
+				sums.set(node, add(sums.get(node) ?? [0, 0, 0], pointAt(edgeNormals, line)));
+	const normalAt = (node: number) => unit(sums.get(node) ?? pointAt(grid.normals, node));
+	const arms = new Map<number, Arm[]>();
+	const nodes = new Map<number, readonly [number, number]>();
+	const put = (node: number, arm: Arm) => {
+		const known = arms.get(node);
+		if (known) known.push(arm);
+		else arms.set(node, [arm]);
+	};
+	for (const lines of bars) {
+		const bar = lines[0]!;
+		const through = ends.is === 'butted' && lineKindOf(edges, bar, sharedEdges) === ends.through;
+		const run = [edges.from[bar]!, ...lines.map((line) => edges.to[line]!)];
+		nodes.set(bar, [run[0]!, run.at(-1)!]);
+		run.forEach((node, k) => {
+			const inner = k > 0 && k + 1 < run.length;
+			for (const next of [run[k - 1], run[k + 1]])
+				if (next !== undefined)
+					put(node, { bar, way: wayFrom(grid, normalAt(node), node, next), passes: inner || through });
+		});
+	}
+	return { arms, nodes, normalAt };
+}
+
+/** How far a part reaches to the side of its line (mm). @param side length 1 */
+function halfWidth(meshes: readonly ClosedMesh[], node: Vector, side: Vector, origin: Vector): number {
+	const from = dot(subtract(node, origin), side);
+	let half = 0;
+	for (const { vertices } of meshes)
+		for (let k = 0; k < vertices.length; k += 3)
+			half = Math.max(
+				half,
+				Math.abs(vertices[k]! * side[0] + vertices[k + 1]! * side[1] + vertices[k + 2]! * side[2] - from)
+			);
+	return half;
+}
+
+/** The neighbours of an arm to either side: those that turn least from it. */
+function neighbours(arm: Arm, others: readonly Arm[], normal: Vector): Arm[] {
+	const across = cross(normal, arm.way);
+	const turned = others
+		.map((other) => {
+			const angle = Math.atan2(dot(other.way, across), dot(other.way, arm.way));
+			return { other, angle: angle < 0 ? angle + 2 * Math.PI : angle };
+		})
+		.sort((a, b) => a.angle - b.angle);
+	const [first, last] = [turned[0], turned.at(-1)];
+	if (!first) return [];
+	return first === last ? [first.other] : [first.other, last!.other];
+}
+
+/** The planes that end a bar at one of its nodes. */
+function planesAt(
+	{ arms, normalAt }: MeetingBars,
+	ends: Ends,
+	bar: number,
+	node: number,
+	grid: NodeGrid,
+	halfAcross: (side: Vector, node: Vector) => number
+): Plane[] {
+	const meeting = arms.get(node) ?? [];
+	const own = meeting.find((arm) => arm.bar === bar);
+	const others = meeting.filter((arm) => arm !== own);
+	if (!own || !others.length) return [];
+	const at = pointAt(grid.positions, node);
+	const normal = normalAt(node);
+	if (ends.is === 'set back') return [{ at: add(at, scale(own.way, ends.by)), normal: own.way }];
+	const passing = others.filter(({ passes }) => passes);
+	if (passing.length && !own.passes)
+		return passing.flatMap((other): Plane[] => {
+			const side = unit(subtract(own.way, scale(other.way, dot(own.way, other.way))));
+			const half = halfAcross(unit(cross(normal, own.way)), at);
+			return length(side) > 0 ? [{ at: add(at, scale(side, half)), normal: side }] : [];
+		});
+	// In halves: the plane between two ways holds the normal, and what is nearer to the own way stays.
+	return neighbours(own, own.passes ? passing : others, normal).flatMap((other): Plane[] => {
+		const between = unit(subtract(own.way, other.way));
+		return length(between) > 0 ? [{ at, normal: between }] : [];
+	});
+}
+
+/** What planes leave of the meshes of a piece. */
+function leftAhead(planes: readonly Plane[], meshes: readonly ClosedMesh[], origin: Vector): (Left | null)[] {
+	return meshes.map((mesh): Left | null => {
+		const { vertices } = mesh;
+		const cutting = planes.filter(({ at, normal }) => {
+			const from = dot(subtract(at, origin), normal);
+			for (let k = 0; k < vertices.length; k += 3)
+				if (
+					vertices[k]! * normal[0] + vertices[k + 1]! * normal[1] + vertices[k + 2]! * normal[2] <
+					from - AT
+				)
+					return true;
+			return false;
+		});
+		if (!cutting.length) return { mesh, share: 1 };
+		const off = subtract(cutting[0]!.at, origin);
+		return cutSolid(mesh, off, (whole) => {
+			let left = whole;
+			for (const { at, normal } of cutting) {
+				const next = left.trimByPlane([...normal], dot(subtract(at, cutting[0]!.at), normal));
+				if (left !== whole) left.delete();
+				left = next;
+			}
+			return left;
+		});
+	});
+}
+/** What is no further behind a plane (mm) is on it: meshes are kept in single precision. */
+const AT = 0.01;
+
+/**
+ * Bars of a group, ended where others of their run meet them.
+ *
+ * ```ts
+ * const { run } = withEnds(group.group, faceModel, meetingBars(faceModel, [[0], [1]], { is: 'mitred' }), { is: 'mitred' });
+ * ```
+ * @throws Error when `loadSolids` has not been awaited
+ */
+export function withEnds(
+	group: PieceGroup,
+	{ grid, origin }: Pick<CladFace, 'grid' | 'origin'>,
+	meeting: MeetingBars,
+	ends: Ends
+): PieceGroup {
+	const cut = cutRun(group.run, (row, meshes) => {
+		const bar = group.sites[row]!;
+		const half = (side: Vector, node: Vector) => halfWidth(meshes, node, side, origin);
+		const planes = meeting.nodes.get(bar)!.flatMap((node) => planesAt(meeting, ends, bar, node, grid, half));
+		return leftAhead(planes, meshes, origin);
+	});
+	const lost = new Map<number, Flag>();
+	for (const { row } of group.run.elements)
+		for (const one of row)
+			if (cut.left[one] === 0)
+				lost.set(one, plainFlag('piece.clipped-away', 'failed', 'the piece', 'its ends leave nothing of it'));
+	return { ...group, run: cut.run, flags: group.flags.with(lost) };
+}

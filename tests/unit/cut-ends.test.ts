@@ -1,0 +1,162 @@
+import { expect } from 'chai';
+import { Chain } from '../../src/core/chain/chain';
+import type { ZoneModel } from '../../src/core/cladding/model';
+import { findClashes } from '../../src/core/clash/find';
+import type { Form } from '../../src/core/project/form-schema';
+import type { PatternChoice } from '../../src/core/project/schema';
+import { flagSentence } from '../../src/core/units/flag';
+import { count, projectOf, revolved, sheet } from '../faces';
+import { cornersOf, facesOf, volumeWithin } from '../trial-run';
+
+const [BAYS, COURSES, W, H, WIDTH, DEPTH] = [6, 4, 1500, 1200, 60, 20];
+const strip = {
+	id: 'strip',
+	name: 'strip',
+	part: 'cap-strip',
+	values: { width: WIDTH, depth: DEPTH }
+};
+
+async function zoneOf(
+	ends: object | null,
+	lines = ['bay', 'course', 'rim'],
+	rest: object = {},
+	form: Form = sheet(BAYS * W, COURSES * H),
+	pattern: PatternChoice = { kind: 'rectangles' },
+	grid = count(BAYS, COURSES)
+): Promise<ZoneModel> {
+	const runs = [{ id: 'r', lines, variant: 'strip', ends, ...rest }];
+	const project = projectOf(form, grid, { pattern, runs } as never, { variants: [strip] });
+	const model = await new Chain().run(project);
+	expect(model.problems.filter(({ remark }) => !remark)).to.deep.equal([]);
+	return model.zones[0]!.model!;
+}
+const tablesOf = ({ groups }: ZoneModel) => groups.flatMap(({ group }) => group.run.elements);
+const sum = (values: Iterable<number>) => [...values].reduce((a, b) => a + b, 0);
+const volumeOf = (zone: ZoneModel) => sum(tablesOf(zone).flatMap(({ volume }) => [...volume]));
+const lengthOf = (zone: ZoneModel) => sum(tablesOf(zone).flatMap(({ length }) => [...length]));
+
+const LINES = (BAYS + 1) * COURSES * H + (COURSES + 1) * BAYS * W;
+const INNER = (BAYS - 1) * COURSES * H + (COURSES - 1) * BAYS * W;
+/** Nodes where four, three, two lines meet. */
+const [FOUR, THREE, TWO] = [(BAYS - 1) * (COURSES - 1), 2 * (BAYS - 1) + 2 * (COURSES - 1), 4];
+
+describe('ends of bars where others of their run meet them', () => {
+	it('mitred: together they fill their strips once (area of the union, closed form)', async () => {
+		const plain = await zoneOf(null);
+		expect(volumeOf(plain)).to.be.closeTo(LINES * WIDTH * DEPTH, 1);
+		const mitred = await zoneOf({ is: 'mitred' });
+		const twice = WIDTH * WIDTH * (FOUR + THREE / 2 + TWO / 4);
+		expect(volumeOf(mitred)).to.be.closeTo((LINES * WIDTH - twice) * DEPTH, 1e-5 * volumeOf(plain));
+		for (const table of tablesOf(mitred))
+			for (let k = 0; k < table.count; k++)
+				expect(volumeWithin(cornersOf(table, k), facesOf(table, k))).to.be.closeTo(
+					table.volume[k]!,
+					1e-4 * table.volume[k]!
+				);
+	});
+
+	it('set back: each ends so far before every node where it is not alone', async () => {
+		const zone = await zoneOf({ is: 'set back', by: 85 }, ['bay', 'course']);
+		expect(lengthOf(zone)).to.be.closeTo(INNER - 4 * FOUR * 85, 0.05);
+		expect(volumeOf(zone)).to.be.closeTo((INNER - 4 * FOUR * 85) * WIDTH * DEPTH, 100);
+	});
+
+	it('butted: those that go through stay whole, the others end at their sides', async () => {
+		const zone = await zoneOf({ is: 'butted', through: 'bay' }, ['bay', 'course']);
+		const [face] = zone.faces;
+		for (const { group } of zone.groups)
+			for (const { row, length } of group.run.elements)
+				row.forEach((r, k) => {
+					const line = group.sites[r]!;
+					const [a, b] = [face!.edges.from[line]!, face!.edges.to[line]!].map((node) => [
+						...face!.grid.positions.subarray(3 * node, 3 * node + 3)
+					]);
+					const upright = Math.abs(a![2]! - b![2]!) > 1;
+					// At the sides of the wall a course line is alone.
+					const ends = [a!, b!].filter(([x]) => x! > 1 && x! < BAYS * W - 1).length;
+					expect(length[k]).to.be.closeTo(upright ? H : W - (ends * WIDTH) / 2, 0.01);
+				});
+	});
+
+	it('against bars that are joined over the node the others butt, whatever else is said', async () => {
+		const joined = { stock: 12000, within: 1, staggered: false };
+		const zone = await zoneOf({ is: 'butted', through: 'bay' }, ['bay', 'course'], { joined });
+		// Bay lines are one bar each; so are course lines, which end at the sides of the wall alone.
+		expect(lengthOf(zone)).to.be.closeTo(INNER, 0.05);
+	});
+
+	it('of a dome in triangles leave nothing in common between neighbours', async () => {
+		const dome = revolved(
+			[
+				[9000, 0],
+				[7000, 4500],
+				[3000, 6500]
+			],
+			'smooth'
+		);
+		const zone = await zoneOf(
+			{ is: 'mitred' },
+			['bay', 'course', 'diagonal', 'rim'],
+			{},
+			dome,
+			{ kind: 'triangles', diagonal: 'alternating' },
+			count(20, 6)
+		);
+		const project = projectOf(dome, count(20, 6), {}, {});
+		// Joints are looked at too when the pieces are said to hang on nothing that they share.
+		const apart = {
+			...zone,
+			groups: zone.groups.map((one) => ({ ...one, group: { ...one.group, over: 'cell' as const } }))
+		};
+		const found = await findClashes(
+			{
+				project,
+				masses: [],
+				zones: [{ id: 'z', model: apart, behind: false }],
+				guides: new Map(),
+				problems: [],
+				ms: {} as never
+			},
+			2
+		);
+		expect(found.looked).to.be.greaterThan(1000);
+		expect(Math.max(0, ...found.depth)).to.be.lessThan(5);
+	});
+
+	it('are cut where all of them meet in a pole, and something is left of each', async () => {
+		const dome: Form = { kind: 'dome', radii: [8000, 8000, 6000], at: [0, 0], foot: 0, cut: 0 };
+		const zone = await zoneOf(
+			{ is: 'mitred' },
+			['bay', 'course'],
+			{},
+			dome,
+			{ kind: 'rectangles' },
+			count(20, 6)
+		);
+		expect(zone.groups.flatMap(({ group }) => group.flags.failed())).to.deep.equal([]);
+		// Twenty about the pole, alike: each has as much as every other.
+		const [face] = zone.faces;
+		const volumes = zone.groups.flatMap(({ group }) =>
+			group.run.elements.flatMap(({ row, volume }) =>
+				[...row].flatMap((r, k) =>
+					face!.edges.course[group.sites[r]!] === 6 && face!.edges.direction[group.sites[r]!] === 0
+						? [volume[k]!]
+						: []
+				)
+			)
+		);
+		expect(volumes).to.have.length(20);
+		expect(Math.max(...volumes) - Math.min(...volumes)).to.be.lessThan(1e-3 * volumes[0]!);
+	});
+
+	it('that leave nothing of a bar, or would overrun the node, are told', async () => {
+		const zone = await zoneOf({ is: 'set back', by: 800 }, ['bay', 'course']);
+		const told = zone.groups.flatMap(({ group }) => group.flags.failed().map((row) => group.flags.of(row)));
+		expect(told.length).to.be.greaterThan(10);
+		for (const flags of told) expect(flags.map(flagSentence)).to.deep.equal(['its ends leave nothing of it']);
+		const runs = [{ id: 'r', lines: ['bay'], variant: 'strip', ends: { is: 'set back', by: -5 } }];
+		const project = projectOf(sheet(9000, 6000), count(3, 3), { runs } as never, { variants: [strip] });
+		const { problems } = await new Chain().run(project);
+		expect(problems[0]!.at).to.equal('zones/z/runs/r/ends/by');
+	});
+});
