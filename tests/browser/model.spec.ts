@@ -5,6 +5,7 @@ import {
 	copyDemo,
 	documentOf,
 	expect,
+	newContext,
 	openDemo,
 	openRoof,
 	saved,
@@ -217,6 +218,17 @@ test('accessibility: nothing serious on any page', async ({ page }) => {
 		else if (path !== '/') await settled(page);
 		await accessible(page);
 	}
+});
+
+test('accessibility: schedules that wait for their model', async ({ page, browser }, worker) => {
+	const id = await copyDemo(page);
+	const context = await newContext(browser, worker);
+	const waiting = await context.newPage();
+	await context.route('**/chain.worker*', () => undefined);
+	await waiting.goto(`/project/${id}/schedule`);
+	await expect(waiting.getByText('Computing the model …')).toBeVisible();
+	await accessible(waiting);
+	await context.close();
 });
 
 test('a heavy project is held: edits are collected, the last model stays, and is run when one likes', async ({

@@ -124,9 +124,9 @@
 <div
 	class="min-h-0 overflow-auto"
 	bind:this={viewport}
-	role="table"
+	role={list.columns.length ? 'table' : 'region'}
 	aria-label={scheduleTitles[list.name]}
-	aria-rowcount={list.lines.length}
+	aria-rowcount={list.columns.length ? list.lines.length : undefined}
 	tabindex="0"
 >
 	<div class="w-max min-w-full">
