@@ -62,6 +62,7 @@ test('the main chain without a mouse: a mass, its cells, its lines, the schedule
 	await visit(page, '/');
 	await page.getByRole('button', { name: 'New project' }).focus();
 	await page.keyboard.press('Enter');
+	await expect(page.getByRole('textbox', { name: 'Name' })).toBeFocused();
 	await page.keyboard.type(named('Keys'));
 	await page.keyboard.press('Enter');
 	await expect(page.getByRole('region', { name: 'Ways to start' })).toBeVisible();

@@ -122,6 +122,32 @@ describe('parts on nodes', () => {
 		expect(sorted(piecesByLines(zone))).to.deep.equal(sorted(counted(zone).byLines));
 	});
 
+	it('at a pole they stand along the mean of the normals all round it: of a dome, a cone, both ends of a spindle', async () => {
+		const dome: Form = { kind: 'dome', at: [0, 0], foot: 0, radii: [6000, 6000, 6000], cut: 0 };
+		const cone = revolved([
+			[4000, 0],
+			[0, 5000]
+		]);
+		const spindle = revolved([
+			[0, 0],
+			[3000, 1500],
+			[0, 3000]
+		]);
+		for (const [form, outward] of [
+			[dome, [1]],
+			[cone, [1]],
+			[spindle, [-1, 1]]
+		] as const) {
+			const { grid } = (await zoneOf(form, {}, count(8, 4))).faces[0]!;
+			expect(grid.poles.length).to.equal(outward.length);
+			for (const [k, row] of grid.poles.entries())
+				for (let i = 0; i < grid.columns; i++) {
+					const [x, y, z] = grid.normals.subarray(3 * (row * grid.columns + i)) as unknown as number[];
+					expect(Math.hypot(x!, y!, z! - outward[k]!)).to.be.below(1e-3);
+				}
+		}
+	});
+
 	it('the first that takes a node has it; muted ones and parts for other counts pass over', async () => {
 		const zone = await zoneOf(sheet(7000, 6000), {
 			nodes: [

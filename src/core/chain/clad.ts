@@ -3,7 +3,10 @@ import type { Lie } from '../cladding/lie';
 import { liesOn } from '../cladding/lies';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { clipped } from '../cladding/clip-pieces';
+import { asksForBars, type BarsAtNodes } from '../cladding/bar-columns';
+import { barsAtNodes } from '../cladding/bars-at-nodes';
 import { meetingBars, withEnds } from '../cladding/cut-ends';
+import { programOf } from '../cladding/kit';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
 import type { Driver } from '../project/driver-schema';
@@ -53,21 +56,55 @@ export async function cladZone(
 		for (const text of open)
 			remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
 	remarks.push(...remarksOnRules(zone, assignments));
-	const groups: ClauseGroup[] = [];
-	for (const [f, face] of faces.entries()) {
-		const placed = timed('parts', () => [
+	const placed = faces.map((face, f) =>
+		timed('parts', () => [
 			...onCells(zone, assigned[f]!, variants),
 			...onLines(run, zone, face, assigned[f]!, variants),
 			...onNodes(run, zone, face, assigned[f]!, variants),
 			...onChains(zone, face, variants)
-		]);
-		for (const [k, one] of placed.entries()) {
-			remarks.push(...remarkOnStock(one));
-			const share = (part: number) => (f + (k + part) / placed.length) / faces.length;
-			for (const group of await hang(run, zone, joined, f, one, variants, suns, share)) groups.push(group);
-		}
+		])
+	);
+	const groups = placed.map((ofFace) => ofFace.map((): ClauseGroup[] => []));
+	const all = placed.flatMap((ofFace, f) => ofFace.map((one, k) => ({ f, one, k })));
+	// Parts on nodes know the bars that meet there, of any face: they come last.
+	const inTurn = [
+		...all.filter(({ one }) => one.over !== 'node'),
+		...all.filter(({ one }) => one.over === 'node')
+	];
+	const bars = new Bars(run, zone.id, faces, groups);
+	for (const [n, { f, one, k }] of inTurn.entries()) {
+		remarks.push(...remarkOnStock(one));
+		const share = (part: number) => (n + part) / inTurn.length;
+		groups[f]![k] = await hang(run, zone, joined, f, one, variants, suns, bars, share);
 	}
-	return { zone, faces, suns: sunsOfFaces, assignments, groups, meetings, remarks };
+	return { zone, faces, suns: sunsOfFaces, assignments, groups: groups.flat(2), meetings, remarks };
+}
+
+/** The bars on the lines of a zone, as they meet at its nodes: measured when a part on nodes asks for them. */
+class Bars {
+	constructor(
+		private readonly run: Run,
+		private readonly zone: string,
+		private readonly faces: readonly FaceModel[],
+		/** By face and clause. */
+		private readonly groups: readonly (readonly (readonly ClauseGroup[])[])[]
+	) {}
+
+	at(f: number): Kept<BarsAtNodes> {
+		const { faces, groups } = this;
+		const onLines = groups.map((ofFace) => ofFace.flat().filter(({ group }) => group.over === 'line'));
+		const serials = [
+			...faces.map(({ serial }) => serial),
+			...onLines.flatMap((ofFace) => ofFace.map(({ serial }) => serial))
+		];
+		return this.run.memo.use(['bars', this.zone, f], [serials], () =>
+			barsAtNodes(
+				faces[f]!.nodes(),
+				faces,
+				onLines.map((ofFace) => ofFace.map(({ group }) => group))
+			)
+		);
+	}
 }
 
 /** What is told of cells, with what is said of those whose choice by hand cannot stand there. */
@@ -104,6 +141,7 @@ async function hang(
 	{ clause, over, variant, values, lie: saidLie, chunks, clips, slot, at, putAt, said, joined, ends }: Placed,
 	variants: Variants,
 	suns: Suns,
+	barsOfZone: Bars,
 	share: (part: number) => number
 ): Promise<ClauseGroup[]> {
 	const face = faces[f]!;
@@ -135,11 +173,30 @@ async function hang(
 			return says === undefined ? [] : [[site, says] as const];
 		});
 		const flagged = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
-		const told = { ...flagged, ...(joined && { edges: joined.edges }), ...(clips && face.uncut()) };
+		const asks = over === 'node' && asksForBars(programOf(ready.value, corners, at));
+		const barsHere = asks ? barsOfZone.at(f) : null;
+		const told = {
+			...flagged,
+			...(joined && { edges: joined.edges }),
+			...(clips && face.uncut()),
+			...(barsHere && { bars: barsHere.value })
+		};
 		const bars = joined ? barsOf(joined, sites) : null;
 		const kept: Kept<PieceGroup> = run.memo.use(
 			['pieces', zone.id, f, slot, corners, number, lieName(lie)],
-			[serials, sites, bars, ends, ready, values, own, underFollowed(followed), [...named], [...under]],
+			[
+				serials,
+				sites,
+				bars,
+				ends,
+				barsHere,
+				ready,
+				values,
+				own,
+				underFollowed(followed),
+				[...named],
+				[...under]
+			],
 			() =>
 				run.timed('parts', () => {
 					const on = { over, sites, corners };

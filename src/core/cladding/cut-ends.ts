@@ -32,12 +32,11 @@ export interface MeetingBars {
 	readonly arms: ReadonlyMap<number, readonly Arm[]>;
 	/** The two nodes that each bar ends at, by its first line. */
 	readonly nodes: ReadonlyMap<number, readonly [number, number]>;
-	/** The mean normal of the bars that meet at a node: at a pole a face has none of its own. */
-	readonly normalAt: (node: number) => Vector;
 }
 
 /** The way from a node to another, in the plane that touches the face at the first. */
-function wayFrom({ positions }: NodeGrid, normal: Vector, node: number, to: number): Vector {
+function wayFrom({ positions, normals }: NodeGrid, node: number, to: number): Vector {
+	const normal = pointAt(normals, node);
 	const off = subtract(pointAt(positions, to), pointAt(positions, node));
 	return unit(subtract(off, scale(normal, dot(off, normal))));
 }
@@ -51,21 +50,10 @@ function wayFrom({ positions }: NodeGrid, normal: Vector, node: number, to: numb
  * @param bars the lines of each bar, in order; most have one
  */
 export function meetingBars(
-	{
-		grid,
-		edges,
-		edgeNormals,
-		sharedEdges
-	}: Pick<CladFace, 'grid' | 'edges' | 'edgeNormals'> & { sharedEdges: Uint8Array | null },
+	{ grid, edges, sharedEdges }: Pick<CladFace, 'grid' | 'edges'> & { sharedEdges: Uint8Array | null },
 	bars: readonly (readonly number[])[],
 	ends: Ends
 ): MeetingBars {
-	const sums = new Map<number, Vector>();
-	for (const lines of bars)
-		for (const line of lines)
-			for (const node of [edges.from[line]!, edges.to[line]!])
-				sums.set(node, add(sums.get(node) ?? [0, 0, 0], pointAt(edgeNormals, line)));
-	const normalAt = (node: number) => unit(sums.get(node) ?? pointAt(grid.normals, node));
 	const arms = new Map<number, Arm[]>();
 	const nodes = new Map<number, readonly [number, number]>();
 	const put = (node: number, arm: Arm) => {
@@ -81,11 +69,10 @@ export function meetingBars(
 		run.forEach((node, k) => {
 			const inner = k > 0 && k + 1 < run.length;
 			for (const next of [run[k - 1], run[k + 1]])
-				if (next !== undefined)
-					put(node, { bar, way: wayFrom(grid, normalAt(node), node, next), passes: inner || through });
+				if (next !== undefined) put(node, { bar, way: wayFrom(grid, node, next), passes: inner || through });
 		});
 	}
-	return { arms, nodes, normalAt };
+	return { arms, nodes };
 }
 
 /** How far a part reaches to the side of its line (mm). @param side length 1 */
@@ -117,7 +104,7 @@ function neighbours(arm: Arm, others: readonly Arm[], normal: Vector): Arm[] {
 
 /** The planes that end a bar at one of its nodes. */
 function planesAt(
-	{ arms, normalAt }: MeetingBars,
+	{ arms }: MeetingBars,
 	ends: Ends,
 	bar: number,
 	node: number,
@@ -129,7 +116,7 @@ function planesAt(
 	const others = meeting.filter((arm) => arm !== own);
 	if (!own || !others.length) return [];
 	const at = pointAt(grid.positions, node);
-	const normal = normalAt(node);
+	const normal = pointAt(grid.normals, node);
 	if (ends.is === 'set back') return [{ at: add(at, scale(own.way, ends.by)), normal: own.way }];
 	const passing = others.filter(({ passes }) => passes);
 	if (passing.length && !own.passes)

@@ -9,6 +9,7 @@ import type { NodeGrid } from '../grid/node-grid';
 import type { Chains } from '../pattern/chains';
 import { NO_CELL } from '../pattern/edges';
 import type { Flag } from '../units/flag';
+import { barColumn, type BarsAtNodes } from './bar-columns';
 import type { GridSite } from './sites';
 
 /** What pieces are hung on: one face, as what its sites give is read from it. */
@@ -25,6 +26,8 @@ export interface CladFace extends Omit<FieldSource, 'sun' | keyof Followed> {
 	readonly flags: ReadonlyMap<number, readonly Flag[]>;
 	/** The zone's second grid, where it has one. */
 	readonly layer: LayerGrid | null;
+	/** The bars that meet at its nodes, for parts on nodes that ask for them. */
+	readonly bars?: BarsAtNodes;
 	/** Mesh positions are relative to this point (mm). */
 	readonly origin: readonly [number, number, number];
 }
@@ -88,6 +91,17 @@ const ofNodes: Points = ({ grid, nodes }, sites, what, a) => {
 	return reckon(sites, (n) => ways[3 * (start[n]! + way) + a]!);
 };
 
+/** What the lines that meet at nodes measure, and the bars on them; null of other columns. */
+function ofLinesAtNodes({ nodes, bars }: CladFace, sites: Uint32Array, name: string): ColumnReader | null {
+	const [, span] = /^span(\d+)$/.exec(name) ?? [];
+	const [what, way] = barColumn(name) ?? [];
+	if (span === undefined && what === undefined) return null;
+	const { start, spans } = nodes();
+	const values = what === undefined ? spans : bars?.[what];
+	const turn = way ?? Number(span) - 1;
+	return reckon(sites, (n) => values?.[start[n]! + turn] ?? 0);
+}
+
 const ofChains: Points = ({ chains, grid }, sites, what, a) => {
 	const [of, number] = numbered(what);
 	const values = of === 'normal' ? grid.normals : grid.positions;
@@ -103,5 +117,9 @@ export const givenColumn =
 		const [what = '', axis] = name.split('.');
 		// A guide, a picture, a table may be called x.
 		if (axis && axis in axisOf && !ofThings.has(what)) return points[kind](face, sites, what, axisOf[axis]!);
+		if (kind === 'node') {
+			const ofLines = ofLinesAtNodes(face, sites, name);
+			if (ofLines) return ofLines;
+		}
 		return fieldOf(kind, name, followable(followed)).column({ ...face, ...followed }, sites);
 	};

@@ -5,7 +5,7 @@ import type { Followable } from '../field/followed';
 import { asksForSun } from '../field/sun';
 import type { Driver, SpelledDriver } from '../project/driver-schema';
 import { compileFormulas, compilePart, elementsOf } from '../part/compile/compile';
-import { fitsBlocks } from '../part/block/solids';
+import { makesSolids } from '../part/block/solids';
 import { isClipped } from './assign';
 import { PartError } from '../part/compile/fault';
 import { inputKind, kernelValue } from '../part/inputs';
@@ -63,7 +63,7 @@ export function materialsOf(project: Project): readonly Material[] {
 }
 
 /**
- * Whether any part is clipped, has its ends cut, or fits blocks, itself or by a part within it: their solids need `loadSolids`.
+ * Whether any part is clipped, has its ends cut, fits blocks or joins tubes, itself or by a part within it: their solids need `loadSolids`.
  *
  * ```ts
  * if (usesSolids(project)) await loadSolids();
@@ -77,7 +77,7 @@ export function usesSolids(project: Project): boolean {
 	const used = new Set(project.variants.map(({ part }) => part));
 	const found = new Set<PartDefinition>();
 	for (const part of parts) if (used.has(part.id)) withSubParts(part, parts, found);
-	return [...found].some(fitsBlocks);
+	return [...found].some(makesSolids);
 }
 
 /** Definitions of the parts that one is made of, its own first. */
@@ -102,7 +102,14 @@ interface Compiled {
 const compiled = new Map<string, Compiled[]>();
 const MOST_OF_A_PART = 8;
 
-/** The program of a part for a number of corners, compiled once per definition. @throws ProblemError */
+/**
+ * The program of a part for a number of corners, compiled once per definition.
+ *
+ * ```ts
+ * const { root } = programOf(ready, 4, rulePath);
+ * ```
+ * @throws ProblemError
+ */
 export function programOf(
 	{ part, definitions }: Pick<ReadyVariant, 'part' | 'definitions'>,
 	corners: number,

@@ -1,10 +1,4 @@
-import {
-	evaluateGrid,
-	evaluateRows,
-	transpose,
-	type Surface,
-	type SurfaceSamples
-} from '../geometry/surface';
+import { evaluateRows, transpose, type Surface } from '../geometry/surface';
 import { lengthTable, lengthTo, lineLength } from '../geometry/true-length';
 import { distance, pointAt, type Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
@@ -12,15 +6,16 @@ import { nearestOnFace } from '../mass/trim/project';
 import type { SettingOut, Start } from '../project/setting-out-schema';
 import { refuse } from '../units/problem';
 import { formatNumber } from '../units/quantity';
-import { Belt, lengthsOf, middleOf, polesOf } from './belt';
+import { Belt, lengthsOf, polesOf } from './belt';
 import { takeRims, type RimPlaces } from './meeting-rims';
+import { normalsOf } from './normals';
 import { equalChordNet } from './nets/equal-chords';
 import { geodesicNet } from './nets/geodesics';
 import { levelPlaneNet } from './nets/level-planes';
 import { lineNet } from './nets/lines';
 import type { NodeGrid, NodeNet, Spread } from './node-grid';
 import { divide, type Division, type LineLengths, type Places } from './spacing';
-import { NO_DIRECTION, POLE } from '../geometry/tolerance';
+import { POLE } from '../geometry/tolerance';
 
 export const MOST_CELLS = 4_000_000;
 
@@ -43,43 +38,6 @@ export const guidesOf = ({ across, up }: SettingOut): string[] =>
 /** Whether a level that moves changes anything. */
 export const followsLevels = ({ up }: SettingOut): boolean =>
 	up.by === 'levels' || ('start' in up && typeof up.start === 'object' && 'level' in up.start);
-
-function normalise(samples: SurfaceSamples, normals: Float64Array): number[] {
-	const { du, dv } = samples;
-	const folded: number[] = [];
-	for (let k = 0; k < normals.length; k += 3) {
-		const x = du[k + 1]! * dv[k + 2]! - du[k + 2]! * dv[k + 1]!;
-		const y = du[k + 2]! * dv[k]! - du[k]! * dv[k + 2]!;
-		const z = du[k]! * dv[k + 1]! - du[k + 1]! * dv[k]!;
-		const size = Math.sqrt(x * x + y * y + z * z);
-		if (!(size > NO_DIRECTION)) {
-			folded.push(k / 3);
-			continue;
-		}
-		normals[k] = x / size;
-		normals[k + 1] = y / size;
-		normals[k + 2] = z / size;
-	}
-	return folded;
-}
-
-/** Where du × dv vanishes (a pole, a pinched corner), the normal a little further inside stands in. */
-function mendNormals(
-	surface: Surface,
-	u: Float64Array,
-	v: Float64Array,
-	folded: readonly number[],
-	normals: Float64Array
-): void {
-	const inside = (t: number, knots: Float64Array) => t + (middleOf(knots) - t) * 1e-4;
-	for (const node of folded) {
-		const at = [inside(u[node]!, surface.knotsU)];
-		const up = [inside(v[node]!, surface.knotsV)];
-		const one = new Float64Array(3);
-		if (normalise(evaluateGrid(surface, at, up), one).length) one.set([0, 0, 1]);
-		normals.set(one, 3 * node);
-	}
-}
 
 /** Where a start line or a level comes to lie on the belts of a face. */
 function placesOn(face: Face, belt: Belt, along: 'across' | 'up', follow: Following, at: string): Places {
@@ -245,10 +203,9 @@ function gridOf(
 	const v = wrapped(net.v, surface.knotsV);
 	const level = isLevel(v, columns, rows);
 	const samples = level ? evaluateRows(surface, u, columns, level) : evaluateRows(surface, u, 1, v);
-	const normals = new Float64Array(3 * columns * rows);
-	mendNormals(surface, u, v, normalise(samples, normals), normals);
 	const laid = laidFlat(surface, belt, { across, up }, net, u, v, level);
 	const poles = Array.from(laid.courseLengths.keys()).filter((j) => laid.courseLengths[j]! < POLE);
+	const normals = normalsOf(surface, samples, { u, v }, columns, poles);
 	const none = new Float64Array(0);
 	return {
 		across,

@@ -72,7 +72,7 @@ export const cornersOf = (anchor: Anchor, wanted = 4): number =>
  *   normal, corner_normals, plane, up
  * - double ring: the same, and far, far1 … n, far_centre of the companion
  * - pair: line, start, end, normal, normal_left, normal_right (of the cells beside it), up
- * - node: node, normal, way1 … n (directions of its edges), up
+ * - node: node, normal, way1 … n (directions of its lines), ways (all of them, with the bars on them), up
  * - chain: chain, point1 … n, normal1 … n, up
  */
 export function givenNames(
@@ -109,6 +109,16 @@ export function givenNames(
 			put('node', { is: 'point', at: point('node') });
 			direction('normal');
 			each('way', numbered('way'), 'direction');
+			put('ways', {
+				is: 'ways',
+				ways: numbered('way').map((direction, k) => ({
+					direction,
+					far: v.along(point('node'), direction, measure(`span${k + 1}`)),
+					across: measure(`across${k + 1}`),
+					deep: measure(`deep${k + 1}`),
+					middle: measure(`middle${k + 1}`)
+				}))
+			});
 			return names;
 		case 'chain': {
 			const points = numbered('point');

@@ -6,6 +6,7 @@ import { cuttersOf, mapNumbers, MOST_SHAPES, type Recipe } from './block/recipe'
 import type { FlagList, Said } from './flag-list';
 import { joinProducts, type Register } from './products';
 import { allotSlots } from './slots';
+import { mapJoint, numbersOfJoint, type TubeJoint } from './tubes/joint';
 import type { Stock } from './stock';
 import type { BlockFlags, Domain, ElementOutput, PointSlots, Program } from './program';
 
@@ -66,6 +67,11 @@ interface Draft {
 		readonly filling: PiercedSheet;
 		readonly flat: number;
 		readonly narrower: number;
+	}[];
+	readonly tubes: {
+		readonly element: number;
+		readonly firstTurn: number;
+		readonly joint: TubeJoint<PointRegisters, Register>;
 	}[];
 	readonly flags: { readonly when: Register; readonly flag: number }[];
 	readonly results: { readonly name: string; readonly register: Register }[];
@@ -139,6 +145,7 @@ export class DomainBuilder {
 		elements: [],
 		blocks: [],
 		sheets: [],
+		tubes: [],
 		flags: [],
 		results: [],
 		turnResults: [],
@@ -277,6 +284,11 @@ export class DomainBuilder {
 		this.draft.sheets.push({ element, firstTurn, filling, flat, narrower });
 	}
 
+	/** A smooth body of round arms. */
+	tubes(output: Draft['tubes'][number]): void {
+		this.draft.tubes.push(output);
+	}
+
 	result(name: string, register: Register): void {
 		this.draft.results.push({ name, register });
 	}
@@ -319,7 +331,10 @@ export class DomainBuilder {
 			...registers
 		]);
 		const ofSheets = this.draft.sheets.flatMap(({ filling }) => Object.values<Register>({ ...filling }));
-		const wanted = [...new Set([...made, ...ofBlocks, ...ofSheets, ...groups.map(({ times }) => times)])];
+		const ofTubes = this.draft.tubes.flatMap(({ joint }) => numbersOfJoint(joint));
+		const wanted = [
+			...new Set([...made, ...ofBlocks, ...ofSheets, ...ofTubes, ...groups.map(({ times }) => times)])
+		];
 		// Nought times what is not finite is NaN, and a sum with NaN stays NaN.
 		const finite = this.multiply(this.sum(wanted), this.constant(0));
 		const kept = new Set([...wanted, finite]);
@@ -389,6 +404,7 @@ export class DomainBuilder {
 				flat,
 				narrower
 			})),
+			tubes: this.draft.tubes.map((one) => ({ ...one, joint: mapJoint(one.joint, point, slot) })),
 			finite: slot(finite),
 			flags: this.draft.flags.map(({ when, flag }) => ({ when: slot(when), flag })),
 			results: this.draft.results.map(({ name, register }) => ({ name, slot: slot(register) })),

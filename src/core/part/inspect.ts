@@ -57,6 +57,10 @@ function pointsOf(value: Value, v: Vectors): readonly PointRegisters[] {
 			return value.solids.flatMap((solid) => pointsOfSolid(v, solid));
 		case 'fitted block':
 			return value.fitted.corners;
+		case 'joined tubes': {
+			const { centre, ways, reach } = value.joint;
+			return [centre, ...ways.map(({ direction }) => v.along(centre, direction, reach))];
+		}
 		default:
 			return [];
 	}
@@ -101,6 +105,8 @@ function shapeOf(value: Value): Pick<StepView, 'loops' | 'triangles'> {
 			const walls = upTo(four).map((k) => [k, k + four]);
 			return { loops: [closed(four), shifted(closed(four), four), ...walls], triangles: [] };
 		}
+		case 'joined tubes':
+			return { loops: value.joint.ways.map((_, k) => [0, k + 1]), triangles: [] };
 		default:
 			return { loops: [], triangles: [] };
 	}
@@ -114,6 +120,10 @@ function inWords(value: Value): string {
 			return value.points.length === 2 ? 'line' : `path of ${value.points.length}`;
 		case 'rings':
 			return `${value.rings.length} rings`;
+		case 'lengths':
+			return `${value.lengths.length} lengths`;
+		case 'ways':
+			return `${value.ways.length} ways`;
 		case 'sheet':
 			return value.sheet.facets.length === 1 ? 'sheet' : `sheet of ${value.sheet.facets.length}`;
 		case 'solid':

@@ -2,6 +2,7 @@ import type { Flag } from '../units/flag';
 import type { Arithmetic } from '../units/formula/expression';
 import type { Recipe } from './block/recipe';
 import type { Cap } from './caps';
+import type { TubeJoint } from './tubes/joint';
 import type { Stock } from './stock';
 
 /** Arithmetic on one or more columns; or c + a b and c - a b in one go, each rounded twice as ever. */
@@ -94,6 +95,13 @@ export interface SheetOutput {
 	readonly narrower: number;
 }
 
+/** One smooth body of round arms. */
+export interface TubesOutput {
+	readonly element: number;
+	readonly firstTurn: number;
+	readonly joint: TubeJoint<PointSlots, Slot>;
+}
+
 export interface FlagOutput {
 	readonly when: Slot;
 	/** Position in the program's list of flags. */
@@ -113,6 +121,7 @@ export interface Domain {
 	readonly elements: readonly ElementOutput[];
 	readonly blocks: readonly BlockOutput[];
 	readonly sheets: readonly SheetOutput[];
+	readonly tubes: readonly TubesOutput[];
 	readonly flags: readonly FlagOutput[];
 	/** 0 where all that is made is finite, and NaN elsewhere. */
 	readonly finite: Slot;

@@ -5,10 +5,12 @@ import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
+import type { OwnMeshSink } from './own-mesh-sink';
 import { SheetSink } from './sheet/sink';
 import type { SheetOf } from './sheet/site-sheet';
 import type { ElementTable } from './element-table';
 import type { Domain, PointSlots, Program } from './program';
+import { TubesSink } from './tubes/sink';
 
 export interface PartRun {
 	readonly elements: readonly ElementTable[];
@@ -35,7 +37,8 @@ class Frame {
 	readonly inner: readonly Frame[];
 	readonly sinks: readonly ElementSink[];
 	readonly blocks: readonly BlockSink[];
-	readonly sheets: readonly SheetSink[];
+	/** Of elements that have meshes of their own. */
+	readonly alone: readonly OwnMeshSink[];
 
 	/** @param workplaces of this domain and those within it, in the order of `allDomains` */
 	constructor(
@@ -50,7 +53,10 @@ class Frame {
 		this.inner = domain.groups.map((group) => new Frame(group.domain, capacity, sheetOf, workplaces));
 		this.sinks = domain.elements.map((output) => new ElementSink(output, capacity));
 		this.blocks = domain.blocks.map((output) => new BlockSink(output));
-		this.sheets = domain.sheets.map((output) => new SheetSink(output, sheetOf));
+		this.alone = [
+			...domain.sheets.map((output) => new SheetSink(output, sheetOf)),
+			...domain.tubes.map((output) => new TubesSink(output))
+		];
 	}
 
 	compute(rows: number): void {
@@ -62,13 +68,8 @@ class Frame {
 		return this.workplace.places(points, this.rows, origin);
 	}
 
-	allSinks(): (ElementSink | BlockSink | SheetSink)[] {
-		return [
-			...this.inner.flatMap((frame) => frame.allSinks()),
-			...this.sinks,
-			...this.blocks,
-			...this.sheets
-		];
+	allSinks(): (ElementSink | BlockSink | OwnMeshSink)[] {
+		return [...this.inner.flatMap((frame) => frame.allSinks()), ...this.sinks, ...this.blocks, ...this.alone];
 	}
 }
 
@@ -127,7 +128,7 @@ class Runner {
 		};
 		for (const sink of sinks)
 			if (sink instanceof ElementSink) sink.look(lose);
-			else if (sink instanceof SheetSink) sink.look(this.raise, lose);
+			else if (!(sink instanceof BlockSink)) sink.look(this.raise, lose);
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
 		const { flags, results, unusable, turnResults } = this;
 		return { elements, flags, results, unusable, turns: turnResults };
@@ -185,7 +186,7 @@ class Runner {
 
 	private emit(frame: Frame): boolean {
 		for (const sink of frame.sinks) sink.take(frame, this.origin);
-		for (const sheet of frame.sheets) sheet.take(frame, this.origin);
+		for (const sink of frame.alone) sink.take(frame, this.origin);
 		for (const block of frame.blocks) block.take(frame, frame.alive, frame.aliveCount, this.origin);
 		let failed = false;
 		frame.domain.groups.forEach(({ times }, g) => {

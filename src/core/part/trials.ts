@@ -188,6 +188,9 @@ const nodes: readonly Trial[] = [
 	}
 ];
 
+/** The bars that meet at a node (mm): boxes whose outer side is on the grid. */
+const BAR = { across: 60, deep: 90, middle: -45 };
+
 /** A ring's companion, so far behind it. */
 const COMPANION = 500;
 
@@ -316,7 +319,11 @@ export function trialColumns(anchor: Anchor, points: readonly Vector[]): Map<str
 			const [node, ...ends] = points as [Vector, ...Vector[]];
 			put('node', node);
 			put('normal', [0, -1, 0]);
-			ends.forEach((end, k) => put(`way${k + 1}`, unit(subtract(end, node))));
+			ends.forEach((end, k) => {
+				put(`way${k + 1}`, unit(subtract(end, node)));
+				columns.set(`span${k + 1}`, length(subtract(end, node)));
+				for (const [name, value] of Object.entries(BAR)) columns.set(`${name}${k + 1}`, value);
+			});
 			break;
 		}
 		case 'chain':

@@ -12,6 +12,7 @@ import type {
 	Register
 } from './builder';
 import type { Stock } from './stock';
+import type { TubeJoint } from './tubes/joint';
 
 interface At<Is extends string> {
 	readonly is: Is;
@@ -36,6 +37,18 @@ export interface Sheet {
 	readonly facets: readonly (readonly number[])[];
 }
 
+/** A line that leaves a node, and the bar on it as far as there is one (mm). */
+export interface Way {
+	readonly direction: PointRegisters;
+	/** Where it goes: the node at its other end. */
+	readonly far: PointRegisters;
+	/** How wide the bar is beside its line, and how deep square to the face; 0 where there is none. */
+	readonly across: Register;
+	readonly deep: Register;
+	/** How far the middle of its depth lies outside the node. */
+	readonly middle: Register;
+}
+
 /** What a name in a part stands for. */
 export type Value =
 	| { readonly is: 'number'; readonly register: Register; readonly type: FormulaType }
@@ -47,13 +60,18 @@ export type Value =
 	| Through<'path'>
 	/** Rings of one step that was made for every turn. */
 	| { readonly is: 'rings'; readonly rings: readonly (readonly PointRegisters[])[] }
+	/** Lengths of one step that was made for every turn. */
+	| { readonly is: 'lengths'; readonly lengths: readonly Register[] }
+	/** The lines that leave a node, counter-clockwise. */
+	| { readonly is: 'ways'; readonly ways: readonly Way[] }
 	| { readonly is: 'plane'; readonly frame: Frame }
 	| { readonly is: 'sheet'; readonly sheet: Sheet }
 	| { readonly is: 'solid'; readonly solids: readonly Solid[]; readonly stock: Stock<Register> | null }
 	/** How it is made in the unit box; its numbers are registers. */
 	| { readonly is: 'block'; readonly recipe: Recipe }
 	| { readonly is: 'fitted block'; readonly fitted: FittedBlock }
-	| { readonly is: 'pierced sheet'; readonly filling: PiercedSheet };
+	| { readonly is: 'pierced sheet'; readonly filling: PiercedSheet }
+	| { readonly is: 'joined tubes'; readonly joint: TubeJoint<PointRegisters, Register> };
 export type ValueOf<Is extends Value['is']> = Extract<Value, { is: Is }>;
 
 /** A cap whose triangles are found for each piece, where `when` is not 0, or everywhere. */
@@ -200,6 +218,16 @@ export function nearest(
 	return [v.along(p, d, along(e)), v.along(q, e, along(d))];
 }
 
+/** A function of lengths that were gathered. */
+const ofLengths = (
+	lower: (v: Vectors, lengths: readonly Register[]) => Register
+): GeometryFunction & { lower: Lowering } => ({
+	takes: 'gathered lengths',
+	result: ([a]) => (isGeometry(a, 'lengths') ? numberOf(LENGTH) : undefined),
+	// A point without ways has none.
+	lower: (v, [a]) => (a?.is === 'lengths' && a.lengths.length ? lower(v, a.lengths) : v.b.constant(0))
+});
+
 /** Functions on geometry that formulas may use, with their meaning. */
 export const geometryFunctions: Readonly<Record<string, GeometryFunction & { lower: Lowering }>> = {
 	length: {
@@ -239,6 +267,9 @@ export const geometryFunctions: Readonly<Record<string, GeometryFunction & { low
 		result: ([a]) => (isGeometry(a, 'ring') ? numberOf(LENGTH) : undefined),
 		lower: (v, [a]) => (points(a).length === 4 ? v.gap(points(a)) : v.b.constant(0))
 	},
+	largest: ofLengths((v, lengths) => lengths.reduce((p, q) => v.b.apply('max', p, q))),
+	smallest: ofLengths((v, lengths) => lengths.reduce((p, q) => v.b.apply('min', p, q))),
+	total: ofLengths((v, lengths) => v.b.sum(lengths)),
 	height: {
 		takes: 'one point',
 		result: ([a]) => (isGeometry(a, 'point') ? numberOf(LENGTH) : undefined),

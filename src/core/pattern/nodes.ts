@@ -14,6 +14,10 @@ export interface Nodes {
 	 * goes to the right.
 	 */
 	readonly ways: Float64Array;
+	/** How long each of these lines is (mm). */
+	readonly spans: Float64Array;
+	/** Each of these lines: the face it is of, its number there. */
+	readonly lines: { readonly face: Uint16Array; readonly edge: Uint32Array };
 	/** Flat x y z, length 1: the mean of the faces that meet there. */
 	readonly normals: Float64Array;
 	/** 1 where a line with a cell on one side only ends, and at the loose ends of lines without cells. */
@@ -125,16 +129,23 @@ export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim
 	});
 	for (let k = 0; k < union.size; k++) start[k + 1]! += start[k]!;
 	const next = start.slice(0, union.size);
-	const ways = new Float64Array(3 * start[union.size]!);
-	eachEnd((at, f, node, far) => {
+	const all = start[union.size]!;
+	const ways = new Float64Array(3 * all);
+	const spans = new Float64Array(all);
+	const lines = { face: new Uint16Array(all), edge: new Uint32Array(all) };
+	eachEnd((at, f, node, far, edge) => {
 		const { positions } = faces[f]!.grid;
-		const o = 3 * next[at]!++;
+		const way = next[at]!++;
+		lines.face[way] = f;
+		lines.edge[way] = edge;
+		const o = 3 * way;
 		const [x, y, z] = [0, 1, 2].map((a) => positions[3 * far + a]! - positions[3 * node + a]!) as [
 			number,
 			number,
 			number
 		];
-		const size = Math.sqrt(x * x + y * y + z * z) || 1;
+		spans[way] = Math.sqrt(x * x + y * y + z * z);
+		const size = spans[way] || 1;
 		ways[o] = x / size;
 		ways[o + 1] = y / size;
 		ways[o + 2] = z / size;
@@ -144,7 +155,9 @@ export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim
 		for (let node = 0; node < grid.normals.length / 3; node++)
 			for (let a = 0; a < 3; a++) normals[3 * union.of(f, node) + a]! += grid.normals[3 * node + a]!;
 	});
-	return faces.map(({ grid }, f) => ofFace(grid, union.numbersOf(f), { start, ways, normals, rim }));
+	return faces.map(({ grid }, f) =>
+		ofFace(grid, union.numbersOf(f), { start, ways, spans, lines, normals, rim })
+	);
 }
 
 /** The nodes of one face, by what each is numbered; -1 where another face has it. */
@@ -155,7 +168,10 @@ function ofFace(grid: RimmedFace['grid'], numbers: Int32Array, all: Nodes): Node
 		const at = numbers[n]!;
 		start[n + 1] = start[n]! + (at < 0 ? 0 : all.start[at + 1]! - all.start[at]!);
 	}
-	const ways = new Float64Array(3 * start[count]!);
+	const own = start[count]!;
+	const ways = new Float64Array(3 * own);
+	const spans = new Float64Array(own);
+	const lines = { face: new Uint16Array(own), edge: new Uint32Array(own) };
 	const normals = grid.normals.slice();
 	const rim = new Uint8Array(count);
 	for (let n = 0; n < count; n++) {
@@ -165,15 +181,25 @@ function ofFace(grid: RimmedFace['grid'], numbers: Int32Array, all: Nodes): Node
 		const size = Math.hypot(sum[0]!, sum[1]!, sum[2]!);
 		// Faces folded flat against each other have no mean: this face's own stands.
 		if (size > NO_DIRECTION) for (let a = 0; a < 3; a++) normals[3 * n + a] = sum[a]! / size;
-		const lines = all.ways.subarray(3 * all.start[at]!, 3 * all.start[at + 1]!);
-		ways.set(inTurn(lines, normals.subarray(3 * n, 3 * n + 3)), 3 * start[n]!);
+		const first = all.start[at]!;
+		const order = inTurn(
+			all.ways.subarray(3 * first, 3 * all.start[at + 1]!),
+			normals.subarray(3 * n, 3 * n + 3)
+		);
+		order.forEach((k, turn) => {
+			const [from, to] = [first + k, start[n]! + turn];
+			ways.set(all.ways.subarray(3 * from, 3 * from + 3), 3 * to);
+			spans[to] = all.spans[from]!;
+			lines.face[to] = all.lines.face[from]!;
+			lines.edge[to] = all.lines.edge[from]!;
+		});
 		rim[n] = all.rim[at]!;
 	}
-	return { start, ways, normals, rim };
+	return { start, ways, spans, lines, normals, rim };
 }
 
-/** Directions counter-clockwise about a normal, from the one that goes to the right. */
-function inTurn(ways: Float64Array, normal: Float64Array): Float64Array {
+/** Which of some directions follow each other counter-clockwise about a normal, from the one that goes to the right. */
+function inTurn(ways: Float64Array, normal: Float64Array): number[] {
 	const [nx, ny, nz] = [normal[0]!, normal[1]!, normal[2]!];
 	// To the right seen from outside: level, and square to the normal; on a level face to the east.
 	const level = Math.hypot(nx, ny);
@@ -190,8 +216,5 @@ function inTurn(ways: Float64Array, normal: Float64Array): Float64Array {
 		const whole = turn < 0 ? turn + 2 * Math.PI : turn;
 		return { k, turn: whole > FULL ? 0 : whole };
 	});
-	turns.sort((a, b) => a.turn - b.turn || a.k - b.k);
-	const out = new Float64Array(ways.length);
-	turns.forEach(({ k }, n) => out.set(ways.subarray(3 * k, 3 * k + 3), 3 * n));
-	return out;
+	return turns.sort((a, b) => a.turn - b.turn || a.k - b.k).map(({ k }) => k);
 }

@@ -19,6 +19,7 @@ export const flagCodes = [
 	'block.thin',
 	'block.no-space',
 	'block.folds-over',
+	'part.arms-run-together',
 	'sheet.no-area',
 	'sheet.narrow-joint',
 	'block.nothing-left',

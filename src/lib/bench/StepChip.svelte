@@ -42,6 +42,9 @@
 	const values = $derived(step as unknown as Record<string, unknown>);
 	const value = $derived(values[field.key]);
 	const label = $derived(`${field.key} of ${step.name}`);
+	/** Lengths that steps over ways know without making them. */
+	const OF_WAYS = (['across', 'deep', 'middle'] as const).map((name) => [name, 'number'] as const);
+	const GATHERED = ['point', 'path', 'ring'];
 	const onStage = ['point', 'path', 'ring', 'rings', 'plane', 'sheet', 'solid', 'fitted block'];
 	/** Which value is being picked: a field's own, or one of several by its place. */
 	let picking = $state<number | null>(null);
@@ -76,18 +79,24 @@
 		set('values', Object.fromEntries(text === null ? rest : [...rest, [name, text]]));
 	}
 	const gathers = $derived(step.do === 'each' ? step.gathers : []);
-	/** Points and rings made in each turn, that can be gathered. */
+	/** What is made in each turn and can be gathered. */
 	const madeWithin = $derived(
-		new Map(
-			(step.do === 'each' ? step.steps : []).flatMap(({ name }) => {
-				const is = bench.inspection?.steps.get(name)?.is;
-				return is === 'point' || is === 'ring' ? [[name, is] as const] : [];
+		new Map<string, string>([
+			...(step.do === 'each' && step.over === 'ways' ? OF_WAYS : []),
+			...(step.do === 'each' ? step.steps : []).flatMap(({ name }) => {
+				const made = bench.inspection?.steps.get(name);
+				const can = made?.is === 'number' ? made.kind === 'length' : GATHERED.includes(made?.is ?? '');
+				return can ? [[name, made!.is!] as const] : [];
 			})
-		)
+		])
 	);
-	/** Points become a ring or a path, rings stay what they are. */
-	const gatheredAs = (of: string, as: Each['gathers'][number]['as'] = 'ring') =>
-		madeWithin.get(of) === 'ring' ? 'rings' : as === 'rings' ? 'ring' : as;
+	/** Points become a ring or a path, rings and lengths stay what they are. */
+	function gatheredAs(of: string, as: Each['gathers'][number]['as'] = 'ring') {
+		const is = madeWithin.get(of);
+		if (is === 'ring') return 'rings';
+		if (is === 'number') return 'lengths';
+		return as === 'path' ? 'path' : 'ring';
+	}
 	const setGather = (n: number, next: Partial<Each['gathers'][number]>) =>
 		set('gathers', replaced(gathers, n, { ...gathers[n]!, ...next }));
 	const named = (text: string) => {
@@ -238,18 +247,18 @@
 	{/each}
 {:else if field.is === 'gathers'}
 	{#each gathers as gather, n (n)}
-		<span
+		{' '}<span
 			>{n ? 'and ' : 'and gather '}<UseChip
 				value={gather.of}
 				label="gathered {n + 1} of {step.name}"
 				sees={madeWithin}
-				of={['point', 'ring']}
+				of={[...GATHERED, 'number']}
 				optional
 				onchoose={(next) =>
 					next === null
 						? set('gathers', without(gathers, n))
 						: setGather(n, { of: next, as: gatheredAs(next, gather.as) })}
-			/>{#if gather.as === 'rings'}{' '}as rings{:else}
+			/>{#if gather.as === 'rings' || gather.as === 'lengths'}{' '}as {gather.as}{:else}
 				as a <ChoiceChip
 					value={gather.as}
 					options={[
@@ -271,7 +280,7 @@
 		{' '}{@render link('gather', `Gather what ${step.name} makes`, () => {
 			const of = [...madeWithin.keys()].at(-1)!;
 			const as = gatheredAs(of);
-			const name = `${step.name}_${as === 'rings' ? 'rings' : 'points'}`;
+			const name = `${step.name}_${as === 'rings' || as === 'lengths' ? as : 'points'}`;
 			set('gathers', [...gathers, { name, of, as }]);
 		})}
 	{/if}

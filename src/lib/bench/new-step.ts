@@ -40,6 +40,7 @@ const beginnings: Partial<Record<AnyStep['do'], Readonly<Record<string, unknown>
 	},
 	thicken: { thickness: '4 mm', side: 'in' },
 	sphere: { diameter: '120 mm' },
+	'joined tubes': { reach: '200 mm', fillet: '30 mm' },
 	'block box': { from: ['0', '0', '0'], to: ['1', '1', '1'] },
 	'block sphere': { centre: ['0.5', '0.5', '0.5'], radius: '0.3' },
 	'block cylinder': { axis: 'out', middle: ['0.5', '0.5'], radius: '0.3', low: '0', high: '1' },

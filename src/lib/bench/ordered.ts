@@ -7,7 +7,7 @@ import {
 import { eachText } from '$core/project/part/roles';
 
 /** What a step may make that can be ordered. */
-export const orders = ['solid', 'sheet', 'fitted block', 'pierced sheet'];
+export const orders = ['solid', 'sheet', 'fitted block', 'pierced sheet', 'joined tubes'];
 
 interface Owner {
 	readonly steps: readonly AnyStep[];

@@ -38,6 +38,7 @@ export const stepLines: Readonly<Record<AnyStep['do'], string>> = {
 	body: 'Between two rings',
 	thicken: 'A sheet made solid',
 	sphere: 'A ball at a point',
+	'joined tubes': 'One smooth body where round arms meet',
 	'block box': 'A box in the unit block',
 	'block sphere': 'A ball in the unit block',
 	'block cylinder': 'A cylinder in the unit block',
@@ -82,7 +83,10 @@ export const stepGroups: readonly { readonly label: string; readonly steps: read
 		label: 'Sheets',
 		steps: ['flat sheet', 'fan sheet', 'ruled sheet', 'band sheet', 'bowed sheet', 'pierced sheet']
 	},
-	{ label: 'Solids', steps: ['plate', 'band', 'bar', 'pyramid', 'body', 'thicken', 'sphere'] },
+	{
+		label: 'Solids',
+		steps: ['plate', 'band', 'bar', 'pyramid', 'body', 'thicken', 'sphere', 'joined tubes']
+	},
 	{
 		label: 'Blocks',
 		steps: [

@@ -2,8 +2,9 @@ import { shippedMaterials } from '$core/part/materials';
 import { shippedParts } from '$core/part/kit';
 import { inspectPart } from '$core/part/inspect';
 import { joinedMesh } from '$core/part/places';
+import { cornersOfTrial } from '$core/part/trials';
 import { pointAt, type Vector } from '$core/geometry/vector';
-import { partSchema, type AnyStep } from '$core/project/part-definition';
+import { partSchema, type AnyStep, type PartDefinition } from '$core/project/part-definition';
 import { smallPicture, type SmallPicture } from '$lib/components/small-picture';
 import { cameTo, hang } from './hang';
 import { newStep } from './new-step';
@@ -172,29 +173,59 @@ function blockSteps(kind: AnyStep['do']): { readonly steps: readonly object[]; r
 	};
 }
 
+/** A node and where its lines go, for what is made of them. */
+const NODE: readonly Vector[] = [
+	[0, 0, 0],
+	[1000, 200, 500],
+	[-800, 100, 700],
+	[-100, 300, -900]
+];
+
+interface Example {
+	readonly steps: readonly object[];
+	/** What an element is made of, where it is not seen without. */
+	readonly of: string | null;
+	readonly anchor?: PartDefinition['anchor'];
+	readonly points?: readonly Vector[];
+}
+
+function exampleOf(kind: AnyStep['do']): Example {
+	if (kind.startsWith('block') || kind === 'fit block') return blockSteps(kind);
+	if (kind === 'joined tubes')
+		return {
+			steps: [
+				{ name: 'size', do: 'number', value: '330 mm' },
+				{ name: 'shown', do: kind, centre: 'node', ways: 'ways', ...TUBES }
+			],
+			of: 'shown',
+			anchor: { kind: 'node', corners: 3 },
+			points: NODE
+		};
+	return { steps: instead[kind] ?? [{ name: 'shown', do: kind, ...examples[kind] }], of: null };
+}
+const TUBES = { diameters: 'size', reach: '800 mm', fillet: '260 mm' };
+
 function picture(kind: AnyStep['do']): SmallPicture | null {
-	const isBlock = kind.startsWith('block') || kind === 'fit block';
-	const { steps, of } = isBlock
-		? blockSteps(kind)
-		: { steps: instead[kind] ?? [{ name: 'shown', do: kind, ...examples[kind] }], of: null };
+	const { steps, of, anchor = { kind: 'ring', corners: 4 }, points: on = CELL } = exampleOf(kind);
+	const isCell = on === CELL;
 	const part = partSchema.safeParse({
 		id: 'example',
 		label: 'Example',
 		role: 'panel',
 		use: 'An example.',
-		anchor: { kind: 'ring', corners: 4 },
+		anchor,
 		inputs: [],
 		limits: [],
-		steps: [...BEFORE, ...steps],
+		steps: [...(isCell ? BEFORE : []), ...steps],
 		elements: of
 			? [{ name: 'element', label: 'Element', category: 'other', of: [of], material: 'steel' }]
 			: [],
 		measures: []
 	});
 	if (!part.success) return null;
-	const inspection = inspectPart(part.data, CELL.length, shippedParts);
+	const inspection = inspectPart(part.data, cornersOfTrial(part.data.anchor, on.length), shippedParts);
 	if (inspection.faults.length) return null;
-	const piece = hang(part.data, inspection, { library: shippedParts, materials: shippedMaterials }, CELL, {});
+	const piece = hang(part.data, inspection, { library: shippedParts, materials: shippedMaterials }, on, {});
 	const faces: Vector[][] = [];
 	for (const { table } of piece.elements) {
 		const { places, triangles } = joinedMesh(
@@ -204,7 +235,9 @@ function picture(kind: AnyStep['do']): SmallPicture | null {
 		for (let k = 0; k < triangles.length; k += 3)
 			faces.push([0, 1, 2].map((n) => pointAt(places, triangles[k + n]!)));
 	}
-	const lines: { points: Vector[]; lit: boolean }[] = [{ points: [...CELL, CELL[0]!], lit: false }];
+	const lines: { points: Vector[]; lit: boolean }[] = isCell
+		? [{ points: [...CELL, CELL[0]!], lit: false }]
+		: on.slice(1).map((end) => ({ points: [on[0]!, end], lit: false }));
 	const dots: { at: Vector; lit: boolean }[] = [];
 	const used = JSON.stringify(steps);
 	for (const [name, view] of inspection.steps) {

@@ -40,9 +40,9 @@ const axis = words('axis', { across: 'across', up: 'up', out: 'outward' });
 export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 	each: [
 		'For all',
-		words('over', { edges: 'edges', corners: 'corners', 'small rings': 'small rings' }),
+		words('over', { edges: 'edges', corners: 'corners', 'small rings': 'small rings', ways: 'ways' }),
 		'of',
-		use('of', 'ring', 'path'),
+		use('of', 'ring', 'path', 'ways'),
 		{ key: 'gathers', is: 'gathers' }
 	],
 	repeat: [
@@ -213,6 +213,18 @@ export const sentences: { readonly [Do in AnyStep['do']]: Sentence } = {
 		{ key: 'along', is: 'use', of: ['direction'], optional: true }
 	],
 	sphere: ['A ball of', formula('diameter'), 'at', use('centre', 'point')],
+	'joined tubes': [
+		'Join round arms at',
+		use('centre', 'point'),
+		'along',
+		use('ways', 'ways'),
+		'to one smooth body, of diameter',
+		use('diameters', 'lengths', 'number'),
+		', reaching',
+		formula('reach'),
+		', its hollows rounded by',
+		formula('fillet')
+	],
 	'block box': ['In a block, a box from', formulas('from'), 'to', formulas('to')],
 	'block sphere': ['In a block, a ball of radius', formula('radius'), 'at', formulas('centre')],
 	'block cylinder': [

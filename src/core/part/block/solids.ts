@@ -9,14 +9,14 @@ import { unitMesh, type UnitMesh } from './unit-mesh';
 /** Solids of the unit box and what is made of them, by a library of robust booleans. */
 
 /**
- * Whether a part's own steps, those in groups included, fit a block.
+ * Whether a part's own steps, those in groups included, make a thing by the library of solids.
  *
  * ```ts
- * if (fitsBlocks(part)) await loadSolids();
+ * if (makesSolids(part)) await loadSolids();
  * ```
  */
-export const fitsBlocks = (part: PartDefinition): boolean =>
-	[...stepsWithin(part.steps)].some((step) => step.do === 'fit block');
+export const makesSolids = (part: PartDefinition): boolean =>
+	[...stepsWithin(part.steps)].some((step) => step.do === 'fit block' || step.do === 'joined tubes');
 
 /** Corners of a full circle; a multiple of four, so that quarters are alike. */
 const ROUND = 32;

@@ -9,7 +9,7 @@ import type { Lowering } from './lowering';
 import type { Scope } from './scope';
 
 /** What is made by itself, with a mesh of its own. */
-const alone = ['fitted block', 'pierced sheet'] as const;
+const alone = ['fitted block', 'pierced sheet', 'joined tubes'] as const;
 
 /**
  * Make an element of what its names stand for.
@@ -36,6 +36,8 @@ export function lowerElement(c: Lowering, scope: Scope, element: ElementDefiniti
 		return b.block(index, nextTurn(), first.fitted, c.named(element.of[0]!));
 	if (first?.is === 'pierced sheet' && values.length === 1)
 		return b.sheet(index, nextTurn(), first.filling, c.named(element.of[0]!));
+	if (first?.is === 'joined tubes' && values.length === 1)
+		return b.tubes({ element: index, firstTurn: nextTurn(), joint: first.joint });
 	const solids = values.flatMap((value): readonly Solid[] => {
 		if (value.is === 'solid') return value.solids;
 		if (value.is !== 'sheet')

@@ -1,7 +1,7 @@
 import type { Along, Cases, Each, Repeat } from '../../project/part-definition';
 import { inDegrees } from '../../units/scale';
 import { significant } from '../../units/quantity';
-import type { PointRegisters } from '../builder';
+import type { PointRegisters, Register } from '../builder';
 import { refuseNothing } from '../steps/context';
 import { Vectors, numberValue } from '../values';
 import { limitsOf, rangesOf } from './case-ranges';
@@ -69,9 +69,11 @@ export function lowerCases(c: Lowering, scope: Scope, step: Cases): void {
 
 export function lowerEach(c: Lowering, scope: Scope, step: Each): void {
 	const v = new Vectors(scope.builder);
-	const of = c.lookup(scope, step.of, 'ring', 'path');
+	const of = c.lookup(scope, step.of, 'ring', 'path', 'ways');
 	const gathered = step.gathers.map(() => [] as (readonly PointRegisters[])[]);
-	for (const names of turnsOf(v, step, of)) {
+	const lengths = step.gathers.map(() => [] as Register[]);
+	const turns = turnsOf(v, step, of);
+	for (const names of turns) {
 		const inner = new Scope(scope.builder, scope);
 		for (const [name, value] of names) c.setTurnName(inner, name, value);
 		c.group(inner, step);
@@ -79,11 +81,19 @@ export function lowerEach(c: Lowering, scope: Scope, step: Each): void {
 			// A step that could not be made has been told of already.
 			if (!inner.peek(gather.of) && step.steps.some(({ name }) => name === gather.of)) return;
 			if (gather.as === 'rings') gathered[k]!.push(c.lookup(inner, gather.of, 'ring').points);
-			else gathered[k]!.push([c.lookup(inner, gather.of, 'point').at]);
+			else if (gather.as === 'lengths') lengths[k]!.push(c.number(inner, gather.of, 'length'));
+			else {
+				const found = c.lookup(inner, gather.of, 'point', 'path');
+				gathered[k]!.push(found.is === 'point' ? [found.at] : found.points);
+			}
 		});
 	}
 	step.gathers.forEach(({ name, as }, k) => {
 		c.declare(scope, name);
+		if (as === 'lengths') {
+			if (lengths[k]!.length === turns.length) scope.set(name, { is: 'lengths', lengths: lengths[k]! });
+			return;
+		}
 		const found = gathered[k]!;
 		// Nothing is gathered of a step that could not be made, which has been told of.
 		if (found.length === 0) return;

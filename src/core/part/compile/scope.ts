@@ -22,6 +22,19 @@ function imported(value: Value, builder: DomainBuilder): Value {
 			return { ...value, points: value.points.map(point) };
 		case 'rings':
 			return { ...value, rings: value.rings.map((ring) => ring.map(point)) };
+		case 'lengths':
+			return { is: 'lengths', lengths: value.lengths.map((one) => builder.import(one)) };
+		case 'ways':
+			return {
+				is: 'ways',
+				ways: value.ways.map(({ direction, far, ...sizes }) => ({
+					direction: point(direction),
+					far: point(far),
+					across: builder.import(sizes.across),
+					deep: builder.import(sizes.deep),
+					middle: builder.import(sizes.middle)
+				}))
+			};
 		case 'plane': {
 			const { origin, right, up, normal } = value.frame;
 			return {
@@ -36,6 +49,7 @@ function imported(value: Value, builder: DomainBuilder): Value {
 		case 'solid':
 		case 'fitted block':
 		case 'pierced sheet':
+		case 'joined tubes':
 			throw new StepFault('a solid made outside a group cannot be used inside it');
 	}
 }

@@ -78,7 +78,7 @@ function pairSource(
 	};
 }
 
-/** What a point gives to a sub-part hung on it, with points that its edges go to. */
+/** What a point gives to a sub-part hung on it, with points that its lines go to; bars are not known there. */
 function nodeSource(
 	v: Vectors,
 	[node, ...ends]: Points,
@@ -90,7 +90,11 @@ function nodeSource(
 			if (name === 'node') return node!;
 			return name.startsWith('way') ? v.unit(v.subtract(ends[Number(name.slice(3)) - 1]!, node!)) : normal;
 		},
-		measure: (name) => (name === 'height' ? node!.z : (around(name) ?? v.b.constant(0)))
+		measure(name) {
+			if (name === 'height') return node!.z;
+			if (/^span\d/.test(name)) return v.distance(node!, ends[Number(name.slice(4)) - 1]!);
+			return around(name) ?? v.b.constant(0);
+		}
 	};
 }
 

@@ -23,9 +23,34 @@ export function pieceNames(
 	];
 }
 
+/** What steps know of each of the lines that meet in a node. */
+function turnsOfWays(v: Vectors, { ways }: ValueOf<'ways'>): Names[] {
+	return ways.map(({ direction, far, across, deep, middle }, k): Names => {
+		// Beside a line that is alone there is none but the other way.
+		const next = ways.length > 1 ? ways[(k + 1) % ways.length]!.direction : v.negate(direction);
+		return [
+			['way', { is: 'direction', at: direction }],
+			['next', { is: 'direction', at: next }],
+			['far', { is: 'point', at: far }],
+			['across', numberValue(across, 'length')],
+			['deep', numberValue(deep, 'length')],
+			['middle', numberValue(middle, 'length')],
+			['turn', numberValue(v.b.constant(k), 'count')]
+		];
+	});
+}
+
 /** What steps know in each of their turns. @throws StepFault when there is nothing to go over */
-export function turnsOf(v: Vectors, step: Each, of: ValueOf<'ring' | 'path'>): Names[] {
+export function turnsOf(v: Vectors, step: Each, of: ValueOf<'ring' | 'path' | 'ways'>): Names[] {
 	const { b } = v;
+	if (step.over === 'ways' || of.is === 'ways') {
+		if (step.over === 'ways' && of.is === 'ways') return turnsOfWays(v, of);
+		throw new StepFault(
+			of.is === 'ways'
+				? `"${step.of}" are the ways from a node; they have no ${step.over}`
+				: `"${step.of}" is a ${of.is}; ways are those of a node`
+		);
+	}
 	const count = (name: string, value: number): Names[number] => [
 		name,
 		numberValue(b.constant(value), 'count')

@@ -3,6 +3,7 @@ import { bladeStack } from './blade-stack';
 import { bowedPanel } from './bowed-panel';
 import { boxMullion } from './box-mullion';
 import { capStrip } from './cap-strip';
+import { castNode } from './cast-node';
 import { curvedTrussCell } from './curved-truss-cell';
 import { deepWindow } from './deep-window';
 import { flatPanel } from './flat-panel';
@@ -10,6 +11,8 @@ import { foldedHood } from './folded-hood';
 import { framedGlass } from './framed-glass';
 import { hollowBlock } from './hollow-block';
 import { nodeBall } from './node-ball';
+import { nodePlate } from './node-plate';
+import { nodeStar } from './node-star';
 import { perforatedSheet } from './perforated-sheet';
 import { piercedSheet } from './pierced-sheet';
 import { pinwheel } from './pinwheel';
@@ -52,6 +55,9 @@ export const shippedParts: readonly PartDefinition[] = [
 	trussCell,
 	curvedTrussCell,
 	nodeBall,
+	nodePlate,
+	nodeStar,
+	castNode,
 	standingPost,
 	wovenTube,
 	spacedSleeve,

@@ -1,23 +1,10 @@
 import { movedIn } from '../../geometry/jointed';
 import { openSides } from '../../geometry/triangulate';
 import { pointAt } from '../../geometry/vector';
-import type { LiveRows } from '../element-sink';
-import type { ElementTable } from '../element-table';
-import { ownShape } from '../own-shape';
+import { volumeWithin } from '../../geometry/volume';
+import { OwnMeshSink, type OwnMesh } from '../own-mesh-sink';
 import type { SheetOutput } from '../program';
 import type { SheetOf, SiteSheet } from './site-sheet';
-
-/** One sheet with its thickness: a mesh of its own. */
-interface MadeSheet {
-	readonly row: number;
-	readonly turn: number;
-	/** mm from the run's origin. */
-	readonly positions: Float32Array;
-	readonly triangles: Uint32Array;
-	readonly volume: number;
-	readonly area: number;
-	readonly thickness: number;
-}
 
 /** Triangles of a closed shell: the outer side, the inner one, and all round between the two. */
 function shellOf(triangles: ArrayLike<number>, count: number): Uint32Array {
@@ -87,63 +74,30 @@ function facing(points: Float64Array, normals: Float64Array, p: number, q: numbe
 	);
 }
 
-/** Six times the volume within a closed mesh. */
-function sixfold(positions: Float64Array, triangles: Uint32Array): number {
-	let sum = 0;
-	// From its first vertex, so that nothing is lost far from the origin.
-	const [ox, oy, oz] = [positions[0]!, positions[1]!, positions[2]!];
-	for (let t = 0; t < triangles.length; t += 3) {
-		const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
-		const [ax, ay, az] = [positions[a]! - ox, positions[a + 1]! - oy, positions[a + 2]! - oz];
-		const [bx, by, bz] = [positions[b]! - ox, positions[b + 1]! - oy, positions[b + 2]! - oz];
-		const [cx, cy, cz] = [positions[c]! - ox, positions[c + 1]! - oy, positions[c + 2]! - oz];
-		sum += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
-	}
-	return sum;
-}
-
 /** Cells up to this (mm²) are no surface. */
 const LEAST_AREA = 1;
 
-/** Makes sheets with the openings of the cells they fill: each has a mesh of its own. */
-export class SheetSink {
-	/** How many there are; set back when a block of rows is run again. */
-	get count(): number {
-		return this.made.length;
-	}
-	set count(count: number) {
-		this.made.length = count;
-	}
-	private readonly made: MadeSheet[] = [];
+/** Makes sheets with the openings of the cells they fill. */
+export class SheetSink extends OwnMeshSink {
 	/** Rows of cells without area. */
 	private readonly flat = new Set<number>();
 	/** Rows whose joint is narrower than was asked for. */
 	private readonly narrower = new Set<number>();
 
 	constructor(
-		readonly output: SheetOutput,
+		private readonly output: SheetOutput,
 		private readonly sheetOf: SheetOf
-	) {}
-
-	/** Take the rows of a block that are alive. */
-	take(frame: LiveRows, origin: readonly [number, number, number]): void {
-		const { output } = this;
-		for (let n = 0; n < frame.aliveCount; n++) {
-			const r = frame.alive[n]!;
-			const value = (slot: number) => frame.slots[slot]![r]!;
-			const row = frame.piece[r]!;
-			const turn = output.firstTurn + frame.turn[r]!;
-			const sizes = [value(output.thickness), value(output.out), value(output.joint)] as const;
-			this.made.push(this.make(row, turn, sizes, origin));
-		}
+	) {
+		super(output, 'plate');
 	}
 
-	private make(
+	protected make(
+		value: (slot: number) => number,
 		row: number,
-		turn: number,
-		[thickness, out, joint]: readonly [thickness: number, out: number, joint: number],
 		origin: readonly [number, number, number]
-	): MadeSheet {
+	): OwnMesh {
+		const { output } = this;
+		const [thickness, out, joint] = [value(output.thickness), value(output.out), value(output.joint)];
 		const sheet = this.sheetOf(row);
 		const { points, isNarrower } = jointed(sheet, joint);
 		if (isNarrower) this.narrower.add(row);
@@ -159,32 +113,12 @@ export class SheetSink {
 		for (let t = 0; t < triangles.length; t += 3)
 			area += facing(points, normals, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) / 2;
 		if (!(area > LEAST_AREA)) this.flat.add(row);
-		const volume = sixfold(places, shell) / 6;
-		return { row, turn, positions: new Float32Array(places), triangles: shell, volume, area, thickness };
+		const volume = volumeWithin(places, shell);
+		return { vertices: new Float32Array(places), triangles: shell, volume, area, thickness };
 	}
 
-	/** @param raise a flag of a row @param lose a row whose piece cannot be made after all */
 	look(raise: (row: number, flag: number) => void, lose: (row: number, flag: number) => void): void {
 		for (const row of this.flat) lose(row, this.output.flat);
 		for (const row of this.narrower) raise(row, this.output.narrower);
-	}
-
-	/** One table of sheets that are their own. @param lost rows that cannot be made after all */
-	tables(lost: ReadonlySet<number>): ElementTable[] {
-		const made = this.made.filter(({ row }) => !lost.has(row));
-		const numbers = (of: (one: MadeSheet) => number) => Float64Array.from(made, of);
-		return [
-			{
-				element: this.output.element,
-				count: made.length,
-				row: Uint32Array.from(made, ({ row }) => row),
-				turn: Uint32Array.from(made, ({ turn }) => turn),
-				volume: numbers(({ volume }) => volume),
-				area: numbers(({ area }) => area),
-				length: new Float64Array(made.length),
-				stock: { shape: 'plate', sizes: [numbers(({ thickness }) => thickness)] },
-				shape: ownShape(made.map(({ positions, triangles }) => ({ vertices: positions, triangles })))
-			}
-		];
 	}
 }

@@ -45,7 +45,9 @@ function faces(v: Vectors, thickness: Register, side: 'in' | 'out' | 'both'): [R
 	return [b.multiply(thickness, b.constant(low)), b.multiply(thickness, b.constant(low + 1))];
 }
 
-export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 'thicken' | 'sphere'> = {
+export const solidSteps: Makers<
+	'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 'thicken' | 'sphere' | 'joined tubes'
+> = {
 	plate(step, { v, lookup, number }) {
 		const { b } = v;
 		const { points } = lookup(step.ring, 'ring');
@@ -150,8 +152,75 @@ export const solidSteps: Makers<'plate' | 'band' | 'bar' | 'pyramid' | 'body' | 
 		const diameter = number(step.diameter, 'length');
 		refuseNothing(v.b, diameter, 'the diameter is nothing or less');
 		return solid([ball(v, lookup(step.centre, 'point').at, diameter)], 'ball', diameter);
+	},
+	'joined tubes'(step, { v, lookup, number }) {
+		const { b } = v;
+		const { ways } = lookup(step.ways, 'ways');
+		if (ways.length > MOST_ARMS)
+			throw new StepFault(
+				`it joins up to ${MOST_ARMS} arms; ${ways.length} lines meet here: put another part on nodes of so many`
+			);
+		const sizes = lookup(step.diameters, 'lengths', 'number');
+		const diameters = sizes.is === 'lengths' ? sizes.lengths : ways.map(() => sizes.register);
+		if (diameters.length !== ways.length)
+			throw new StepFault(
+				`"${step.diameters}" has ${diameters.length} lengths, and there are ${ways.length} ways; one for each is wanted`
+			);
+		const [reach, fillet] = [number(step.reach, 'length'), number(step.fillet, 'length')];
+		const largest = diameters.reduce((p, q) => b.apply('max', p, q));
+		const smallest = diameters.reduce((p, q) => b.apply('min', p, q));
+		refuseNothing(b, smallest, 'an arm of the joined tubes is thinner than nothing');
+		b.flag(b.apply('less', fillet, b.constant(0)), {
+			code: 'part.nothing',
+			level: 'failed',
+			subject: step.name,
+			says: `${step.name}: its fillet is less than nothing`
+		});
+		const needed = reachNeeded(
+			v,
+			ways.map(({ direction }) => direction),
+			b.add(b.multiply(largest, b.constant(0.5)), fillet)
+		);
+		b.flagBeyond(
+			b.apply('less', reach, needed),
+			{
+				code: 'part.arms-run-together',
+				level: 'failed',
+				subject: step.name,
+				says: `${step.name}: its arms still run together where they end`
+			},
+			{ kind: 'length', value: reach, bound: needed }
+		);
+		return {
+			is: 'joined tubes',
+			joint: {
+				centre: lookup(step.centre, 'point').at,
+				ways: ways.map(({ direction }, k) => ({ direction, diameter: diameters[k]! })),
+				reach,
+				fillet
+			}
+		};
 	}
 };
+
+/** Arms that are joined at one point. */
+const MOST_ARMS = 12;
+
+/** From where on arms of a radius are clear of each other (mm): of two at an angle, radius / tan(angle / 2). */
+function reachNeeded(v: Vectors, ways: readonly PointRegisters[], radius: Register): Register {
+	const { b } = v;
+	const one = b.constant(1);
+	const pairs = ways.flatMap((way, k) =>
+		ways.slice(k + 1).map((other) => {
+			const cosine = v.dot(way, other);
+			const apart = b.apply('max', b.subtract(one, cosine), b.constant(1e-9));
+			return b.apply('sqrt', b.divide(b.apply('max', b.add(one, cosine), b.constant(0)), apart));
+		})
+	);
+	// An arm that is alone has to come out of its own round end.
+	const widest = [one, ...pairs].reduce((p, q) => b.apply('max', p, q));
+	return b.multiply(radius, widest);
+}
 
 /** A closed mesh whose volume may come out negative, with two of every three corners exchanged where it does. */
 function rightWayRound(v: Vectors, { vertices, triangles, volume, area, length }: Solid): Solid {

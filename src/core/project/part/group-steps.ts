@@ -86,19 +86,22 @@ const oneCase = z.strictObject({
 });
 /** One of several groups of steps, by the range that a value lies in; they may neither overlap nor leave a gap. */
 const cases = z.strictObject({ ...namedStep, do: z.literal('cases'), of: formula });
-/** Steps made for every edge, corner or small ring of a ring, or every piece of a path. */
+/** Steps made for every edge, corner or small ring of a ring, every piece of a path, or every line that meets in a node. */
 const each = z.strictObject({
 	...namedStep,
 	do: z.literal('each'),
-	/** Known within as edge, from and to; as corner, before and after; as small, column, row and odd. */
-	over: z.enum(['edges', 'corners', 'small rings']),
+	/**
+	 * Known within as edge, from and to; as corner, before and after; as small, column, row and odd; as way, next, far,
+	 * across, deep and middle.
+	 */
+	over: z.enum(['edges', 'corners', 'small rings', 'ways']),
 	of: use,
 	/** How many small rings a ring of four is split into; two each way where nothing is said. */
 	across: z.number().int().min(1).max(20).optional(),
 	up: z.number().int().min(1).max(20).optional(),
-	/** What is known afterwards: the points that one step made, all in a row; or its rings, for openings. */
+	/** What is known afterwards: the points that one step made, all in a row; its rings, for openings; its lengths. */
 	gathers: z
-		.array(z.strictObject({ name, of: use, as: z.enum(['ring', 'path', 'rings']) }))
+		.array(z.strictObject({ name, of: use, as: z.enum(['ring', 'path', 'rings', 'lengths']) }))
 		.max(MOST_STEPS)
 		.default([])
 });

@@ -72,5 +72,19 @@ const thicken = z.strictObject({
 	along: use.optional()
 });
 const sphere = z.strictObject({ ...namedStep, do: z.literal('sphere'), centre: use, diameter: formula });
+/** One smooth body of round arms that leave a point, flat at their ends. */
+const joinedTubes = z.strictObject({
+	...namedStep,
+	do: z.literal('joined tubes'),
+	centre: use,
+	/** Where the arms go. */
+	ways: use,
+	/** Lengths gathered, one for each arm; or one length for all. */
+	diameters: use,
+	/** From the point to the arms' ends. */
+	reach: formula,
+	/** The radius of the hollow between two arms that are square to each other. */
+	fillet: formula
+});
 
-export const solidSteps = [plate, band, bar, pyramid, body, thicken, sphere] as const;
+export const solidSteps = [plate, band, bar, pyramid, body, thicken, sphere, joinedTubes] as const;

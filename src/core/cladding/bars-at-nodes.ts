@@ -1,0 +1,96 @@
+import { cross, dot, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
+import { placesOf } from '../part/places';
+import type { Nodes } from '../pattern/nodes';
+import type { BarsAtNodes } from './bar-columns';
+import type { CladFace } from './given-columns';
+import type { PieceGroup } from './pieces';
+
+/** Extents of what stands on one line: beside it, and along the face's normal. */
+type Extents = [left: number, right: number, inner: number, outer: number];
+
+/** What stands on each line of a face, by the line; several pieces on one are taken together. */
+type OnLines = Map<number, Extents>;
+
+/** Take in what a group's pieces come to, in the frame of the line that each stands on. */
+function takeIn(found: OnLines, group: PieceGroup, { edges, edgeNormals, grid, origin }: CladFace): void {
+	const { run, sites, bars } = group;
+	for (const { row, shape, count } of run.elements)
+		for (let n = 0; n < count; n++) {
+			const site = sites[row[n]!]!;
+			const lines = bars?.[row[n]!] ?? [site];
+			const start = pointAt(grid.positions, edges.from[lines[0]!]!);
+			const end = pointAt(grid.positions, edges.to[lines.at(-1)!]!);
+			const along = unit(subtract(end, start));
+			const given = pointAt(edgeNormals, site);
+			const out = unit(subtract(given, scale(along, dot(given, along))));
+			const beside = cross(out, along);
+			const from = subtract(start, origin as Vector);
+			const places = placesOf(shape, n);
+			const [x, y] = [dot(from, beside), dot(from, out)];
+			const reach: Extents = [Infinity, -Infinity, Infinity, -Infinity];
+			for (let k = 0; k < places.length; k += 3) {
+				const [a, b, c] = [places[k]!, places[k + 1]!, places[k + 2]!];
+				const side = a * beside[0] + b * beside[1] + c * beside[2] - x;
+				const height = a * out[0] + b * out[1] + c * out[2] - y;
+				if (side < reach[0]) reach[0] = side;
+				if (side > reach[1]) reach[1] = side;
+				if (height < reach[2]) reach[2] = height;
+				if (height > reach[3]) reach[3] = height;
+			}
+			for (const line of lines) {
+				const known = found.get(line);
+				found.set(line, known ? union(known, reach) : reach);
+			}
+		}
+}
+
+const union = (a: Extents, b: Extents): Extents => [
+	Math.min(a[0], b[0]),
+	Math.max(a[1], b[1]),
+	Math.min(a[2], b[2]),
+	Math.max(a[3], b[3])
+];
+
+/**
+ * What bars measure where they meet at the nodes of a face: of the pieces themselves, so that it holds for any part.
+ *
+ * ```ts
+ * const { across, deep } = barsAtNodes(faceModel.nodes(), [faceModel], [[group.group]]);
+ * ```
+ * @param faces of the zone, and the groups that stand on the lines of each
+ */
+export function barsAtNodes(
+	{ start, lines }: Nodes,
+	faces: readonly CladFace[],
+	groups: readonly (readonly PieceGroup[])[]
+): BarsAtNodes {
+	const onLines = faces.map((face, f) => {
+		const found: OnLines = new Map();
+		for (const group of groups[f]!) takeIn(found, group, face);
+		return found;
+	});
+	const ways = lines.edge.length;
+	const bars = {
+		across: new Float64Array(ways),
+		deep: new Float64Array(ways),
+		middle: new Float64Array(ways)
+	};
+	for (let node = 0; node + 1 < start.length; node++) {
+		let [sum, count] = [0, 0];
+		const without: number[] = [];
+		for (let way = start[node]!; way < start[node + 1]!; way++) {
+			const on = onLines[lines.face[way]!]!.get(lines.edge[way]!);
+			if (!on) {
+				without.push(way);
+				continue;
+			}
+			bars.across[way] = on[1] - on[0];
+			bars.deep[way] = on[3] - on[2];
+			bars.middle[way] = (on[2] + on[3]) / 2;
+			sum += bars.middle[way]!;
+			count++;
+		}
+		for (const way of without) bars.middle[way] = count ? sum / count : 0;
+	}
+	return bars;
+}
