@@ -84,3 +84,71 @@ test('forty zones stay easy: folded, in the outline, found by words, a clause co
 	await expect(across).toContainText('exactly');
 	expect(problems).toEqual([]);
 });
+
+test('masses and zones are worked on in groups: folded, left out of the picture, named, moved, dissolved', async ({
+	page
+}) => {
+	const zonesOf = (tower: number) => [0, 1, 2, 3].map((side) => `zone-${4 * tower + side}`);
+	const id = await openDocument(page, {
+		...towers,
+		groups: [{ id: 'east', name: 'East row', masses: ['tower-0'], zones: zonesOf(0) }]
+	});
+	const outline = page.getByRole('navigation', { name: 'Outline of the sheet' });
+	const groups = async () => (await documentOf(page, id)).groups;
+	const sheet = page.getByTestId('sheet');
+
+	// A mass with its zones, in one step, and by one undo.
+	const mass = page.locator('[data-clause="masses/tower-1"]');
+	await outline.getByRole('button', { name: 'Go to Masses' }).click();
+	await mass.hover();
+	await mass.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Group' }).press('ArrowRight');
+	await page.getByRole('menuitem', { name: 'a new one, with its zones' }).click();
+	await saved(page);
+	expect((await groups())[1]).toMatchObject({ name: 'Tower 2', masses: ['tower-1'], zones: zonesOf(1) });
+	const heading = sheet.locator('[data-group="zones group"]');
+	await expect(heading).toContainText('4 zones, 1 mass');
+
+	// Folded, its zones take no room, neither on the sheet nor in the outline; whoever goes there finds them.
+	const zone = page.locator('[data-part="zone zone-5"]');
+	await outline.getByRole('button', { name: 'Go to Tower 5 south' }).click();
+	await outline.getByRole('button', { name: 'Tower 2', exact: true }).click();
+	await expect(zone).toHaveCount(0);
+	await expect(outline.getByRole('button', { name: 'Go to Tower 2 east' })).toHaveCount(0);
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('Tower 2 east');
+	await page.keyboard.press('Enter');
+	await expect(zone).toBeInViewport();
+
+	// All of it at once.
+	await heading.hover();
+	await heading.getByRole('button', { name: 'More for group Tower 2' }).click();
+	await page.getByRole('menuitem', { name: 'Leave them out of the picture' }).click();
+	await expect(page.getByTestId('status')).toContainText('5');
+	await expect(heading).toContainText('hidden');
+	await heading.getByRole('button', { name: 'More for group Tower 2' }).click();
+	await page.getByRole('menuitem', { name: 'Show them', exact: true }).click();
+	await expect(heading).not.toContainText('hidden');
+	await accessible(page);
+
+	// A zone goes to another group and stands behind its members.
+	const clause = page.locator('[data-clause="zones/zone-5/faces"]');
+	await clause.hover();
+	await clause.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Group' }).press('ArrowRight');
+	await page.getByRole('menuitem', { name: 'East row' }).click();
+	await saved(page);
+	expect((await groups()).map(({ zones }) => zones)).toEqual([
+		[...zonesOf(0), 'zone-5'],
+		['zone-4', 'zone-6', 'zone-7']
+	]);
+	const order = (await documentOf(page, id)).zones.map((one) => one.id);
+	expect(order.slice(0, 8)).toEqual([...zonesOf(0), 'zone-5', 'zone-4', 'zone-6', 'zone-7']);
+
+	await heading.hover();
+	await heading.getByRole('button', { name: 'More for group Tower 2' }).click();
+	await page.getByRole('menuitem', { name: 'Dissolve the group' }).click();
+	await expect(heading).toHaveCount(0);
+	await page.keyboard.press('Control+z');
+	await expect(heading).toHaveCount(1);
+});

@@ -16,6 +16,7 @@ import { patternSchema, tileSchema } from './pattern-schema';
 import { settingOutSchema } from './setting-out-schema';
 import { depthSchema, standingSchema } from './standing-schema';
 import { clashSchema } from './clash-schema';
+import { groupSchema } from './group-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -211,6 +212,8 @@ export const projectSchema = z.strictObject({
 	/** Tiles drawn in this project. */
 	tiles: z.array(tileSchema).max(MOST_THINGS).default([]),
 	zones: z.array(zoneSchema).max(MOST_THINGS).default([]),
+	/** What is worked on together. A mass or a zone is in one at most. */
+	groups: z.array(groupSchema).max(MOST_THINGS).default([]),
 	variants: z.array(variantSchema).max(MOST_THINGS).default([]),
 	clashes: clashSchema.prefault({}),
 	/** Materials of this project, beside the ones that ship or in their place. */

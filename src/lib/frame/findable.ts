@@ -5,6 +5,7 @@ import { formats } from '$core/exchange/formats';
 import { pathTo } from '$core/project/typed-path';
 import { looks } from '$core/project/view-schema';
 import { addForm } from '$lib/edits/add-mass';
+import { membersOf } from '$lib/edits/groups';
 import { newFormWords } from '$lib/edits/new-things';
 import { displays, type Desk } from '$lib/state/desk.svelte';
 import { lookWords } from '$lib/state/look-words';
@@ -48,6 +49,11 @@ export function findable(desk: Desk): Entry[] {
 				clause(pathTo('zones', id, 'faces'));
 			}
 		})),
+		...document.groups.map((group) => {
+			const { masses, zones } = membersOf(document, group);
+			const first = zones[0] ? pathTo('zones', zones[0], 'faces') : masses[0] && pathTo('masses', masses[0]);
+			return { label: group.name, kind: 'group', act: () => void (first && clause(first)) };
+		}),
 		...document.masses.map(({ id, name }) => ({
 			label: name,
 			kind: 'mass',

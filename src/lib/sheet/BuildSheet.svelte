@@ -1,17 +1,20 @@
 <script lang="ts">
 	import { onMount, tick, untrack } from 'svelte';
+	import { groupOf } from '$lib/edits/groups';
 	import CompareDialog from '$lib/compare/CompareDialog.svelte';
 	import { useDesk, type Lens } from '$lib/state/desk.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import { partOfPath, type SheetPart } from '$lib/state/sheet-state.svelte';
 	import KitPart from './KitPart.svelte';
+	import GroupHeading from './GroupHeading.svelte';
 	import MassesPart from './MassesPart.svelte';
 	import Outline from './Outline.svelte';
 	import { clauseOf } from './clause-of';
 	import ZonePart from './ZonePart.svelte';
 
 	const desk = useDesk();
-	const zones = $derived(desk.project.document.zones);
+	const document = $derived(desk.project.document);
+	const zones = $derived(document.zones);
 	let list = $state<HTMLElement>();
 	/** The zone whose settings are compared. */
 	let comparing = $state<string | null>(null);
@@ -90,7 +93,7 @@
 	 */
 	$effect(() => {
 		const { last } = desk.selection;
-		if (!last || list?.contains(document.activeElement)) return;
+		if (!last || list?.contains(globalThis.document.activeElement)) return;
 		untrack(() => {
 			const found = find(desk.model.view, last);
 			const path = found && clauseOf(desk.model.view, zones, found);
@@ -133,7 +136,15 @@
 	<Outline {now} ongo={go} />
 	<MassesPart read={read > 0} />
 	{#each zones.slice(0, shown) as zone, index (zone.id)}
-		<ZonePart {zone} {index} read={read > index + 1} oncompare={() => (comparing = zone.id)} />
+		{@const group = groupOf(document, 'zones', zone.id)}
+		{@const before = groupOf(document, 'zones', zones[index - 1]?.id ?? '')}
+		{#if before && !group}<div class="border-hair border-t"></div>{/if}
+		{#if group && before !== group}
+			<GroupHeading {group} list="zones" />
+		{/if}
+		{#if !group || !desk.sheet.isGroupFolded('zones', group.id) || desk.sheet.followed === `zone ${zone.id}` || read > index + 1}
+			<ZonePart {zone} {index} read={read > index + 1} oncompare={() => (comparing = zone.id)} />
+		{/if}
 	{/each}
 	{#if shown > zones.length}<KitPart number={zones.length + 2} read={read > zones.length} />{/if}
 </section>

@@ -18,6 +18,7 @@
 	import { usersOf } from '$lib/edits/users';
 	import { cutsOfTwo, newTrim, newTrimWords, type NewTrim } from '$lib/edits/new-trims';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import { groupActions } from './group-actions';
 	import { shownActions } from './shown-actions';
 	import TrimWords from './TrimWords.svelte';
 	import { formWords } from './words';
@@ -89,6 +90,7 @@
 		})),
 		...withOthers,
 		{ label: 'Duplicate', act: duplicate },
+		groupActions(desk, 'masses', mass),
 		...shownActions(
 			desk,
 			'masses',

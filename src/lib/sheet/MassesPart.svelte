@@ -1,11 +1,14 @@
 <script lang="ts">
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
+	import { pathTo } from '$core/project/typed-path';
+	import { groupOf } from '$lib/edits/groups';
 	import { addForm, addMass } from '$lib/edits/add-mass';
 	import { massOf, newFormWords } from '$lib/edits/new-things';
 	import ImportItem from '$lib/form/ImportItem.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import BroughtClause from './brought/BroughtClause.svelte';
+	import GroupHeading from './GroupHeading.svelte';
 	import GuidesClause from './GuidesClause.svelte';
 	import LevelsClause from './LevelsClause.svelte';
 	import MassClause from './MassClause.svelte';
@@ -27,7 +30,13 @@
 	{read}
 >
 	{#each masses as mass, k (mass.id)}
-		<MassClause {mass} number="1.{k + 1}" />
+		{@const group = groupOf(desk.project.document, 'masses', mass.id)}
+		{#if group && groupOf(desk.project.document, 'masses', masses[k - 1]?.id ?? '') !== group}
+			<GroupHeading {group} list="masses" />
+		{/if}
+		{#if !group || read || !desk.sheet.isGroupFolded('masses', group.id) || desk.selection.clause === pathTo('masses', mass.id)}
+			<MassClause {mass} number="1.{k + 1}" />
+		{/if}
 	{:else}
 		<p class="sentence text-ink-2 px-11 py-2">
 			Nothing stands yet. Add a mass: its surface becomes the first zone.

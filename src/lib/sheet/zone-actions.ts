@@ -13,7 +13,8 @@ import { removal } from '$lib/edits/removal';
 import { usersOf } from '$lib/edits/users';
 import type { Desk } from '$lib/state/desk.svelte';
 import { find } from '$lib/state/selection.svelte';
-import type { Act } from '$lib/state/sheet-state.svelte';
+import type { Act, ActGroup } from '$lib/state/sheet-state.svelte';
+import { groupActions } from './group-actions';
 import { shownActions } from './shown-actions';
 
 /** Make a zone that stands on another; it is worked on next. */
@@ -79,12 +80,13 @@ export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: str
 }
 
 /** What the first clause of a zone offers. */
-export function zoneActions(desk: Desk, zone: Zone): Act[] {
+export function zoneActions(desk: Desk, zone: Zone): (Act | ActGroup)[] {
 	const { document } = desk.project;
 	const path = pathTo('zones', zone.id);
 	const standing = standingOn(zone, document.zones);
 	return [
 		...madeFromZone(desk, zone).map(({ label, act }) => ({ label, act })),
+		groupActions(desk, 'zones', zone),
 		...shownActions(
 			desk,
 			'zones',

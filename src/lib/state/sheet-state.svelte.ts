@@ -50,6 +50,7 @@ export class SheetState {
 	readonly atLength = new SvelteSet<string>();
 	/** What was folded or opened by hand. */
 	private readonly byHand = new SvelteMap<SheetPart, boolean>();
+	private readonly foldedGroups = new SvelteSet<string>();
 	/** The part that what is worked on stands in. */
 	followed = $state<SheetPart | null>(null);
 	private readonly tellers = new SvelteMap<string, Teller>();
@@ -68,6 +69,16 @@ export class SheetState {
 
 	isFolded(part: SheetPart): boolean {
 		return this.byHand.get(part) ?? (this.isLong && part !== this.followed);
+	}
+
+	/** Groups of the document's lists fold each by themselves. */
+	isGroupFolded(list: string, id: string): boolean {
+		return this.foldedGroups.has(`${list} ${id}`);
+	}
+
+	foldGroup(list: string, id: string, folded: boolean): void {
+		if (folded) this.foldedGroups.add(`${list} ${id}`);
+		else this.foldedGroups.delete(`${list} ${id}`);
 	}
 
 	fold(part: SheetPart, folded: boolean): void {
