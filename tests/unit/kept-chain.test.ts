@@ -267,7 +267,8 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 			{ is: 'rim', of: 'walls', side: 'left' },
 			{ is: 'rim', of: 'veil', side: 'foot' },
 			{ is: 'line', of: 'back', along: 'course', number: 2 },
-			{ is: 'guide', guide: 'tide' }
+			{ is: 'guide', guide: 'tide' },
+			{ is: 'guide', guide: 'tide', towards: { of: 'veil', share: 0.5 } }
 		)
 		.chain((along) =>
 			fc

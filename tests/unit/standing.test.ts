@@ -334,6 +334,50 @@ describe('stations along a path', () => {
 		for (const [x, y] of nodesOf(rail)) expect(Math.hypot(x, y)).to.be.closeTo(5000, 0.01);
 	});
 
+	it('a guide that is free of the faces is led to them by a share: on a drum, the point of it nearest to each', async () => {
+		const drum = revolved([
+			[5000, 0],
+			[5000, 8000]
+		]);
+		const guide = {
+			id: 'free',
+			name: 'Free',
+			points: [
+				[-4000, -9000, 2000],
+				[4000, -9000, 5000]
+			],
+			on: 'space'
+		};
+		const railAt = async (share: number | null) => {
+			const along = { is: 'guide', guide: 'free', towards: share === null ? null : { of: 'z', share } };
+			const project = projectWith(drum, 12, 8, [path(along, { by: 'count', count: 9 })]);
+			const { rail } = await zonesOf(readProject({ ...project, guides: [guide] } as never));
+			return rail!;
+		};
+		const free = nodesOf(await railAt(null));
+		expect(nodesOf(await railAt(0))).to.deep.equal(free);
+		for (const share of [0.4, 1]) {
+			const rail = await railAt(share);
+			const { normals } = rail.faces[0]!.grid;
+			for (const [n, [x, y, z]] of nodesOf(rail).entries()) {
+				// What is led lies on the ray from the drum's axis to a point of the guide at the same height.
+				const t = (z - 2000) / 3000;
+				const drawn = [-4000 + 8000 * t, -9000] as const;
+				const away = Math.hypot(...drawn);
+				const radius = (1 - share) * away + share * 5000;
+				expect(Math.hypot(x - (drawn[0] / away) * radius, y - (drawn[1] / away) * radius)).to.be.below(3);
+				const [nx, ny, nz] = pointAt(normals, n);
+				// Upright where it is free, square to the drum where it lies on it.
+				expect(Math.atan2(nz, nx * (x / radius) + ny * (y / radius))).to.be.closeTo(
+					Math.atan2(1 - share, share),
+					0.01
+				);
+			}
+			const steps = lengths(rail);
+			expect(Math.max(...steps) / Math.min(...steps)).to.be.below(1.02);
+		}
+	});
+
 	it('are divided along the line as it is moved, not as it was', async () => {
 		const ring = revolved([
 			[5000, 0],

@@ -5,6 +5,7 @@ import { divide } from '../grid/spacing';
 import { lengthOfLine, movedLine, stationsOn } from '../grid/stations';
 import { pointAt, type Vector } from '../geometry/vector';
 import { rimLines, sectionLines, type SurfaceLine } from '../mass/rim-lines';
+import { towardsFaces } from '../mass/towards-faces';
 import { edgeDirections } from '../pattern/edges';
 import { LineList } from '../pattern/line-list';
 import type { Zone } from '../project/schema';
@@ -61,9 +62,26 @@ async function linesOf(
 			const { closed } = project.guides.find(({ id }) => id === along.guide)!;
 			// A closed guide comes back to its first point.
 			const own = closed ? points.slice(0, -1) : points;
-			return memo.use(['path on guide', at], [own, closed], () => [
-				{ points: own, normals: own.map(() => UP), closed }
-			]);
+			const drawn = { points: own, normals: own.map(() => UP), closed };
+			const { towards } = along;
+			const root = towards && rootOf(project, zoneNamed(run, towards.of, `${at}/towards/of`));
+			if (towards && !root)
+				return refuse(`${at}/towards/of`, 'that zone does not stand on faces; choose one that does');
+			const found = root ? facesOf(root) : [];
+			return memo.use(
+				['path on guide', at],
+				[own, closed, towards, root?.faces, found.map(({ faces }) => faces)],
+				() =>
+					timed('grid', () => [
+						towards
+							? towardsFaces(
+									drawn,
+									found.map(({ face }) => face),
+									towards.share
+								)
+							: drawn
+					])
+			);
 		}
 		case 'rim': {
 			const zone = zoneNamed(run, along.of, `${at}/of`);

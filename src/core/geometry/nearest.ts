@@ -3,7 +3,9 @@ import { evaluateGrid, evaluateRows, type Surface } from './surface';
 import type { Vector } from './vector';
 import { SINGULAR, STILL } from './tolerance';
 
-const ROUNDS = 12;
+const ROUNDS = 16;
+/** What a step tells of the bending is taken when it is no rounding: the cosine of the two. */
+const LEARNT = 1e-8;
 
 export interface NearestPlace {
 	readonly u: number;
@@ -13,7 +15,9 @@ export interface NearestPlace {
 }
 
 /**
- * The places of a surface nearest to points, found from nearby places by Gauss-Newton steps, all at once.
+ * The places of a surface nearest to points, found from nearby places, all at once: by Gauss-Newton steps, to which what
+ * the surface bends towards a point or away from it is learnt from step to step (a structured symmetric rank-one update:
+ * Dennis, Gay and Welsch 1981), for a point may be as far off as the surface is round.
  *
  * ```ts
  * const uvd = nearestPlaces(surface, points, us, vs, false);
@@ -40,6 +44,10 @@ export function nearestPlaces(
 	// Where each looks next, and which still look.
 	const [u, v] = [us.slice(), vs.slice()];
 	const looking = Uint32Array.from(us.keys());
+	// Of each: what its bending adds to the sums of squares (uu, uv, vv), its last slopes, and the step it took then.
+	const bent = new Float64Array(3 * count);
+	const slopes = new Float64Array(2 * count);
+	const steps = new Float64Array(2 * count);
 	let left = count;
 	for (let round = 0; round < ROUNDS && left > 0; round++) {
 		const samples = evaluateRows(surface, u.subarray(0, left), 1, v.subarray(0, left));
@@ -63,15 +71,34 @@ export function nearestPlaces(
 			const c = dv[o]! ** 2 + dv[o + 1]! ** 2 + dv[o + 2]! ** 2;
 			const p = du[o]! * x + du[o + 1]! * y + du[o + 2]! * z;
 			const q = dv[o]! * x + dv[o + 1]! * y + dv[o + 2]! * z;
-			const det = a * c - b * b;
+			let [uu, uv, vv] = [bent[3 * k]!, bent[3 * k + 1]!, bent[3 * k + 2]!];
+			const [s, t] = [steps[2 * k]!, steps[2 * k + 1]!];
+			if (s !== 0 || t !== 0) {
+				const overU = slopes[2 * k]! - p - (a + uu) * s - (b + uv) * t;
+				const overV = slopes[2 * k + 1]! - q - (b + uv) * s - (c + vv) * t;
+				const along = overU * s + overV * t;
+				if (Math.abs(along) > LEARNT * Math.sqrt((overU * overU + overV * overV) * (s * s + t * t))) {
+					bent[3 * k] = uu += (overU * overU) / along;
+					bent[3 * k + 1] = uv += (overU * overV) / along;
+					bent[3 * k + 2] = vv += (overV * overV) / along;
+				}
+			}
+			slopes[2 * k] = p;
+			slopes[2 * k + 1] = q;
+			let [h, i, j] = [a + uu, b + uv, c + vv];
+			// Where it would lead uphill, or to a pole, the plain step stands.
+			if (!(h * j - i * i > SINGULAR * (a + c) ** 2 && h + j > 0)) [h, i, j] = [a, b, c];
+			const det = h * j - i * i;
 			// At a pole only one direction leads anywhere.
 			const both = det > SINGULAR * (a + c) ** 2;
-			const stepU = both ? (c * p - b * q) / det : a > c ? p / a : 0;
-			const stepV = both ? (a * q - b * p) / det : c > 0 ? q / c : 0;
+			const stepU = both ? (j * p - i * q) / det : a > c ? p / a : 0;
+			const stepV = both ? (h * q - i * p) / det : c > 0 ? q / c : 0;
 			let nextU = u[n]! + stepU;
 			if (ring) nextU = lowU + ((((nextU - lowU) % period) + period) % period);
 			else nextU = Math.min(highU, Math.max(lowU, nextU));
 			const nextV = Math.min(highV, Math.max(lowV, v[n]! + stepV));
+			steps[2 * k] = ring ? stepU : nextU - u[n]!;
+			steps[2 * k + 1] = nextV - v[n]!;
 			if (Math.abs(nextU - u[n]!) + Math.abs(nextV - v[n]!) < STILL) continue;
 			u[kept] = nextU;
 			v[kept] = nextV;

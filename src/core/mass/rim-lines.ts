@@ -25,7 +25,8 @@ const IN_A_SIDE = 3;
 /** Ends no further apart than this are one (mm). */
 const SAME = 0.5;
 
-function pointsOn(face: Face, places: readonly Place[]): Pick<SurfaceLine, 'points' | 'normals'> {
+/** Places of a face in space, with what is outside there. */
+export function pointsOn(face: Face, places: readonly Place[]): Pick<SurfaceLine, 'points' | 'normals'> {
 	const points: Vector[] = [];
 	const normals: Vector[] = [];
 	for (const place of places) {

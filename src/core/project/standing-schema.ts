@@ -17,7 +17,18 @@ const count = z.number().int().min(-100_000).max(100_000);
 
 /** What a path runs along. */
 const wholeOf = [
-	z.strictObject({ is: z.literal('guide'), guide: id }),
+	z.strictObject({
+		is: z.literal('guide'),
+		guide: id,
+		/** Led towards the faces of a zone: 0 leaves it where it is drawn, 1 lays it on them. */
+		towards: z
+			.strictObject({
+				of: id,
+				share: plain.refine((one) => one >= 0 && one <= 1, 'a share from 0 to 1 is accepted')
+			})
+			.nullable()
+			.default(null)
+	}),
 	/** A rim of every face of a zone; `trim` along its openings. */
 	z.strictObject({ is: z.literal('rim'), of: id, side: z.enum(rimSides).exclude(['face']) }),
 	/** Where a level plane cuts the faces of a zone: so much above a level, or above nought. */

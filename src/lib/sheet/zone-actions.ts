@@ -117,7 +117,8 @@ function standingOn(zone: Zone, zones: readonly Zone[]): Zone[] {
 				? on.from === zone.id || on.to === zone.id
 				: on.is === 'chains'
 					? on.of === zone.id
-					: on.is === 'path' && on.along.is !== 'guide' && on.along.of === zone.id
+					: on.is === 'path' &&
+						(on.along.is === 'guide' ? on.along.towards?.of === zone.id : on.along.of === zone.id)
 	);
 	return [...new Set(next.flatMap((one) => [...standingOn(one, zones), one]))];
 }

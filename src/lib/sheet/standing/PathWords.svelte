@@ -40,7 +40,15 @@
 		else if (next === 'section')
 			set({ is: 'section', of, level: document.levels[0]?.id ?? null, plus: 1000 }, label);
 		else if (next === 'course' || next === 'bay') set({ is: 'line', of, along: next, number: 1 }, label);
-		else set({ is: 'guide', guide: next.slice('guide '.length) }, label);
+		else
+			set(
+				{
+					is: 'guide',
+					guide: next.slice('guide '.length),
+					towards: along.is === 'guide' ? along.towards : null
+				},
+				label
+			);
 	}
 	const offset = $derived(on.lift !== 0 || on.aside !== 0);
 </script>
@@ -85,6 +93,30 @@ stands along
 		of={zone.name}
 	/>
 {/if}
+{#if along.is === 'guide' && along.towards}
+	{@const { towards } = along}
+	led <ValueChip
+		path={below(
+			path as string as Path<{ along: { towards: { share: number } } }>,
+			'along',
+			'towards',
+			'share'
+		)}
+		value={towards.share}
+		kind="ratio"
+		label="Share of the way to the faces"
+		of={zone.name}
+		step={0.05}
+		min={0}
+		max={1}
+	/> of the way to the faces of <ChoiceChip
+		value={towards.of}
+		options={grids.some(({ id }) => id === towards.of)
+			? grids.map(({ id, name }) => ({ value: id, label: name }))
+			: [{ value: towards.of, label: `${towards.of} (gone)` }]}
+		label="Whose faces it is led to"
+		onchoose={(next) => set({ ...along, towards: { ...towards, of: next } }, 'led to another zone')}
+	/>{/if}
 {#if along.is !== 'guide'}
 	of
 	<ChoiceChip
@@ -119,4 +151,13 @@ stands along
 		class="text-patina-deep font-sans text-[12px] underline"
 		onclick={() => desk.set(path, { ...on, lift: 100 }, `${zone.name} lifted by 100 mm`)}
 		>move it off the line</button
+	>{/if}
+{#if along.is === 'guide' && grids[0]}{' '}<button
+		type="button"
+		class="text-patina-deep font-sans text-[12px] underline"
+		onclick={() =>
+			set(
+				{ ...along, towards: along.towards ? null : { of: grids[0]!.id, share: 1 } },
+				along.towards ? 'as it is drawn' : `led to the faces of ${grids[0]!.name}`
+			)}>{along.towards ? 'leave it as it is drawn' : 'lead it to a face'}</button
 	>{/if}
