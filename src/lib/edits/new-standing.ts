@@ -26,13 +26,13 @@ export interface NewStanding {
 	readonly edits: readonly Edit[];
 }
 
-/** A grid 600 mm behind a zone, joined as the zone is. */
-export const gridBehind = (zone: Zone, zones: readonly Zone[]): NewStanding =>
+/** A grid 600 mm behind a zone or before it, joined as the zone is. */
+export const gridBeside = (zone: Zone, zones: readonly Zone[], side: 'behind' | 'before'): NewStanding =>
 	madeFrom(
 		zone,
 		zones,
 		'grid',
-		{ is: 'layer', of: zone.id, depth: '-600 mm', shifted: false },
+		{ is: 'layer', of: zone.id, depth: side === 'behind' ? '-600 mm' : '600 mm', shifted: false },
 		{ pattern: zone.pattern }
 	);
 

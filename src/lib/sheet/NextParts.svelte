@@ -7,7 +7,7 @@
 	import { DropdownMenu } from 'bits-ui';
 	import { hasCells } from '$lib/edits/zone-clauses';
 	import PutPart from './PutPart.svelte';
-	import { madeFromZone } from './zone-actions';
+	import { make, madeFromZone, type Offer } from './zone-actions';
 
 	let { zone }: { zone: Zone } = $props();
 	const desk = useDesk();
@@ -21,6 +21,14 @@
 				? { line: '+ from node to node', node: '+ on nodes', chain: '+ through each' }
 				: { line: '+ along lines', node: '+ on nodes', chain: null }
 	);
+
+	/** What would be made is seen in the model, where it would stand, before it is taken. */
+	let looked = false;
+	function look(made: Offer['made'] | null) {
+		if (made) desk.project.preview(...made().edits);
+		else if (looked) desk.project.dropPreview();
+		looked = made !== null;
+	}
 
 	/** Cells that nothing is put on, of each face. */
 	const untakenCells = () =>
@@ -69,14 +77,15 @@
 	<PutPart {zone} over="line" say={words.line} label="A part along lines" />
 	<PutPart {zone} over="node" say={words.node} label="A part on nodes" />
 	{#if offers.length}
-		<DropdownMenu.Root>
+		<DropdownMenu.Root onOpenChange={(open) => !open && look(null)}>
 			<DropdownMenu.Trigger class="chip-offer">+ behind or along</DropdownMenu.Trigger>
 			<DropdownMenu.Portal>
 				<DropdownMenu.Content class="floating z-50 p-1" align="start" collisionPadding={8}>
-					{#each offers as { label, note, act } (label)}
+					{#each offers as { label, note, made } (label)}
 						<DropdownMenu.Item
 							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
-							onSelect={act}
+							onfocus={() => look(made)}
+							onSelect={() => make(desk, made())}
 							>{label}<span class="text-ink-2 block text-[11.5px]">{note}</span></DropdownMenu.Item
 						>
 					{/each}

@@ -33,6 +33,10 @@
 	const numbers = $derived(clauseNumbers(zone));
 	const state = $derived(desk.model.view.zones.find((one) => one.id === zone.id));
 	const words = $derived(standingWords[zone.on.is]);
+	const isBefore = $derived(
+		zone.on.is === 'layer' && typeof zone.on.depth === 'string' && !zone.on.depth.trim().startsWith('-')
+	);
+	const title = $derived(isBefore ? 'Grid before' : words.title);
 	const sites = $derived(state?.faces.reduce((sum, face) => sum + words.count(face), 0) ?? 0);
 	const isActive = $derived(desk.activeZone === zone.id);
 </script>
@@ -40,7 +44,7 @@
 <SheetHeading
 	part="zone {zone.id}"
 	number={n}
-	title="{words.title} · {zone.name}"
+	title="{title} · {zone.name}"
 	count={state?.behind ? 'behind' : `${formatNumber(sites)} ${words.counted}`}
 	current={isActive}
 	{read}

@@ -4,7 +4,7 @@ import { pathTo, removeAt } from '$core/project/typed-path';
 import {
 	chainsOn,
 	chainThrough,
-	gridBehind,
+	gridBeside,
 	stationsAlong,
 	webTo,
 	type NewStanding
@@ -33,35 +33,48 @@ function chosenNodes(desk: Desk, zone: Zone): string[] {
 	});
 }
 
-/** What can be made from a zone: grids behind it, lines to it, stations along it. */
-export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: string; act: () => void }[] {
-	const { zones } = desk.project.document;
+/** What can be made from a zone, as it is offered; it can be looked at before it is taken. */
+export interface Offer {
+	readonly label: string;
+	readonly note: string;
+	readonly made: () => NewStanding;
+}
+
+/** What can be made from a zone: grids behind and before it, lines to it, stations along it. */
+export function madeFromZone(desk: Desk, zone: Zone): Offer[] {
+	// As it stands without what is only looked at.
+	const { zones } = desk.project.done;
 	const { on } = zone;
-	const stations = {
+	const stations: Offer = {
 		label: 'Stations along a rim',
 		note: 'posts, and rails in the gaps between them',
-		act: () => make(desk, stationsAlong(zone, zones))
+		made: () => stationsAlong(zone, zones)
 	};
 	const state = desk.model.view.zones.find(({ id }) => id === zone.id);
 	const nodes = chosenNodes(desk, zone);
-	const chains =
+	const chains: Offer =
 		nodes.length > 1
 			? {
 					label: `A chain through the ${nodes.length} chosen nodes`,
 					note: 'one tube through all, in the order they were chosen',
-					act: () => make(desk, chainThrough(zone, zones, nodes))
+					made: () => chainThrough(zone, zones, nodes)
 				}
 			: {
 					label: 'Chains through its nodes',
 					note: 'tubes from node to node, turned and mirrored, woven',
-					act: () => make(desk, chainsOn(zone, zones, state?.faces[0]))
+					made: () => chainsOn(zone, zones, state?.faces[0])
 				};
 	if (on.is === 'faces')
 		return [
 			{
 				label: 'A grid behind it',
-				note: 'with its own pattern, bars and panels',
-				act: () => make(desk, gridBehind(zone, zones))
+				note: '600 mm inside, with its own pattern, bars and panels',
+				made: () => gridBeside(zone, zones, 'behind')
+			},
+			{
+				label: 'A grid before it',
+				note: '600 mm outside: a screen, a second skin',
+				made: () => gridBeside(zone, zones, 'before')
 			},
 			stations,
 			chains
@@ -69,9 +82,9 @@ export function madeFromZone(desk: Desk, zone: Zone): { label: string; note: str
 	if (on.is === 'layer')
 		return [
 			{
-				label: 'A web to the grid before it',
+				label: 'A web to the grid it stands on',
 				note: 'uprights and diagonals from node to node',
-				act: () => make(desk, webTo(zone, on, zones))
+				made: () => webTo(zone, on, zones)
 			},
 			stations,
 			chains
@@ -85,7 +98,7 @@ export function zoneActions(desk: Desk, zone: Zone): (Act | ActGroup)[] {
 	const path = pathTo('zones', zone.id);
 	const standing = standingOn(zone, document.zones);
 	return [
-		...madeFromZone(desk, zone).map(({ label, act }) => ({ label, act })),
+		...madeFromZone(desk, zone).map(({ label, made }) => ({ label, act: () => make(desk, made()) })),
 		groupActions(desk, 'zones', zone),
 		...shownActions(
 			desk,
