@@ -10,6 +10,7 @@ const core = [
 	'field',
 	'part',
 	'cladding',
+	'limit',
 	'clash',
 	'schedule',
 	'exchange',

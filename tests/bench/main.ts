@@ -44,6 +44,9 @@ import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
+import { withLimits } from '../../src/core/limit/beyond';
+import { measuresFor } from '../../src/core/limit/measures';
+import { shippedLimits } from '../../src/core/limit/shipped';
 import { measureNaively } from './naive-measures';
 import { sunByRaycaster, sunOfAYear } from './sun';
 
@@ -505,6 +508,36 @@ async function clipSolids(): Promise<void> {
 	if (clip().left.some((left) => left === 1)) throw new Error('a unit that is not clipped');
 	note('clip-solids:1000', 1000, await time(clip, 5, 1));
 }
+/** Ten limits over a hundred thousand panes. */
+async function limits(): Promise<void> {
+	if (!wanted('limits:100000')) return;
+	const [bays, courses] = [400, 250];
+	const rules = [{ id: 'r', put: { variant: 'pane' } }];
+	const variants = [{ id: 'pane', name: 'pane', part: 'flat-panel', values: { sheet: 'glass' } }];
+	const project = projectOf(
+		sheet(bays * 1500, courses * 1300),
+		counts(bays, courses),
+		{ rules },
+		{ variants }
+	);
+	const { faces, groups } = (await new Chain().run(project)).zones[0]!.model!;
+	const said = ['sheet.long', 'sheet.short', 'plate.warp', 'piece.mass', 'cell.area'].flatMap((of, k) =>
+		(['most', 'least'] as const).map((than) => ({
+			...shippedLimits[0]!,
+			id: `${of} ${than}`,
+			of,
+			than,
+			// About a hundredth of nothing goes beyond any of them.
+			bound: than === 'least' ? -1 : [6000, 3210, 10, 800, 4e6][k]!
+		}))
+	);
+	const measures = measuresFor([groups[0]!.group.ready.part]);
+	const all = () => {
+		for (const { group, face } of groups) withLimits(said, measures, faces[face]!, group);
+	};
+	note('limits:100000', bays * courses, await time(all, 20, 3));
+}
+
 /** Panels between mullions: beside them, so that all neighbours only touch; and every one of them reaching into four. */
 async function clashes(): Promise<void> {
 	if (!wanted('clash:20000')) return;
@@ -695,6 +728,7 @@ async function main(): Promise<void> {
 	await weave();
 	await clipSolids();
 	await clashes();
+	await limits();
 	await rules();
 	await drivers();
 	await richChain();

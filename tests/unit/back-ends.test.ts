@@ -131,7 +131,10 @@ describe('the two back ends of the part language', () => {
 							out[r - from] = home[Number(what.slice(6)) - 1]![a]! + 900 * wild ** 3;
 						else if (what === 'start' || what === 'end')
 							out[r - from] = (what === 'end' ? 1500 : 0) + 400 * wild;
-						else if (what === 'normal') out[r - from] = axis === 'z' ? 1 : 0.3 * wild;
+						else if (/^way\d/.test(what)) {
+							const turn = (Number(what.slice(3)) * Math.PI) / 2;
+							out[r - from] = [Math.cos(turn), Math.sin(turn), 0][a]! + 0.3 * wild;
+						} else if (what === 'normal') out[r - from] = axis === 'z' ? 1 : 0.3 * wild;
 						else out[r - from] = 600 + 500 * wild;
 					}
 				};

@@ -9,7 +9,7 @@ import type { Model } from '../../src/core/cladding/model';
 import type { PieceGroup } from '../../src/core/cladding/pieces';
 import { writeGlb } from '../../src/core/exchange/glb/write';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
-import { pieceQuantities } from '../../src/core/schedule/pieces';
+import { pieceQuantities } from '../../src/core/cladding/quantities';
 import { loadSolids } from '../../src/core/geometry/solid/library';
 import { MAP, type Made, type Own, type Placed } from '../../src/core/part/element-table';
 import { boundsOf, joinedMesh, placesOf } from '../../src/core/part/places';

@@ -9,6 +9,9 @@ import { meetingBars, withEnds } from '../cladding/cut-ends';
 import { programOf } from '../cladding/kit';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
+import { isAbout, withLimits } from '../limit/beyond';
+import { measuresFor } from '../limit/measures';
+import { limitsOf } from '../limit/shipped';
 import type { Driver } from '../project/driver-schema';
 import type { SaidLie, Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
@@ -77,7 +80,28 @@ export async function cladZone(
 		const share = (part: number) => (n + part) / inTurn.length;
 		groups[f]![k] = await hang(run, zone, joined, f, one, variants, suns, bars, share);
 	}
-	return { zone, faces, suns: sunsOfFaces, assignments, groups: groups.flat(2), meetings, remarks };
+	const limited = groups.flatMap((ofFace, f) =>
+		ofFace.flatMap((ofClause, k) =>
+			ofClause.map((group, n) => underLimits(run, zone, faces[f]!, group, [f, k, n]))
+		)
+	);
+	return { zone, faces, suns: sunsOfFaces, assignments, groups: limited, meetings, remarks };
+}
+
+/** A group with what limits tell of its pieces. */
+function underLimits(
+	{ project, memo, timed }: Run,
+	zone: Zone,
+	face: FaceModel,
+	group: ClauseGroup,
+	place: readonly number[]
+): ClauseGroup {
+	const limits = limitsOf(project).filter((limit) => isAbout(limit, zone, group.group));
+	if (!limits.length) return group;
+	const { value: flags, serial } = memo.use(['limits', zone.id, ...place], [group.serial, limits], () =>
+		timed('parts', () => withLimits(limits, measuresFor([group.group.ready.part]), face, group.group))
+	);
+	return flags === group.group.flags ? group : { ...group, group: { ...group.group, flags }, told: serial };
 }
 
 /** The bars on the lines of a zone, as they meet at its nodes: measured when a part on nodes asks for them. */
@@ -206,7 +230,7 @@ async function hang(
 					return meeting ? withEnds(whole, face, meeting, ends!.how) : whole;
 				})
 		);
-		groups.push({ clause, face: f, group: kept.value, serial: kept.serial });
+		groups.push({ clause, face: f, group: kept.value, serial: kept.serial, told: kept.serial });
 		await run.pause(share(groups.length / lying.length));
 	}
 	return groups;

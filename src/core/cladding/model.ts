@@ -48,6 +48,8 @@ export interface ClauseGroup {
 	readonly face: number;
 	readonly group: PieceGroup;
 	readonly serial: number;
+	/** Changes whenever something else is told of its pieces. */
+	readonly told: number;
 }
 
 export interface ZoneModel {

@@ -1,4 +1,5 @@
 import { kindOf } from '../cladding/address';
+import { elementMass } from '../cladding/quantities';
 import { lieText } from '../cladding/lie';
 import { lineKindOf } from '../cladding/line-run';
 import { markPrefix } from '../cladding/marks';
@@ -10,7 +11,7 @@ import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
-import { besideName, elementMass, flagTexts } from './pieces';
+import { besideName, flagTexts } from './pieces';
 import type { GroupSource } from './sources';
 
 export type Cell = string | number | null;

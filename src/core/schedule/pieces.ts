@@ -1,5 +1,4 @@
 import type { PieceGroup } from '../cladding/pieces';
-import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import type { Role } from '../project/part-definition';
 import { flagSentence } from '../units/flag';
@@ -41,53 +40,6 @@ export const pieceMark = (zone: ZoneModel, group: ClauseGroup, row: number): str
 		group.group.sites[row]!,
 		markPrefix(zone.zone.code, zone.faces.length, group.face)
 	) + besideName(group);
-
-/** What the pieces of a group come to, one value per piece. kg, mm², mm. */
-export interface PieceQuantities {
-	readonly mass: Float64Array;
-	readonly glassArea: Float64Array;
-	/** Length of its bars. */
-	readonly barLength: Float64Array;
-	/** Of what it is cut to length from: its bars, or connectors where it has no bars. */
-	readonly cutLength: Float64Array;
-}
-
-const MM3_PER_M3 = 1e9;
-
-/** kg of one instance of an element, by its volume and its material's density. */
-export function elementMass(group: PieceGroup, table: ElementTable, instance: number): number {
-	const material = group.ready.materials[table.element]!;
-	return (table.volume[instance]! / MM3_PER_M3) * material.density;
-}
-
-/**
- * Sums over the elements of each piece, by row.
- *
- * ```ts
- * const { mass: kilograms } = pieceQuantities(group.group);
- * ```
- */
-export function pieceQuantities(group: PieceGroup): PieceQuantities {
-	const n = group.sites.length;
-	const mass = new Float64Array(n);
-	const glassArea = new Float64Array(n);
-	const barLength = new Float64Array(n);
-	const connectorLength = new Float64Array(n);
-	const definitions = group.ready.elements;
-	for (const table of group.run.elements) {
-		const { category } = definitions[table.element]!;
-		const glass = category === 'plate' && group.ready.materials[table.element]!.glass;
-		for (let k = 0; k < table.count; k++) {
-			const row = table.row[k]!;
-			mass[row]! += elementMass(group, table, k);
-			if (glass) glassArea[row]! += table.area[k]!;
-			if (category === 'bar') barLength[row]! += table.length[k]!;
-			if (category === 'connector') connectorLength[row]! += table.length[k]!;
-		}
-	}
-	const cutLength = barLength.map((bars, row) => bars || connectorLength[row]!);
-	return { mass, glassArea, barLength, cutLength };
-}
 
 /** What is to be said of a piece, in sentences. */
 export const flagTexts = ({ flags }: PieceGroup, row: number): string[] => flags.of(row).map(flagSentence);

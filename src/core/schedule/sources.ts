@@ -1,7 +1,8 @@
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
 import { once } from '../units/once';
-import { failedRows, pieceQuantities, type PieceQuantities } from './pieces';
+import { pieceQuantities, type PieceQuantities } from '../cladding/quantities';
+import { failedRows } from './pieces';
 
 /** A group of pieces, as the columns of a schedule are read from it. */
 export interface GroupSource {

@@ -1,7 +1,8 @@
+import { pieceQuantities } from '../cladding/quantities';
 import { rounded } from '../units/quantity';
 import type { Model, StageName, ZoneModel } from '../cladding/model';
 import { cellKinds, type CellKind } from '../pattern/cells';
-import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup, pieceQuantities } from './pieces';
+import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup } from './pieces';
 
 export interface ZoneSummary {
 	name: string;

@@ -34,7 +34,8 @@ export const flagCodes = [
 	'cell.folded-over',
 	'cell.sharp-joint',
 	'exception.unfit',
-	'driver.outside'
+	'driver.outside',
+	'limit.beyond'
 ] as const;
 export type FlagCode = (typeof flagCodes)[number];
 

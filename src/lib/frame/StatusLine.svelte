@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { addressOf } from '$lib/state/selection.svelte';
 	import { modelSize } from '$lib/state/model-size';
 
 	const desk = useDesk();
@@ -21,17 +20,6 @@
 		}
 		return { cells, pieces, bars, flags };
 	});
-	/** Every piece that something is said of, to be walked from the first on. */
-	function chooseFlagged() {
-		const { view } = model;
-		const found = view.zones.flatMap(({ groups }, zone) =>
-			groups.flatMap(({ face, over, flags, sites }) =>
-				Array.from(flags.keys(), (row) => addressOf(view, { zone, face, kind: over, index: sites[row]! }))
-			)
-		);
-		// The card tells of the last one.
-		desk.selection.choose(found.reverse());
-	}
 	/** From here on it is told what a model takes (bytes). */
 	const LARGE = 100e6;
 	const size = $derived(modelSize(model.view));
@@ -70,11 +58,24 @@
 	<span data-testid="cell-count">{formatNumber(counts.cells)} cells</span>
 	<span>{formatNumber(counts.pieces)} pieces</span>
 	<span>{formatNumber(counts.bars)} bars</span>
-	{#if counts.flags}<button
-			type="button"
-			class="text-oxide underline decoration-dotted underline-offset-2"
-			aria-label="{formatNumber(counts.flags)} flags: choose the pieces that have one"
-			onclick={chooseFlagged}>{formatNumber(counts.flags)} flags</button
+	{#if counts.flags}<span class="flex items-center gap-1.5"
+			><button
+				type="button"
+				class="text-oxide underline decoration-dotted underline-offset-2"
+				title="To the worst of them; ] and [ walk on and back"
+				aria-label="{formatNumber(counts.flags)} flags: to the worst"
+				onclick={() => desk.walkFlags(1)}>{formatNumber(counts.flags)} flags</button
+			>{#if desk.flags.at >= 0}<button
+					type="button"
+					class="hover:text-ink px-0.5"
+					aria-label="To the flag before"
+					onclick={() => desk.walkFlags(-1)}>‹</button
+				><span>{formatNumber(desk.flags.at + 1)}</span><button
+					type="button"
+					class="hover:text-ink px-0.5"
+					aria-label="To the next flag"
+					onclick={() => desk.walkFlags(1)}>›</button
+				>{/if}</span
 		>{:else}<span>0 flags</span>{/if}
 	{#if desk.isolated}
 		<span class="text-ink"

@@ -70,6 +70,13 @@ export const keyMap = {
 		reach: 'page'
 	},
 	lock: { keys: ['k'], shown: 'K', does: 'Lock the zone on the map; again, unlock it', reach: 'page' },
+	flags: {
+		keys: [']', '['],
+		shown: '] [',
+		does: 'To the next flag, the worst first; to the one before',
+		each: ['To the next flag', 'To the flag before'],
+		reach: 'page'
+	},
 	hold: {
 		keys: ['q', 'Shift+q'],
 		shown: 'Q',

@@ -7,6 +7,7 @@
 	import { partOfPath, type SheetPart } from '$lib/state/sheet-state.svelte';
 	import KitPart from './KitPart.svelte';
 	import GroupHeading from './GroupHeading.svelte';
+	import LimitsPart from './LimitsPart.svelte';
 	import MassesPart from './MassesPart.svelte';
 	import Outline from './Outline.svelte';
 	import { clauseOf } from './clause-of';
@@ -146,6 +147,7 @@
 			<ZonePart {zone} {index} read={read > index + 1} oncompare={() => (comparing = zone.id)} />
 		{/if}
 	{/each}
-	{#if shown > zones.length}<KitPart number={zones.length + 2} read={read > zones.length} />{/if}
+	{#if shown > zones.length}<KitPart number={zones.length + 2} read={read > zones.length} />
+		<LimitsPart number={zones.length + 3} read={read > zones.length} />{/if}
 </section>
 {#if compared}<CompareDialog zone={compared} onleave={() => (comparing = null)} />{/if}

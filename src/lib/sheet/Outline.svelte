@@ -34,7 +34,8 @@
 		return [
 			{ part: 'masses', short: 'Masses', name: 'Masses' },
 			...zones,
-			{ part: 'kit', short: 'Kit', name: 'Kit' }
+			{ part: 'kit', short: 'Kit', name: 'Kit' },
+			{ part: 'limits', short: 'Limits', name: 'Limits' }
 		];
 	});
 	let list = $state<HTMLElement>();

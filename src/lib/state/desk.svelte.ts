@@ -6,6 +6,7 @@ import { fieldNames, fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
+import { FlagWalk } from './flag-walk.svelte';
 import { ClashSearch } from './clash-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
@@ -51,6 +52,7 @@ const NARROW = 1024;
 export class Desk {
 	readonly selection = new Selection();
 	readonly clashes: ClashSearch;
+	readonly flags: FlagWalk;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -132,6 +134,7 @@ export class Desk {
 		readonly model: LiveModel
 	) {
 		this.clashes = new ClashSearch(model);
+		this.flags = new FlagWalk(model, this.selection);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);
 		this.activeZone = project.document.zones[0]?.id ?? null;
@@ -187,6 +190,11 @@ export class Desk {
 			toast('Its pieces are shown in the Clad lens', {
 				action: { label: 'Show', onClick: () => this.turnTo(lens) }
 			});
+	}
+
+	/** To the next flag, or the one before: its piece is chosen and brought into the picture. */
+	walkFlags(by: 1 | -1): void {
+		if (this.flags.step(by)) this.framings++;
 	}
 
 	/** Another lens, while the sheet stays where it is. */

@@ -10,13 +10,27 @@ import type { RimMeeting } from '$core/pattern/shared-rims';
 import { proxy } from 'comlink';
 import { leaveThread, startThread, takeThread, type Thread } from './thread';
 import { addressesOf, layoutReport, type Addresses, type LayoutReport } from './layout-report';
-import type { FaceView, GroupView, MassShapes, ModelMessage, ShapeView, Unchanged } from '$lib/worker/views';
+import type {
+	FaceView,
+	GroupView,
+	MassShapes,
+	ModelMessage,
+	ShapeView,
+	ToldView,
+	Unchanged
+} from '$lib/worker/views';
+
+/** Pieces of one clause on one face, and what is told of them. */
+export interface ToldGroup extends GroupView, Omit<ToldView, 'serial'> {
+	/** Changes with what is told of them alone. */
+	readonly told: number;
+}
 
 export interface ZoneView {
 	readonly id: string;
 	readonly behind: boolean;
 	readonly faces: readonly FaceView[];
-	readonly groups: readonly GroupView[];
+	readonly groups: readonly ToldGroup[];
 	/** The sun over each face. */
 	readonly suns: readonly FaceSun[];
 	/** What its cells can follow besides: guides, pictures, tables. */
@@ -60,7 +74,7 @@ interface Wanted {
 /** A worker that has not let go so long after Cancel is ended, whatever it is in the middle of. */
 const LET_GO_MS = 400;
 
-function keepOnly(kept: Map<number, unknown>, serials: ReadonlySet<number>): void {
+function keepOnly<Key>(kept: Map<Key, unknown>, serials: ReadonlySet<Key>): void {
 	for (const serial of kept.keys()) if (!serials.has(serial)) kept.delete(serial);
 }
 
@@ -109,6 +123,9 @@ export class LiveModel {
 	private thread = takeThread();
 	private readonly faces = new Map<number, FaceView>();
 	private readonly groups = new Map<number, GroupView>();
+	private readonly told = new Map<number, ToldView>();
+	/** Both together, by their serials: what has not changed stays the same object. */
+	private readonly toldGroups = new Map<string, ToldGroup>();
 	private readonly shapes = new Map<number, MassShapes>();
 	private wanted: Wanted | null = null;
 	private last: Wanted | null = null;
@@ -208,10 +225,10 @@ export class LiveModel {
 		this.thread.worker.terminate();
 		this.thread = startThread();
 		// What a thread has sent is known to it alone; its serials stay apart from those of the next.
-		const serials = [this.faces, this.groups, this.shapes].flatMap((kept) => [...kept.keys()]);
+		const serials = [this.faces, this.groups, this.told, this.shapes].flatMap((kept) => [...kept.keys()]);
 		void this.service.begin(serials.reduce((a, b) => Math.max(a, b), this.takenOver) + 1_000_000);
 		this.takenOver += 1_000_000;
-		for (const kept of [this.faces, this.groups, this.shapes]) kept.clear();
+		for (const kept of [this.faces, this.groups, this.told, this.shapes]) kept.clear();
 		this.sent.clear();
 		this.giveUp?.(why);
 	}
@@ -321,7 +338,13 @@ export class LiveModel {
 			...zone,
 			followed,
 			faces: merge<FaceView>(this.faces, zone.faces),
-			groups: merge<GroupView>(this.groups, zone.groups)
+			groups: merge<GroupView>(this.groups, zone.groups).map((group, k) => {
+				const [{ serial, ...told }] = merge<ToldView>(this.told, [zone.told[k]!]) as [ToldView];
+				const key = `${group.serial} ${serial}`;
+				const both = this.toldGroups.get(key) ?? { ...group, ...told, told: serial };
+				this.toldGroups.set(key, both);
+				return both;
+			})
 		}));
 		const masses = message.masses.map(({ id, behind, shapes }): MassView => {
 			const [{ faces, serial }] = merge<MassShapes>(this.shapes, [shapes]) as [MassShapes];
@@ -332,6 +355,9 @@ export class LiveModel {
 		const groups = new Set(zones.flatMap((zone) => zone.groups.map((group) => group.serial)));
 		keepOnly(this.faces, faces);
 		keepOnly(this.groups, groups);
+		const all = zones.flatMap((zone) => zone.groups);
+		keepOnly(this.told, new Set(all.map(({ told }) => told)));
+		keepOnly(this.toldGroups, new Set(all.map(({ serial, told }) => `${serial} ${told}`)));
 		const { partial, problems, total } = message;
 		const guides = message.guides.map(({ points }) => points);
 		this.view = { partial, masses, zones, guides, problems, ms: total };

@@ -1,10 +1,10 @@
 import type { ModelView } from './model.svelte';
 import type { Found } from './selection.svelte';
-import type { GroupView } from '$lib/worker/views';
+import type { ToldGroup } from './model.svelte';
 
 /** A piece as the interface has it: its group, and its row there. */
 export interface PieceView {
-	readonly group: GroupView;
+	readonly group: ToldGroup;
 	readonly row: number;
 }
 

@@ -1,7 +1,7 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 
 /** A part of the build sheet, under a heading of its own. */
-export type SheetPart = 'masses' | 'kit' | `zone ${string}`;
+export type SheetPart = 'masses' | 'kit' | 'limits' | `zone ${string}`;
 
 /** More zones than this and only the part that is worked on is open at first. */
 const MOST_OPEN = 4;
@@ -10,6 +10,7 @@ const MOST_OPEN = 4;
 export function partOfPath(path: string): SheetPart {
 	const [list, id] = path.split('/');
 	if (list === 'zones' && id) return `zone ${id}`;
+	if (list === 'limits') return 'limits';
 	return list === 'variants' ? 'kit' : 'masses';
 }
 

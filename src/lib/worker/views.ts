@@ -2,7 +2,8 @@ import type { Material } from '$core/project/material-schema';
 import type { Lie } from '$core/cladding/lie';
 import { isBare, type Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
-import { besideName, failedRows, flagTexts, pieceQuantities } from '$core/schedule/pieces';
+import { pieceQuantities } from '$core/cladding/quantities';
+import { besideName, failedRows } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { NodeGrid } from '$core/grid/node-grid';
 import { shapeOf, type FaceShape } from '$core/measure/face-shape';
@@ -20,6 +21,7 @@ import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
 import { measureKey } from '$core/schedule/table';
 import type { NumberKind } from '$core/units/dimension';
+import { flagSentence, type Flag } from '$core/units/flag';
 import type { Problem } from '$core/units/problem';
 
 /** What the interface needs of a face: its cells, lines and nodes, and what fields are read from. */
@@ -72,8 +74,6 @@ export interface GroupView {
 	readonly origin: readonly [number, number, number];
 	readonly elements: readonly ElementView[];
 	readonly mass: Float64Array;
-	/** Pieces with something to be said of them. */
-	readonly flags: ReadonlyMap<number, readonly string[]>;
 	/** Sites whose pieces could not be made. */
 	readonly failed: Uint32Array;
 	readonly perPiece: ReadonlyMap<string, Float64Array>;
@@ -92,6 +92,17 @@ export interface GroupView {
 	}[];
 }
 
+/** What is told of the pieces of a group. */
+export interface ToldView {
+	readonly serial: number;
+	/** Pieces with something to be said of them, by row. */
+	readonly flags: ReadonlyMap<number, readonly string[]>;
+	/** How bad the worst of it is, by row: what could not be made is worse than what goes beyond a bound by any share. */
+	readonly worst: ReadonlyMap<number, number>;
+	/** Rows that go beyond each limit, by its id. */
+	readonly beyond: ReadonlyMap<string, readonly number[]>;
+}
+
 /** A part of the model that the interface has already. */
 export interface Unchanged {
 	readonly serial: number;
@@ -103,6 +114,8 @@ export interface ZoneMessage {
 	readonly behind: boolean;
 	readonly faces: readonly (FaceView | Unchanged)[];
 	readonly groups: readonly (GroupView | Unchanged)[];
+	/** Of each group. */
+	readonly told: readonly (ToldView | Unchanged)[];
 	/** The sun over each face. */
 	readonly suns: readonly FaceSun[];
 	readonly assignments: readonly Assignment[];
@@ -278,8 +291,6 @@ function lengthOf(face: FaceModel, { over, sites, bars }: ClauseGroup['group']):
 
 function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	const { group, serial } = clause;
-	const flags = new Map<number, readonly string[]>();
-	for (const row of group.flags.rows()) flags.set(row, flagTexts(group, row));
 	const failed = failedRows(group);
 	return {
 		serial,
@@ -303,7 +314,6 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 			row: table.row
 		})),
 		mass: pieceQuantities(group).mass,
-		flags,
 		failed: Uint32Array.from(failed, (row) => group.sites[row]!),
 		measures: [...measuresOf(group, failed), ...setValues(group)],
 		perPiece: group.perPiece,
@@ -311,6 +321,32 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 		bars: group.bars,
 		length: lengthOf(zone.faces[clause.face]!, group)
 	};
+}
+
+/** How bad a flag is: by its level, then by the share that it goes beyond its bound. */
+function badnessOf({ level, value, bound }: Flag): number {
+	const levels = { failed: 2e6, flagged: 0, held: -1e6 };
+	const share =
+		value === null || bound === null ? 0 : Math.abs(value - bound) / Math.max(1e-9, Math.abs(bound));
+	return levels[level] + Math.min(1e5, share);
+}
+
+function toldView({ group, told }: ClauseGroup): ToldView {
+	const flags = new Map<number, readonly string[]>();
+	const worst = new Map<number, number>();
+	const beyond = new Map<string, number[]>();
+	for (const row of group.flags.rows()) {
+		const all = group.flags.of(row);
+		flags.set(row, all.map(flagSentence));
+		worst.set(row, Math.max(...all.map(badnessOf)));
+		for (const { code, subject } of all) {
+			if (code !== 'limit.beyond') continue;
+			const rows = beyond.get(subject);
+			if (rows) rows.push(row);
+			else beyond.set(subject, [row]);
+		}
+	}
+	return { serial: told, flags, worst, beyond };
 }
 
 /**
@@ -340,6 +376,7 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		behind,
 		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
+		told: (zone?.groups ?? []).map((group) => once('told', group.told, () => toldView(group))),
 		suns: inSharedMemory(zone?.suns ?? []),
 		assignments: inSharedMemory(zone?.assignments ?? []),
 		bare: zone !== null && isBare(zone.zone),

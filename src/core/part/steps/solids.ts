@@ -176,11 +176,8 @@ export const solidSteps: Makers<
 			subject: step.name,
 			says: `${step.name}: its fillet is less than nothing`
 		});
-		const needed = reachNeeded(
-			v,
-			ways.map(({ direction }) => direction),
-			b.add(b.multiply(largest, b.constant(0.5)), fillet)
-		);
+		const directions = ways.map(({ direction }) => v.unit(direction));
+		const needed = reachNeeded(v, directions, b.add(b.multiply(largest, b.constant(0.5)), fillet));
 		b.flagBeyond(
 			b.apply('less', reach, needed),
 			{
@@ -195,7 +192,7 @@ export const solidSteps: Makers<
 			is: 'joined tubes',
 			joint: {
 				centre: lookup(step.centre, 'point').at,
-				ways: ways.map(({ direction }, k) => ({ direction, diameter: diameters[k]! })),
+				ways: directions.map((direction, k) => ({ direction, diameter: diameters[k]! })),
 				reach,
 				fillet
 			}

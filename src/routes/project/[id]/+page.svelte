@@ -94,6 +94,7 @@
 				if (which === 1) desk.model.runOnce();
 				else desk.model.hold(!desk.model.held);
 			},
+			flags: (which) => desk.walkFlags(which === 0 ? 1 : -1),
 			labels: () => (desk.labels = !desk.labels),
 			map: () => (desk.mapShown = !desk.mapShown),
 			mapAlone: () => (desk.mapAlone = !desk.mapAlone),

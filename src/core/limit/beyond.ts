@@ -1,0 +1,93 @@
+import type { ClauseGroup, FaceModel } from '../cladding/model';
+import type { PieceFlags } from '../cladding/piece-flags';
+import type { PieceGroup } from '../cladding/pieces';
+import type { Limit } from '../project/limit-schema';
+import type { Material } from '../project/material-schema';
+import type { Zone } from '../project/schema';
+import type { NumberKind } from '../units/dimension';
+import type { Flag } from '../units/flag';
+import { inRadians } from '../units/scale';
+import type { PieceMeasure } from './measures';
+
+/** A value beyond its bound by less than this share of it is at it. */
+const ALMOST = 1e-9;
+
+/** A bound as measures have it: angles in rad. */
+export const boundOf = ({ bound }: Limit, kind: NumberKind): number =>
+	kind === 'angle' ? inRadians(bound) : bound;
+
+/** Glass is glass, whatever a project calls its own. */
+const isMaterial = (wanted: string) => (material: Material) =>
+	material.id === wanted || (wanted === 'glass' && material.glass);
+
+/**
+ * Whether a limit is about pieces of a group.
+ *
+ * ```ts
+ * const own = limitsOf(project).filter((limit) => isAbout(limit, zone, group.group));
+ * ```
+ */
+export function isAbout(
+	{ muted, zone, part, material }: Limit,
+	{ id }: Pick<Zone, 'id'>,
+	{ ready }: PieceGroup
+): boolean {
+	if (muted || (zone !== null && zone !== id) || (part !== null && part !== ready.part.id)) return false;
+	return material === null || ready.materials.some(isMaterial(material));
+}
+
+/** Pieces of a group that go beyond a limit. */
+function rowsBeyond(
+	limit: Limit,
+	measure: PieceMeasure,
+	face: FaceModel,
+	group: PieceGroup
+): Map<number, Flag> {
+	const found = new Map<number, Flag>();
+	if (measure.over !== null && measure.over !== group.over) return found;
+	const bound = boundOf(limit, measure.kind);
+	const isOf = limit.material === null ? () => true : isMaterial(limit.material);
+	const values = measure.read(face, group, limit.than === 'most' ? bound : -Infinity, isOf);
+	const room = ALMOST * Math.abs(bound);
+	const failed = group.flags.failed();
+	const lost = failed.length ? new Set(failed) : null;
+	for (let row = 0; row < values.length; row++) {
+		const value = values[row]!;
+		// What is no number is beyond nothing.
+		const isBeyond = limit.than === 'most' ? value > bound + room : value < bound - room;
+		if (!isBeyond || lost?.has(row)) continue;
+		found.set(row, {
+			code: 'limit.beyond',
+			level: 'flagged',
+			subject: limit.id,
+			says: `the ${measure.label} is beyond its limit`,
+			kind: measure.kind,
+			value,
+			bound
+		});
+	}
+	return found;
+}
+
+/**
+ * What is told of the pieces of a group, and which of them go beyond limits.
+ *
+ * ```ts
+ * const flags = withLimits(limitsOf(project), measuresFor([part]), faceModel, group.group);
+ * ```
+ * @param limits those that are about the group @param measures what they can be of
+ */
+export function withLimits(
+	limits: readonly Limit[],
+	measures: readonly PieceMeasure[],
+	face: FaceModel,
+	group: ClauseGroup['group']
+): PieceFlags {
+	let { flags } = group;
+	for (const limit of limits) {
+		const measure = measures.find(({ id }) => id === limit.of);
+		const beyond = measure && rowsBeyond(limit, measure, face, group);
+		if (beyond?.size) flags = flags.with(beyond);
+	}
+	return flags;
+}

@@ -1,0 +1,153 @@
+import type { FaceModel } from '../cladding/model';
+import type { PieceGroup } from '../cladding/pieces';
+import { pieceQuantities } from '../cladding/quantities';
+import { columnValues } from '../field/column';
+import { fieldsOver } from '../field/fields';
+import type { SiteKind } from '../field/site-kind';
+import { pointAt } from '../geometry/vector';
+import { smallestRectangle } from '../measure/smallest-rectangle';
+import type { Material } from '../project/material-schema';
+import type { PartDefinition } from '../project/part-definition';
+import type { NumberKind } from '../units/dimension';
+
+/** What can be limited of pieces; values in kernel units, one for each piece. */
+export interface PieceMeasure {
+	readonly id: string;
+	/** In the middle of a sentence. */
+	readonly label: string;
+	readonly kind: NumberKind;
+	/** What the pieces hang on that have it; null for all. */
+	readonly over: SiteKind | null;
+	/**
+	 * @param enough values that are within this bound need not be exact
+	 * @param isOf whether a material is one that is asked about
+	 */
+	read(
+		face: FaceModel,
+		group: PieceGroup,
+		enough: number,
+		isOf: (material: Material) => boolean
+	): Float64Array;
+}
+
+/** The largest distance between two corners of a cell (mm), squared. */
+function spanSquared(positions: Float64Array, corners: Uint32Array, from: number, to: number): number {
+	let most = 0;
+	for (let i = from; i < to; i++) {
+		const p = 3 * corners[i]!;
+		for (let j = i + 1; j < to; j++) {
+			const q = 3 * corners[j]!;
+			const x = positions[p]! - positions[q]!;
+			const y = positions[p + 1]! - positions[q + 1]!;
+			const z = positions[p + 2]! - positions[q + 2]!;
+			const away = x * x + y * y + z * z;
+			if (away > most) most = away;
+		}
+	}
+	return most;
+}
+
+/** A side of the sheet that a cell is cut from: none is longer than the cell is from corner to corner. */
+const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
+	id,
+	label,
+	kind: 'length',
+	over: 'cell',
+	read({ cells, grid: { positions } }, { sites }, enough) {
+		const { start, corners } = cells;
+		const values = new Float64Array(sites.length);
+		for (let row = 0; row < sites.length; row++) {
+			const [from, to] = [start[sites[row]!]!, start[sites[row]! + 1]!];
+			const span = Math.sqrt(spanSquared(positions, corners, from, to));
+			values[row] =
+				span <= enough
+					? span
+					: smallestRectangle(Array.from(corners.subarray(from, to), (node) => pointAt(positions, node)))[
+							side
+						];
+		}
+		return values;
+	}
+});
+
+/** How many plates of a material each piece has. */
+function platesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): Uint8Array {
+	const plates = new Uint8Array(sites.length);
+	for (const { element, row } of run.elements) {
+		if (ready.elements[element]!.category !== 'plate' || !isOf(ready.materials[element]!)) continue;
+		for (const one of row) if (plates[one]! < 255) plates[one]!++;
+	}
+	return plates;
+}
+
+const own: readonly PieceMeasure[] = [
+	sheetSide('sheet.long', 'long side of the sheet', 0),
+	sheetSide('sheet.short', 'short side of the sheet', 1),
+	{
+		// Where several plates make up a cell each is flat, or its part says what it is.
+		id: 'plate.warp',
+		label: 'warp of the plate',
+		kind: 'length',
+		over: 'cell',
+		read({ measures: { warp } }, group, _enough, isOf) {
+			const plates = platesOf(group, isOf);
+			return Float64Array.from(group.sites, (cell, row) => (plates[row] === 1 ? warp[cell]! : 0));
+		}
+	},
+	{
+		id: 'piece.mass',
+		label: 'mass',
+		kind: 'mass',
+		over: null,
+		read: (_face, group) => pieceQuantities(group).mass
+	},
+	{
+		id: 'bar.length',
+		label: 'length',
+		kind: 'length',
+		over: 'line',
+		read: (_face, group) => pieceQuantities(group).cutLength
+	}
+];
+
+/** Fields that say where a site is, not what a piece is like. */
+const NO_MEASURES = new Set(['chance', 'across', 'up', 'course', 'bay', 'from_rim', 'corners', 'facing']);
+
+const ofFields: readonly PieceMeasure[] = (['cell', 'line', 'node'] as const).flatMap((over) =>
+	fieldsOver(over)
+		.filter(({ name, needs }) => !NO_MEASURES.has(name) && !needs.includes('sun'))
+		.map(({ id, label, kind, column }): PieceMeasure => ({
+			id,
+			label: over === 'cell' ? label : `${label} of the ${over}`,
+			kind,
+			over,
+			read: (face, { sites }) => columnValues(column(face, sites), sites.length)
+		}))
+);
+
+/** What parts report themselves, by its name. */
+const ofParts = (parts: readonly PartDefinition[]): PieceMeasure[] => {
+	const found = new Map<string, PieceMeasure>();
+	for (const { measures } of parts)
+		for (const { name, label, kind } of measures) {
+			const id = `part.${name}`;
+			if (kind === 'switch' || found.has(id)) continue;
+			const read: PieceMeasure['read'] = (_face, { run, sites }) =>
+				run.results.get(name) ?? new Float64Array(sites.length).fill(NaN);
+			found.set(id, { id, label: label.toLowerCase(), kind, over: null, read });
+		}
+	return [...found.values()];
+};
+
+/**
+ * What can be limited of pieces of some parts, in the order it is offered.
+ *
+ * ```ts
+ * const mass = measuresFor([part]).find(({ id }) => id === 'piece.mass');
+ * ```
+ */
+export const measuresFor = (parts: readonly PartDefinition[]): readonly PieceMeasure[] => [
+	...own,
+	...ofFields,
+	...ofParts(parts)
+];

@@ -1,0 +1,25 @@
+import type { LiveModel } from './model.svelte';
+import { flaggedPieces } from './flagged';
+import type { Selection } from './selection.svelte';
+
+/** Walking from flag to flag, the worst first. */
+export class FlagWalk {
+	/** Every piece that something is told of. */
+	readonly all = $derived.by(() => flaggedPieces(this.model.view));
+	/** Where of them the chosen piece is; -1 where it is none. */
+	readonly at = $derived.by(() => this.all.findIndex(({ address }) => address === this.selection.last));
+
+	constructor(
+		private readonly model: LiveModel,
+		private readonly selection: Selection
+	) {}
+
+	/** Choose the next of them, or the one before; from anything else the worst. @returns whether there is one */
+	step(by: 1 | -1): boolean {
+		const { all, at } = this;
+		if (!all.length) return false;
+		const next = at < 0 ? (by > 0 ? 0 : all.length - 1) : (at + by + all.length) % all.length;
+		this.selection.choose([all[next]!.address]);
+		return true;
+	}
+}

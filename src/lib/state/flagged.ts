@@ -1,0 +1,49 @@
+import type { ModelView, ToldGroup } from './model.svelte';
+import { addressOf } from './selection.svelte';
+
+/** A piece that something is told of. */
+export interface FlaggedPiece {
+	readonly address: string;
+	/** How bad the worst of it is. */
+	readonly badness: number;
+}
+
+/** Addresses of rows of a group, by the zone's place in the view. */
+function* addressesOf(
+	view: ModelView,
+	zone: number,
+	group: ToldGroup,
+	rows: Iterable<number>
+): Iterable<[string, number]> {
+	const { face, over: kind, sites } = group;
+	for (const row of rows) yield [addressOf(view, { zone, face, kind, index: sites[row]! }), row];
+}
+
+/** Every piece that something is told of, the worst first. */
+export function flaggedPieces(view: ModelView): FlaggedPiece[] {
+	const found: FlaggedPiece[] = [];
+	for (const [zone, { groups }] of view.zones.entries())
+		for (const group of groups)
+			for (const [address, row] of addressesOf(view, zone, group, group.flags.keys()))
+				found.push({ address, badness: group.worst.get(row)! });
+	return found.sort((a, b) => b.badness - a.badness);
+}
+
+/** The pieces that go beyond a limit, those that go furthest first. */
+export function piecesBeyond(view: ModelView, limit: string): string[] {
+	const found: FlaggedPiece[] = [];
+	for (const [zone, { groups }] of view.zones.entries())
+		for (const group of groups)
+			for (const [address, row] of addressesOf(view, zone, group, group.beyond.get(limit) ?? []))
+				found.push({ address, badness: group.worst.get(row)! });
+	return found.sort((a, b) => b.badness - a.badness).map(({ address }) => address);
+}
+
+/** How many pieces go beyond each limit, by its id. */
+export function countsBeyond(view: ModelView): ReadonlyMap<string, number> {
+	const counts = new Map<string, number>();
+	for (const { groups } of view.zones)
+		for (const { beyond } of groups)
+			for (const [limit, rows] of beyond) counts.set(limit, (counts.get(limit) ?? 0) + rows.length);
+	return counts;
+}
