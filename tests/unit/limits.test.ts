@@ -5,7 +5,7 @@ import type { Model } from '../../src/core/cladding/model';
 import { pieceQuantities } from '../../src/core/cladding/quantities';
 import { pointAt } from '../../src/core/geometry/vector';
 import { measuresFor } from '../../src/core/limit/measures';
-import { limitsOf, shippedLimits } from '../../src/core/limit/shipped';
+import { limitsOfProject, shippedLimits } from '../../src/core/limit/shipped';
 import { smallestRectangle } from '../../src/core/measure/smallest-rectangle';
 import { shippedParts } from '../../src/core/part/kit';
 import type { Limit } from '../../src/core/project/limit-schema';
@@ -202,12 +202,12 @@ describe('limits', () => {
 
 	it('every limit that ships is of a measure that some part has, and says where it is from', () => {
 		const measures = measuresFor(shippedParts);
-		for (const { of, source } of limitsOf({ limits: [] })) {
+		for (const { of, source } of limitsOfProject({ limits: [] })) {
 			expect(measures.some(({ id }) => id === of)).to.equal(true);
 			expect(source).to.match(/EN \d+|no source/);
 		}
 		const own = { ...shippedLimits[0]!, bound: 4000 };
-		expect(limitsOf({ limits: [own] })[0]).to.deep.equal(own);
-		expect(limitsOf({ limits: [own] })).to.have.length(shippedLimits.length);
+		expect(limitsOfProject({ limits: [own] })[0]).to.deep.equal(own);
+		expect(limitsOfProject({ limits: [own] })).to.have.length(shippedLimits.length);
 	});
 });

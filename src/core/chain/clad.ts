@@ -11,7 +11,7 @@ import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
 import { isAbout, withLimits } from '../limit/beyond';
 import { measuresFor } from '../limit/measures';
-import { limitsOf } from '../limit/shipped';
+import { limitsOfProject } from '../limit/shipped';
 import type { Driver } from '../project/driver-schema';
 import type { SaidLie, Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
@@ -96,7 +96,7 @@ function underLimits(
 	group: ClauseGroup,
 	place: readonly number[]
 ): ClauseGroup {
-	const limits = limitsOf(project).filter((limit) => isAbout(limit, zone, group.group));
+	const limits = limitsOfProject(project).filter((limit) => isAbout(limit, zone, group.group));
 	if (!limits.length) return group;
 	const { value: flags, serial } = memo.use(['limits', zone.id, ...place], [group.serial, limits], () =>
 		timed('parts', () => withLimits(limits, measuresFor([group.group.ready.part]), face, group.group))

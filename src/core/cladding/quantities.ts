@@ -41,10 +41,11 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 	const definitions = group.ready.elements;
 	for (const table of group.run.elements) {
 		const { category } = definitions[table.element]!;
-		const glass = category === 'plate' && group.ready.materials[table.element]!.glass;
+		const { density, glass: isGlass } = group.ready.materials[table.element]!;
+		const glass = category === 'plate' && isGlass;
 		for (let k = 0; k < table.count; k++) {
 			const row = table.row[k]!;
-			mass[row]! += elementMass(group, table, k);
+			mass[row]! += (table.volume[k]! / MM3_PER_M3) * density;
 			if (glass) glassArea[row]! += table.area[k]!;
 			if (category === 'bar') barLength[row]! += table.length[k]!;
 			if (category === 'connector') connectorLength[row]! += table.length[k]!;

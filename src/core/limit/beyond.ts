@@ -24,7 +24,7 @@ const isMaterial = (wanted: string) => (material: Material) =>
  * Whether a limit is about pieces of a group.
  *
  * ```ts
- * const own = limitsOf(project).filter((limit) => isAbout(limit, zone, group.group));
+ * const own = limitsOfProject(project).filter((limit) => isAbout(limit, zone, group.group));
  * ```
  */
 export function isAbout(
@@ -47,15 +47,16 @@ function rowsBeyond(
 	if (measure.over !== null && measure.over !== group.over) return found;
 	const bound = boundOf(limit, measure.kind);
 	const isOf = limit.material === null ? () => true : isMaterial(limit.material);
-	const values = measure.read(face, group, limit.than === 'most' ? bound : -Infinity, isOf);
+	const values = measure.read(face, group, { than: limit.than, bound }, isOf);
 	const room = ALMOST * Math.abs(bound);
-	const failed = group.flags.failed();
-	const lost = failed.length ? new Set(failed) : null;
+	const [low, high] = limit.than === 'most' ? [-Infinity, bound + room] : [bound - room, Infinity];
+	let lost: ReadonlySet<number> | null = null;
 	for (let row = 0; row < values.length; row++) {
 		const value = values[row]!;
 		// What is no number is beyond nothing.
-		const isBeyond = limit.than === 'most' ? value > bound + room : value < bound - room;
-		if (!isBeyond || lost?.has(row)) continue;
+		if (!(value > high || value < low)) continue;
+		lost ??= new Set(group.flags.failed());
+		if (lost.has(row)) continue;
 		found.set(row, {
 			code: 'limit.beyond',
 			level: 'flagged',
@@ -73,7 +74,7 @@ function rowsBeyond(
  * What is told of the pieces of a group, and which of them go beyond limits.
  *
  * ```ts
- * const flags = withLimits(limitsOf(project), measuresFor([part]), faceModel, group.group);
+ * const flags = withLimits(limitsOfProject(project), measuresFor([part]), faceModel, group.group);
  * ```
  * @param limits those that are about the group @param measures what they can be of
  */

@@ -6,6 +6,7 @@ import { fieldsOver } from '../field/fields';
 import type { SiteKind } from '../field/site-kind';
 import { pointAt } from '../geometry/vector';
 import { smallestRectangle } from '../measure/smallest-rectangle';
+import type { Limit } from '../project/limit-schema';
 import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
@@ -19,13 +20,13 @@ export interface PieceMeasure {
 	/** What the pieces hang on that have it; null for all. */
 	readonly over: SiteKind | null;
 	/**
-	 * @param enough values that are within this bound need not be exact
+	 * @param within values that are within it need not be exact
 	 * @param isOf whether a material is one that is asked about
 	 */
 	read(
 		face: FaceModel,
 		group: PieceGroup,
-		enough: number,
+		within: { readonly than: Limit['than']; readonly bound: number },
 		isOf: (material: Material) => boolean
 	): Float64Array;
 }
@@ -47,24 +48,48 @@ function spanSquared(positions: Float64Array, corners: Uint32Array, from: number
 	return most;
 }
 
-/** A side of the sheet that a cell is cut from: none is longer than the cell is from corner to corner. */
+const known = new WeakMap<Uint32Array, Float64Array>();
+
+/** The largest distances between two corners of cells (mm), reckoned once for the same list of them. */
+function spansOf(
+	{ cells: { start, corners }, grid: { positions } }: FaceModel,
+	sites: Uint32Array
+): Float64Array {
+	let spans = known.get(sites);
+	if (!spans) {
+		spans = new Float64Array(sites.length);
+		for (let row = 0; row < sites.length; row++)
+			spans[row] = Math.sqrt(spanSquared(positions, corners, start[sites[row]!]!, start[sites[row]! + 1]!));
+		known.set(sites, spans);
+	}
+	return spans;
+}
+
+/**
+ * A side of the sheet that a cell is cut from. It is no longer than the cell is from corner to corner; the long one is no
+ * shorter than that over √2, the short one than the area over it: most cells are within a bound by these alone.
+ */
 const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 	id,
 	label,
 	kind: 'length',
 	over: 'cell',
-	read({ cells, grid: { positions } }, { sites }, enough) {
-		const { start, corners } = cells;
+	read(face, { sites }, { than, bound }) {
+		const { start, corners } = face.cells;
+		const { positions } = face.grid;
+		const { area } = face.measures;
+		const spans = spansOf(face, sites);
 		const values = new Float64Array(sites.length);
 		for (let row = 0; row < sites.length; row++) {
-			const [from, to] = [start[sites[row]!]!, start[sites[row]! + 1]!];
-			const span = Math.sqrt(spanSquared(positions, corners, from, to));
-			values[row] =
-				span <= enough
-					? span
-					: smallestRectangle(Array.from(corners.subarray(from, to), (node) => pointAt(positions, node)))[
-							side
-						];
+			const cell = sites[row]!;
+			const span = spans[row]!;
+			const least = side === 0 ? span * Math.SQRT1_2 : area[cell]! / span;
+			if (than === 'most' ? span <= bound : least >= bound) {
+				values[row] = than === 'most' ? span : least;
+				continue;
+			}
+			const ring = corners.subarray(start[cell]!, start[cell + 1]!);
+			values[row] = smallestRectangle(Array.from(ring, (node) => pointAt(positions, node)))[side];
 		}
 		return values;
 	}
@@ -75,7 +100,8 @@ function platesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) 
 	const plates = new Uint8Array(sites.length);
 	for (const { element, row } of run.elements) {
 		if (ready.elements[element]!.category !== 'plate' || !isOf(ready.materials[element]!)) continue;
-		for (const one of row) if (plates[one]! < 255) plates[one]!++;
+		// Two are as many as more.
+		for (let k = 0; k < row.length; k++) if (plates[row[k]!]! < 2) plates[row[k]!]!++;
 	}
 	return plates;
 }
@@ -89,9 +115,12 @@ const own: readonly PieceMeasure[] = [
 		label: 'warp of the plate',
 		kind: 'length',
 		over: 'cell',
-		read({ measures: { warp } }, group, _enough, isOf) {
+		read({ measures: { warp } }, group, _within, isOf) {
 			const plates = platesOf(group, isOf);
-			return Float64Array.from(group.sites, (cell, row) => (plates[row] === 1 ? warp[cell]! : 0));
+			const { sites } = group;
+			const values = new Float64Array(sites.length);
+			for (let row = 0; row < sites.length; row++) if (plates[row] === 1) values[row] = warp[sites[row]!]!;
+			return values;
 		}
 	},
 	{

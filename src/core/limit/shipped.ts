@@ -91,10 +91,10 @@ export const shippedLimits: readonly Limit[] = given.map((one) => limitSchema.pa
  * The limits that ship, as the project has them, and then its own.
  *
  * ```ts
- * const lift = limitsOf(project).find(({ id }) => id === 'lift');
+ * const lift = limitsOfProject(project).find(({ id }) => id === 'lift');
  * ```
  */
-export function limitsOf({ limits }: Pick<Project, 'limits'>): readonly Limit[] {
+export function limitsOfProject({ limits }: Pick<Project, 'limits'>): readonly Limit[] {
 	const shipped = new Set(shippedLimits.map(({ id }) => id));
 	return [
 		...shippedLimits.map((one) => limits.find(({ id }) => id === one.id) ?? one),

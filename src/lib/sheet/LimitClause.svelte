@@ -22,6 +22,7 @@
 	let { limit, measures, beyond, number }: Props = $props();
 	const desk = useDesk();
 	const { document } = $derived(desk.project);
+	const path = $derived(pathTo('limits', limit.id));
 	const measure = $derived(measures.find(({ id }) => id === limit.of));
 	const label = $derived(measure?.label ?? limit.of);
 	const shipped = $derived(shippedAs(limit.id));
@@ -65,7 +66,7 @@
 
 <Clause
 	{number}
-	path={pathTo('limits', limit.id)}
+	{path}
 	muted={limit.muted}
 	effect={limit.muted ? '' : beyond ? `${formatNumber(beyond)} beyond` : 'all within'}
 	{...beyond && { onchoose: walk }}
@@ -73,7 +74,7 @@
 		? []
 		: [
 				{
-					at: pathTo('limits', limit.id),
+					at: path,
 					text: `no part of this project reports ${limit.of}; choose another measure`,
 					remark: true
 				}
@@ -120,6 +121,8 @@
 		label="Bound of {label}"
 		display={desk.display}
 		oncommit={(bound) => change({ bound }, 'moved')}
-	/>.{#if limit.source}<span class="text-ink-2 block text-[12px] leading-snug" data-aside>{limit.source}</span
+	/>.{#if limit.source && desk.selection.clause === path}<span
+			class="text-ink-2 block text-[12px] leading-snug"
+			data-aside>{limit.source}</span
 		>{/if}
 </Clause>

@@ -3,7 +3,7 @@
 	import { DropdownMenu } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
 	import { measuresFor, type PieceMeasure } from '$core/limit/measures';
-	import { limitsOf } from '$core/limit/shipped';
+	import { limitsOfProject } from '$core/limit/shipped';
 	import { pathTo } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';
 	import { newLimit } from '$lib/edits/limits';
@@ -15,7 +15,7 @@
 	let { number, read }: { number: number; read: boolean } = $props();
 	const desk = useDesk();
 	const { document } = $derived(desk.project);
-	const limits = $derived(limitsOf(document));
+	const limits = $derived(limitsOfProject(document));
 	const counts = $derived(countsBeyond(desk.model.view));
 	const beyond = $derived(limits.reduce((sum, { id }) => sum + (counts.get(id) ?? 0), 0));
 	const used = $derived(

@@ -1,0 +1,81 @@
+import { accessible, documentOf, expect, openDemo, saved, settled, test } from './app';
+
+test('a limit is set in a sentence: what goes beyond it is counted, walked from the worst on, muted and taken back', async ({
+	page
+}) => {
+	const problems: string[] = [];
+	page.on('pageerror', (error) => problems.push(error.message));
+	const id = await openDemo(page);
+	const limits = page.locator('[data-part="limits"]');
+	const status = page.getByTestId('status');
+	await page.getByRole('button', { name: 'Go to Limits' }).click();
+	await expect(limits).toContainText('long side of the sheet');
+	await accessible(page);
+
+	// A new one, of a measure that is chosen from all there are.
+	await limits.getByRole('button', { name: 'Limit', exact: true }).click();
+	await page.getByRole('menuitem', { name: 'area', exact: true }).click();
+	await settled(page);
+	const own = page.locator('[data-clause="limits/limit"]');
+	const effect = own.locator('[data-effect]');
+	await own.getByRole('button', { name: /^Bound of area/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('2.4 m^2');
+	await page.keyboard.press('Enter');
+	await saved(page);
+	await settled(page);
+	expect((await documentOf(page, id)).limits).toMatchObject([{ id: 'limit', of: 'cell.area', bound: 2.4e6 }]);
+	await expect(effect).toHaveText(/^\d+ beyond$/);
+	const beyond = Number((await effect.innerText()).split(' ')[0]);
+
+	// Of one zone alone there are fewer.
+	await own.getByRole('combobox', { name: /^Whose/ }).click();
+	await page.getByRole('option', { name: 'pieces of Gull roof' }).click();
+	await settled(page);
+	await expect.poll(async () => Number((await effect.innerText()).split(' ')[0]) || 0).toBeLessThan(beyond);
+	await page.keyboard.press('Control+z');
+	await settled(page);
+	await expect(effect).toHaveText(`${beyond} beyond`);
+
+	// Its count chooses them; the card tells by how much the worst of them goes beyond.
+	await effect.click();
+	const card = page.getByTestId('card');
+	await expect(card).toContainText(/the area is beyond its limit \(.* m²; at most 2.4 m²\)/);
+
+	// Flags are walked, the worst first, and back.
+	await page.locator('main, body').first().press('Escape');
+	await status.getByRole('button', { name: /flags: to the worst/ }).click();
+	await expect(status).toContainText('1');
+	const first = await card.innerText();
+	await page.keyboard.press(']');
+	await expect(card).not.toHaveText(first);
+	await page.keyboard.press('[');
+	await expect.poll(() => card.innerText()).toBe(first);
+
+	await own.hover();
+	await own.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Mute' }).click();
+	await settled(page);
+	await expect(own).toContainText('(muted)');
+	await own.hover();
+	await own.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Remove' }).click();
+	await expect(own).toHaveCount(0);
+
+	// One that ships is changed, and is as it ships again.
+	const lift = page.locator('[data-clause="limits/lift"]');
+	await lift.getByRole('button', { name: /^Bound of mass/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('20');
+	await page.keyboard.press('Enter');
+	await settled(page);
+	await expect(lift.locator('[data-effect]')).toHaveText(/^\d+ beyond$/);
+	await lift.hover();
+	await lift.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'As it ships' }).click();
+	await settled(page);
+	await expect(lift).toContainText('800 kg');
+	await saved(page);
+	expect((await documentOf(page, id)).limits).toEqual([]);
+	expect(problems).toEqual([]);
+});
