@@ -11,6 +11,7 @@ const core = [
 	'part',
 	'cladding',
 	'limit',
+	'like',
 	'clash',
 	'schedule',
 	'exchange',

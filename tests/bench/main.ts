@@ -44,6 +44,8 @@ import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
+import { ringsOf } from '../../src/core/like/rings';
+import { likeSets } from '../../src/core/like/sets';
 import { withLimits } from '../../src/core/limit/beyond';
 import { measuresFor } from '../../src/core/limit/measures';
 import { shippedLimits } from '../../src/core/limit/shipped';
@@ -508,6 +510,36 @@ async function clipSolids(): Promise<void> {
 	if (clip().left.some((left) => left === 1)) throw new Error('a unit that is not clipped');
 	note('clip-solids:1000', 1000, await time(clip, 5, 1));
 }
+/** Fifty thousand cells of a vase by what is alike; against a map of rounded measures as texts, which splits near pairs. */
+async function likeSetsOfCells(): Promise<void> {
+	if (!wanted('likesets:50000')) return;
+	const { cells, grid } = (await new Chain().run(projectOf(mass, counts(250, 200)))).zones[0]!.model!
+		.faces[0]!;
+	const all = Uint32Array.from({ length: cells.count }, (_, c) => c);
+	const tolerance = 0.1;
+	const ours = () => likeSets(ringsOf(cells, grid.positions, all, 4), tolerance, false);
+	const asTexts = () => {
+		const rings = ringsOf(cells, grid.positions, all, 4);
+		const found = new Map<string, number[]>();
+		for (let ring = 0; ring < rings.count; ring++) {
+			const values = Array.from(rings.values.subarray(12 * ring, 12 * (ring + 1)), (one) =>
+				Math.round(one / tolerance)
+			);
+			const turned = [0, 1, 2, 3].map((turn) =>
+				[0, 1, 2].flatMap((row) => [0, 1, 2, 3].map((k) => values[4 * row + ((k + turn) % 4)]!)).join(' ')
+			);
+			const name = turned.sort()[0]!;
+			const known = found.get(name);
+			if (known) known.push(ring);
+			else found.set(name, [ring]);
+		}
+		return found;
+	};
+	if (asTexts().size < ours().sizes.length) throw new Error('texts find fewer kinds than there are');
+	const [own, texts] = [await time(ours, 10, 2), await time(asTexts, 5, 1)];
+	note('likesets:50000', cells.count, own, { name: 'a map of texts', ms: texts });
+}
+
 /** Ten limits over a hundred thousand panes. */
 async function limits(): Promise<void> {
 	if (!wanted('limits:100000')) return;
@@ -729,6 +761,7 @@ async function main(): Promise<void> {
 	await clipSolids();
 	await clashes();
 	await limits();
+	await likeSetsOfCells();
 	await rules();
 	await drivers();
 	await richChain();

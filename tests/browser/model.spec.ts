@@ -136,7 +136,7 @@ test('the pattern switches, and a cell is chosen in the model, on the map and by
 	await settled(page);
 	await expect(
 		page.locator('[data-part="zone gull"] [data-clause="zones/gull/pattern"] [data-effect]')
-	).toHaveText('442 cells');
+	).toHaveText(/^442 cells/);
 
 	const map = (await page.getByTestId('map').locator('canvas').boundingBox())!;
 	await page.mouse.click(map.x + map.width / 2 - 100, map.y + map.height / 2);

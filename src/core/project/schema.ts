@@ -17,6 +17,7 @@ import { settingOutSchema } from './setting-out-schema';
 import { depthSchema, standingSchema } from './standing-schema';
 import { clashSchema } from './clash-schema';
 import { groupSchema } from './group-schema';
+import { likeSchema } from './like-schema';
 import { limitSchema } from './limit-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
@@ -217,6 +218,8 @@ export const projectSchema = z.strictObject({
 	groups: z.array(groupSchema).max(MOST_THINGS).default([]),
 	variants: z.array(variantSchema).max(MOST_THINGS).default([]),
 	clashes: clashSchema.prefault({}),
+	/** When pieces are of one kind. */
+	like: likeSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */
 	limits: z.array(limitSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */

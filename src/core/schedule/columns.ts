@@ -190,6 +190,13 @@ export const pieceColumns = {
 				(row) =>
 					face.slots[face.cells.polygon[group.sites[row]!]!] ?? ''
 		),
+		said('kind', 'Kind', ({ kinds, z, clause, group }) => {
+			// What is put beside others is of no kind of its own.
+			if (besideName(clause)) return () => '';
+			const { kinds: all, of } = kinds();
+			const own = of[z]![clause.face]!;
+			return (row) => all[own[group.sites[row]!]!]!.name;
+		}),
 		field('cell', 'share', 'Share left'),
 		corners('Corners'),
 		lies,

@@ -1,5 +1,6 @@
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
+import type { Kinds } from '../like/kinds';
 import { once } from '../units/once';
 import { pieceQuantities, type PieceQuantities } from '../cladding/quantities';
 import { failedRows } from './pieces';
@@ -14,11 +15,18 @@ export interface GroupSource {
 	readonly group: ClauseGroup['group'];
 	readonly sites: SiteSet;
 	readonly quantities: () => PieceQuantities;
+	/** The cells of the model by what is alike. */
+	readonly kinds: () => Kinds;
 	/** Rows of pieces that could not be made. */
 	readonly failed: () => ReadonlySet<number>;
 }
 
-export function groupSource(zone: ZoneModel, z: number, clause: ClauseGroup): GroupSource {
+export function groupSource(
+	zone: ZoneModel,
+	z: number,
+	clause: ClauseGroup,
+	kinds: GroupSource['kinds']
+): GroupSource {
 	const { group } = clause;
 	const face = zone.faces[clause.face]!;
 	return {
@@ -28,6 +36,7 @@ export function groupSource(zone: ZoneModel, z: number, clause: ClauseGroup): Gr
 		clause,
 		group,
 		sites: siteSetOf(face, group.over),
+		kinds,
 		quantities: once(() => pieceQuantities(group)),
 		failed: once(() => new Set(failedRows(group)))
 	};

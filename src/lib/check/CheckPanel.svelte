@@ -5,6 +5,7 @@
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ClashPanel from './ClashPanel.svelte';
+	import KindsPanel from './KindsPanel.svelte';
 	import Histogram from './Histogram.svelte';
 	import {
 		checkMeasures,
@@ -48,6 +49,7 @@
 
 	function toggleClashes() {
 		if (desk.clashes.shown) return desk.clashes.close();
+		desk.kinds.shown = false;
 		desk.clashes.shown = true;
 		if (!desk.clashes.found) void desk.clashes.look(desk.project.document.clashes.deeper);
 	}
@@ -102,9 +104,19 @@
 		title="Pieces that reach into each other"
 		onclick={toggleClashes}>Clashes</button
 	>
+	<button
+		type="button"
+		class="plain-button whitespace-nowrap"
+		aria-pressed={desk.kinds.shown}
+		title="Which pieces are alike, and how many different ones there are"
+		onclick={() => {
+			if (!desk.kinds.shown && desk.clashes.shown) desk.clashes.close();
+			desk.kinds.shown = !desk.kinds.shown;
+		}}>Kinds</button
+	>
 	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
 		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
 			own.{/if}
 	</p>
 </section>
-{#if desk.clashes.shown}<ClashPanel />{/if}
+{#if desk.clashes.shown}<ClashPanel />{:else if desk.kinds.shown}<KindsPanel />{/if}

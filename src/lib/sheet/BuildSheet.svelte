@@ -102,6 +102,16 @@
 		});
 	});
 
+	/** Which pieces are alike is known of every model that stands, once nothing more of it comes. */
+	const QUIET = 400;
+	$effect(() => {
+		const { view, behind } = desk.model;
+		const { like } = document;
+		if (behind || view.partial) return;
+		const later = setTimeout(() => void desk.kinds.look(like), QUIET);
+		return () => clearTimeout(later);
+	});
+
 	/** The part that is worked on, while it is in sight; else the one that takes most of it. */
 	let now = $state<SheetPart>('masses');
 	const LEAST_SEEN = 80;

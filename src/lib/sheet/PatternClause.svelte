@@ -32,6 +32,10 @@
 	);
 	const faces = $derived(desk.model.view.zones.find((one) => one.id === zone.id)?.faces ?? []);
 	const cells = $derived(faces.reduce((sum, face) => sum + face.cells.count, 0));
+	/** How many different ones they are. */
+	const kinds = $derived(
+		cells ? desk.kinds.countIn(desk.model.view.zones.findIndex(({ id }) => id === zone.id)) : null
+	);
 	const options = $derived([
 		...patternWords.map(({ value, label }) => ({ value, label })),
 		...document.tiles.map((one) => ({ value: `tile ${one.id}`, label: `tile ${one.name}` })),
@@ -139,7 +143,15 @@
 	<ValueChip path={place} value={now} {kind} {label} of={zone.name} {step} {min} />
 {/snippet}
 
-<Clause {number} {path} {problems} {actions} effect="{formatNumber(cells)} cells">
+<Clause
+	{number}
+	{path}
+	{problems}
+	{actions}
+	effect="{formatNumber(cells)} cells{kinds === null
+		? ''
+		: `, ${formatNumber(kinds)} ${kinds === 1 ? 'kind' : 'kinds'}`}"
+>
 	Join as
 	<PictureChip
 		value={patternValue(pattern)}

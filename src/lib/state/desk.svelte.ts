@@ -7,6 +7,7 @@ import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { FlagWalk } from './flag-walk.svelte';
+import { KindSearch } from './kind-search.svelte';
 import { ClashSearch } from './clash-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
@@ -53,6 +54,7 @@ export class Desk {
 	readonly selection = new Selection();
 	readonly clashes: ClashSearch;
 	readonly flags: FlagWalk;
+	readonly kinds: KindSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -134,6 +136,7 @@ export class Desk {
 		readonly model: LiveModel
 	) {
 		this.clashes = new ClashSearch(model);
+		this.kinds = new KindSearch(model);
 		this.flags = new FlagWalk(model, this.selection);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);

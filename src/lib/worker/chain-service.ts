@@ -3,7 +3,9 @@ import type { Model } from '$core/cladding/model';
 import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
 import { writePicture } from '$core/exchange/picture/write';
+import { kindsOf, type Kinds } from '$core/like/kinds';
 import { Files } from '$core/project/files';
+import type { LikeSettings } from '$core/project/like-schema';
 import type { Project, Zone } from '$core/project/schema';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
@@ -134,6 +136,10 @@ export const chainService = {
 	},
 	endSearch(): void {
 		search++;
+	},
+	/** The cells of the model by what is alike. */
+	kinds(like: LikeSettings): Kinds {
+		return kindsOf(current(), like);
 	},
 	schedule(name: ScheduleName): Schedule {
 		return makeSchedule(current(), name);

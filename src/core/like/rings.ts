@@ -1,0 +1,169 @@
+import type { Cells } from '../pattern/cells';
+
+/**
+ * Rings of as many corners each, by what makes two of them the same thing wherever they lie: how far corners are from
+ * those one, two and three further on, and how far each stands off the middle plane. Two rings are alike when these agree
+ * from some corner on; run the other way round they are mirror images. mm
+ */
+export interface Rings {
+	readonly corners: number;
+	readonly count: number;
+	/** How many corners further on distances go. */
+	readonly steps: number;
+	/** Of every ring: its distances by steps and corner, then what its corners stand off. */
+	readonly values: Float64Array;
+}
+
+/** Distances to corners further on than this say nothing new. */
+const MOST_STEPS = 3;
+
+/** Values of one ring. */
+export const strideOf = ({ corners, steps }: Pick<Rings, 'corners' | 'steps'>): number =>
+	corners * (steps + 1);
+
+/**
+ * The rings of some cells that have as many corners each.
+ *
+ * ```ts
+ * const rings = ringsOf(faceModel.cells, faceModel.grid.positions, Uint32Array.of(0, 1), 4);
+ * ```
+ */
+export function ringsOf(
+	{ start, corners: nodes }: Pick<Cells, 'start' | 'corners'>,
+	positions: Float64Array,
+	cells: Uint32Array,
+	corners: number
+): Rings {
+	const steps = Math.min(MOST_STEPS, Math.floor(corners / 2));
+	const stride = corners * (steps + 1);
+	const values = new Float64Array(stride * cells.length);
+	const xyz = new Float64Array(3 * corners);
+	for (let n = 0; n < cells.length; n++) {
+		const first = start[cells[n]!]!;
+		for (let k = 0; k < corners; k++) {
+			const node = 3 * nodes[first + k]!;
+			for (let a = 0; a < 3; a++) xyz[3 * k + a] = positions[node + a]!;
+		}
+		write(xyz, corners, steps, values, stride * n);
+	}
+	return { corners, count: cells.length, steps, values };
+}
+
+/**
+ * Rings of several faces as one list.
+ *
+ * ```ts
+ * const both = joinedRings([rings, rings]);
+ * ```
+ * @param parts one or more, of as many corners each
+ */
+export function joinedRings(parts: readonly Rings[]): Rings {
+	const [first] = parts as [Rings, ...Rings[]];
+	if (parts.length === 1) return first;
+	const values = new Float64Array(parts.reduce((sum, one) => sum + one.values.length, 0));
+	let at = 0;
+	for (const one of parts) {
+		values.set(one.values, at);
+		at += one.values.length;
+	}
+	return { ...first, count: parts.reduce((sum, { count }) => sum + count, 0), values };
+}
+
+/** Write what a ring is by. */
+function write(xyz: Float64Array, corners: number, steps: number, values: Float64Array, at: number): void {
+	for (let step = 1; step <= steps; step++)
+		for (let k = 0; k < corners; k++) {
+			const [p, q] = [3 * k, 3 * ((k + step) % corners)];
+			const x = xyz[q]! - xyz[p]!;
+			const y = xyz[q + 1]! - xyz[p + 1]!;
+			const z = xyz[q + 2]! - xyz[p + 2]!;
+			values[at + (step - 1) * corners + k] = Math.sqrt(x * x + y * y + z * z);
+		}
+	// Three corners lie in their plane.
+	if (corners === 3) return;
+	let [mx, my, mz] = [0, 0, 0];
+	for (let k = 0; k < corners; k++) {
+		mx += xyz[3 * k]! / corners;
+		my += xyz[3 * k + 1]! / corners;
+		mz += xyz[3 * k + 2]! / corners;
+	}
+	let [nx, ny, nz] = [0, 0, 0];
+	for (let k = 0; k < corners; k++) {
+		const [p, q] = [3 * k, 3 * ((k + 1) % corners)];
+		const [ax, ay, az] = [xyz[p]! - mx, xyz[p + 1]! - my, xyz[p + 2]! - mz];
+		const [bx, by, bz] = [xyz[q]! - mx, xyz[q + 1]! - my, xyz[q + 2]! - mz];
+		nx += ay * bz - az * by;
+		ny += az * bx - ax * bz;
+		nz += ax * by - ay * bx;
+	}
+	const size = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
+	for (let k = 0; k < corners; k++)
+		values[at + steps * corners + k] =
+			((xyz[3 * k]! - mx) * nx + (xyz[3 * k + 1]! - my) * ny + (xyz[3 * k + 2]! - mz) * nz) / size;
+}
+
+/**
+ * The largest difference between two rings laid on each other as well as can be (mm).
+ *
+ * ```ts
+ * const off = differenceOf(rings, 0, 1, 2, false); // Infinity where it is more than 2 mm
+ * ```
+ * @param most differences beyond this are told as none that counts: Infinity
+ * @param mirrored whether the mirror image does too
+ */
+export function differenceOf(rings: Rings, a: number, b: number, most: number, mirrored: boolean): number {
+	const { corners } = rings;
+	let least = Infinity;
+	for (let turn = 0; turn < corners; turn++) {
+		const bound = Math.min(most, least);
+		const off = turned(rings, a, b, turn, bound);
+		if (off < least) least = off;
+		if (!mirrored) continue;
+		const back = reversed(rings, a, b, turn, Math.min(most, least));
+		if (back < least) least = back;
+	}
+	return least > most ? Infinity : least;
+}
+
+function turned({ corners, steps, values }: Rings, a: number, b: number, turn: number, most: number): number {
+	const stride = corners * (steps + 1);
+	let off = 0;
+	for (let row = 0; row <= steps; row++) {
+		const [p, q] = [stride * a + row * corners, stride * b + row * corners];
+		for (let k = 0; k < corners; k++) {
+			const other = k + turn < corners ? k + turn : k + turn - corners;
+			const away = Math.abs(values[p + k]! - values[q + other]!);
+			if (away > off) {
+				off = away;
+				if (off > most) return Infinity;
+			}
+		}
+	}
+	return off;
+}
+
+/** The second run the other way: corner k of it is corner turn - k. */
+function reversed(
+	{ corners, steps, values }: Rings,
+	a: number,
+	b: number,
+	turn: number,
+	most: number
+): number {
+	const stride = corners * (steps + 1);
+	let off = 0;
+	for (let row = 0; row <= steps; row++) {
+		const [p, q] = [stride * a + row * corners, stride * b + row * corners];
+		// From corner turn - k - step it is as far to corner turn - k.
+		const step = row < steps ? row + 1 : 0;
+		for (let k = 0; k < corners; k++) {
+			const other = (((turn - k - step) % corners) + corners) % corners;
+			const away = Math.abs(values[p + k]! - values[q + other]!);
+			if (away > off) {
+				off = away;
+				if (off > most) return Infinity;
+			}
+		}
+	}
+	return off;
+}

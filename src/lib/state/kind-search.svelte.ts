@@ -1,0 +1,67 @@
+import type { Kind, Kinds } from '$core/like/kinds';
+import type { LikeSettings } from '$core/project/like-schema';
+import { same } from '$core/units/same';
+import type { LiveModel, ModelView } from './model.svelte';
+import { addressOf } from './selection.svelte';
+
+/** A kind of pieces, and which it is among all. */
+export interface KindOf extends Kind {
+	readonly index: number;
+}
+
+/** Which pieces are alike: known of every model that stands, a moment after it does. */
+export class KindSearch {
+	/** The panel of it is there. */
+	shown = $state(false);
+	private found = $state.raw<Kinds | null>(null);
+	private of = $state.raw<readonly unknown[]>([]);
+
+	constructor(private readonly model: LiveModel) {}
+
+	/** What is known of the model as it stands; null until it is. */
+	readonly now = $derived.by(() =>
+		this.found && same(this.of, [...meansOf(this.model.view), ...this.of.slice(-2)]) ? this.found : null
+	);
+
+	/** Look which are alike, unless it is known. */
+	async look(like: LikeSettings): Promise<void> {
+		const of = [...meansOf(this.model.view), like.tolerance, like.mirrored];
+		if (this.found && same(this.of, of)) return;
+		try {
+			const found = await this.model.service.kinds({ ...like });
+			[this.found, this.of] = [found, of];
+		} catch {
+			// Another model is being made: that one is looked at when it stands.
+		}
+	}
+
+	/** How many kinds the cells of a zone are of; null while it is not known. */
+	countIn(zone: number): number | null {
+		const faces = this.now?.of[zone];
+		return faces ? new Set(faces.flatMap((kinds) => [...kinds])).size : null;
+	}
+
+	/** The kinds of which something is put on cells, those with most pieces first. */
+	readonly pieces = $derived.by((): readonly KindOf[] =>
+		(this.now?.kinds ?? [])
+			.map((kind, index) => ({ ...kind, index }))
+			.filter(({ variant }) => variant !== null)
+			.sort((a, b) => b.size - a.size)
+	);
+
+	/** The cells of a kind. */
+	addressesOf(index: number): string[] {
+		const { view } = this.model;
+		return (this.now?.of ?? []).flatMap((faces, zone) =>
+			faces.flatMap((kinds, face) =>
+				Array.from(kinds.keys())
+					.filter((cell) => kinds[cell] === index)
+					.map((cell) => addressOf(view, { zone, face, kind: 'cell', index: cell }))
+			)
+		);
+	}
+}
+
+/** Whatever is made anew has another serial. */
+const meansOf = ({ zones }: ModelView): number[] =>
+	zones.flatMap(({ faces, groups }) => [...faces, ...groups].map(({ serial }) => serial));
