@@ -114,12 +114,16 @@ test('an edit brings the lens that shows it, unless the lens is pinned', async (
 	await expect(lens('3 Clad')).toHaveAttribute('aria-selected', 'true');
 });
 
-test('what is flagged is chosen by its count, and each says why', async ({ page }) => {
+test('what is flagged is walked from the worst on, or chosen all at once, and each says why', async ({
+	page
+}) => {
 	await openDemo(page);
-	const flags = page.getByRole('button', { name: /flags: choose the pieces/ });
+	const flags = page.getByRole('button', { name: /flags: to the worst/ });
 	const count = Number((await flags.textContent())!.split(' ')[0]);
 	await flags.click();
 	const card = page.getByTestId('card');
+	await expect(page.getByTestId('card-why').locator('.text-oxide').first()).toBeVisible();
+	await page.getByRole('button', { name: 'Choose all flagged pieces' }).click();
 	await expect(card).toContainText(`and ${count - 1} more`);
 	for (let k = 0; k < 3; k++) {
 		await expect(page.getByTestId('card-why').locator('.text-oxide').first()).toBeVisible();

@@ -20,6 +20,8 @@
 		}
 		return { cells, pieces, bars, flags };
 	});
+	/** Every piece that something is told of; the card tells of the worst. */
+	const chooseFlagged = () => desk.selection.choose(desk.flags.all.map(({ address }) => address).reverse());
 	/** From here on it is told what a model takes (bytes). */
 	const LARGE = 100e6;
 	const size = $derived(modelSize(model.view));
@@ -75,6 +77,11 @@
 					class="hover:text-ink px-0.5"
 					aria-label="To the next flag"
 					onclick={() => desk.walkFlags(1)}>›</button
+				><button
+					type="button"
+					class="hover:text-ink underline decoration-dotted underline-offset-2"
+					aria-label="Choose all flagged pieces"
+					onclick={chooseFlagged}>all</button
 				>{/if}</span
 		>{:else}<span>0 flags</span>{/if}
 	{#if desk.isolated}
