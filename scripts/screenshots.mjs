@@ -122,7 +122,7 @@ await page.getByRole('tab', { name: 'Variants' }).click();
 await page.getByRole('textbox').first().waitFor();
 await shoot('variants');
 await page.goto(`${project}/kit`);
-await page.waitForSelector('[data-testid=kit][data-pictures="27"]', { timeout: 120_000 });
+await page.waitForSelector('[data-testid=kit][data-pictures="30"]', { timeout: 120_000 });
 await shoot('kit');
 await page.goto(project);
 await settled();

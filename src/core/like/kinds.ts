@@ -99,7 +99,13 @@ function classesOf(zones: Model['zones']): Class[] {
 				if (!taken[cell])
 					classOf('', null, cells.start[cell + 1]! - cells.start[cell]!).add(zone, face, cell);
 		}
-	return [...classes.values()];
+	// What is put on most cells has the first letter; bare cells come last.
+	const order = [...classes.values()];
+	const sizes = new Map(
+		order.map((one) => [one, one.parts.reduce((sum, { cells }) => sum + cells.length, 0)])
+	);
+	const isBare = ({ variant }: Class) => Number(variant === null);
+	return order.sort((a, b) => isBare(a) - isBare(b) || sizes.get(b)! - sizes.get(a)!);
 }
 
 /**
