@@ -108,8 +108,12 @@
 		const { view, behind } = desk.model;
 		const { like } = document;
 		if (behind || view.partial) return;
-		const later = setTimeout(() => void desk.kinds.look(like), QUIET);
-		return () => clearTimeout(later);
+		let left = false;
+		const later = setTimeout(() => void desk.kinds.look(like, () => left), QUIET);
+		return () => {
+			left = true;
+			clearTimeout(later);
+		};
 	});
 
 	/** The part that is worked on, while it is in sight; else the one that takes most of it. */

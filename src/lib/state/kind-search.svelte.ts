@@ -23,13 +23,13 @@ export class KindSearch {
 		this.found && same(this.of, [...meansOf(this.model.view), ...this.of.slice(-2)]) ? this.found : null
 	);
 
-	/** Look which are alike, unless it is known. */
-	async look(like: LikeSettings): Promise<void> {
+	/** Look which are alike, unless it is known. @param left whether nobody waits for it any more: nothing is told then */
+	async look(like: LikeSettings, left: () => boolean): Promise<void> {
 		const of = [...meansOf(this.model.view), like.tolerance, like.mirrored];
 		if (this.found && same(this.of, of)) return;
 		try {
 			const found = await this.model.service.kinds({ ...like });
-			[this.found, this.of] = [found, of];
+			if (!left()) [this.found, this.of] = [found, of];
 		} catch {
 			// Another model is being made: that one is looked at when it stands.
 		}
