@@ -12,6 +12,8 @@ export interface PieceQuantities {
 }
 
 const MM3_PER_M3 = 1e9;
+/** kg of so many mm³ at kg/m³. */
+const massOf = (volume: number, density: number): number => (volume / MM3_PER_M3) * density;
 
 /**
  * kg of one instance of an element, by its volume and its material's density.
@@ -21,8 +23,7 @@ const MM3_PER_M3 = 1e9;
  * ```
  */
 export function elementMass(group: PieceGroup, table: ElementTable, instance: number): number {
-	const material = group.ready.materials[table.element]!;
-	return (table.volume[instance]! / MM3_PER_M3) * material.density;
+	return massOf(table.volume[instance]!, group.ready.materials[table.element]!.density);
 }
 
 /**
@@ -45,7 +46,7 @@ export function pieceQuantities(group: PieceGroup): PieceQuantities {
 		const glass = category === 'plate' && isGlass;
 		for (let k = 0; k < table.count; k++) {
 			const row = table.row[k]!;
-			mass[row]! += (table.volume[k]! / MM3_PER_M3) * density;
+			mass[row]! += massOf(table.volume[k]!, density);
 			if (glass) glassArea[row]! += table.area[k]!;
 			if (category === 'bar') barLength[row]! += table.length[k]!;
 			if (category === 'connector') connectorLength[row]! += table.length[k]!;

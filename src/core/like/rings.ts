@@ -112,52 +112,39 @@ function write(xyz: Float64Array, corners: number, steps: number, values: Float6
  * @param mirrored whether the mirror image does too
  */
 export function differenceOf(rings: Rings, a: number, b: number, most: number, mirrored: boolean): number {
-	const { corners } = rings;
 	let least = Infinity;
-	for (let turn = 0; turn < corners; turn++) {
-		const bound = Math.min(most, least);
-		const off = turned(rings, a, b, turn, bound);
-		if (off < least) least = off;
-		if (!mirrored) continue;
-		const back = reversed(rings, a, b, turn, Math.min(most, least));
-		if (back < least) least = back;
-	}
+	for (let turn = 0; turn < rings.corners; turn++)
+		for (const back of mirrored ? BOTH_WAYS : ONE_WAY) {
+			const off = laidOn(rings, a, b, turn, back, Math.min(most, least));
+			if (off < least) least = off;
+		}
 	return least > most ? Infinity : least;
 }
+const ONE_WAY = [false];
+const BOTH_WAYS = [false, true];
 
-function turned({ corners, steps, values }: Rings, a: number, b: number, turn: number, most: number): number {
-	const stride = corners * (steps + 1);
-	let off = 0;
-	for (let row = 0; row <= steps; row++) {
-		const [p, q] = [stride * a + row * corners, stride * b + row * corners];
-		for (let k = 0; k < corners; k++) {
-			const other = k + turn < corners ? k + turn : k + turn - corners;
-			const away = Math.abs(values[p + k]! - values[q + other]!);
-			if (away > off) {
-				off = away;
-				if (off > most) return Infinity;
-			}
-		}
-	}
-	return off;
-}
-
-/** The second run the other way: corner k of it is corner turn - k. */
-function reversed(
+/**
+ * The largest difference of two rings when corner k of the first lies on corner turn + k of the second, or on turn - k
+ * where that runs back; Infinity where it is more than a bound.
+ */
+function laidOn(
 	{ corners, steps, values }: Rings,
 	a: number,
 	b: number,
 	turn: number,
+	back: boolean,
 	most: number
 ): number {
 	const stride = corners * (steps + 1);
 	let off = 0;
 	for (let row = 0; row <= steps; row++) {
 		const [p, q] = [stride * a + row * corners, stride * b + row * corners];
-		// From corner turn - k - step it is as far to corner turn - k.
-		const step = row < steps ? row + 1 : 0;
+		// Run back it is from corner turn - k - step that the same two corners are as far apart.
+		const first = back ? turn - (row < steps ? row + 1 : 0) + corners : turn;
 		for (let k = 0; k < corners; k++) {
-			const other = (((turn - k - step) % corners) + corners) % corners;
+			let other = back ? first - k : first + k;
+			if (other < 0) other += corners;
+			else if (other >= corners) other -= corners;
 			const away = Math.abs(values[p + k]! - values[q + other]!);
 			if (away > off) {
 				off = away;
