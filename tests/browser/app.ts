@@ -31,7 +31,11 @@ export const test = base.extend<object, { window: Page }>({
 		{ scope: 'worker' }
 	],
 	context: async ({ window }, use) => use(window.context()),
-	page: async ({ window }, use) => {
+	page: async ({ window }, use, { title }) => {
+		// A page that broke stands still, and the test that waits for it says only that: what it threw is told beside.
+		window.on('pageerror', ({ stack, message }) =>
+			console.log(`${title}: the page threw ${stack ?? message}`)
+		);
 		await use(window);
 		window.removeAllListeners();
 		for (const other of window.context().pages()) if (other !== window) await other.close();
