@@ -44,6 +44,7 @@ import type { SpelledDriver } from '../../src/core/project/driver-schema';
 import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
+import { atOnce } from '../../src/core/units/steps';
 import { ringsOf } from '../../src/core/like/rings';
 import { likeSets } from '../../src/core/like/sets';
 import { withLimits } from '../../src/core/limit/beyond';
@@ -517,7 +518,7 @@ async function likeSetsOfCells(): Promise<void> {
 		.faces[0]!;
 	const all = Uint32Array.from({ length: cells.count }, (_, c) => c);
 	const tolerance = 0.1;
-	const ours = () => likeSets(ringsOf(cells, grid.positions, all, 4), tolerance, false);
+	const ours = () => atOnce(likeSets(ringsOf(cells, grid.positions, all, 4), tolerance, false));
 	const asTexts = () => {
 		const rings = ringsOf(cells, grid.positions, all, 4);
 		const found = new Map<string, number[]>();
@@ -538,6 +539,12 @@ async function likeSetsOfCells(): Promise<void> {
 	if (asTexts().size < ours().sizes.length) throw new Error('texts find fewer kinds than there are');
 	const [own, texts] = [await time(ours, 10, 2), await time(asTexts, 5, 1)];
 	note('likesets:50000', cells.count, own, { name: 'a map of texts', ms: texts });
+	// Drawn together until every cell has hundreds within the tolerance: the time goes up with the cells, not with the pairs.
+	const close = grid.positions.map(
+		(value, k) => value / 20 + 30 * Math.sin(grid.positions[k - (k % 3) + ((k + 1) % 3)]! / 3000)
+	);
+	const dense = () => atOnce(likeSets(ringsOf(cells, close, all, 4), 2, false));
+	note('likesets:dense', cells.count, await time(dense, 5, 1), { name: 'cells further apart', ms: own });
 }
 
 /** Ten limits over a hundred thousand panes. */

@@ -1,4 +1,5 @@
-import { accessible, expect, openRoof, settled, test } from './app';
+import { readFileSync } from 'node:fs';
+import { accessible, expect, openDemo, openDocument, openRoof, settled, test } from './app';
 
 test('how many different panels there are stands at the pattern; kinds are listed, chosen, and fewer with more tolerance', async ({
 	page
@@ -36,4 +37,33 @@ test('how many different panels there are stands at the pattern; kinds are liste
 	await panel.getByRole('button', { name: 'Close the kinds' }).click();
 	await expect(panel).toHaveCount(0);
 	expect(problems).toEqual([]);
+});
+
+test('what is looked for in a large model holds up neither its next edit nor the project that is opened after it', async ({
+	page
+}) => {
+	const lido = JSON.parse(readFileSync('tests/lido.json', 'utf8')) as {
+		masses: { id: string }[];
+		zones: { id: string }[];
+	};
+	const by = (count: number) => ({ by: 'count', count });
+	await openDocument(page, {
+		name: 'Many small cells',
+		masses: lido.masses.filter(({ id }) => id === 'gull'),
+		zones: lido.zones
+			.filter(({ id }) => id === 'gull')
+			.map((zone) => ({
+				...zone,
+				rules: [],
+				runs: [],
+				settingOut: { across: by(400), up: by(300), along: 'true length' }
+			})),
+		like: { tolerance: 40, mirrored: 'together' }
+	});
+	const bays = page.getByRole('button', { name: /^Bays/ });
+	await bays.focus();
+	await page.keyboard.press('ArrowDown');
+	await settled(page);
+	await openDemo(page);
+	await expect(page.locator('[data-clause="zones/gull/pattern"] [data-effect]')).toContainText('kinds');
 });

@@ -21,11 +21,18 @@ test('a space truss by clauses: a grid behind, shifted, its bars, and the web to
 	const grid = part(page, 'gull-grid');
 	// Either side is seen in the model before it is taken, by pointer or by keys; left, nothing has been done.
 	await part(page, 'gull').getByRole('button', { name: '+ behind or along' }).click();
+	// The list takes the keys a moment after it is there, and an offer from whatever the pointer is on.
+	await expect(page.getByRole('menu')).toBeFocused();
 	await page.getByRole('menuitem', { name: /A grid behind it/ }).hover();
 	await expect(grid).toContainText('-600 mm');
 	await page.keyboard.press('ArrowDown');
 	await expect(grid).toContainText('Grid before');
 	await expect(grid).not.toContainText('-600 mm');
+	await page.getByRole('menuitem', { name: /A grid before it/ }).hover();
+	await page.mouse.move(400, 300);
+	await expect(grid).toHaveCount(0);
+	await page.keyboard.press('ArrowDown');
+	await expect(grid).toContainText('-600 mm');
 	await page.keyboard.press('Escape');
 	await expect(grid).toHaveCount(0);
 	expect((await documentOf(page, id)).zones).toHaveLength(1);

@@ -5,6 +5,7 @@ import { differenceOf, ringsOf, type Rings } from '../../src/core/like/rings';
 import { Chain } from '../../src/core/chain/chain';
 import { kindsOf, type Kinds } from '../../src/core/like/kinds';
 import { likeSets } from '../../src/core/like/sets';
+import { atOnce } from '../../src/core/units/steps';
 import type { ZoneInput } from '../../src/core/project/schema';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, revolved, sheet } from '../faces';
@@ -122,7 +123,7 @@ describe('rings that are alike', () => {
 		fc.assert(
 			fc.property(some, ({ shapes, lies, tolerance, mirrored }) => {
 				const rings = ringsFrom(shapes.map((shape, k) => laid(shape, lies[k]!)));
-				const { set, sizes, spread } = likeSets(rings, tolerance, mirrored);
+				const { set, sizes, spread } = atOnce(likeSets(rings, tolerance, mirrored));
 				const off = (a: number, b: number) => differenceOf(rings, a, b, Infinity, mirrored);
 				const rows = byAllPairs(rings, tolerance, mirrored);
 				const isSpread = (row: number) => {
@@ -153,7 +154,7 @@ describe('rings that are alike', () => {
 			[1000 + 0.25 * k, 800, 0],
 			[0, 800, 0]
 		]);
-		const { sizes, spread } = likeSets(ringsFrom(row), 5, false);
+		const { sizes, spread } = atOnce(likeSets(ringsFrom(row), 5, false));
 		// From 1000 to 1100 mm by 5 mm: the diagonals change by less than the edges do.
 		expect(sizes.length).to.be.within(20, 40);
 		expect(Math.max(...spread)).to.be.at.most(5);
@@ -173,7 +174,7 @@ describe('kinds of pieces', () => {
 			const project = projectOf(sheet(8000, 4000), count(4, 2), zone, { variants });
 			const model = await new Chain().run(project);
 			expect(model.problems).to.deep.equal([]);
-			return kindsOf(model, like);
+			return atOnce(kindsOf(model, like));
 		};
 		const names = ({ kinds: all }: Kinds) => all.map(({ name, size, variant }) => [name, size, variant]);
 		expect(names(await kinds({}))).to.deep.equal([['A1', 8, null]]);
@@ -199,7 +200,7 @@ describe('kinds of pieces', () => {
 		);
 		const project = projectOf(vase, count(24, 7), { rules: [rules[0]!] }, { variants, like });
 		const model = await new Chain().run(project);
-		const { kinds, of } = kindsOf(model, like);
+		const { kinds, of } = atOnce(kindsOf(model, like));
 		expect(kinds.map(({ size }) => size)).to.deep.equal(Array.from({ length: 7 }, () => 24));
 		const { cells } = model.zones[0]!.model!.faces[0]!;
 		for (let c = 0; c < cells.count; c++)

@@ -1,6 +1,7 @@
 import type { Model } from '../cladding/model';
 import type { PieceGroup } from '../cladding/pieces';
 import type { LikeSettings } from '../project/like-schema';
+import type { Steps } from '../units/steps';
 import { joinedRings, ringsOf } from './rings';
 import { likeSets } from './sets';
 
@@ -112,10 +113,10 @@ function classesOf(zones: Model['zones']): Class[] {
  * The cells of all zones by what is alike: of one size and shape within the tolerance, with the same put on them.
  *
  * ```ts
- * const { kinds } = kindsOf(model, project.like);
+ * const { kinds } = atOnce(kindsOf(model, project.like));
  * ```
  */
-export function kindsOf({ zones }: Model, { tolerance, mirrored }: LikeSettings): Kinds {
+export function* kindsOf({ zones }: Model, { tolerance, mirrored }: LikeSettings): Steps<Kinds> {
 	const of = zones.map(({ model }) => (model?.faces ?? []).map(({ cells }) => new Uint32Array(cells.count)));
 	const kinds: Kind[] = [];
 	const letterOf = new Map<string, { letter: string; count: number }>();
@@ -126,7 +127,7 @@ export function kindsOf({ zones }: Model, { tolerance, mirrored }: LikeSettings)
 				return ringsOf(cells, grid.positions, Uint32Array.from(some), corners);
 			})
 		);
-		const { set, sizes, spread } = likeSets(rings, tolerance, mirrored === 'together');
+		const { set, sizes, spread } = yield* likeSets(rings, tolerance, mirrored === 'together');
 		const called = `${variant ?? ''} ${corners}`;
 		const letter = letterOf.get(called) ?? { letter: letters(letterOf.size), count: 0 };
 		letterOf.set(called, letter);

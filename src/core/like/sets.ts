@@ -1,3 +1,4 @@
+import type { Steps } from '../units/steps';
 import { differenceOf, strideOf, type Rings } from './rings';
 
 /** Rings that are alike, in sets. */
@@ -42,45 +43,64 @@ interface Leader {
 /** Rings that differ by less (mm) are one as far as rounding goes. */
 const SAME = 1e-6;
 
+/** Of the sorted edges so many from either end say where a ring stands. */
+const ENDS = 2;
+const PRIMES = [73_856_093, 19_349_663, 83_492_791, 49_979_687, 67_867_979];
+
 /**
- * Leaders by the shortest and longest edge and the longest diagonal of their rings: none of these can differ by more than
- * the rings themselves do. Steps of the tolerance, so that what differs by half of it stands in the same place or in the
- * nearer neighbour each way.
+ * Leaders by the two shortest and two longest edges and the longest diagonal of their rings: none of these can differ by
+ * more than the rings themselves do, and cells of a surface, which differ in two ways, are spread well by them. Steps of
+ * the tolerance, so that what differs by half of it stands in the same place or in the nearer neighbour each way.
  */
 class Places {
 	private readonly places = new Map<number, Leader[]>();
-	private readonly at = new Int32Array(3);
-	private readonly side = new Int32Array(3);
+	private readonly edges: Float64Array;
+	/** Of each measure: what the ring's own step, and the nearer one beside it, are to a place's name. */
+	private readonly own: Int32Array;
+	private readonly beside: Int32Array;
+	/** How many places a ring can have others like it in, its own among them. */
+	readonly count: number;
 
 	constructor(
 		private readonly rings: Rings,
 		private readonly tolerance: number
-	) {}
+	) {
+		const { corners, steps } = rings;
+		this.edges = new Float64Array(corners);
+		const measures = Math.min(2 * ENDS, corners) + Number(steps > 1);
+		this.own = new Int32Array(measures);
+		this.beside = new Int32Array(measures);
+		this.count = 2 ** measures;
+	}
 
 	/** Find where a ring stands. */
 	seek(ring: number): void {
 		const { corners, steps, values } = this.rings;
+		const { edges } = this;
 		const from = strideOf(this.rings) * ring;
-		let [short, long, across] = [Infinity, 0, 0];
 		for (let k = 0; k < corners; k++) {
 			const edge = values[from + k]!;
-			if (edge < short) short = edge;
-			if (edge > long) long = edge;
-			if (steps > 1 && values[from + corners + k]! > across) across = values[from + corners + k]!;
+			let at = k;
+			for (; at > 0 && edges[at - 1]! > edge; at--) edges[at] = edges[at - 1]!;
+			edges[at] = edge;
 		}
-		this.put(0, short);
-		this.put(1, long);
-		this.put(2, across);
+		const ends = Math.min(2 * ENDS, corners);
+		for (let k = 0; k < ends; k++) this.put(k, edges[k < ENDS ? k : corners - ends + k]!);
+		if (steps === 1) return;
+		let across = 0;
+		for (let k = corners; k < 2 * corners; k++) if (values[from + k]! > across) across = values[from + k]!;
+		this.put(ends, across);
 	}
 
-	private put(axis: number, value: number): void {
+	private put(measure: number, value: number): void {
 		const share = value / this.tolerance;
 		const whole = Math.floor(share);
-		this.at[axis] = whole;
-		this.side[axis] = share - whole < 0.5 ? -1 : 1;
+		const prime = PRIMES[measure]!;
+		this.own[measure] = Math.imul(whole, prime);
+		this.beside[measure] = Math.imul(whole + (share - whole < 0.5 ? -1 : 1), prime);
 	}
 
-	/** Those of one of the eight places: 0 is the ring's own. Places that share a name are looked at together. */
+	/** Those of one of the places: 0 is the ring's own. Places that share a name are looked at together. */
 	leaders(place: number): readonly Leader[] {
 		return this.places.get(this.nameOf(place)) ?? NONE;
 	}
@@ -94,47 +114,50 @@ class Places {
 	}
 
 	private nameOf(place: number): number {
-		const { at, side } = this;
-		const i = at[0]! + (place & 1 ? side[0]! : 0);
-		const j = at[1]! + (place & 2 ? side[1]! : 0);
-		const k = at[2]! + (place & 4 ? side[2]! : 0);
-		return (Math.imul(i, 73_856_093) ^ Math.imul(j, 19_349_663) ^ Math.imul(k, 83_492_791)) >>> 0;
+		const { own, beside } = this;
+		let name = 0;
+		for (let k = 0; k < own.length; k++) name ^= place & (1 << k) ? beside[k]! : own[k]!;
+		return name;
 	}
 }
 const NONE: readonly Leader[] = [];
 
+/** Rings that are joined between two breaths. */
+const AT_ONCE = 1000;
+
 /** Join rings that differ by half the tolerance at most. */
-function joinNear(rings: Rings, tolerance: number, mirrored: boolean): Joined {
+function* joinNear(rings: Rings, tolerance: number, mirrored: boolean): Steps<Joined> {
 	const half = tolerance / 2;
 	const joined = new Joined(rings.count);
 	const places = new Places(rings, tolerance);
-	for (let ring = 0; ring < rings.count; ring++) {
-		places.seek(ring);
-		let own: Leader | null = null;
-		for (let place = 0; place < 8; place++) {
-			let isThere = false;
-			for (const leader of places.leaders(place)) {
-				const off = differenceOf(rings, ring, leader.ring, half + leader.radius, mirrored);
-				if (off === Infinity) continue;
-				if (off > half) {
-					if (leader.members.some((one) => differenceOf(rings, ring, one, half, mirrored) <= half))
-						joined.join(ring, leader.ring);
-					continue;
-				}
-				joined.join(ring, leader.ring);
-				if (place > 0 || own) continue;
-				own = leader;
-				leader.radius = Math.max(leader.radius, off);
-				// Whoever is near to this one has been joined to its leader.
-				if (off < SAME) {
-					isThere = true;
-					break;
-				}
-			}
-			if (isThere) break;
+	/** The first leader in a ring's own place that it is near to, and how far from it. */
+	const leaderOf = (ring: number) => {
+		for (const leader of places.leaders(0)) {
+			const off = differenceOf(rings, ring, leader.ring, half, mirrored);
+			if (off !== Infinity) return { leader, off };
 		}
-		if (own) own.members.push(ring);
-		else places.add({ ring, members: [], radius: 0 });
+		return null;
+	};
+	for (let ring = 0; ring < rings.count; ring++) {
+		if (ring % AT_ONCE === 0) yield ring;
+		places.seek(ring);
+		const own = leaderOf(ring);
+		// Joined to it first: of others in the same set nothing has to be looked at.
+		if (own) joined.join(ring, own.leader.ring);
+		// Whoever is near to this one has been joined to its leader.
+		if (own && own.off < SAME) continue;
+		for (let place = 0; place < places.count; place++)
+			for (const { ring: first, members, radius } of places.leaders(place)) {
+				if (joined.of(ring) === joined.of(first)) continue;
+				const off = differenceOf(rings, ring, first, half + radius, mirrored);
+				if (off === Infinity) continue;
+				if (off <= half || members.some((one) => differenceOf(rings, ring, one, half, mirrored) <= half))
+					joined.join(ring, first);
+			}
+		if (own) {
+			own.leader.members.push(ring);
+			own.leader.radius = Math.max(own.leader.radius, own.off);
+		} else places.add({ ring, members: [], radius: 0 });
 	}
 	return joined;
 }
@@ -151,7 +174,7 @@ function cutApart(
 	for (const ring of members) {
 		places.seek(ring);
 		let found: number | null = null;
-		for (let place = 0; place < 8 && found === null; place++)
+		for (let place = 0; place < places.count && found === null; place++)
 			for (const leader of places.leaders(place))
 				if (differenceOf(rings, ring, leader.ring, tolerance / 2, mirrored) !== Infinity) {
 					found = leader.ring;
@@ -197,12 +220,13 @@ function isWithin(
  * to be.
  *
  * ```ts
- * const { sizes } = likeSets(rings, 2, false); // how many of each kind
+ * const { sizes } = atOnce(likeSets(rings, 2, false)); // how many of each kind
  * ```
  * @param tolerance mm, above 0 @param mirrored whether mirror images are alike
+ * @returns in steps: how many rings have been looked at, now and then, and the sets at last
  */
-export function likeSets(rings: Rings, tolerance: number, mirrored: boolean): LikeSets {
-	const joined = joinNear(rings, tolerance, mirrored);
+export function* likeSets(rings: Rings, tolerance: number, mirrored: boolean): Steps<LikeSets> {
+	const joined = yield* joinNear(rings, tolerance, mirrored);
 	const whole = new Map<number, number[]>();
 	for (let ring = 0; ring < rings.count; ring++) {
 		const root = joined.of(ring);

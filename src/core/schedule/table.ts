@@ -1,5 +1,6 @@
 import { kindsOf } from '../like/kinds';
 import { once } from '../units/once';
+import { atOnce } from '../units/steps';
 import { lieText } from '../cladding/lie';
 import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
@@ -217,7 +218,7 @@ function measured({ group, failed }: GroupSource, label: string, kind: NumberKin
 export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const zones = model.zones.map(({ model: zone }) => zone);
 	if (name === 'nodes') return { name, ...nodeTable(zones) };
-	const kinds = once(() => kindsOf(model, model.project.like));
+	const kinds = once(() => atOnce(kindsOf(model, model.project.like)));
 	const sources = zones.flatMap(
 		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds)) ?? []
 	);

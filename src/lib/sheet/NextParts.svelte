@@ -24,11 +24,17 @@
 
 	/** What would be made is seen in the model, where it would stand, before it is taken. */
 	let looked = false;
+	let trigger = $state<HTMLElement | null>(null);
+	/** Where the offers were asked for: what is looked at makes the sheet longer, and they are not to move from under the pointer. */
+	let place = $state.raw<DOMRect>();
 	function look(made: Offer['made'] | null) {
 		if (made) desk.project.preview(...made().edits);
 		else if (looked) desk.project.dropPreview();
 		looked = made !== null;
 	}
+	/** Whatever takes the focus from an offer, but for another one: it is not looked at any more. */
+	const lookAway = ({ relatedTarget }: FocusEvent) =>
+		(relatedTarget as Element | null)?.getAttribute('role') === 'menuitem' || look(null);
 
 	/** Cells that nothing is put on, of each face. */
 	const untakenCells = () =>
@@ -77,14 +83,25 @@
 	<PutPart {zone} over="line" say={words.line} label="A part along lines" />
 	<PutPart {zone} over="node" say={words.node} label="A part on nodes" />
 	{#if offers.length}
-		<DropdownMenu.Root onOpenChange={(open) => !open && look(null)}>
-			<DropdownMenu.Trigger class="chip-offer">+ behind or along</DropdownMenu.Trigger>
+		<DropdownMenu.Root
+			onOpenChange={(open) => {
+				if (open) place = trigger?.getBoundingClientRect();
+				else look(null);
+			}}
+		>
+			<DropdownMenu.Trigger bind:ref={trigger} class="chip-offer">+ behind or along</DropdownMenu.Trigger>
 			<DropdownMenu.Portal>
-				<DropdownMenu.Content class="floating z-50 p-1" align="start" collisionPadding={8}>
+				<DropdownMenu.Content
+					class="floating z-50 p-1"
+					align="start"
+					collisionPadding={8}
+					customAnchor={place ? { getBoundingClientRect: () => place! } : null}
+				>
 					{#each offers as { label, note, made } (label)}
 						<DropdownMenu.Item
 							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1.5 outline-none"
 							onfocus={() => look(made)}
+							onblur={lookAway}
 							onSelect={() => make(desk, made())}
 							>{label}<span class="text-ink-2 block text-[11.5px]">{note}</span></DropdownMenu.Item
 						>

@@ -29,7 +29,7 @@ export class KindSearch {
 		if (this.found && same(this.of, of)) return;
 		try {
 			const found = await this.model.service.kinds({ ...like });
-			if (!left()) [this.found, this.of] = [found, of];
+			if (found && !left()) [this.found, this.of] = [found, of];
 		} catch {
 			// Another model is being made: that one is looked at when it stands.
 		}

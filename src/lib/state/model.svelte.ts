@@ -235,7 +235,8 @@ export class LiveModel {
 
 	close(): void {
 		// The next project begins with a thread that is warm, and finds nothing of this one.
-		if (this.running || !leaveThread(this.thread)) this.thread.worker.terminate();
+		if (this.running) this.thread.worker.terminate();
+		else leaveThread(this.thread);
 		this.unmark();
 		removeEventListener('pagehide', this.unmark);
 	}

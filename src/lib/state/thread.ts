@@ -32,10 +32,16 @@ export function takeThread(): Thread {
 	return thread;
 }
 
-/** Leave a thread that has nothing to do to the next project, as if new. @returns false when there is one already */
-export function leaveThread(thread: Thread): boolean {
-	if (spare) return false;
-	spare = thread;
-	void thread.service.begin(0);
-	return true;
+/** A thread that has not answered so long after it was left (ms) is in the middle of something, and is ended. */
+const LONGEST_ANSWER_MS = 2000;
+
+/** Leave a thread to the next project, as if new: it is there once it has let go of all that it was asked here. */
+export function leaveThread({ worker, service }: Thread): void {
+	const late = setTimeout(() => worker.terminate(), LONGEST_ANSWER_MS);
+	const awake = service.begin(0);
+	void awake.then(() => {
+		clearTimeout(late);
+		if (spare) worker.terminate();
+		else spare = { worker, service, awake };
+	});
 }

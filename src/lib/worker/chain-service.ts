@@ -10,6 +10,7 @@ import type { Project, Zone } from '$core/project/schema';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
+import { withPauses } from '$core/units/steps';
 import { practiceProject } from './practice';
 import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
 
@@ -32,8 +33,8 @@ let trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
-/** Which search for clashes is under way: a newer one, or a run, ends it. */
-let search = 0;
+/** What is looked for in the model: the newest of its kind goes on, and a run ends them all. */
+const searches = { clashes: 0, kinds: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -47,6 +48,36 @@ function current(): Model {
 	return model;
 }
 
+function endSearches(): void {
+	searches.clashes++;
+	searches.kinds++;
+}
+
+/**
+ * Look for something in the model that stands, letting messages in now and then.
+ * @param work is given what it has to wait for between its steps, and may tell there how far it is
+ * @returns null when it was ended
+ */
+async function search<Found>(
+	what: keyof typeof searches,
+	work: (pause: (tell?: () => void) => Promise<void>) => Promise<Found>
+): Promise<Found | null> {
+	const own = ++searches[what];
+	let told = performance.now();
+	try {
+		return await work(async (tell) => {
+			if (performance.now() - told < breath) return;
+			told = performance.now();
+			tell?.();
+			await letIn();
+			if (own !== searches[what]) throw new Cancelled();
+		});
+	} catch (error) {
+		if (error instanceof Cancelled) return null;
+		throw error;
+	}
+}
+
 /** The chain in its own thread. One run at a time; the interface asks for the next when one has ended. */
 export const chainService = {
 	/**
@@ -55,6 +86,7 @@ export const chainService = {
 	 */
 	begin(serials: number, between = A_BREATH): void {
 		breath = between;
+		endSearches();
 		files = new Files();
 		chain = new Chain(files, serials);
 		trials = new Chain(files);
@@ -86,7 +118,7 @@ export const chainService = {
 		hoursOfSun = false
 	): Promise<ModelMessage | null> {
 		cancelled = practising = false;
-		search++;
+		endSearches();
 		const started = performance.now();
 		let told = started;
 		const taken: (void | Promise<void>)[] = [];
@@ -118,28 +150,17 @@ export const chainService = {
 	 * Pieces that reach into each other by more than a bound (mm).
 	 * @param progress takes the share that is done @returns null when the search was ended
 	 */
-	async clashes(deeper: number, progress: (share: number) => void): Promise<Clashes | null> {
-		const own = ++search;
-		let told = performance.now();
-		try {
-			return await findClashes(current(), deeper, async (share) => {
-				if (performance.now() - told < breath) return;
-				told = performance.now();
-				progress(share);
-				await letIn();
-				if (own !== search) throw new Cancelled();
-			});
-		} catch (error) {
-			if (error instanceof Cancelled) return null;
-			throw error;
-		}
+	clashes(deeper: number, progress: (share: number) => void): Promise<Clashes | null> {
+		return search('clashes', (pause) =>
+			findClashes(current(), deeper, (share) => pause(() => progress(share)))
+		);
 	},
 	endSearch(): void {
-		search++;
+		searches.clashes++;
 	},
-	/** The cells of the model by what is alike. */
-	kinds(like: LikeSettings): Kinds {
-		return kindsOf(current(), like);
+	/** The cells of the model by what is alike. @returns null when the search was ended */
+	kinds(like: LikeSettings): Promise<Kinds | null> {
+		return search('kinds', (pause) => withPauses(kindsOf(current(), like), () => pause()));
 	},
 	schedule(name: ScheduleName): Schedule {
 		return makeSchedule(current(), name);
