@@ -11,8 +11,8 @@
 
 	let { zone }: { zone: Zone } = $props();
 	const desk = useDesk();
-	const state = $derived(desk.model.view.zones.find(({ id }) => id === zone.id));
-	const untaken = $derived(state?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0);
+	const zoneView = $derived(desk.model.view.zones.find(({ id }) => id === zone.id));
+	const untaken = $derived(zoneView?.assignments.reduce((sum, one) => sum + one.untaken, 0) ?? 0);
 	const offers = $derived(madeFromZone(desk, zone));
 	const words = $derived(
 		zone.on.is === 'path'
@@ -38,7 +38,7 @@
 
 	/** Cells that nothing is put on, of each face. */
 	const untakenCells = () =>
-		state?.assignments.map(({ rule, exception }) =>
+		zoneView?.assignments.map(({ rule, exception }) =>
 			Array.from(rule.keys()).filter((c) => rule[c] === -1 && exception[c] === -1)
 		) ?? [];
 	function choose() {
