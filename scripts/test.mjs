@@ -5,6 +5,7 @@ import {
 	CHROMIUM,
 	ensureChromium,
 	ensureGmsh,
+	ensureSheetReaders,
 	ensurePackages,
 	fail,
 	root,
@@ -56,6 +57,7 @@ try {
 	ensurePackages();
 	ensureChromium();
 	ensureGmsh();
+	ensureSheetReaders();
 	await npm('sync');
 	const { ensureBuild } = await import('./lib/build.mjs');
 	const { programFile } = await import('./lib/programs.mjs');

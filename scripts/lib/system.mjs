@@ -123,6 +123,12 @@ export function ensureGmsh() {
 	if (!existsSync('/usr/bin/gmsh')) installDebian(['gmsh'], 'gmsh for the STEP check');
 }
 
+/** Programs that read our workbooks in the reference tests: one looks into them, the other reckons them anew. */
+export function ensureSheetReaders() {
+	const isThere = existsSync('/usr/bin/ssconvert') && existsSync('/usr/lib/python3/dist-packages/openpyxl');
+	if (!isThere) installDebian(['gnumeric', 'python3-openpyxl'], 'readers for the workbook check');
+}
+
 /** Report a failure the way a person can use, and leave. */
 export function fail(error) {
 	console.error(error instanceof SetUpError ? `✗ ${error.message}` : error);

@@ -84,7 +84,7 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 	for (const format of formats)
 		if (wanted.includes(format.group)) {
 			const path = join(out, `${basename(file, '.json')}${format.ending}`);
-			await writeFile(path, format.write(of));
+			await writeFile(path, await format.write(of));
 			print(path);
 		}
 }

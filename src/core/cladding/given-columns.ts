@@ -36,8 +36,14 @@ export interface CladFace extends Omit<FieldSource, 'sun' | keyof Followed> {
 const ofThings = new Set(['distance', 'inside', 'picture', 'table']);
 const axisOf: Record<string, number> = { x: 0, y: 1, z: 2 };
 
-/** A corner of a cell, moved in so that half a joint stays open along both its sides. */
-function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, corner: number): Vector {
+/**
+ * A corner of a cell, moved in so that half a joint stays open along both its sides.
+ *
+ * ```ts
+ * const [x, y, z] = jointedCorner(faceModel, 17, 0); // mm
+ * ```
+ */
+export function jointedCorner({ cells, grid, measures, joint }: CladFace, c: number, corner: number): Vector {
 	const first = cells.start[c]!;
 	const count = cells.start[c + 1]! - first;
 	const at = (k: number) => pointAt(grid.positions, cells.corners[first + ((k + count) % count)]!);

@@ -1,5 +1,6 @@
 import type { Cells } from '../pattern/cells';
 import { CourseHeads, nodeName, two } from './address';
+import { letters } from '../units/letters';
 import { edgeDirections, type Edges } from '../pattern/edges';
 
 const directionLetter: Record<(typeof edgeDirections)[number], string> = {
@@ -21,12 +22,6 @@ const directionLetter: Record<(typeof edgeDirections)[number], string> = {
  */
 export function markPrefix(code: string, faces: number, face: number): string {
 	return faces > 1 ? `${code}.${face + 1}` : code;
-}
-
-/** a to z, then aa, ab, … */
-function letters(place: number): string {
-	const last = String.fromCharCode(97 + (place % 26));
-	return place < 26 ? last : letters(Math.floor(place / 26) - 1) + last;
 }
 
 const placesInSteps = new WeakMap<Cells, Int32Array>();
@@ -62,7 +57,9 @@ const heads = new CourseHeads((prefix, course) => `${prefix}-C${course}-B`);
  */
 export function cellMark(prefix: string, cells: Cells, c: number): string {
 	const place = placesInStepsOf(cells)[c]!;
-	return heads.get(prefix, cells.course[c]!) + two(cells.bay[c]!) + (place < 0 ? '' : letters(place));
+	return (
+		heads.get(prefix, cells.course[c]!) + two(cells.bay[c]!) + (place < 0 ? '' : letters(place).toLowerCase())
+	);
 }
 
 /** `GR-C06-B20-v`: v upright, h level, r rising, f falling, t along a trim, u from grid to grid, g a gap; a second one of a step is `t2`. */

@@ -1,10 +1,14 @@
 import type { Model } from '../cladding/model';
 import type { Project } from '../project/schema';
+import { everySite } from '../field/column';
 import { makeSchedule, scheduleNames, scheduleTitles } from '../schedule/table';
 import { scheduleCsv } from './csv/write';
 import { writeGlb } from './glb/write';
 import { writeIfc } from './ifc/write';
+import { anchorsJson } from './json/write-anchors';
 import { projectJson } from './json/write';
+import type { Sheet } from './xlsx/sheet';
+import { writeXlsx } from './xlsx/write';
 import { writeStep } from './step/write';
 
 /** What files are written of. */
@@ -29,7 +33,7 @@ export interface Format {
 	/** The end of its files' names, after the project's. */
 	readonly ending: string;
 	readonly type: string;
-	write(of: Written): string | Uint8Array;
+	write(of: Written): string | Uint8Array | Promise<Uint8Array>;
 }
 
 /** What a list is called where it is one file among others. */
@@ -37,6 +41,7 @@ const labels = {
 	...scheduleTitles,
 	structure: 'Structure on cells',
 	elements: 'Elements: plates, bars, blades',
+	anchors: 'Anchor points of every piece',
 	nodes: 'Setting-out points'
 };
 const schedules = scheduleNames.map((name): Format => ({
@@ -49,9 +54,26 @@ const schedules = scheduleNames.map((name): Format => ({
 	write: ({ model }) => scheduleCsv(makeSchedule(model, name))
 }));
 
+/** The schedules that have rows, each made when it is written. */
+function* sheetsOf(model: Model): Generator<Sheet> {
+	for (const name of scheduleNames) {
+		const { columns, rows } = makeSchedule(model, name);
+		if (rows || name === 'panels') yield { name: scheduleTitles[name], columns, rows: everySite(rows) };
+	}
+}
+
 /** Every format, in the order it is offered. A format is added here, and nowhere else. */
 export const formats: readonly Format[] = [
 	...schedules,
+	{
+		id: 'xlsx',
+		label: 'All schedules, a sheet each',
+		called: 'XLSX',
+		group: 'xlsx',
+		ending: '.xlsx',
+		type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+		write: ({ model, at }) => writeXlsx(sheetsOf(model), at)
+	},
 	{
 		id: 'glb',
 		label: 'Model, metres, Y up',
@@ -78,6 +100,15 @@ export const formats: readonly Format[] = [
 		ending: '.stp',
 		type: 'application/x-step',
 		write: ({ model, at }) => writeStep(model, at)
+	},
+	{
+		id: 'placing',
+		label: 'Anchor points of every piece',
+		called: 'JSON',
+		group: 'placing',
+		ending: '-placing.json',
+		type: 'application/json',
+		write: ({ model }) => anchorsJson(model)
 	},
 	{
 		id: 'json',

@@ -1,6 +1,7 @@
 import type { Model } from '../cladding/model';
 import type { PieceGroup } from '../cladding/pieces';
 import type { LikeSettings } from '../project/like-schema';
+import { letters } from '../units/letters';
 import type { Steps } from '../units/steps';
 import { joinedRings, ringsOf } from './rings';
 import { likeSets } from './sets';
@@ -65,12 +66,6 @@ class Class {
 		if (part?.zone !== zone || part.face !== face) this.parts.push((part = { zone, face, cells: [] }));
 		part.cells.push(cell);
 	}
-}
-
-/** A, B … Z, AA, AB … */
-function letters(n: number): string {
-	const last = String.fromCharCode(65 + (n % 26));
-	return n < 26 ? last : letters(Math.floor(n / 26) - 1) + last;
 }
 
 /** The classes of the cells of all zones. */

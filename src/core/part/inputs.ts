@@ -48,6 +48,16 @@ const unitOf: Readonly<Partial<Record<NumberKind, string>>> = {
 };
 
 /**
+ * A number as a formula that says it, in the unit of its kind.
+ *
+ * ```ts
+ * numberFormula('angle', 45); // 45 deg
+ * ```
+ * @param value mm, degrees, mm², mm³, kg, plain
+ */
+export const numberFormula = (kind: NumberKind, value: number): string => `${value}${unitOf[kind] ?? ''}`;
+
+/**
  * An input's default as a formula that says the same, in the unit of its kind.
  *
  * ```ts
@@ -57,7 +67,7 @@ const unitOf: Readonly<Partial<Record<NumberKind, string>>> = {
 export function defaultFormula(input: PartInput): string {
 	if (input.kind === 'switch') return input.default === true ? 'true' : 'false';
 	if (input.kind === 'choice') return String(kernelValue(input, input.default));
-	return `${String(input.default)}${unitOf[input.kind as NumberKind] ?? ''}`;
+	return numberFormula(input.kind as NumberKind, Number(input.default));
 }
 
 /**

@@ -284,6 +284,8 @@ const ofElement = (
 	}
 });
 const elementIdentity = [elementMark, ...identity.slice(1).map(ofPiece)];
+/** What is said of a piece before its points. */
+export const pointIdentity = identity.map(ofPiece);
 const massOfElement = ofElement(
 	numberHead('mass', 'Mass', 'mass', true),
 	({ group }) =>

@@ -7,11 +7,13 @@ import type { GridSite } from '../cladding/sites';
 import { everySite } from '../field/column';
 import type { ElementTable } from '../part/element-table';
 import type { NumberKind } from '../units/dimension';
+import { anchorColumns, anchorRows } from './anchors';
 import {
 	elementColumns,
 	numberHead,
 	ofPiece,
 	pieceColumns,
+	pointIdentity,
 	textHead,
 	type Cell,
 	type ColumnHead,
@@ -19,6 +21,7 @@ import {
 	type ElementRef,
 	type PieceColumn
 } from './columns';
+import { inputColumns } from './inputs';
 import { nodeTable } from './nodes';
 import { inOrder } from './order';
 import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup } from './pieces';
@@ -31,6 +34,7 @@ export const scheduleNames = [
 	'blades',
 	'structure',
 	'elements',
+	'anchors',
 	'nodes'
 ] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
@@ -42,6 +46,7 @@ export const scheduleTitles: Record<ScheduleName, string> = {
 	blades: 'Blades',
 	structure: 'Structure',
 	elements: 'Elements',
+	anchors: 'Anchor points',
 	nodes: 'Nodes'
 };
 
@@ -141,6 +146,12 @@ function piecesOf({ group }: GroupSource): Refs {
 	return { tables: [], table: row, at: row, row, count: row };
 }
 
+/** The points that the pieces of a group hang on, each in its order. */
+function pointsOf(source: GroupSource): Refs {
+	const { row, count } = anchorRows(source);
+	return { tables: [], table: row, at: row, row, count };
+}
+
 /** What is ordered for the pieces of a group, piece by piece and numbered within each from 1. */
 function elementsOf({ group }: GroupSource, category: string | null): Refs {
 	const tables = [...group.run.elements].sort((a, b) => a.element - b.element);
@@ -222,11 +233,12 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const sources = zones.flatMap(
 		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds)) ?? []
 	);
-	if (name === 'blades' || name === 'elements') {
+	if (name === 'blades' || name === 'elements' || name === 'anchors') {
 		const rows = new Rows();
 		for (const source of sources) {
 			const { group, sites, clause, z } = source;
-			const refs = elementsOf(source, name === 'blades' ? 'blade' : null);
+			const refs =
+				name === 'anchors' ? pointsOf(source) : elementsOf(source, name === 'blades' ? 'blade' : null);
 			const site = refs.row.map((row) => group.sites[row]!);
 			const all = (value: number) => new Uint32Array(site.length).fill(value);
 			rows.add(source, refs, [
@@ -240,7 +252,11 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 				refs.count
 			]);
 		}
-		return { name, rows: rows.count, columns: rows.columns(elementColumns[name]) };
+		return {
+			name,
+			rows: rows.count,
+			columns: rows.columns(name === 'anchors' ? [...pointIdentity, ...anchorColumns] : elementColumns[name])
+		};
 	}
 	const own = sources.filter(({ clause }) => ofPieces[name](clause));
 	const rows = new Rows();
@@ -252,6 +268,6 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	// How pieces lie is told where any lies otherwise than as it was drawn.
 	const isDrawn = own.every(({ group }) => lieText(group.lie) === '');
 	const said = pieceColumns[name].filter(({ key }) => !isDrawn || key !== 'lies');
-	const heads = [...said, ...measureColumns(own)].map(ofPiece);
+	const heads = [...said, ...inputColumns(own), ...measureColumns(own)].map(ofPiece);
 	return { name, rows: rows.count, columns: rows.columns(heads) };
 }

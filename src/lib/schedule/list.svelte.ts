@@ -4,7 +4,7 @@ import { scales } from '$core/units/scale';
 import { binsOf, type Bin } from '$lib/check/measures';
 
 /** Numbers that say where a piece is and not what it is. */
-const counters = ['course', 'bay', 'blade', 'number', 'corners'];
+const counters = ['course', 'bay', 'blade', 'number', 'corners', 'point'];
 const BINS = 12;
 
 /** What is wanted of a list before anything else: what it is, how large, of what, how heavy, and what is wrong with it. */
@@ -26,6 +26,7 @@ const needed: Record<ScheduleName, readonly string[]> = {
 	blades: ['mark', 'part', 'length', 'mass', 'flags'],
 	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
 	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
+	anchors: ['mark', 'part', 'point', 'node', 'x', 'y', 'z'],
 	nodes: ['mark', 'x', 'y', 'z']
 };
 

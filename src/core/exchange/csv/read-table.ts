@@ -10,14 +10,26 @@ export interface ReadTable extends Pick<Table, 'by' | 'columns'> {
 	readonly left: readonly string[];
 }
 
-type Cell = unknown;
 const isMark = (text: string) => /^[A-Z][A-Z0-9]{0,5}(\.\d+)?-C\d+-B\d+[a-z]*$/.test(text);
 const isAddress = (text: string) => /^[^/\s]+\/C\d+\/B\d+\/\d+$/.test(text);
-const asText = (value: Cell) =>
+/**
+ * What stands in a cell of a table.
+ *
+ * ```ts
+ * asText(12); // '12'
+ * ```
+ */
+export const asText = (value: unknown): string =>
 	typeof value === 'string' || typeof value === 'number' ? String(value).trim() : '';
 
-/** A number as tables have it: 1 234.5, 1,234.5 or 12,5; null for anything else. */
-function asNumber(value: Cell): number | null {
+/**
+ * A number as tables have it: 1 234.5, 1,234.5 or 12,5; null for anything else.
+ *
+ * ```ts
+ * asNumber('1,234.5'); // 1234.5
+ * ```
+ */
+export function asNumber(value: unknown): number | null {
 	if (typeof value === 'number') return Number.isFinite(value) ? value : null;
 	if (typeof value !== 'string') return null;
 	let text = value.replace(/[\s\u00a0\u202f]/g, '').replace('−', '-');
@@ -47,7 +59,7 @@ function nameOf(head: string, taken: ReadonlySet<string>): string {
  * ```
  * @throws Error with a sentence when no column names cells, or none has numbers
  */
-export function readTable(lines: readonly (readonly Cell[])[]): ReadTable {
+export function readTable(lines: readonly (readonly unknown[])[]): ReadTable {
 	const [heads, ...body] = lines.filter((line) => line.some((value) => asText(value) !== ''));
 	if (!heads || !body.length) throw new Error('it has no rows under its heads');
 	if (body.length > MOST_TABLE_ROWS)

@@ -1,24 +1,6 @@
+import { decimals, headingOf } from '../../schedule/listed';
 import type { Column, Schedule } from '../../schedule/table';
-import type { NumberKind } from '../../units/dimension';
 import { scales } from '../../units/scale';
-
-/** Decimals of written numbers: what a workshop reads. */
-const decimals: Record<NumberKind, number> = {
-	length: 1,
-	angle: 2,
-	area: 4,
-	volume: 6,
-	mass: 2,
-	hours: 2,
-	ratio: 4,
-	count: 0,
-	switch: 0
-};
-
-function heading(column: Column): string {
-	const unit = column.kind === 'text' ? '' : scales[column.kind].plain;
-	return unit ? `${column.title} (${unit})` : column.title;
-}
 
 /** What a spreadsheet would take for a formula. */
 const FORMULA = /^[=+\-@\t\r]/;
@@ -63,7 +45,7 @@ export function scheduleCsv(
 	const chosen = schedule.columns.filter((column) => !columns || columns.includes(column.key));
 	const count = rows?.length ?? schedule.rows;
 	const writers = chosen.map(writer);
-	const lines = [chosen.map((column) => textCell(heading(column))).join()];
+	const lines = [chosen.map((column) => textCell(headingOf(column))).join()];
 	for (let k = 0; k < count; k++) {
 		const row = rows?.[k] ?? k;
 		let line = writers[0]?.(row) ?? '';

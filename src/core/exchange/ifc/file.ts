@@ -33,17 +33,20 @@ export class IfcFile {
 		return this.step.once('IFCAXIS2PLACEMENT3D', point, NONE, NONE);
 	}
 
+	/** @param values each under its name; several are a list of their own */
 	properties(
 		of: StepValue,
 		role: string,
 		name: string,
-		values: readonly (readonly [string, StepValue])[]
+		values: readonly (readonly [string, StepValue | readonly StepValue[]])[]
 	): void {
 		const { step } = this;
-		const singles = values.map(([key, value]) =>
-			step.once('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE)
+		const all = values.map(([key, value]) =>
+			typeof value === 'string'
+				? step.once('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE)
+				: step.add('IFCPROPERTYLISTVALUE', text(key), NONE, list(value), NONE)
 		);
-		const set = step.add('IFCPROPERTYSET', ...this.root(`${name} of ${role}`, name), list(singles));
+		const set = step.add('IFCPROPERTYSET', ...this.root(`${name} of ${role}`, name), list(all));
 		step.add('IFCRELDEFINESBYPROPERTIES', this.id(`${name} to ${role}`), NONE, NONE, NONE, list([of]), set);
 	}
 

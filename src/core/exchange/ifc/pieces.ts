@@ -1,10 +1,12 @@
+import { anchorPoints } from '../../cladding/anchor-points';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../../cladding/model';
 import type { PieceGroup } from '../../cladding/pieces';
 import { columnValues } from '../../field/column';
 import { fieldOf } from '../../field/fields';
 import { pieceQuantities } from '../../cladding/quantities';
+import { anchorMark } from '../../schedule/anchors';
 import { pieceAddress, pieceMark } from '../../schedule/pieces';
-import { enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { enumeration, exactReal, list, NONE, real, text, typed, type StepValue } from '../step/text';
 import { bodiesOf, volumeOf } from './bodies';
 import type { IfcFile } from './file';
 import { pieceKind } from './piece-kinds';
@@ -51,6 +53,7 @@ export function writePieces(
 	const material = shared.materialOf(clause);
 	const [x, y, z] = face.origin;
 	const placement = step.add('IFCLOCALPLACEMENT', frame.placement, file.axesAt([x, y, z - frame.height]));
+	const nodeCalled = anchorMark({ zone, clause, face });
 	const made: StepValue[] = [];
 	for (const row of frame.rows) {
 		const items = bodiesOf(file, shared, clause, row);
@@ -95,10 +98,16 @@ export function writePieces(
 				['VOLUME', 'NetVolume', volume],
 				['WEIGHT', 'NetWeight', mass]
 			]);
-		const own: [string, StepValue][] = [
+		const points = anchorPoints(face, group, row);
+		const own: [string, StepValue | StepValue[]][] = [
 			['Address', typed('IFCIDENTIFIER', text(address))],
 			['Mark', typed('IFCIDENTIFIER', text(mark))],
-			['Mass', typed('IFCMASSMEASURE', real(mass))]
+			['Mass', typed('IFCMASSMEASURE', real(mass))],
+			['AnchorNodes', points.map((point) => typed('IFCIDENTIFIER', text(nodeCalled(point))))],
+			[
+				'AnchorCoordinates',
+				points.flatMap(({ at }) => at.map((value) => typed('IFCLENGTHMEASURE', exactReal(value))))
+			]
 		];
 		if (group.over === 'cell')
 			own.push(

@@ -1,0 +1,36 @@
+// eslint-disable-next-line no-control-regex -- what XML 1.0 has no place for
+const NEVER_IN_XML = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
+const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+
+/** Text as it stands in XML 1.0. */
+export const xmlText = (text: string): string =>
+	text.replace(NEVER_IN_XML, '').replace(/[&<>"]/g, (sign) => escapes[sign]!);
+
+/** Texts between two pieces of the file. */
+const AT_ONCE = 4000;
+
+/** What stands in the cells of a workbook, each text once: ECMA-376 part 1, 18.4. */
+export class Texts {
+	private readonly places = new Map<string, number>();
+
+	/** The place of a text among all. */
+	placeOf(text: string): number {
+		const known = this.places.get(text);
+		if (known !== undefined) return known;
+		this.places.set(text, this.places.size);
+		return this.places.size - 1;
+	}
+
+	*xml(): Generator<string> {
+		yield `<sst xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" uniqueCount="${this.places.size}">`;
+		let piece = '';
+		let count = 0;
+		for (const text of this.places.keys()) {
+			piece += `<si><t xml:space="preserve">${xmlText(text)}</t></si>`;
+			if (++count % AT_ONCE) continue;
+			yield piece;
+			piece = '';
+		}
+		yield `${piece}</sst>`;
+	}
+}
