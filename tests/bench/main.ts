@@ -45,6 +45,7 @@ import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
 import { atOnce } from '../../src/core/units/steps';
+import { formats } from '../../src/core/exchange/formats';
 import { ringsOf } from '../../src/core/like/rings';
 import { likeSets } from '../../src/core/like/sets';
 import { withLimits } from '../../src/core/limit/beyond';
@@ -548,6 +549,20 @@ async function likeSetsOfCells(): Promise<void> {
 }
 
 /** Ten limits over a hundred thousand panes. */
+/** All schedules of fifty thousand framed units as a workbook; against the same as CSV. */
+async function workbook(): Promise<void> {
+	if (!wanted('export:xlsx')) return;
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
+	const project = projectOf(mass, counts(250, 200), { rules }, { variants: [unit] });
+	const of = { model: await new Chain().run(project), project, at: '2026-11-29T10:00:00' };
+	const write = async (group: string) => {
+		for (const format of formats) if (format.group === group) await format.write(of);
+	};
+	const csv = await time(() => write('csv'), 1, 0);
+	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
+}
+
 async function limits(): Promise<void> {
 	if (!wanted('limits:100000')) return;
 	const [bays, courses] = [400, 250];
@@ -769,6 +784,7 @@ async function main(): Promise<void> {
 	await clashes();
 	await limits();
 	await likeSetsOfCells();
+	await workbook();
 	await rules();
 	await drivers();
 	await richChain();

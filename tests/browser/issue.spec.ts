@@ -110,7 +110,7 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	expect(text.match(/=IFCMEMBER\(/g)?.length).toBe(1618);
 	const bars = await exported(page, /^Bars/);
 	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1619);
-	const json = await exported(page, /JSON/);
+	const json = await exported(page, /^Project file/);
 	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(4);
 
 	await visit(page, '/');

@@ -86,17 +86,21 @@ describe('command line', () => {
 	it('build writes every format', async () => {
 		expect((await run('build', example, '--out', folder)).status).to.equal(0);
 		expect(readdirSync(folder).sort()).to.deep.equal([
+			'small-anchors.csv',
 			'small-bars.csv',
 			'small-blades.csv',
 			'small-connectors.csv',
 			'small-elements.csv',
+			'small-louvers.csv',
 			'small-nodes.csv',
 			'small-panels.csv',
+			'small-placing.json',
 			'small-structure.csv',
 			'small.glb',
 			'small.ifc',
 			'small.json',
-			'small.stp'
+			'small.stp',
+			'small.xlsx'
 		]);
 	});
 

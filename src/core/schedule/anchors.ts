@@ -3,7 +3,14 @@ import { markPrefix, nodeMark } from '../cladding/marks';
 import { numberHead, textHead, type Cell, type ColumnHead, type ElementColumn } from './columns';
 import type { GroupSource } from './sources';
 
-/** What a node is called that a piece hangs on; those of the second grid have the mark of the node before them. */
+/**
+ * What a node is called that a piece hangs on; those of the second grid have the mark of the node before them.
+ *
+ * ```ts
+ * const nodeCalled = anchorMark({ zone: zoneModel, clause: group, face: faceModel });
+ * const marks = anchorPoints(faceModel, group.group, 0).map(nodeCalled); // GR-N-C01-B01, …
+ * ```
+ */
 export function anchorMark({
 	zone,
 	clause,

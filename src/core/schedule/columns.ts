@@ -243,6 +243,15 @@ export const pieceColumns = {
 		mass,
 		flags
 	],
+	louvers: [
+		...identity,
+		corners('Corners'),
+		lies,
+		materials,
+		field('cell', 'area', 'Area', true),
+		mass,
+		flags
+	],
 	structure: [...identity, corners('Corners'), lies, cutLength, materials, mass, flags]
 } as const satisfies Record<string, readonly PieceColumn[]>;
 

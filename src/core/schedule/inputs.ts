@@ -7,7 +7,13 @@ import type { GroupSource } from './sources';
 export const pieceInputs = ({ group }: Pick<GroupSource, 'group'>): PartInput[] =>
 	group.ready.part.inputs.filter((input) => input.scope === 'per piece' && inputKind(input) !== null);
 
-/** What an input stands at, piece by piece: what is set for each, or the variant's (mm, rad, plain). */
+/**
+ * What an input stands at, piece by piece: what is set for each, or the variant's (mm, rad, plain).
+ *
+ * ```ts
+ * const angle = inputValues(group, 'angle')(0);
+ * ```
+ */
 export function inputValues({ group }: Pick<GroupSource, 'group'>, name: string): (row: number) => number {
 	const own = group.perPiece.get(name);
 	const shared = group.ready.inputs.get(name)!;

@@ -55,6 +55,7 @@ const isOn =
 export const isBarGroup = isOn('line');
 export const isConnectorGroup = isOn('node');
 export const isPanelGroup = isOn('cell', 'panel');
+export const isLouverGroup = isOn('cell', 'louver');
 export const isStructureGroup = (clause: ClauseGroup): boolean =>
 	isOn('cell', 'structure')(clause) || isOn('chain')(clause);
 

@@ -24,13 +24,14 @@ import {
 import { inputColumns } from './inputs';
 import { nodeTable } from './nodes';
 import { inOrder } from './order';
-import { isBarGroup, isConnectorGroup, isPanelGroup, isStructureGroup } from './pieces';
+import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup, isStructureGroup } from './pieces';
 import { groupSource, type GroupSource } from './sources';
 
 export const scheduleNames = [
 	'panels',
 	'bars',
 	'connectors',
+	'louvers',
 	'blades',
 	'structure',
 	'elements',
@@ -43,6 +44,7 @@ export const scheduleTitles: Record<ScheduleName, string> = {
 	panels: 'Panels',
 	bars: 'Bars',
 	connectors: 'Connectors',
+	louvers: 'Louvers',
 	blades: 'Blades',
 	structure: 'Structure',
 	elements: 'Elements',
@@ -62,11 +64,18 @@ export interface Schedule {
 	readonly columns: readonly Column[];
 }
 
-/** The groups that have a row for each of their pieces in a schedule. */
-const ofPieces = {
+/**
+ * The groups that have a row for each of their pieces in a schedule.
+ *
+ * ```ts
+ * const panels = zoneModel.groups.filter(ofPieces.panels);
+ * ```
+ */
+export const ofPieces = {
 	panels: isPanelGroup,
 	bars: isBarGroup,
 	connectors: isConnectorGroup,
+	louvers: isLouverGroup,
 	structure: isStructureGroup
 } as const;
 

@@ -48,7 +48,8 @@
 		}
 	}
 	function adjust(change: Adjustment, said: string) {
-		const edits = adjustEdits(desk.project.document, addresses, change, desk.model.view);
+		const changes = addresses.map((address) => [address, change] as const);
+		const edits = adjustEdits(desk.project.document, changes, desk.model.view);
 		if (edits.length) desk.do(`${what}: ${said} by hand`, ...edits);
 	}
 </script>

@@ -96,6 +96,8 @@ export function exceptionEdits(
 
 /** What is set otherwise by hand: values, and how pieces lie, from how they lie now. */
 export interface Adjustment {
+	/** Another variant in its place, with none of the values set for the one before. */
+	readonly variant?: string;
 	readonly values?: Readonly<Record<string, string>>;
 	/** On by a corner. */
 	readonly turn?: boolean;
@@ -109,7 +111,8 @@ function adjusted(
 	{ lie, corners }: GroupView,
 	change: Adjustment
 ): Exception['put'] {
-	const base = put === null || put === 'open' ? { as: 'the rules say' as const, values: {} } : put;
+	const own = put === null || put === 'open' ? { as: 'the rules say' as const, values: {} } : put;
+	const base = change.variant === undefined ? own : { variant: change.variant, values: {} };
 	return {
 		...base,
 		values: { ...base.values, ...change.values },
@@ -120,13 +123,12 @@ function adjusted(
 }
 
 /**
- * The edits that set something otherwise on chosen cells: what the rules, or a choice by hand, put there stays. Cells
- * that nothing stands on are passed over.
+ * The edits that set something otherwise on cells, each its own: what the rules, or a choice by hand, put there stays.
+ * Cells that nothing stands on are passed over.
  */
 export function adjustEdits(
 	document: Project,
-	addresses: readonly string[],
-	change: Adjustment,
+	changes: Iterable<readonly [address: string, change: Adjustment]>,
 	view: ModelView
 ): Edit[] {
 	const alike = new Map<string, { put: Exception['put']; addresses: string[] }>();
@@ -143,7 +145,7 @@ export function adjustEdits(
 		}
 		return found;
 	}
-	for (const address of addresses) {
+	for (const [address, change] of changes) {
 		const found = find(view, address);
 		if (found?.kind !== 'cell') continue;
 		const zone = view.zones[found.zone]!;

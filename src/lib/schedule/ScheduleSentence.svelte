@@ -1,15 +1,13 @@
 <script lang="ts">
-	import { scheduleCsv } from '$core/exchange/csv/write';
 	import type { Filter } from '$core/schedule/query';
-	import type { Column } from '$core/schedule/table';
+	import { scheduleTitles, type Column } from '$core/schedule/table';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
-	import { toast } from 'svelte-sonner';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import { fileStem, saveFile } from '$lib/components/save-file';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { headUnit } from './cells';
+	import ScheduleFiles from './ScheduleFiles.svelte';
 	import type { ScheduleList } from './list.svelte';
 
 	/** What is listed, as a sentence. */
@@ -53,21 +51,11 @@
 		typeof value === 'number' && kind !== 'text'
 			? formatQuantity(value, kind, desk.display)
 			: value || 'none';
-	function download() {
-		const { schedule, rows, columns, name } = list;
-		if (!schedule) return;
-		const keys = columns.map(({ key }) => key);
-		const file = `${fileStem(desk.project.document.name)}-${name}.csv`;
-		saveFile(file, scheduleCsv(schedule, rows, keys), 'text/csv');
-		toast(
-			`${file} written: ${formatNumber(rows.length)} rows of ${formatNumber(keys.length)} columns, as listed`
-		);
-	}
 </script>
 
 <div class="sentence border-hair bg-sheet flex items-baseline gap-x-1.5 border-b px-4 py-2.5">
 	<div class="grow">
-		List <b class="font-semibold">{list.name}</b>, by
+		List <b class="font-semibold">{scheduleTitles[list.name].toLowerCase()}</b>, by
 		<ChoiceChip
 			value={list.groupBy ?? NONE}
 			options={groupings}
@@ -95,7 +83,7 @@
 			empty="no columns"
 			plural="columns"
 			onchoose={(keys) => list.showColumns(keys)}
-		/>.{#if list.alike.length}
+		/>.{#if list.alike.length}{' '}
 			<span class="text-ink-2 text-[13px]"
 				>All alike: {list.alike
 					.map((column) => `${column.title.toLowerCase()} ${alikeText(column)}`)
@@ -105,5 +93,5 @@
 	<span class="figures text-ink-2 text-[12px] whitespace-nowrap" data-testid="row-count"
 		>{formatNumber(list.rows.length)} of {formatNumber(list.schedule?.rows ?? 0)}</span
 	>
-	<button type="button" class="plain-button font-sans text-[12px]" onclick={download}>CSV</button>
+	<ScheduleFiles {list} />
 </div>

@@ -28,6 +28,7 @@ export const metres = (display: LengthDisplay): LengthDisplay => (display === 'm
 
 const widths: Record<string, string> = {
 	mark: '128px',
+	node: '136px',
 	zone: '98px',
 	part: '104px',
 	variant: '82px',

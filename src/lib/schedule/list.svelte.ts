@@ -23,6 +23,7 @@ const needed: Record<ScheduleName, readonly string[]> = {
 	],
 	bars: ['mark', 'part', 'variant', 'line', 'length', 'materials', 'mass', 'fold', 'flags'],
 	connectors: ['mark', 'part', 'variant', 'corners', 'materials', 'mass', 'flags'],
+	louvers: ['mark', 'part', 'variant', 'area', 'materials', 'mass', 'flags'],
 	blades: ['mark', 'part', 'length', 'mass', 'flags'],
 	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
 	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
@@ -57,7 +58,8 @@ export class ScheduleList {
 		// What all rows have alike is said once, before them.
 		return this.all.filter(
 			(column) =>
-				needed[this.name].includes(column.key) && (column.key === 'mark' || !this.constants.includes(column))
+				(needed[this.name].includes(column.key) || column.key.startsWith('set ')) &&
+				(column.key === 'mark' || !this.constants.includes(column))
 		);
 	});
 	/** What is needed and the same for all: said in a line. */

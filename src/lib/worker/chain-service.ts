@@ -2,6 +2,7 @@ import { Cancelled, Chain } from '$core/chain/chain';
 import type { Model } from '$core/cladding/model';
 import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
+import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
 import { kindsOf, type Kinds } from '$core/like/kinds';
 import { Files } from '$core/project/files';
@@ -164,6 +165,10 @@ export const chainService = {
 	},
 	schedule(name: ScheduleName): Schedule {
 		return makeSchedule(current(), name);
+	},
+	/** An edited list against the model. @throws Error with a sentence when it is none */
+	readEdited(lines: readonly (readonly unknown[])[], list: EditableName): EditedList {
+		return readEdited(lines, current(), list);
 	},
 	/** The model in a format, by its id. */
 	async write(id: string): Promise<string | Uint8Array> {

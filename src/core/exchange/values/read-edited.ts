@@ -4,8 +4,8 @@ import { inputKind } from '../../part/inputs';
 import { partsOf } from '../../cladding/kit';
 import { inputValues, pieceInputs } from '../../schedule/inputs';
 import { listedAlike } from '../../schedule/listed';
-import { besideName, isPanelGroup, pieceAddress, pieceMark } from '../../schedule/pieces';
-import { makeSchedule, type Column } from '../../schedule/table';
+import { besideName, pieceAddress, pieceMark } from '../../schedule/pieces';
+import { makeSchedule, ofPieces, type Column } from '../../schedule/table';
 import { formatNumber } from '../../units/quantity';
 import { scales } from '../../units/scale';
 import { asNumber, asText } from '../csv/read-table';
@@ -24,12 +24,15 @@ export interface EditedPiece {
 	readonly said: readonly string[];
 }
 
-/** What an edited list of panels says, against the model as it stands. */
+/** Lists of what stands on cells, of which each piece can be set otherwise by hand. */
+export type EditableName = 'panels' | 'louvers' | 'structure';
+
+/** What an edited list says, against the model as it stands. */
 export interface EditedList {
 	/** Rows with a mark or an address. */
 	readonly rows: number;
 	readonly pieces: readonly EditedPiece[];
-	/** Marks and addresses that no panel has. */
+	/** Marks and addresses that no piece of the list has. */
 	readonly unknown: readonly string[];
 	/** What cannot be taken, each in a sentence. */
 	readonly refused: readonly string[];
@@ -43,25 +46,25 @@ function headOf(cell: unknown): { title: string; unit: string } {
 	return { title: title.trim().toLowerCase(), unit: unit.trim() };
 }
 
-interface Panel {
+interface Piece {
 	readonly z: number;
 	readonly group: NonNullable<Model['zones'][number]['model']>['groups'][number];
 	readonly row: number;
 }
 
-/** Panels by their marks and addresses; null for a name that several have. */
-function panelsByName({ zones }: Model): Map<string, Panel | null> {
-	const panels = new Map<string, Panel | null>();
+/** Pieces by their marks and addresses; null for a name that several have. */
+function piecesByName({ zones }: Model, name: EditableName): Map<string, Piece | null> {
+	const pieces = new Map<string, Piece | null>();
 	for (const [z, { model: zone }] of zones.entries())
 		for (const group of zone?.groups ?? []) {
-			if (!isPanelGroup(group) || besideName(group)) continue;
+			if (!ofPieces[name](group) || group.group.over !== 'cell' || besideName(group)) continue;
 			for (let row = 0; row < group.group.sites.length; row++) {
-				panels.set(pieceAddress(zone!, group, row), { z, group, row });
+				pieces.set(pieceAddress(zone!, group, row), { z, group, row });
 				const mark = pieceMark(zone!, group, row);
-				panels.set(mark, panels.has(mark) ? null : { z, group, row });
+				pieces.set(mark, pieces.has(mark) ? null : { z, group, row });
 			}
 		}
-	return panels;
+	return pieces;
 }
 
 /** Heads of columns that name pieces, and what is done with each of the others. */
@@ -113,19 +116,23 @@ function isAsListed({ kind, values }: Column, row: number, cell: unknown): boole
 }
 
 /**
- * Read an edited list of panels back: which values and variants it has otherwise than the model, piece by piece.
+ * Read an edited list back: which values and variants it has otherwise than the model, piece by piece.
  *
  * ```ts
- * const { pieces, refused } = readEdited([['Mark', 'Depth (mm)'], ['GR-C01-B02', 140]], model);
+ * const { pieces, refused } = readEdited([['Mark', 'Depth (mm)'], ['GR-C01-B02', 140]], model, 'panels');
  * ```
  * @param lines of a table, the heads first
  * @throws Error with a sentence when it is no such list
  */
-export function readEdited(lines: readonly (readonly unknown[])[], model: Model): EditedList {
+export function readEdited(
+	lines: readonly (readonly unknown[])[],
+	model: Model,
+	list: EditableName
+): EditedList {
 	const [cells, ...body] = lines.filter((line) => line.some((value) => asText(value) !== ''));
 	if (!cells || !body.length) throw new Error('it has no rows under its heads');
-	const { columns } = makeSchedule(model, 'panels');
-	const panels = panelsByName(model);
+	const { columns } = makeSchedule(model, list);
+	const listed = piecesByName(model, list);
 	const settable = new Set(
 		model.zones.flatMap(({ model: zone }) =>
 			(zone?.groups ?? []).flatMap(({ group }) =>
@@ -146,17 +153,17 @@ export function readEdited(lines: readonly (readonly unknown[])[], model: Model)
 		const name = asText(line[heads.named]).replace(/^'/, '');
 		if (name === '' || name === 'Total') continue;
 		rows++;
-		const panel = panels.get(name);
-		if (panel === undefined) unknown.push(name);
-		else if (panel === null)
-			refused.push(`${name}: several panels are called so; a column headed Address tells them apart`);
+		const piece = listed.get(name);
+		if (piece === undefined) unknown.push(name);
+		else if (piece === null)
+			refused.push(`${name}: several pieces are called so; a column headed Address tells them apart`);
 		else if (seen.has(name)) refused.push(`${name}: it stands in the list twice; its first row counts`);
 		else {
 			seen.add(name);
-			const address = pieceAddress(model.zones[panel.z]!.model!, panel.group, panel.row);
+			const address = pieceAddress(model.zones[piece.z]!.model!, piece.group, piece.row);
 			for (const { column, of } of heads.reckoned)
 				if (!isAsListed(of, rowOf.get(address)!, line[column])) differs.set(of, (differs.get(of) ?? 0) + 1);
-			const edited = editedPiece(line, heads, panel, name, model, refused);
+			const edited = editedPiece(line, heads, piece, name, model, refused);
 			if (edited) pieces.push({ address, mark: name, ...edited });
 		}
 	}
@@ -179,7 +186,7 @@ export function readEdited(lines: readonly (readonly unknown[])[], model: Model)
 function editedPiece(
 	line: readonly unknown[],
 	heads: Heads,
-	{ group: { group }, row }: Panel,
+	{ group: { group }, row }: Piece,
 	name: string,
 	{ project }: Model,
 	refused: string[]

@@ -57,7 +57,9 @@ function readNumber(input: PartInput, text: string, unit: string): ReadValue {
 				: parseQuantity(number === null ? text : `${number} ${unit}`, kind);
 	} catch (error) {
 		if (!(error instanceof FormulaError)) throw error;
-		throw new UnusableValue(`${input.label} cannot be "${text}"; ${error.message}`);
+		throw new UnusableValue(
+			`${input.label} cannot be "${text}"; a number is wanted${plain ? `, in ${plain} where no unit stands by it` : ''}`
+		);
 	}
 	const own = kind === 'angle' ? inDegrees(value) : value;
 	for (const [bound, isBeyond, word] of [

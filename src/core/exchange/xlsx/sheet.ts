@@ -27,22 +27,22 @@ function cellsOf(
 	{ kind, values }: Column,
 	letter: string,
 	texts: Texts
-): (row: number, line: number) => string {
-	const { size } = kind === 'text' ? NO_SCALE : scales[kind];
-	const style = kind === 'text' ? 0 : styles.number(kind);
+): (row: number, line: string) => string {
+	const size = kind === 'text' ? 1 : scales[kind].size;
+	const begun = `<c r="${letter}`;
+	const asText = '" t="s"><v>';
+	const asNumber = `" s="${kind === 'text' ? 0 : styles.number(kind)}"><v>`;
 	// Most rows say what the one before them said.
 	let last: string | null = null;
-	let place = 0;
+	let place = '';
 	return (row, line) => {
 		const value = values[row] ?? null;
 		if (value === null || value === '') return '';
-		if (typeof value === 'number')
-			return `<c r="${letter}${line}" s="${style}"><v>${listed(value, size)}</v></c>`;
-		if (value !== last) [last, place] = [value, texts.placeOf(value)];
-		return textCell(letter + line, place);
+		if (typeof value === 'number') return begun + line + asNumber + listed(value, size) + '</v></c>';
+		if (value !== last) [last, place] = [value, String(texts.placeOf(value))];
+		return begun + line + asText + place + '</v></c>';
 	};
 }
-const NO_SCALE = { size: 1 };
 
 /** The sum of a column as a formula that follows the filter, with what it comes to now. */
 function totalCell({ kind, total, values }: Column, rows: Uint32Array, letter: string): string {
@@ -96,8 +96,9 @@ export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<str
 	let text = '';
 	for (let k = 0; k < rows.length; k++) {
 		const row = rows[k]!;
-		text += `<row r="${k + 2}">`;
-		for (const cell of cells) text += cell(row, k + 2);
+		const line = String(k + 2);
+		text += '<row r="' + line + '">';
+		for (const cell of cells) text += cell(row, line);
 		text += '</row>';
 		if (text.length < AT_ONCE) continue;
 		yield text;

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { scheduleNames, scheduleTitles } from '$core/schedule/table';
+	import { scheduleNames, scheduleTitles, type ScheduleName } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
@@ -12,6 +12,15 @@
 
 	const desk = useDesk();
 	const list = new ScheduleList();
+	const groups = $derived(desk.model.view.zones.flatMap((zone) => zone.groups));
+	/** Lists of what few facades have are offered where there is some. */
+	const isThere: Partial<Record<ScheduleName, () => boolean>> = {
+		connectors: () => groups.some(({ over }) => over === 'node'),
+		louvers: () => groups.some(({ role }) => role === 'louver'),
+		blades: () => groups.some(({ role }) => role === 'louver'),
+		structure: () => groups.some(({ role, over }) => role === 'structure' && over !== 'line')
+	};
+	const names = $derived(scheduleNames.filter((name) => name === list.name || (isThere[name]?.() ?? true)));
 	$effect(() => {
 		void desk.model.runs;
 		if (desk.model.behind) return;
@@ -28,21 +37,23 @@
 	<TopBar page="Schedule">
 		{#snippet middle()}
 			<div class="flex h-full" role="tablist" aria-label="Schedules">
-				{#each scheduleNames as name (name)}
+				{#each names as name (name)}
 					{@const count = list.counts[name]}
 					<button
 						type="button"
 						role="tab"
 						aria-selected={list.name === name}
 						class={[
-							'h-full border-b-2 px-4 max-lg:px-2',
+							'h-full border-b-2 px-3 max-lg:px-1.5',
 							list.name === name
 								? 'border-patina text-ink font-semibold'
 								: 'text-ink-2 border-transparent font-medium'
 						]}
 						onclick={() => list.show(name)}
 						>{scheduleTitles[name]}
-						<span class="figures text-[12px]">{count === undefined ? '' : formatNumber(count)}</span></button
+						<span class="figures text-[12px]"
+							>{count === undefined || list.name !== name ? '' : formatNumber(count)}</span
+						></button
 					>
 				{/each}
 			</div>

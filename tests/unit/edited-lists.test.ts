@@ -1,0 +1,113 @@
+import { expect } from 'chai';
+import { Chain } from '../../src/core/chain/chain';
+import type { Model } from '../../src/core/cladding/model';
+import { scheduleCsv } from '../../src/core/exchange/csv/write';
+import { readEdited } from '../../src/core/exchange/values/read-edited';
+import { makeSchedule } from '../../src/core/schedule/table';
+import Papa from 'papaparse';
+import type { Project } from '../../src/core/project/schema';
+import { count, projectOf, sheet } from '../faces';
+import fc from '../property';
+
+async function wall(): Promise<Model> {
+	const variants: Project['variants'] = [
+		{ id: 'clear', name: 'Clear', part: 'framed-glass', values: {} },
+		{ id: 'blades', name: 'Blades', part: 'blade-stack', values: {} },
+		{ id: 'bar', name: 'Bar', part: 'box-mullion', values: {} }
+	];
+	const rules = [{ id: 'all', put: { variant: 'blades', values: { angle: '20 deg + 5 deg * bay' } } }];
+	const model = await new Chain().run(projectOf(sheet(4000, 2000), count(4, 2), { rules }, { variants }));
+	expect(model.problems).to.deep.equal([]);
+	return model;
+}
+/** The list as somebody has it in a spreadsheet. */
+const listOf = (model: Model) => Papa.parse<string[]>(scheduleCsv(makeSchedule(model, 'louvers'))).data;
+
+describe('edited lists of pieces', () => {
+	let model: Model;
+	before(async () => (model = await wall()));
+
+	it('as it was written, a list changes nothing; values that are driven are columns of it', () => {
+		const lines = listOf(model);
+		expect(lines[0]).to.include('Angle (deg)');
+		const { rows, pieces, unknown, refused, left } = readEdited(lines, model, 'louvers');
+		expect(rows).to.equal(8);
+		expect({ pieces, unknown, refused, left }).to.deep.equal({
+			pieces: [],
+			unknown: [],
+			refused: [],
+			left: []
+		});
+	});
+
+	it('what is edited is told piece by piece, as formulas the document keeps', () => {
+		const lines = listOf(model).map((line) => [...line] as (string | number)[]);
+		const at = (title: string) => lines[0]!.indexOf(title);
+		lines[1]![at('Angle (deg)')] = 40;
+		lines[2]![at('Variant')] = 'Clear';
+		const { pieces, refused } = readEdited(lines, model, 'louvers');
+		expect(refused).to.deep.equal([]);
+		expect(pieces).to.have.length(2);
+		expect(pieces[0]!.values).to.deep.equal({ angle: '40 deg' });
+		expect(pieces[0]!.address).to.equal(String(lines[1]![at('Address')]));
+		expect(pieces[1]!.variant).to.equal('clear');
+		expect(pieces[1]!.said).to.deep.equal(['Blades to Clear']);
+	});
+
+	it('whatever angles are typed: each comes back as it was typed, or is refused by name', () => {
+		const marks = makeSchedule(model, 'louvers').columns.find(({ key }) => key === 'mark')!.values;
+		fc.assert(
+			fc.property(
+				fc.array(fc.double({ min: -400, max: 400, noNaN: true }), { minLength: 8, maxLength: 8 }),
+				(angles) => {
+					const lines = [['Mark', 'Angle'], ...angles.map((angle, k) => [marks[k]!, angle])];
+					const { pieces, refused, rows } = readEdited(lines, model, 'louvers');
+					expect(rows).to.equal(8);
+					for (const [k, angle] of angles.entries()) {
+						const mark = String(marks[k]);
+						const piece = pieces.find((one) => one.mark === mark);
+						const isRefused = refused.some((text) => text.startsWith(`${mark}: `));
+						if (piece) expect(parseFloat(piece.values['angle']!)).to.be.closeTo(angle, 1e-9);
+						// Neither taken nor refused is what stands already: 25, 30, 35, 40 degrees.
+						else if (!isRefused) expect(Math.abs(angle - (20 + 5 * ((k % 4) + 1)))).to.be.lessThan(0.006);
+					}
+				}
+			)
+		);
+	});
+
+	it('wrong, double and missing marks, text for numbers, values of other parts: each is said, the rest is taken', () => {
+		const marks = makeSchedule(model, 'louvers')
+			.columns.find(({ key }) => key === 'mark')!
+			.values.map(String);
+		const lines = [
+			['mark', 'ANGLE (rad)', 'Area (m2)', 'Colour of the day', 'Variant'],
+			[marks[0], 0.7, 3, 'red', ''],
+			[marks[0], 0.8, '', '', ''],
+			['XX-C01-B01', 0.7, '', '', ''],
+			[marks[1], 'steep', '', '', ''],
+			[marks[2], '', '', '', 'Nothing'],
+			[marks[3], '', '', '', 'Bar'],
+			[marks[4], '35 deg', '', '', ''],
+			['Total', '', 4, '', '']
+		];
+		const { rows, pieces, unknown, refused, left } = readEdited(lines, model, 'louvers');
+		expect(rows).to.equal(7);
+		expect(unknown).to.deep.equal(['XX-C01-B01']);
+		expect(pieces.map(({ mark }) => mark)).to.deep.equal([marks[0], marks[4]]);
+		expect(parseFloat(pieces[0]!.values['angle']!)).to.be.closeTo((0.7 * 180) / Math.PI, 1e-9);
+		expect(refused.join('\n')).to.match(/stands in the list twice/);
+		expect(refused.join('\n')).to.match(/Angle cannot be "steep"/);
+		expect(refused.join('\n')).to.match(/no variant is called Nothing/);
+		expect(refused.join('\n')).to.match(/Bar does not fit a cell of 4 corners/);
+		expect(left).to.deep.equal([
+			'Area differs from the model in 1 row; it is reckoned, and cannot be set',
+			'Colour of the day is no column of this list and no value of its parts'
+		]);
+	});
+
+	it('what is no such list is refused in words', () => {
+		expect(() => readEdited([], model, 'louvers')).to.throw(/no rows/);
+		expect(() => readEdited([['Name'], ['x']], model, 'louvers')).to.throw(/headed Mark/);
+	});
+});
