@@ -42,6 +42,26 @@ test('a limit is set in a sentence: what goes beyond it is counted, walked from 
 	const card = page.getByTestId('card');
 	await expect(card).toContainText(/the area is beyond its limit \(.* m²; at most 2.4 m²\)/);
 
+	// What would bring them inside is tried, and taken; undo brings the limit's breaches back.
+	await page
+		.getByTestId('bring-inside')
+		.getByRole('button', { name: /^What would bring the area/ })
+		.click();
+	const fixes = page.getByRole('list', { name: 'What would bring the area inside' });
+	const works = fixes
+		.getByRole('listitem')
+		.filter({ hasText: /^[^.]*\b0 of \d+ left beyond/ })
+		.first();
+	await expect(works).toBeVisible();
+	await accessible(page);
+	await works.getByRole('button', { name: 'Take it' }).click();
+	await settled(page);
+	await expect.poll(async () => Number((await effect.innerText()).split(' ')[0]) || 0).toBeLessThan(beyond);
+	await page.keyboard.press('Control+z');
+	await settled(page);
+	await expect(effect).toHaveText(`${beyond} beyond`);
+	await effect.click();
+
 	// Flags are walked, the worst first, and back.
 	await page.locator('main, body').first().press('Escape');
 	await status.getByRole('button', { name: /flags: to the worst/ }).click();

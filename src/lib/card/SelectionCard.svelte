@@ -20,6 +20,8 @@
 	import { drivenText, heldText, type AskedAt } from './why';
 	import { lieText } from '$core/cladding/lie';
 	import { isAdjusting } from '$core/cladding/assign';
+	import { limitsOfProject } from '$core/limit/shipped';
+	import BringInside from './BringInside.svelte';
 	import ByHand from './ByHand.svelte';
 	import ChooseMore from './ChooseMore.svelte';
 	import SiteFigures from './SiteFigures.svelte';
@@ -135,6 +137,14 @@
 		if (option) return option.label;
 		return formatQuantity(value, (input && inputKind(input)) ?? 'count', display);
 	}
+	/** The limits that it goes beyond. */
+	const gone = $derived(
+		piece
+			? limitsOfProject(desk.project.document).filter(({ id }) =>
+					piece.group.beyond.get(id)?.includes(piece.row)
+				)
+			: []
+	);
 	const partOptions = $derived(
 		partsOf(desk.project.document)
 			.filter((part) => hangsOn(part, 'cell'))
@@ -241,6 +251,7 @@
 			{:else if found.kind === 'cell'}No rule took it.{:else if found.kind === 'line'}No line run goes along
 				it.{:else}Nothing stands on it.{/if}
 		</div>
+		{#each gone as limit (`${limit.id} ${zone?.id}`)}<BringInside zone={zone!.id} {limit} />{/each}
 		{#each beside as { group, row } (group.serial)}
 			{@const k = clauses?.rules.findIndex(({ id }) => id === group.clause.id) ?? -1}
 			<p

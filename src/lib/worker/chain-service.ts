@@ -23,6 +23,32 @@ export type FirstCells = (message: ModelMessage) => void | Promise<void>;
 /** A fresh task, so that a message (a cancel, a newer document) can come in. */
 const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 
+/** What a project comes to that is tried: of one zone. */
+export type ProjectTrial =
+	| {
+			/** Pieces that go beyond the limit, and all that something is told of. */
+			readonly beyond: number;
+			readonly flagged: number;
+			readonly pieces: number;
+	  }
+	| { readonly problem: string };
+
+/** Count what is told of the pieces of a zone, of a limit among it. */
+function countTold({ zones, problems }: Model, zone: string, limit: string): ProjectTrial {
+	const made = zones.find(({ model }) => model?.zone.id === zone);
+	if (!made?.model || made.behind) return { problem: problems[0]?.text ?? 'it cannot be made' };
+	let [beyond, flagged, pieces] = [0, 0, 0];
+	for (const { group } of made.model.groups) {
+		pieces += group.sites.length;
+		for (const row of group.flags.rows()) {
+			flagged++;
+			if (group.flags.of(row).some(({ code, subject }) => code === 'limit.beyond' && subject === limit))
+				beyond++;
+		}
+	}
+	return { beyond, flagged, pieces };
+}
+
 /** A zone laid out on trial. */
 export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
@@ -35,7 +61,7 @@ const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
 /** What is looked for in the model: the newest of its kind goes on, and a run ends them all. */
-const searches = { clashes: 0, kinds: 0 };
+const searches = { clashes: 0, kinds: 0, fixes: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -50,8 +76,7 @@ function current(): Model {
 }
 
 function endSearches(): void {
-	searches.clashes++;
-	searches.kinds++;
+	for (const what of ['clashes', 'kinds', 'fixes'] as const) searches[what]++;
 }
 
 /**
@@ -158,6 +183,13 @@ export const chainService = {
 	},
 	endSearch(): void {
 		searches.clashes++;
+	},
+	/** What a zone comes to in another project. @returns null when the search was ended */
+	tryOut(project: Project, zone: string, limit: string): Promise<ProjectTrial | null> {
+		// It has a chain to itself: one that is given up leaves nothing half done.
+		return search('fixes', async (pause) =>
+			countTold(await new Chain(files).run(project, { step: () => pause() }), zone, limit)
+		);
 	},
 	/** The cells of the model by what is alike. @returns null when the search was ended */
 	kinds(like: LikeSettings): Promise<Kinds | null> {
