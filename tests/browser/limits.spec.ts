@@ -62,6 +62,19 @@ test('a limit is set in a sentence: what goes beyond it is counted, walked from 
 	await expect(effect).toHaveText(`${beyond} beyond`);
 	await effect.click();
 
+	// Where its measure colours the model its limit is told; the ten worst are one click away, the worst on the card.
+	await page.keyboard.press('4');
+	const check = page.getByTestId('check');
+	await check.getByRole('combobox', { name: 'Measure' }).click();
+	await page.getByRole('option', { name: 'area', exact: true }).click();
+	await expect(check.locator('canvas')).toHaveAttribute('aria-label', /^area in m².*; limit at .*2\.40? m²/);
+	await check.getByRole('button', { name: 'Choose the ten largest' }).click();
+	const largest = Number(/([\d.]+) m²/.exec(await card.innerText())![1]);
+	await check.getByRole('button', { name: 'Choose the ten smallest' }).click();
+	await expect(card).toContainText('m²');
+	expect(Number(/([\d.]+) m²/.exec(await card.innerText())![1])).toBeLessThan(largest);
+	await page.keyboard.press('3');
+
 	// Flags are walked, the worst first, and back.
 	await page.locator('main, body').first().press('Escape');
 	await status.getByRole('button', { name: /flags: to the worst/ }).click();

@@ -21,19 +21,28 @@ const isMaterial = (wanted: string) => (material: Material) =>
 	material.id === wanted || (wanted === 'glass' && material.glass);
 
 /**
+ * Whether a limit is about things of some materials.
+ *
+ * ```ts
+ * isAboutMaterials({ material: 'glass' }, group.group.ready.materials); // of some glass
+ * ```
+ */
+export const isAboutMaterials = (
+	{ material }: Pick<Limit, 'material'>,
+	materials: readonly Material[]
+): boolean => material === null || materials.some(isMaterial(material));
+
+/**
  * Whether a limit is about pieces of a group.
  *
  * ```ts
  * const own = limitsOfProject(project).filter((limit) => isAbout(limit, zone, group.group));
  * ```
  */
-export function isAbout(
-	{ muted, zone, part, material }: Limit,
-	{ id }: Pick<Zone, 'id'>,
-	{ ready }: PieceGroup
-): boolean {
+export function isAbout(limit: Limit, { id }: Pick<Zone, 'id'>, { ready }: PieceGroup): boolean {
+	const { muted, zone, part } = limit;
 	if (muted || (zone !== null && zone !== id) || (part !== null && part !== ready.part.id)) return false;
-	return material === null || ready.materials.some(isMaterial(material));
+	return isAboutMaterials(limit, ready.materials);
 }
 
 /** Pieces of a group that go beyond a limit. */

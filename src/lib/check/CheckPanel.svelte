@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { boundOf, isAboutMaterials } from '$core/limit/beyond';
+	import { limitsOfProject } from '$core/limit/shipped';
 	import type { NumberKind } from '$core/units/dimension';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -45,6 +47,42 @@
 		hours: 'h'
 	};
 	const unit = $derived(measure.kind === 'length' ? desk.display : units[measure.kind]);
+	/** What a measure of cells is called among limits, where a plate of the cell is meant. */
+	const AS_LIMITED: Readonly<Record<string, string>> = { 'plate.warp': 'cell.warp' };
+	/** Bounds of limits of this measure that something on the cells could go beyond. */
+	const bounds = $derived.by(() => {
+		const groups = view.zones.flatMap((zone) => zone.groups.filter(({ over }) => over === 'cell'));
+		const own = limitsOfProject(desk.project.document).filter(
+			(limit) =>
+				!limit.muted &&
+				(AS_LIMITED[limit.of] ?? limit.of) === measure.key &&
+				groups.some(({ elements }) =>
+					isAboutMaterials(
+						limit,
+						elements.map(({ material }) => material)
+					)
+				)
+		);
+		return [...new Set(own.map((limit) => boundOf(limit, measure.kind)))].sort((a, b) => a - b);
+	});
+	/** Cells with the largest or smallest values, so many of them. */
+	const FEW = 10;
+	function chooseFew(way: 1 | -1) {
+		const all = view.zones.flatMap((zone, z) =>
+			zone.faces.flatMap((_, f) =>
+				Array.from(valuesOf(zone, f, measure.key), (value, index) => ({
+					value,
+					site: { zone: z, face: f, index }
+				}))
+			)
+		);
+		const worst = all
+			.filter(({ value }) => !Number.isNaN(value))
+			.sort((a, b) => way * (b.value - a.value))
+			.slice(0, FEW);
+		// The last that is chosen is the one the card tells of.
+		desk.selection.choose(worst.reverse().map(({ site }) => addressOf(view, { ...site, kind: 'cell' })));
+	}
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
 	function toggleClashes() {
@@ -77,6 +115,16 @@
 			label="Measure"
 			onchoose={(key) => (desk.measure = key)}
 		/>
+		<span class="text-ink-2 block text-[12px] leading-snug whitespace-nowrap">
+			{#each [['ten largest', 1], ['ten smallest', -1]] as const as [what, way] (way)}
+				<button
+					type="button"
+					class="hover:text-patina-deep mr-1.5 underline decoration-dotted underline-offset-2"
+					aria-label="Choose the {what}"
+					onclick={() => chooseFew(way)}>{what}</button
+				>
+			{/each}
+		</span>
 	</p>
 	<div class="w-40 min-w-24">
 		<div
@@ -84,7 +132,7 @@
 			style:background="linear-gradient(to right, {sequence.join(',')})"
 			aria-hidden="true"
 		></div>
-		<div class="figures text-ink-2 mt-0.5 flex justify-between text-[11px]">
+		<div class="figures text-ink-2 mt-0.5 flex justify-between gap-2 text-[11px] whitespace-nowrap">
 			<span>{text(range.low)}</span><span>{text(range.high)}</span>
 		</div>
 	</div>
@@ -92,8 +140,11 @@
 		{#if !isCounting}{#key bins}<Histogram
 					{bins}
 					{colours}
+					{bounds}
 					format={bare}
-					label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells"
+					label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells{bounds.length
+						? `; limit at ${bounds.map(text).join(' and ')}`
+						: ''}"
 					onchoose={choose}
 				/>{/key}{/if}
 	</div>
@@ -115,8 +166,9 @@
 		}}>Kinds</button
 	>
 	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
-		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
-			own.{/if}
+		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells; a bar selects its own.{bounds.length
+				? ` Dashed: ${bounds.length === 1 ? 'the limit' : 'limits'} at ${bounds.map(text).join(', ')}.`
+				: ''}{/if}
 	</p>
 </section>
 {#if desk.clashes.shown}<ClashPanel />{:else if desk.kinds.shown}<KindsPanel />{/if}

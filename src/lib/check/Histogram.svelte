@@ -1,6 +1,14 @@
 <script lang="ts">
 	import { formatNumber } from '$core/units/quantity';
-	import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+	import {
+		BarController,
+		BarElement,
+		CategoryScale,
+		Chart,
+		LinearScale,
+		Tooltip,
+		type Plugin
+	} from 'chart.js';
 	import type { Bin } from './measures';
 
 	interface Props {
@@ -9,14 +17,38 @@
 		/** A value as text, without its unit. */
 		format: (value: number) => string;
 		label: string;
+		/** Where limits are, in the values' own unit. */
+		bounds?: readonly number[];
 		onchoose: (bin: Bin) => void;
 	}
-	let { bins, colours, format, label, onchoose }: Props = $props();
+	let { bins, colours, format, label, bounds = [], onchoose }: Props = $props();
 	Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+
+	/** A line where each limit is that lies among the values. */
+	const limitLines: Plugin<'bar'> = {
+		id: 'limits',
+		afterDatasetsDraw({ ctx, chartArea: { left, right, top, bottom } }) {
+			const [low, high] = [bins[0]!.from, bins.at(-1)!.to];
+			ctx.save();
+			ctx.strokeStyle = '#a33b2a';
+			ctx.lineWidth = 1.5;
+			ctx.setLineDash([3, 2]);
+			for (const bound of bounds) {
+				if (!(bound >= low && bound <= high && high > low)) continue;
+				const x = left + ((bound - low) / (high - low)) * (right - left);
+				ctx.beginPath();
+				ctx.moveTo(x, top);
+				ctx.lineTo(x, bottom);
+				ctx.stroke();
+			}
+			ctx.restore();
+		}
+	};
 
 	function draw(canvas: HTMLCanvasElement) {
 		const chart = new Chart(canvas, {
 			type: 'bar',
+			plugins: [limitLines],
 			data: {
 				labels: bins.map((bin) => format(bin.from)),
 				datasets: [
