@@ -42,6 +42,13 @@ test('a limit is set in a sentence: what goes beyond it is counted, walked from 
 	const card = page.getByTestId('card');
 	await expect(card).toContainText(/the area is beyond its limit \(.* m²; at most 2.4 m²\)/);
 
+	// They are counted under the clauses that put them there, and chosen from there.
+	const under = page.locator('[data-part="zone gull"]').getByRole('button', { name: /flagged in clause/ });
+	const flagged = parseInt(await under.first().innerText());
+	await under.first().click();
+	await expect(card).toContainText(flagged > 1 ? `and ${flagged - 1} more` : 'beyond its limit');
+	await effect.click();
+
 	// What would bring them inside is tried, and taken; undo brings the limit's breaches back.
 	await page
 		.getByTestId('bring-inside')

@@ -166,7 +166,8 @@
 		}}>Kinds</button
 	>
 	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
-		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells; a bar selects its own.{bounds.length
+		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
+			own.{bounds.length
 				? ` Dashed: ${bounds.length === 1 ? 'the limit' : 'limits'} at ${bounds.map(text).join(', ')}.`
 				: ''}{/if}
 	</p>

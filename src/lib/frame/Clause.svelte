@@ -45,6 +45,8 @@
 	}: Props = $props();
 	const desk = useDesk();
 	const active = $derived(desk.selection.clause === path);
+	/** Pieces that it put there and that something is told of, the worst first. */
+	const flagged = $derived(desk.flags.under.get(path) ?? []);
 
 	/** A sentence takes three lines, until somebody wants to read on. */
 	const MOST_LINES = 3;
@@ -161,22 +163,31 @@
 	>
 		<div bind:offsetHeight={height} class="flow-root">
 			<div class="float-right flex items-start gap-1 pl-2.5" data-aside>
-				{#if effect && onchoose}<button
-						type="button"
-						class="figures text-ink-2 hover:text-patina-deep max-w-[132px] text-right text-[11.5px] leading-[23px] underline decoration-dotted underline-offset-2"
-						data-effect
-						aria-label="{effect}: choose them"
-						onclick={onchoose}
-						onpointerenter={() => onlight?.(true)}
-						onpointerleave={() => onlight?.(false)}
-						onfocus={() => onlight?.(true)}
-						onblur={() => onlight?.(false)}>{effect}</button
-					>{:else if effect}<span
-						class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
-						class:text-oxide={effectIsBad}
-						class:text-ink-2={!effectIsBad}
-						data-effect>{effect}</span
-					>{/if}
+				<div class="text-right">
+					{#if effect && onchoose}<button
+							type="button"
+							class="figures text-ink-2 hover:text-patina-deep block w-full max-w-[132px] text-right text-[11.5px] leading-[23px] underline decoration-dotted underline-offset-2"
+							data-effect
+							aria-label="{effect}: choose them"
+							onclick={onchoose}
+							onpointerenter={() => onlight?.(true)}
+							onpointerleave={() => onlight?.(false)}
+							onfocus={() => onlight?.(true)}
+							onblur={() => onlight?.(false)}>{effect}</button
+						>{:else if effect}<span
+							class="figures max-w-[132px] text-right text-[11.5px] leading-[23px]"
+							class:text-oxide={effectIsBad}
+							class:text-ink-2={!effectIsBad}
+							data-effect>{effect}</span
+						>{/if}
+					{#if flagged.length}<button
+							type="button"
+							class="figures text-oxide block w-full text-right text-[11.5px] leading-[18px] underline decoration-dotted underline-offset-2"
+							aria-label="{flagged.length} flagged in clause {number}: choose them"
+							title="To what is told of these pieces, the worst of them first"
+							onclick={() => desk.selection.choose([...flagged].reverse())}>{flagged.length} flagged</button
+						>{/if}
+				</div>
 				{#if actions.length}
 					<DropdownMenu.Root>
 						<DropdownMenu.Trigger

@@ -6,6 +6,16 @@ import type { Selection } from './selection.svelte';
 export class FlagWalk {
 	/** Every piece that something is told of. */
 	readonly all = $derived.by(() => flaggedPieces(this.model.view));
+	/** Those of every clause by its path, the worst first. */
+	readonly under = $derived.by(() => {
+		const found = new Map<string, string[]>();
+		for (const { address, clause } of this.all) {
+			const known = found.get(clause);
+			if (known) known.push(address);
+			else found.set(clause, [address]);
+		}
+		return found as ReadonlyMap<string, readonly string[]>;
+	});
 	/** Where of them the chosen piece is; -1 where it is none. */
 	readonly at = $derived.by(() => this.all.findIndex(({ address }) => address === this.selection.last));
 

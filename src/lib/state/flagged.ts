@@ -1,3 +1,4 @@
+import { pathTo } from '$core/project/typed-path';
 import type { ModelView, ToldGroup } from './model.svelte';
 import { addressOf } from './selection.svelte';
 
@@ -6,7 +7,14 @@ export interface FlaggedPiece {
 	readonly address: string;
 	/** How bad the worst of it is. */
 	readonly badness: number;
+	/** The path of the clause that put it there. */
+	readonly clause: string;
 }
+
+/** Where the clauses of a zone are that put pieces; those of choices by hand are one. */
+const lists = { rule: 'rules', run: 'runs', nodes: 'nodes' } as const;
+const clausePath = (zone: string, { kind, id }: ToldGroup['clause']): string =>
+	kind === 'exception' ? pathTo('zones', zone, 'exceptions') : pathTo('zones', zone, lists[kind], id);
 
 /** Addresses of rows of a group, by the zone's place in the view. */
 function* addressesOf(
@@ -22,16 +30,18 @@ function* addressesOf(
 /** Every piece that something is told of, the worst first. */
 export function flaggedPieces(view: ModelView): FlaggedPiece[] {
 	const found: FlaggedPiece[] = [];
-	for (const [zone, { groups }] of view.zones.entries())
-		for (const group of groups)
+	for (const [zone, { id, groups }] of view.zones.entries())
+		for (const group of groups) {
+			const clause = clausePath(id, group.clause);
 			for (const [address, row] of addressesOf(view, zone, group, group.flags.keys()))
-				found.push({ address, badness: group.worst.get(row)! });
+				found.push({ address, badness: group.worst.get(row)!, clause });
+		}
 	return found.sort((a, b) => b.badness - a.badness);
 }
 
 /** The pieces that go beyond a limit, those that go furthest first. */
 export function piecesBeyond(view: ModelView, limit: string): string[] {
-	const found: FlaggedPiece[] = [];
+	const found: Omit<FlaggedPiece, 'clause'>[] = [];
 	for (const [zone, { groups }] of view.zones.entries())
 		for (const group of groups)
 			for (const [address, row] of addressesOf(view, zone, group, group.beyond.get(limit) ?? []))
