@@ -16,6 +16,13 @@ test('how many different panels there are stands at the pattern; kinds are liste
 	await expect(panel).toContainText(`${said} kinds`);
 	await accessible(page);
 
+	// They are painted on the map: it is another picture than that of a measure.
+	const map = page.getByTestId('map').locator('canvas').first();
+	const inKinds = await map.screenshot();
+	await page.getByRole('button', { name: 'Close the kinds' }).click();
+	await expect.poll(async () => inKinds.equals(await map.screenshot())).toBe(false);
+	await page.getByRole('button', { name: 'Kinds', exact: true }).click();
+
 	const first = panel.getByRole('list', { name: 'Kinds of pieces' }).getByRole('button').first();
 	await first.click();
 	await expect(first).toHaveAttribute('aria-pressed', 'true');

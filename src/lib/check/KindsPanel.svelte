@@ -5,6 +5,7 @@
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { ALONE, kindPalette } from '$lib/state/kind-colours';
 
 	/** How many different pieces there are, and which are alike. */
 	const desk = useDesk();
@@ -60,9 +61,14 @@
 	<p class="mt-2" role="status">
 		{#if !desk.kinds.now}looking …{:else if !kinds.length}Nothing is put on cells yet.{:else}
 			<b class="font-semibold">{formatNumber(kinds.length)} {kinds.length === 1 ? 'kind' : 'kinds'}</b> among
-			{formatNumber(pieces)} pieces on cells; {single
-				? `${formatNumber(single)} of them ${single === 1 ? 'is' : 'are'} of one piece alone`
-				: 'none of one piece alone'}.{/if}
+			{formatNumber(pieces)} pieces on cells; {#if single}{formatNumber(single)} of them {single === 1
+					? 'is'
+					: 'are'} of one piece alone,
+				<span
+					class="border-ink/20 inline-block size-2.5 rounded-[2px] border"
+					style:background={ALONE}
+					aria-hidden="true"
+				></span> grey{:else}none of one piece alone{/if}.{/if}
 	</p>
 	{#if kinds.length}<ul class="mt-2" aria-label="Kinds of pieces">
 			{#each kinds.slice(0, LISTED) as kind (kind.index)}
@@ -75,7 +81,11 @@
 						]}
 						aria-pressed={chosen === kind.index}
 						onclick={() => choose(kind.index)}
-						><span class="figures w-12 shrink-0 font-semibold">{kind.name}</span>
+						><span
+							class="border-ink/20 size-2.5 shrink-0 self-center rounded-[2px] border"
+							style:background={kindPalette[desk.kinds.places[kind.index]!]}
+							aria-hidden="true"
+						></span><span class="figures w-12 shrink-0 font-semibold">{kind.name}</span>
 						<span class="text-ink-2 min-w-0 truncate">{nameOf(kind.variant)}</span>
 						<span class="figures ml-auto shrink-0">{formatNumber(kind.size)}</span>
 						<span

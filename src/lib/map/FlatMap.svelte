@@ -92,8 +92,8 @@
 	const colours = $derived.by(() => {
 		const { painted: lens, measure } = desk;
 		if (!zone) return [];
-		const paint = { lens, measure, range: rangeOf(view, measure) };
-		return zone.faces.map((_, f) => cellColours(zone, f, paint));
+		const paint = { lens, measure, range: rangeOf(view, measure), kinds: desk.kinds.painted };
+		return zone.faces.map((_, f) => cellColours(zone, zoneIndex, f, paint));
 	});
 	const cellCount = $derived(sheets.reduce((sum, { face }) => sum + face.cells.count, 0));
 	/** Cells of all sheets in one row, for drawing some of them. */

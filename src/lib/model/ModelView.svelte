@@ -105,7 +105,7 @@
 		scene.update(
 			view,
 			desk.project.document.zones,
-			{ lens, measure, range: rangeOf(view, measure) },
+			{ lens, measure, range: rangeOf(view, measure), kinds: desk.kinds.painted },
 			desk.isolated,
 			desk.visibility.hidden
 		);

@@ -1,4 +1,5 @@
 import type { Zone } from '$core/project/schema';
+import { kindPalette } from '$lib/state/kind-colours';
 import type { Lens } from '$lib/state/desk.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
 import { sequence, sequenceStep, shareIn, valuesOf, type Range } from '$lib/check/measures';
@@ -9,6 +10,8 @@ export interface Paint {
 	/** The key of a measure. */
 	readonly measure: string;
 	readonly range: Range;
+	/** Kinds are looked at: places in their palette, by zone and face of the view. */
+	readonly kinds: readonly (readonly Uint8Array[])[] | null;
 }
 
 /** What cells of a zone's rules are painted in, one after the other; as many as can be told apart. */
@@ -24,10 +27,13 @@ export interface CellColours {
 	readonly of: Uint8Array;
 }
 
-export function cellColours(zone: ZoneView, f: number, paint: Paint): CellColours {
+/** @param z the place of the zone in the view */
+export function cellColours(zone: ZoneView, z: number, f: number, paint: Paint): CellColours {
 	const face = zone.faces[f]!;
 	const of = new Uint8Array(face.cells.count);
 	if (paint.lens === 'check') {
+		const kinds = paint.kinds?.[z]?.[f];
+		if (kinds?.length === of.length) return { palette: kindPalette, of: kinds };
 		const values = valuesOf(zone, f, paint.measure);
 		for (let c = 0; c < of.length; c++)
 			of[c] = Number.isNaN(values[c]!) ? sequence.length : sequenceStep(shareIn(paint.range, values[c]!));

@@ -127,7 +127,7 @@ export class ModelScene {
 			const isHidden = hidden.zones.includes(zone.id);
 			zone.faces.forEach((face, f) => {
 				serials.add(face.serial);
-				const colours = cellColours(zone, f, paint);
+				const colours = cellColours(zone, z, f, paint);
 				this.cells.show(
 					face,
 					z,

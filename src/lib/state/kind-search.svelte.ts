@@ -2,6 +2,7 @@ import type { Kind, Kinds } from '$core/like/kinds';
 import type { LikeSettings } from '$core/project/like-schema';
 import { same } from '$core/units/same';
 import type { LiveModel, ModelView } from './model.svelte';
+import { kindPlace } from './kind-colours';
 import { addressOf } from './selection.svelte';
 
 /** A kind of pieces, and which it is among all. */
@@ -48,6 +49,20 @@ export class KindSearch {
 			.filter(({ variant }) => variant !== null)
 			.sort((a, b) => b.size - a.size)
 	);
+
+	/** The place of every kind in the palette, by its index. */
+	readonly places = $derived.by((): Uint8Array => {
+		const all = this.now?.kinds ?? [];
+		const places = Uint8Array.from(all, ({ size }) => kindPlace(-1, size));
+		this.pieces.forEach(({ index, size }, rank) => (places[index] = kindPlace(rank, size)));
+		return places;
+	});
+	/** What cells are painted by while kinds are looked at: the place in the palette, by zone and face. */
+	readonly painted = $derived.by((): readonly (readonly Uint8Array[])[] | null => {
+		if (!this.shown || !this.now) return null;
+		const { places } = this;
+		return this.now.of.map((faces) => faces.map((kinds) => Uint8Array.from(kinds, (kind) => places[kind]!)));
+	});
 
 	/** The cells of a kind. */
 	addressesOf(index: number): string[] {
