@@ -34,6 +34,10 @@ const needed: Record<ScheduleName, readonly string[]> = {
 /** A column that says the same of every row, or nothing of any. */
 const isConstant = ({ values }: Column) => values.length > 1 && values.every((one) => one === values[0]);
 
+/** What most of the pieces are set to, by a driver or by hand. */
+const isOfMost = ({ key, values }: Column) =>
+	key.startsWith('set ') && 2 * values.filter((one) => one !== null).length >= values.length;
+
 /** The schedule that is looked at: which one, what of it is listed, in which order, under which heads. */
 export class ScheduleList {
 	name = $state<ScheduleName>('panels');
@@ -58,7 +62,7 @@ export class ScheduleList {
 		// What all rows have alike is said once, before them.
 		return this.all.filter(
 			(column) =>
-				(needed[this.name].includes(column.key) || column.key.startsWith('set ')) &&
+				(needed[this.name].includes(column.key) || isOfMost(column)) &&
 				(column.key === 'mark' || !this.constants.includes(column))
 		);
 	});
