@@ -106,6 +106,26 @@ describe('edited lists of pieces', () => {
 		]);
 	});
 
+	it('an address names a piece as its mark does, and a piece counts once whatever it is called by', () => {
+		const { columns } = makeSchedule(model, 'louvers');
+		const [marks, addresses] = ['mark', 'address'].map((key) =>
+			columns.find((one) => one.key === key)!.values.map(String)
+		) as [string[], string[]];
+		const { pieces, refused } = readEdited(
+			[
+				['Address', 'Angle'],
+				[addresses[5], 50],
+				[marks[5], 60]
+			],
+			model,
+			'louvers'
+		);
+		expect(pieces.map(({ address, values }) => [address, values['angle']])).to.deep.equal([
+			[addresses[5], '50 deg']
+		]);
+		expect(refused).to.have.length(1);
+	});
+
 	it('what is no such list is refused in words', () => {
 		expect(() => readEdited([], model, 'louvers')).to.throw(/no rows/);
 		expect(() => readEdited([['Name'], ['x']], model, 'louvers')).to.throw(/headed Mark/);

@@ -70,7 +70,7 @@
 			>
 				{#if list.pieces.length}
 					<ul class="grid gap-y-0.5" aria-label="What would change">
-						{#each list.pieces.slice(0, SHOWN) as piece (piece.address)}
+						{#each list.pieces.slice(0, SHOWN) as piece, k (k)}
 							<li class="grid grid-cols-[11rem_1fr] gap-x-3">
 								<span class="figures">{piece.mark}</span><span>{piece.said.join('; ')}</span>
 							</li>
@@ -81,7 +81,7 @@
 				{#if unread.length}
 					<h3 class="text-oxide-deep mt-3 font-semibold">Not taken</h3>
 					<ul class="grid gap-y-0.5" aria-label="What is not taken">
-						{#each unread.slice(0, SHOWN) as text (text)}<li>{text}</li>{/each}
+						{#each unread.slice(0, SHOWN) as text, k (k)}<li>{text}</li>{/each}
 						{@render rest(unread.length)}
 					</ul>
 				{/if}

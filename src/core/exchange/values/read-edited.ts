@@ -52,16 +52,15 @@ interface Piece {
 	readonly row: number;
 }
 
-/** Pieces by their marks and addresses; null for a name that several have. */
-function piecesByName({ zones }: Model, name: EditableName): Map<string, Piece | null> {
-	const pieces = new Map<string, Piece | null>();
+/** Pieces by their marks, which are of one each, and by their addresses. */
+function piecesByName({ zones }: Model, name: EditableName): Map<string, Piece> {
+	const pieces = new Map<string, Piece>();
 	for (const [z, { model: zone }] of zones.entries())
 		for (const group of zone?.groups ?? []) {
 			if (!ofPieces[name](group) || group.group.over !== 'cell' || besideName(group)) continue;
 			for (let row = 0; row < group.group.sites.length; row++) {
 				pieces.set(pieceAddress(zone!, group, row), { z, group, row });
-				const mark = pieceMark(zone!, group, row);
-				pieces.set(mark, pieces.has(mark) ? null : { z, group, row });
+				pieces.set(pieceMark(zone!, group, row), { z, group, row });
 			}
 		}
 	return pieces;
@@ -98,8 +97,9 @@ function readHeads(
 	for (const [column, { title, unit }] of heads.entries()) {
 		if (column === named || column === variant || title === '') continue;
 		const of = columns.find((one) => one.title.toLowerCase() === title && !one.key.startsWith('set '));
-		if (settable.has(title)) values.push({ column, title, unit });
-		else if (of) reckoned.push({ column, of });
+		// A value that is called as something that is reckoned cannot be told from it.
+		if (of) reckoned.push({ column, of });
+		else if (settable.has(title)) values.push({ column, title, unit });
 		else unread.push(asText(cells[column]));
 	}
 	return { named, variant, values, reckoned, unread };
@@ -155,12 +155,13 @@ export function readEdited(
 		rows++;
 		const piece = listed.get(name);
 		if (piece === undefined) unknown.push(name);
-		else if (piece === null)
-			refused.push(`${name}: several pieces are called so; a column headed Address tells them apart`);
-		else if (seen.has(name)) refused.push(`${name}: it stands in the list twice; its first row counts`);
 		else {
-			seen.add(name);
 			const address = pieceAddress(model.zones[piece.z]!.model!, piece.group, piece.row);
+			if (seen.has(address)) {
+				refused.push(`${name}: it stands in the list twice; its first row counts`);
+				continue;
+			}
+			seen.add(address);
 			for (const { column, of } of heads.reckoned)
 				if (!isAsListed(of, rowOf.get(address)!, line[column])) differs.set(of, (differs.get(of) ?? 0) + 1);
 			const edited = editedPiece(line, heads, piece, name, model, refused);
