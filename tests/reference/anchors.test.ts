@@ -84,6 +84,12 @@ describe('the points that pieces hang on', () => {
 			[...first.slice(1), first[0]!].map(({ node }) => node)
 		);
 
+		// Of the opposite hand it goes round the other way, its foot still the foot.
+		const mirrored = await oneSheet('framed-glass', {
+			rules: [{ id: 'all', put: { variant: 'v', values: {}, mirror: true } }]
+		});
+		expect([...listed(mirrored).values()][0]).to.deep.equal([1, 0, 3, 2].map((k) => first[k]!));
+
 		// The sides of its cells are square: half the joint from both.
 		const jointed = [...listed(await oneSheet('framed-glass', { rules: onAllCells }, 20)).values()][0]!;
 		for (const [k, { node, at }] of jointed.entries()) {
