@@ -1,10 +1,12 @@
 import { expect } from 'chai';
+import { readFileSync } from 'node:fs';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { readEdited } from '../../src/core/exchange/values/read-edited';
 import { makeSchedule } from '../../src/core/schedule/table';
 import Papa from 'papaparse';
+import { readProjectText } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
 import { count, projectOf, sheet } from '../faces';
 import fc from '../property';
@@ -124,6 +126,43 @@ describe('edited lists of pieces', () => {
 			[addresses[5], '50 deg']
 		]);
 		expect(refused).to.have.length(1);
+	});
+
+	it('a whole project: what is only opened and saved changes nothing, list by list', async () => {
+		const lido = readFileSync(new URL('../lido.json', import.meta.url), 'utf8');
+		const whole = await new Chain().run(readProjectText(lido));
+		let all = 0;
+		for (const name of ['panels', 'louvers', 'structure'] as const) {
+			const lines = Papa.parse<string[]>(scheduleCsv(makeSchedule(whole, name))).data;
+			if (lines.length < 2) continue;
+			const { rows, pieces, unknown, refused, left } = readEdited(lines, whole, name);
+			expect([pieces, unknown, refused, left], name).to.deep.equal([[], [], [], []]);
+			all += rows;
+		}
+		expect(all).to.be.greaterThan(750);
+	});
+
+	it('what is put beside others is known, and said to be set by its rule', async () => {
+		const { project } = model;
+		const [zone] = project.zones as [Project['zones'][number]];
+		const also = { ...zone.rules[0]!, id: 'twice', also: true };
+		const doubled = await new Chain().run({ ...project, zones: [{ ...zone, rules: [...zone.rules, also] }] });
+		const { columns, rows } = makeSchedule(doubled, 'louvers');
+		expect(rows).to.equal(16);
+		const marks = columns.find(({ key }) => key === 'mark')!.values.map(String);
+		const beside = marks.find((mark) => mark.endsWith('+twice'))!;
+		const untouched = readEdited(listOf(doubled), doubled, 'louvers');
+		expect([untouched.pieces, untouched.unknown, untouched.refused]).to.deep.equal([[], [], []]);
+		const { pieces, unknown, refused } = readEdited(
+			[
+				['Mark', 'Angle'],
+				[beside, 50]
+			],
+			doubled,
+			'louvers'
+		);
+		expect([pieces, unknown]).to.deep.equal([[], []]);
+		expect(refused[0]).to.match(/beside others.*set by its clause/);
 	});
 
 	it('what is no such list is refused in words', () => {

@@ -10,7 +10,7 @@
 <DropdownMenu.Root>
 	<DropdownMenu.Trigger class="main-button">Export</DropdownMenu.Trigger>
 	<DropdownMenu.Portal>
-		<DropdownMenu.Content class="floating z-50 w-56 p-1" align="end" sideOffset={6}>
+		<DropdownMenu.Content class="floating z-50 w-72 p-1" align="end" sideOffset={6}>
 			{#each formats as format (format.id)}
 				<DropdownMenu.Item
 					class="data-highlighted:bg-wash flex cursor-pointer justify-between rounded px-2 py-1.5 outline-none"

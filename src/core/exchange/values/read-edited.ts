@@ -57,7 +57,7 @@ function piecesByName({ zones }: Model, name: EditableName): Map<string, Piece> 
 	const pieces = new Map<string, Piece>();
 	for (const [z, { model: zone }] of zones.entries())
 		for (const group of zone?.groups ?? []) {
-			if (!ofPieces[name](group) || group.group.over !== 'cell' || besideName(group)) continue;
+			if (!ofPieces[name](group)) continue;
 			for (let row = 0; row < group.group.sites.length; row++) {
 				pieces.set(pieceAddress(zone!, group, row), { z, group, row });
 				pieces.set(pieceMark(zone!, group, row), { z, group, row });
@@ -165,7 +165,12 @@ export function readEdited(
 			for (const { column, of } of heads.reckoned)
 				if (!isAsListed(of, rowOf.get(address)!, line[column])) differs.set(of, (differs.get(of) ?? 0) + 1);
 			const edited = editedPiece(line, heads, piece, name, model, refused);
-			if (edited) pieces.push({ address, mark: name, ...edited });
+			if (!edited) continue;
+			// By hand it is cells that are chosen, and what takes them.
+			const { group } = piece.group;
+			if (group.over !== 'cell' || besideName(piece.group))
+				refused.push(`${name}: what stands there beside others, or along chains, is set by its clause`);
+			else pieces.push({ address, mark: name, ...edited });
 		}
 	}
 	return {
