@@ -12,6 +12,7 @@ const core = [
 	'cladding',
 	'limit',
 	'like',
+	'moves',
 	'clash',
 	'schedule',
 	'exchange',

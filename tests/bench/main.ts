@@ -35,7 +35,11 @@ import { placesOf } from '../../src/core/part/places';
 import { findClashes } from '../../src/core/clash/find';
 import { clipPieces } from '../../src/core/cladding/clip-pieces';
 import { keptSpace } from '../../src/core/cladding/kept-space';
-import type { ClauseGroup } from '../../src/core/cladding/model';
+import type { ClauseGroup, FaceModel } from '../../src/core/cladding/model';
+import { findMoves } from '../../src/core/moves/find-moves';
+import type { Cells } from '../../src/core/pattern/cells';
+import { likeSchema } from '../../src/core/project/like-schema';
+import { movesSchema } from '../../src/core/project/moves-schema';
 import { assignRules } from '../../src/core/cladding/assign';
 import type { Condition } from '../../src/core/project/condition-schema';
 import type { Rule } from '../../src/core/project/schema';
@@ -548,7 +552,6 @@ async function likeSetsOfCells(): Promise<void> {
 	note('likesets:dense', cells.count, await time(dense, 5, 1), { name: 'cells further apart', ms: own });
 }
 
-/** Ten limits over a hundred thousand panes. */
 /** All schedules of fifty thousand framed units as a workbook; against the same as CSV. */
 async function workbook(): Promise<void> {
 	if (!wanted('export:xlsx')) return;
@@ -563,6 +566,67 @@ async function workbook(): Promise<void> {
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
 }
 
+/** Cells made flat plainly: corners on the middle planes of their cells, nodes in the middle of those, again and again. */
+function flattenPlainly({ start, corners, count }: Cells, positions: Float64Array, rounds: number): void {
+	const sums = new Float64Array(positions.length);
+	const shares = new Uint8Array(positions.length / 3);
+	for (let round = 0; round < rounds; round++) {
+		const { centre, normal } = measureCells({ start, corners, count, pierced: null } as Cells, positions);
+		sums.fill(0);
+		shares.fill(0);
+		for (let c = 0; c < count; c++)
+			for (let k = start[c]!; k < start[c + 1]!; k++) {
+				const p = 3 * corners[k]!;
+				let off = 0;
+				for (let a = 0; a < 3; a++) off += normal[3 * c + a]! * (positions[p + a]! - centre[3 * c + a]!);
+				for (let a = 0; a < 3; a++) sums[p + a]! += positions[p + a]! - off * normal[3 * c + a]!;
+				shares[corners[k]!]!++;
+			}
+		for (let p = 0; p < positions.length; p++) {
+			const n = shares[Math.floor(p / 3)]!;
+			if (n) positions[p] = sums[p]! / n;
+		}
+	}
+}
+
+/** Nodes of a vase, shaken, moved until its cells are flat; and cells of a twisted wall brought to fewer kinds. */
+async function movedNodes(): Promise<void> {
+	if (!wanted('flatter:10000') && !wanted('fewer-kinds:2000')) return;
+	const faceOf = async (bays: number, courses: number) => {
+		const [face] = (await new Chain().run(projectOf(mass, counts(bays, courses)))).zones[0]!.model!.faces;
+		const positions = face!.grid.positions.map((value, k) => value + 3 * Math.sin(1000 * k));
+		return { ...face!, grid: { ...face!.grid, positions } };
+	};
+	const keeps = { rims: false };
+	const findFor = (face: FaceModel, moves: object) =>
+		atOnce(
+			findMoves([face], movesSchema.parse({ id: 'm', keeps, ...moves }), likeSchema.parse({}), [], 'moves')
+		);
+	if (wanted('flatter:10000')) {
+		const face = await faceOf(100, 100);
+		const flat = () => findFor(face, { aim: 'flat', most: 30, within: 0.1 });
+		if (flat().warped[1] > 0) throw new Error('cells stay warped');
+		const plainly = await time(() => flattenPlainly(face.cells, face.grid.positions.slice(), 100), 3, 1);
+		note('flatter:10000', 10_000, await time(flat, 3, 1), {
+			name: '100 rounds of plain projection',
+			ms: plainly
+		});
+	}
+	if (wanted('fewer-kinds:2000')) {
+		const face = await faceOf(50, 40);
+		const alike = () => findFor(face, { aim: 'alike', most: 20 });
+		const { kinds } = alike();
+		if (kinds[1] >= kinds[0]) throw new Error(`${kinds[0]} kinds stay ${kinds[1]}`);
+		const all = Uint32Array.from({ length: face.cells.count }, (_, c) => c);
+		const once = () => atOnce(likeSets(ringsOf(face.cells, face.grid.positions, all, 4), 1, false));
+		note('fewer-kinds:2000', 2000, await time(alike, 3, 1), {
+			name: 'counting kinds',
+			ms: await time(once, 5, 1)
+		});
+	}
+}
+
+/** Ten limits over a hundred thousand panes. */
 async function limits(): Promise<void> {
 	if (!wanted('limits:100000')) return;
 	const [bays, courses] = [400, 250];
@@ -784,6 +848,7 @@ async function main(): Promise<void> {
 	await clashes();
 	await limits();
 	await likeSetsOfCells();
+	await movedNodes();
 	await workbook();
 	await rules();
 	await drivers();

@@ -31,7 +31,7 @@ import {
 	Variants,
 	type Placed
 } from './place-parts';
-import { remarksOnFace, remarksOnRules } from './remarks';
+import { remarksOnFace, remarksOnMoves, remarksOnRules } from './remarks';
 import type { Run } from './stage';
 
 /** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
@@ -58,7 +58,7 @@ export async function cladZone(
 	for (const { open } of assigned)
 		for (const text of open)
 			remarks.push({ at: `${at}/exceptions`, text: `${text}; it stays open`, remark: true });
-	remarks.push(...remarksOnRules(zone, assignments));
+	remarks.push(...remarksOnMoves(zone, faces), ...remarksOnRules(zone, assignments));
 	const placed = faces.map((face, f) =>
 		timed('parts', () => [
 			...onCells(zone, assigned[f]!, variants),

@@ -5,6 +5,7 @@ import { drivenSizes } from '../driver/sizes';
 import { guidesIn } from '../field/guides';
 import { surfaceArea } from '../geometry/surface';
 import { layerOf, smallestRadius } from '../grid/layer';
+import { displaced } from '../grid/displaced';
 import { atAllNodes, movedAlong } from '../grid/moved';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Following } from '../grid/set-out';
@@ -50,6 +51,8 @@ export interface FaceOfZone {
 export interface SetOutFaces {
 	readonly found: readonly FaceOfZone[];
 	readonly grids: readonly Kept<NodeGrid>[];
+	/** How far the nodes of each are moved after that (mm, flat x y z); null where they stay. */
+	readonly offsets: readonly (Float64Array | null)[];
 }
 
 /** All of a grid that its cells depend on, but for places. */
@@ -147,6 +150,7 @@ function companionOf(run: Run, zone: Zone): Companion | null {
 /**
  * A face joined to cells and measured, as a zone wants it, on its own nodes or on others at a depth behind them.
  *
+ * @param offsets of the nodes of the grid, which are moved by so much (mm, flat x y z); null where they stay
  * @param depth of a zone that stands behind another @throws ProblemError
  */
 export function layOutFace(
@@ -154,6 +158,7 @@ export function layOutFace(
 	zone: Zone,
 	{ face, faces, mass, slot }: FaceOfZone,
 	grid: Kept<NodeGrid>,
+	offsets: Float64Array | null,
 	follow: Following,
 	depth: LayerDepth | null = null
 ): Kept<SetOutFace> {
@@ -200,10 +205,11 @@ export function layOutFace(
 	const { along, joint } = zone.settingOut;
 	return memo.use(
 		['cells', ...slot],
-		[grid, topology, area, along, joint, layer, depth, [...guides], [...named]],
+		[grid, topology, offsets, area, along, joint, layer, depth, [...guides], [...named]],
 		() => {
 			const { cells, edges, usedNodes, slivers } = topology.value;
-			const onIt = topology.value.nodes ?? grid.value;
+			const asSetOut = topology.value.nodes ?? grid.value;
+			const onIt = offsets ? displaced(asSetOut, offsets) : asSetOut;
 			const depths = depth !== null && drivenDepths(depth, grid.value, address, guides, `${at}/on`, named);
 			const nodes = depths ? movedAlong(onIt, atAllNodes(onIt, depths)) : onIt;
 			const folded = depths ? foldedOver(onIt.positions, nodes.positions, edges) : [];
@@ -215,7 +221,8 @@ export function layOutFace(
 			const deep = () => {
 				const depth = drivenDepths(layer!.depth, grid.value, address, guides, `${at}/layer`, named);
 				// Another zone's lies as deep from the face itself, whatever this one does.
-				const first = depths && !layer!.fromFace ? movedAlong(grid.value, depths) : grid.value;
+				const own = offsets ? displaced(grid.value, offsets) : grid.value;
+				const first = depths && !layer!.fromFace ? movedAlong(own, depths) : own;
 				return layerOf(face.surface, first, depth, layer!.shifted);
 			};
 			return {

@@ -1,4 +1,5 @@
 import type { SetOutFace } from '../cladding/model';
+import { shiftedOffsets } from '../grid/displaced';
 import { shiftedGrid } from '../grid/shifted';
 import { guidesOfPattern } from '../pattern/lay-cells';
 import type { Zone } from '../project/schema';
@@ -32,7 +33,7 @@ export async function layOutLayer(
 			root && root !== zone ? [{ label: root.name, path: at, value: root.id }] : []
 		);
 	}
-	const { found, grids } = setOutFaces(parent);
+	const { found, grids, offsets } = setOutFaces(parent);
 	const follow = { levels: [], guides: guidesNamed(run, guidesOfPattern(zone.pattern)) };
 	const laid: Kept<SetOutFace>[] = [];
 	for (const [k, one] of found.entries()) {
@@ -49,7 +50,9 @@ export async function layOutLayer(
 					run.timed('grid', () => shiftedGrid(one.face.surface, grids[k]!.value))
 				)
 			: grids[k]!;
-		laid.push(layOutFace(run, zone, { ...one, slot }, grid, follow, on.depth));
+		const moved = offsets[k]!;
+		const own = moved && on.shifted ? shiftedOffsets(grids[k]!.value, grid.value, moved) : moved;
+		laid.push(layOutFace(run, zone, { ...one, slot }, grid, own, follow, on.depth));
 	}
 	return laid;
 }

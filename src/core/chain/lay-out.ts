@@ -1,6 +1,8 @@
 import { joinRims, type JoinedFaces } from '../cladding/join-rims';
 import type { SetOutFace } from '../cladding/model';
+import { offsetsOn } from '../grid/displaced';
 import { meetingRims } from '../grid/meeting-rims';
+import { faceAddress } from '../mass/face';
 import type { NodeGrid } from '../grid/node-grid';
 import { followsLevels, guidesOf, setOut, type Following } from '../grid/set-out';
 import { guidesOfPattern } from '../pattern/lay-cells';
@@ -92,18 +94,34 @@ function setOutFaces(run: Run, zone: Zone): SetOutFaces & { readonly follow: Fol
 		levels: followsLevels(zone.settingOut) ? run.project.levels : [],
 		guides: guidesNamed(run, [...guidesOf(zone.settingOut), ...guidesOfPattern(zone.pattern)])
 	};
-	return { found, grids: gridsOf(run, zone, found, follow), follow };
+	const grids = gridsOf(run, zone, found, follow);
+	return { found, grids, offsets: movesOf(run, zone, found, grids), follow };
 }
 
 async function layOutFaces(run: Run, zone: Zone): Promise<Kept<SetOutFace>[]> {
-	const { found, grids, follow } = setOutFaces(run, zone);
+	const { found, grids, offsets, follow } = setOutFaces(run, zone);
 	const laid: Kept<SetOutFace>[] = [];
 	for (const [k, one] of found.entries()) {
 		await run.pause();
-		laid.push(layOutFace(run, zone, one, grids[k]!, follow));
+		laid.push(layOutFace(run, zone, one, grids[k]!, offsets[k]!, follow));
 	}
 	return laid;
 }
+
+/** How far the nodes of each face are moved by the clauses of its zone. */
+const movesOf = (
+	{ memo, timed }: Run,
+	{ moves }: Zone,
+	faces: readonly FaceOfZone[],
+	grids: readonly Kept<NodeGrid>[]
+): (Float64Array | null)[] =>
+	faces.map(({ face, mass, slot }, k) => {
+		const address = faceAddress(mass, face.name);
+		const { value } = grids[k]!;
+		return memo.use(['moves', ...slot], [moves, value.across.steps, value.up.steps], () =>
+			timed('grid', () => offsetsOn(address, value, moves))
+		).value;
+	});
 
 /** The faces of a zone set out, each by itself, then anew where they have to meet others. */
 function gridsOf(run: Run, zone: Zone, faces: readonly FaceOfZone[], follow: Following): Kept<NodeGrid>[] {

@@ -1,6 +1,7 @@
 import { NO_RULE, type Assignment } from '../cladding/assign';
 import type { FaceModel } from '../cladding/model';
 import { surfaceArea } from '../geometry/surface';
+import { coordinateSum, isOfSteps, offsetsOn } from '../grid/displaced';
 import type { Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
 import type { Problem } from '../units/problem';
@@ -26,6 +27,40 @@ export function remarksOnFace({ bare, face, layer, said }: FaceModel, at: string
 			remark: true
 		});
 	return remarks;
+}
+
+/** Places that add up to no more than so much else (mm) are where they were. */
+const SAME_SUM = 1;
+
+/** Moves of nodes that were found for other nodes than there are now. */
+export function remarksOnMoves(zone: Zone, faces: readonly FaceModel[]): Problem[] {
+	if (zone.on.is !== 'faces') return [];
+	return zone.moves.flatMap((clause): Problem[] => {
+		const at = pathTo('zones', zone.id, 'moves', clause.id);
+		if (clause.muted) return [];
+		const told = (text: string): Problem[] => [{ at, text, remark: true }];
+		for (const found of clause.faces) {
+			const own = faces.find(({ address }) => address === found.face);
+			if (!own) continue;
+			const { grid } = own;
+			if (!isOfSteps(found, grid)) {
+				const [bays, courses] = found.steps;
+				return told(
+					`its moves were found for ${bays} bays and ${courses} courses; there are ${grid.across.steps} and ${grid.up.steps} now, so nothing is moved. Find them anew`
+				);
+			}
+			// Before this clause: what it and those after it do is taken away again.
+			const later = zone.moves.slice(zone.moves.indexOf(clause));
+			const moved = offsetsOn(found.face, grid, later);
+			const back = moved ? coordinateSum(moved, grid.columns * grid.rows) : 0;
+			const sum = coordinateSum(grid.positions, grid.columns * grid.rows) - back;
+			if (Math.abs(sum - found.sum) > SAME_SUM)
+				return told(
+					'its moves were found for nodes that lay elsewhere; they are made all the same. Find them anew'
+				);
+		}
+		return [];
+	});
 }
 
 /** Rules that put nothing anywhere: because nothing is as they ask, or others before them have it all. */

@@ -19,6 +19,7 @@ import { clashSchema } from './clash-schema';
 import { groupSchema } from './group-schema';
 import { likeSchema } from './like-schema';
 import { limitSchema } from './limit-schema';
+import { movesSchema } from './moves-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -155,6 +156,8 @@ export const zoneSchema = z.strictObject({
 	settingOut: settingOutSchema,
 	/** Another zone whose setting-out it has; its own waits. */
 	setOutAs: id.nullable().default(null),
+	/** Nodes moved after that, clause after clause. */
+	moves: z.array(movesSchema).max(MOST_THINGS).default([]),
 	pattern: patternSchema,
 	/** What is done with cells smaller than so much (mm²): joined to the neighbour, left open, or flagged. */
 	slivers: z

@@ -207,6 +207,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 			poleHole: 0,
 			mostCells: 1_000_000
 		},
+		moves: [],
 		pattern: { kind: 'rectangles' },
 		slivers: null,
 		layer: null,

@@ -8,6 +8,7 @@ export interface ClauseNumbers {
 	readonly across: number;
 	readonly up: number;
 	readonly along: number;
+	readonly moves: (index: number) => number;
 	readonly pattern: number;
 	readonly slivers: number;
 	readonly layer: number;
@@ -39,6 +40,8 @@ export function clauseNumbers(zone: Zone): ClauseNumbers {
 	const own = onFaces && zone.setOutAs === null;
 	const up = next(own);
 	const along = next(own);
+	const moves = last + 1;
+	if (onFaces) last += zone.moves.length;
 	const pattern = next(hasCells(zone));
 	const slivers = next(zone.slivers !== null && hasCells(zone));
 	const layer = next(zone.layer !== null && hasCells(zone));
@@ -50,6 +53,7 @@ export function clauseNumbers(zone: Zone): ClauseNumbers {
 		across,
 		up,
 		along,
+		moves: (index) => moves + index,
 		pattern,
 		slivers,
 		layer,

@@ -27,6 +27,8 @@
 		onchoose?: () => void;
 		onlight?: (on: boolean) => void;
 		children: Snippet;
+		/** Said under the sentence, however long that is. */
+		outcome?: Snippet;
 	}
 	let {
 		number,
@@ -41,7 +43,8 @@
 		order,
 		onchoose,
 		onlight,
-		children
+		children,
+		outcome
 	}: Props = $props();
 	const desk = useDesk();
 	const active = $derived(desk.selection.clause === path);
@@ -248,6 +251,9 @@
 			></div>
 		</div>
 	{/if}
+	{#if outcome}<div class="text-ink-2 col-start-2 mt-0.5 text-[12px] leading-snug">
+			{@render outcome()}
+		</div>{/if}
 	{#each problems as problem (problem.at + problem.text)}
 		<div
 			role={problem.remark ? 'note' : 'alert'}

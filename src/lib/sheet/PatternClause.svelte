@@ -12,6 +12,7 @@
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
 	import ScatterWords from './ScatterWords.svelte';
+	import { moveOffers } from './moves-actions';
 	import { isWithin } from '$core/project/paths';
 	import { below, insertAt, pathTo, setAt, type Path } from '$core/project/typed-path';
 
@@ -94,6 +95,7 @@
 			act: oncompare,
 			disabled: zone.on.is !== 'faces' && 'It is divided as the zone before it, where settings are compared'
 		},
+		...(zone.on.is === 'faces' ? moveOffers(desk, zone) : []),
 		{ label: 'Draw a tile of its own …', act: drawTile },
 		{
 			label: 'Treat slivers',

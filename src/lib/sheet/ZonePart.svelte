@@ -7,6 +7,7 @@
 	import ByHandClause from './ByHandClause.svelte';
 	import LayerClause from './LayerClause.svelte';
 	import MeasureClause from './MeasureClause.svelte';
+	import MovesClause from './MovesClause.svelte';
 	import NextParts from './NextParts.svelte';
 	import NodesClause from './NodesClause.svelte';
 	import PatternClause from './PatternClause.svelte';
@@ -76,6 +77,11 @@
 	{#if zone.on.is === 'faces' && zone.setOutAs === null}
 		<SettingOutClause {zone} number="{n}.{numbers.up}" direction="up" />
 		<MeasureClause {zone} number="{n}.{numbers.along}" />
+	{/if}
+	{#if zone.on.is === 'faces'}
+		{#each zone.moves as moves, k (moves.id)}
+			<MovesClause {zone} {moves} number="{n}.{numbers.moves(k)}" />
+		{/each}
 	{/if}
 	{#if hasCells(zone)}
 		<PatternClause {zone} number="{n}.{numbers.pattern}" {oncompare} />

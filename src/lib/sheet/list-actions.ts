@@ -1,3 +1,4 @@
+import type { Moves } from '$core/project/moves-schema';
 import type { NodePlacing, Rule, Run, Zone } from '$core/project/schema';
 import type { Desk } from '$lib/state/desk.svelte';
 import { freshId } from '$lib/edits/fresh-id';
@@ -5,7 +6,8 @@ import { hasCells, lineKindsOf } from '$lib/edits/zone-clauses';
 import type { Act, ActGroup } from '$lib/state/sheet-state.svelte';
 import { below, insertAt, moveAt, pathTo, removeAt, type Path } from '$core/project/typed-path';
 
-const names = { rules: 'rule', runs: 'line run', nodes: 'nodes' } as const;
+const names = { rules: 'rule', runs: 'line run', nodes: 'nodes', moves: 'moves of nodes' } as const;
+type Item = Rule | Run | NodePlacing | Moves;
 
 /** Where a clause of a zone's lists stands, and how it is moved. */
 export function orderOf(desk: Desk, zone: Zone, list: keyof typeof names, id: string) {
@@ -18,7 +20,9 @@ export function orderOf(desk: Desk, zone: Zone, list: keyof typeof names, id: st
 }
 
 /** Whether a zone has places for a clause of another: cells for a rule, lines of its kinds or chains for a run. */
-function takes(zone: Zone, list: keyof typeof names, item: Rule | Run | NodePlacing): boolean {
+function takes(zone: Zone, list: keyof typeof names, item: Item): boolean {
+	// They are of the faces that they were found for.
+	if (list === 'moves') return false;
 	if (list === 'rules') return hasCells(zone);
 	if (list === 'nodes' || !('over' in item)) return true;
 	if (item.over === 'chains') return !hasCells(zone) && zone.on.is !== 'web';
@@ -30,7 +34,7 @@ export function listActions(
 	desk: Desk,
 	zone: Zone,
 	list: keyof typeof names,
-	item: Rule | Run | NodePlacing
+	item: Item
 ): (Act | ActGroup)[] {
 	const items: readonly { id: string }[] = zone[list];
 	const index = items.findIndex((one) => one.id === item.id);

@@ -72,7 +72,7 @@ export class ClashSearch {
 	}
 
 	end(): void {
-		void this.model.service.endSearch();
+		void this.model.service.endSearch('clashes');
 	}
 
 	close(): void {

@@ -9,6 +9,7 @@ import { toast } from 'svelte-sonner';
 import { FlagWalk } from './flag-walk.svelte';
 import { KindSearch } from './kind-search.svelte';
 import { ClashSearch } from './clash-search.svelte';
+import { MoveSearch } from './move-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
 import { Selection } from './selection.svelte';
@@ -35,7 +36,7 @@ export type Lens = (typeof lenses)[number]['id'];
 /** In which lens an edit of a path has its effect; null where it shows in all. */
 function lensOfEffect(path: string): Lens | null {
 	if (/^variants\b|^zones\/[^/]+\/(rules|runs|nodes|exceptions)\b/.test(path)) return 'clad';
-	return /^zones\/[^/]+\/(settingOut|pattern|layer|slivers)\b/.test(path) ? 'set-out' : null;
+	return /^zones\/[^/]+\/(settingOut|moves|pattern|layer|slivers)\b/.test(path) ? 'set-out' : null;
 }
 /** What each lens shows of what those two show. */
 const shows: Readonly<Record<Lens, readonly Lens[]>> = {
@@ -55,6 +56,7 @@ export class Desk {
 	readonly clashes: ClashSearch;
 	readonly flags: FlagWalk;
 	readonly kinds: KindSearch;
+	readonly moves: MoveSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -137,6 +139,7 @@ export class Desk {
 	) {
 		this.clashes = new ClashSearch(model);
 		this.kinds = new KindSearch(model);
+		this.moves = new MoveSearch(model);
 		this.flags = new FlagWalk(model, this.selection);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);

@@ -5,12 +5,15 @@ import { formats, writtenAt } from '$core/exchange/formats';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
 import { kindsOf, type Kinds } from '$core/like/kinds';
+import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
 import type { LikeSettings } from '$core/project/like-schema';
 import type { Project, Zone } from '$core/project/schema';
+import { pathTo } from '$core/project/typed-path';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
+import { ProblemError, type Problem } from '$core/units/problem';
 import { withPauses } from '$core/units/steps';
 import { practiceProject } from './practice';
 import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
@@ -49,6 +52,12 @@ function countTold({ zones, problems }: Model, zone: string, limit: string): Pro
 	return { beyond, flagged, pieces };
 }
 
+/** Moves of nodes as they were found, or what is wrong with the clause that asks for them. */
+export type MovesFound = FoundMoves | { readonly problem: Problem };
+
+/** A zone with nothing on it. */
+const bare = (zone: Zone): Zone => ({ ...zone, rules: [], runs: [], nodes: [], exceptions: [] });
+
 /** A zone laid out on trial. */
 export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
@@ -60,8 +69,8 @@ let trials = new Chain(files);
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
-/** What is looked for in the model: the newest of its kind goes on, and a run ends them all. */
-const searches = { clashes: 0, kinds: 0, fixes: 0 };
+/** What is looked for: the newest of its kind goes on, and a run ends those that look in the model that stands. */
+const searches = { clashes: 0, kinds: 0, fixes: 0, moves: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -80,7 +89,7 @@ function endSearches(): void {
 }
 
 /**
- * Look for something in the model that stands, letting messages in now and then.
+ * Look for something, letting messages in now and then.
  * @param work is given what it has to wait for between its steps, and may tell there how far it is
  * @returns null when it was ended
  */
@@ -113,6 +122,7 @@ export const chainService = {
 	begin(serials: number, between = A_BREATH): void {
 		breath = between;
 		endSearches();
+		searches.moves++;
 		files = new Files();
 		chain = new Chain(files, serials);
 		trials = new Chain(files);
@@ -181,8 +191,8 @@ export const chainService = {
 			findClashes(current(), deeper, (share) => pause(() => progress(share)))
 		);
 	},
-	endSearch(): void {
-		searches.clashes++;
+	endSearch(what: 'clashes' | 'moves'): void {
+		searches[what]++;
 	},
 	/** What a zone comes to in another project. @returns null when the search was ended */
 	tryOut(project: Project, zone: string, limit: string): Promise<ProjectTrial | null> {
@@ -190,6 +200,36 @@ export const chainService = {
 		return search('fixes', async (pause) =>
 			countTold(await new Chain(files).run(project, { step: () => pause() }), zone, limit)
 		);
+	},
+	/**
+	 * How the nodes of a zone are moved best for one of its clauses.
+	 * @param progress takes the share that is done @returns null when the search was ended
+	 */
+	moves(
+		project: Project,
+		zone: Zone,
+		clause: string,
+		progress: (share: number) => void
+	): Promise<MovesFound | null> {
+		return search('moves', async (pause) => {
+			const before = zone.moves.findIndex(({ id }) => id === clause);
+			const others = project.zones.filter(({ id }) => id === zone.setOutAs);
+			const asBefore = { ...bare(zone), layer: null, moves: zone.moves.slice(0, before) };
+			const alone = { ...project, zones: [asBefore, ...others.map(bare)] };
+			const { zones, problems } = await new Chain(files).run(alone, { step: () => pause() });
+			const faces = zones[0]?.behind ? undefined : zones[0]?.model?.faces;
+			if (!faces) return { problem: problems[0]! };
+			const levels = project.levels.map(({ height }) => height);
+			const at = pathTo('zones', zone.id, 'moves', clause);
+			try {
+				return await withPauses(findMoves(faces, zone.moves[before]!, project.like, levels, at), (share) =>
+					pause(() => progress(share))
+				);
+			} catch (error) {
+				if (error instanceof ProblemError) return { problem: error.problem };
+				throw error;
+			}
+		});
 	},
 	/** The cells of the model by what is alike. @returns null when the search was ended */
 	kinds(like: LikeSettings): Promise<Kinds | null> {
@@ -211,7 +251,7 @@ export const chainService = {
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
 	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {
-		const alone = { ...project, zones: [{ ...zone, rules: [], runs: [], nodes: [], exceptions: [] }] };
+		const alone = { ...project, zones: [bare(zone)] };
 		const { zones, problems } = await trials.run(alone);
 		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
 		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };
