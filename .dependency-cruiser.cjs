@@ -9,6 +9,7 @@ const core = [
 	'measure',
 	'field',
 	'part',
+	'strength',
 	'cladding',
 	'limit',
 	'like',

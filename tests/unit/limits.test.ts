@@ -1,3 +1,4 @@
+import { loadsSchema } from '../../src/core/project/loads-schema';
 import { expect } from 'chai';
 import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
@@ -201,7 +202,7 @@ describe('limits', () => {
 	});
 
 	it('every limit that ships is of a measure that some part has, and says where it is from', () => {
-		const measures = measuresFor(shippedParts);
+		const measures = measuresFor(shippedParts, loadsSchema.parse({}));
 		for (const { of, source } of limitsOfProject({ limits: [] })) {
 			expect(measures.some(({ id }) => id === of)).to.equal(true);
 			expect(source).to.match(/EN \d+|no source/);

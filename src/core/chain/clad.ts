@@ -98,8 +98,13 @@ function underLimits(
 ): ClauseGroup {
 	const limits = limitsOfProject(project).filter((limit) => isAbout(limit, zone, group.group));
 	if (!limits.length) return group;
-	const { value: flags, serial } = memo.use(['limits', zone.id, ...place], [group.serial, limits], () =>
-		timed('parts', () => withLimits(limits, measuresFor([group.group.ready.part]), face, group.group))
+	const { value: flags, serial } = memo.use(
+		['limits', zone.id, ...place],
+		[group.serial, limits, project.loads],
+		() =>
+			timed('parts', () =>
+				withLimits(limits, measuresFor([group.group.ready.part], project.loads), face, group.group)
+			)
 	);
 	return flags === group.group.flags ? group : { ...group, group: { ...group.group, flags }, told: serial };
 }

@@ -91,7 +91,14 @@ export function displaced(grid: NodeGrid, offsets: Float64Array): NodeGrid {
 	return { ...grid, positions };
 }
 
-/** Moves of the grid whose nodes lie in the middle of another's steps. @param offsets of that one's nodes */
+/**
+ * Moves of the grid whose nodes lie in the middle of another's steps.
+ *
+ * ```ts
+ * const offsets = shiftedOffsets(grid, grid, new Float64Array(3 * grid.columns * grid.rows));
+ * ```
+ * @param offsets of that one's nodes
+ */
 export function shiftedOffsets(grid: NodeGrid, shifted: NodeGrid, offsets: Float64Array): Float64Array {
 	const own = new Float64Array(3 * shifted.columns * shifted.rows);
 	for (let j = 0; j < shifted.rows; j++)

@@ -83,7 +83,8 @@ function rowsBeyond(
  * What is told of the pieces of a group, and which of them go beyond limits.
  *
  * ```ts
- * const flags = withLimits(limitsOfProject(project), measuresFor([part]), faceModel, group.group);
+ * const measures = measuresFor([part], project.loads);
+ * const flags = withLimits(limitsOfProject(project), measures, faceModel, group.group);
  * ```
  * @param limits those that are about the group @param measures what they can be of
  */

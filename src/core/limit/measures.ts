@@ -7,9 +7,11 @@ import type { SiteKind } from '../field/site-kind';
 import { pointAt } from '../geometry/vector';
 import { smallestRectangle } from '../measure/smallest-rectangle';
 import type { Limit } from '../project/limit-schema';
+import type { Loads } from '../project/loads-schema';
 import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
 import type { NumberKind } from '../units/dimension';
+import { strengthMeasures } from './strength';
 
 /** What can be limited of pieces; values in kernel units, one for each piece. */
 export interface PieceMeasure {
@@ -19,6 +21,8 @@ export interface PieceMeasure {
 	readonly kind: NumberKind;
 	/** What the pieces hang on that have it; null for all. */
 	readonly over: SiteKind | null;
+	/** How it is reckoned: formula, inputs, source. */
+	readonly how: string;
 	/**
 	 * @param within values that are within it need not be exact
 	 * @param isOf whether a material is one that is asked about
@@ -72,6 +76,7 @@ function spansOf(
 const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 	id,
 	label,
+	how: 'of the smallest rectangle around the cell, laid on its middle plane',
 	kind: 'length',
 	over: 'cell',
 	read(face, { sites }, { than, bound }) {
@@ -113,6 +118,7 @@ const own: readonly PieceMeasure[] = [
 		// Where several plates make up a cell each is flat, or its part says what it is.
 		id: 'plate.warp',
 		label: 'warp of the plate',
+		how: 'the warp of its cell where one plate makes it up: of four corners the gap between the diagonals, of more how far they spread across the middle plane',
 		kind: 'length',
 		over: 'cell',
 		read({ measures: { warp } }, group, _within, isOf) {
@@ -126,6 +132,7 @@ const own: readonly PieceMeasure[] = [
 	{
 		id: 'piece.mass',
 		label: 'mass',
+		how: 'the volumes of its elements, as they are drawn, times the densities of their materials',
 		kind: 'mass',
 		over: null,
 		read: (_face, group) => pieceQuantities(group).mass
@@ -133,6 +140,7 @@ const own: readonly PieceMeasure[] = [
 	{
 		id: 'bar.length',
 		label: 'length',
+		how: 'of its bars as they are cut, from end to end',
 		kind: 'length',
 		over: 'line',
 		read: (_face, group) => pieceQuantities(group).cutLength
@@ -150,6 +158,7 @@ const ofFields: readonly PieceMeasure[] = (['cell', 'line', 'node'] as const).fl
 			label: over === 'cell' ? label : `${label} of the ${over}`,
 			kind,
 			over,
+			how: `the field ${id}, as formulas name it`,
 			read: (face, { sites }) => columnValues(column(face, sites), sites.length)
 		}))
 );
@@ -163,7 +172,14 @@ const ofParts = (parts: readonly PartDefinition[]): PieceMeasure[] => {
 			if (kind === 'switch' || found.has(id)) continue;
 			const read: PieceMeasure['read'] = (_face, { run, sites }) =>
 				run.results.get(name) ?? new Float64Array(sites.length).fill(NaN);
-			found.set(id, { id, label: label.toLowerCase(), kind, over: null, read });
+			found.set(id, {
+				id,
+				label: label.toLowerCase(),
+				kind,
+				over: null,
+				how: `reported by the part as ${name}`,
+				read
+			});
 		}
 	return [...found.values()];
 };
@@ -172,11 +188,12 @@ const ofParts = (parts: readonly PartDefinition[]): PieceMeasure[] => {
  * What can be limited of pieces of some parts, in the order it is offered.
  *
  * ```ts
- * const mass = measuresFor([part]).find(({ id }) => id === 'piece.mass');
+ * const mass = measuresFor([part], project.loads).find(({ id }) => id === 'piece.mass');
  * ```
  */
-export const measuresFor = (parts: readonly PartDefinition[]): readonly PieceMeasure[] => [
+export const measuresFor = (parts: readonly PartDefinition[], loads: Loads): readonly PieceMeasure[] => [
 	...own,
+	...strengthMeasures(loads),
 	...ofFields,
 	...ofParts(parts)
 ];

@@ -29,6 +29,30 @@ const given: readonly z.input<typeof limitSchema>[] = [
 		source: 'What a flat pane takes at a corner: common practice, no source'
 	},
 	{
+		id: 'glass-bent',
+		of: 'glass.bent',
+		than: 'most',
+		bound: 20,
+		material: 'glass',
+		source: 'What toughened glass takes for good when it is bent cold: common practice, no source'
+	},
+	{
+		id: 'glass-wind',
+		of: 'glass.stress',
+		than: 'most',
+		bound: 18,
+		material: 'glass',
+		source: 'Float glass under wind: common practice, no source; once the wind is said'
+	},
+	{
+		id: 'bar-deflection',
+		of: 'bar.deflection_share',
+		than: 'most',
+		bound: 1,
+		source:
+			'L/200 up to 3 m, 5 mm + L/300 up to 7.5 m, L/250 above (EN 13830, from memory); once the wind is said'
+	},
+	{
 		id: 'glass-angle',
 		of: 'cell.smallest_angle',
 		than: 'least',
@@ -74,6 +98,13 @@ const given: readonly z.input<typeof limitSchema>[] = [
 		bound: 12_000,
 		material: 'steel',
 		source: 'Mill length of hollow sections: common practice, no source'
+	},
+	{
+		id: 'fold',
+		of: 'line.fold',
+		than: 'most',
+		bound: 95,
+		source: 'Sharper corners need a bar of their own: common practice, no source'
 	},
 	{
 		id: 'smallest-piece',

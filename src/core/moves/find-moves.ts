@@ -238,6 +238,9 @@ function movedFaces(network: Network, faces: readonly Face[], offsets: Float64Ar
 /**
  * Find how the nodes of a zone are moved best for what a clause aims at.
  *
+ * ```ts
+ * const { warp } = atOnce(findMoves([faceModel], zone.moves[0]!, project.like, [], 'zones/gull/moves/flat'));
+ * ```
  * @param faces as they stand without it @param levels heights (mm) @param at the clause
  * @returns in steps: the share that is done @throws ProblemError
  */

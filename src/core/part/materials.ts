@@ -2,14 +2,15 @@ import type { z } from 'zod';
 import { materialSchema, type Material } from '../project/material-schema';
 
 /**
- * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), concrete EN 1991-1-1 (24 kN/m³), all from memory; the others are common
- * practice without a source.
+ * Densities: glass EN 572-1 (2500), aluminium EN 1999-1-1 (2700), concrete EN 1991-1-1 (24 kN/m³); moduli of elasticity: glass
+ * EN 572-1, aluminium EN 1999-1-1, steel EN 1993-1-1, all from memory; the others are common practice without a source.
  */
 const given: readonly z.input<typeof materialSchema>[] = [
 	{
 		id: 'glass',
 		label: 'Glass',
 		density: 2500,
+		stiffness: 70_000,
 		colour: '#A5C4C2',
 		opacity: 0.42,
 		metalness: 0,
@@ -20,6 +21,7 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		id: 'aluminium',
 		label: 'Aluminium',
 		density: 2700,
+		stiffness: 70_000,
 		colour: '#C6C8C7',
 		opacity: 1,
 		metalness: 0.55,
@@ -29,6 +31,7 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		id: 'bronze',
 		label: 'Bronze-coloured aluminium',
 		density: 2700,
+		stiffness: 70_000,
 		colour: '#80624A',
 		opacity: 1,
 		metalness: 0.55,
@@ -38,6 +41,7 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		id: 'steel',
 		label: 'Steel',
 		density: 7850,
+		stiffness: 210_000,
 		colour: '#83888B',
 		opacity: 1,
 		metalness: 0.6,
@@ -56,6 +60,7 @@ const given: readonly z.input<typeof materialSchema>[] = [
 		id: 'timber',
 		label: 'Larch',
 		density: 590,
+		stiffness: 11_000,
 		colour: '#C59E6C',
 		opacity: 1,
 		metalness: 0,

@@ -7,6 +7,8 @@ export const materialSchema = z.strictObject({
 	label: z.string().trim().min(1).max(60),
 	/** kg/m³ */
 	density: z.number().min(1).max(25_000),
+	/** Modulus of elasticity (N/mm²); null where none is known: what hangs on it is not reckoned then. */
+	stiffness: z.number().min(1).max(1e6).nullable().default(null),
 	/** sRGB hex */
 	colour: z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour is # and six hexadecimal digits'),
 	opacity: z.number().min(0.05).max(1),

@@ -19,6 +19,7 @@ import { clashSchema } from './clash-schema';
 import { groupSchema } from './group-schema';
 import { likeSchema } from './like-schema';
 import { limitSchema } from './limit-schema';
+import { loadsSchema } from './loads-schema';
 import { movesSchema } from './moves-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
@@ -223,6 +224,7 @@ export const projectSchema = z.strictObject({
 	clashes: clashSchema.prefault({}),
 	/** When pieces are of one kind. */
 	like: likeSchema.prefault({}),
+	loads: loadsSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */
 	limits: z.array(limitSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */

@@ -10,6 +10,11 @@ export const decimals: Readonly<Record<NumberKind, number>> = {
 	volume: 6,
 	mass: 2,
 	hours: 2,
+	stress: 2,
+	pressure: 2,
+	force: 3,
+	inertia: 2,
+	transmittance: 3,
 	ratio: 4,
 	count: 0,
 	switch: 0

@@ -18,6 +18,11 @@ export const numberKinds = [
 	'volume',
 	'mass',
 	'hours',
+	'stress',
+	'pressure',
+	'force',
+	'inertia',
+	'transmittance',
 	'switch'
 ] as const;
 export type NumberKind = (typeof numberKinds)[number];
@@ -42,6 +47,12 @@ const ofKind: Record<NumberKind, Dimension> = {
 	volume: dimension(3, 0, 0),
 	mass: MASS,
 	hours: PLAIN,
+	// What is reckoned of loads and heat is not reckoned on in formulas: its units are plain to them.
+	stress: PLAIN,
+	pressure: PLAIN,
+	force: PLAIN,
+	inertia: PLAIN,
+	transmittance: PLAIN,
 	switch: PLAIN
 };
 

@@ -111,6 +111,13 @@ export function formatQuantity(value: number, kind: NumberKind, display: LengthD
 			return `${formatNumber(value, 1)} kg`;
 		case 'hours':
 			return `${formatNumber(value, 1)} h`;
+		case 'stress':
+		case 'inertia':
+			return `${formatNumber(value, 1)} ${scales[kind].unit}`;
+		case 'pressure':
+		case 'force':
+		case 'transmittance':
+			return `${formatNumber(value, 2)} ${scales[kind].unit}`;
 		case 'switch':
 			return value ? 'yes' : 'no';
 		case 'ratio':

@@ -31,6 +31,11 @@ export const scales: Readonly<Record<NumberKind, Scale>> = {
 	volume: scale(1e9, 'm³', 'm3'),
 	mass: scale(1, 'kg'),
 	hours: scale(1, 'h'),
+	stress: scale(1, 'N/mm²', 'N/mm2'),
+	pressure: scale(1, 'kN/m²', 'kN/m2'),
+	force: scale(1, 'kN'),
+	inertia: scale(1, 'cm⁴', 'cm4'),
+	transmittance: scale(1, 'W/m²K', 'W/m2K'),
 	ratio: scale(1),
 	count: scale(1),
 	switch: scale(1)

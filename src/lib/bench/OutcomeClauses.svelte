@@ -46,6 +46,11 @@
 		);
 	const kindWords: Record<NumberKind, string> = {
 		hours: 'hours',
+		stress: 'stress',
+		pressure: 'pressure',
+		force: 'force',
+		inertia: 'second moment of area',
+		transmittance: 'transmittance',
 		length: 'length',
 		angle: 'angle',
 		ratio: 'ratio',

@@ -37,7 +37,7 @@
 	const text = (value: number) => formatQuantity(value, measure.kind, desk.display);
 	const bare = (value: number) =>
 		text(value)
-			.replace(/ (mm|m²|m³|m|kg|h)$/, '')
+			.replace(/ (mm|m²|m³|m|kg|h|N\/mm²|kN\/m²|kN|cm⁴|W\/m²K)$/, '')
 			.replace('°', '');
 	const units: Partial<Record<NumberKind, string>> = {
 		area: 'm²',

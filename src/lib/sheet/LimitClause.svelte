@@ -121,8 +121,10 @@
 		label="Bound of {label}"
 		display={desk.display}
 		oncommit={(bound) => change({ bound }, 'moved')}
-	/>.{#if limit.source && desk.selection.clause === path}<span
-			class="text-ink-2 block text-[12px] leading-snug"
-			data-aside>{limit.source}</span
-		>{/if}
+	/>.
+	{#snippet outcome()}{#if desk.selection.clause === path}{#if limit.source}<p>
+					{limit.source}.
+				</p>{/if}{#if measure}<p data-testid="how">
+					Reckoned: {measure.how}.
+				</p>{/if}{/if}{/snippet}
 </Clause>

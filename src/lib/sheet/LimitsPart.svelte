@@ -10,6 +10,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { countsBeyond } from '$lib/state/flagged';
 	import LimitClause from './LimitClause.svelte';
+	import LoadsClause from './LoadsClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
 
 	let { number, read }: { number: number; read: boolean } = $props();
@@ -21,7 +22,7 @@
 	const used = $derived(
 		partsOf(document).filter(({ id }) => document.variants.some(({ part }) => part === id))
 	);
-	const measures = $derived(measuresFor(used));
+	const measures = $derived(measuresFor(used, document.loads));
 	/** Limits that say something: about materials and parts that there are, or of the project's own. */
 	let all = $state(false);
 	const materials = $derived(
@@ -47,7 +48,10 @@
 		volume: 1e9,
 		mass: 100,
 		angle: 45,
-		count: 10
+		count: 10,
+		stress: 20,
+		inertia: 100,
+		force: 5
 	};
 	function add({ id, label, kind }: PieceMeasure) {
 		const { limit, edit } = newLimit(document, id, BEGINNINGS[kind] ?? 1);
@@ -66,6 +70,7 @@
 	{#each told as limit, k (limit.id)}
 		<LimitClause {limit} {measures} beyond={counts.get(limit.id) ?? 0} number="{number}.{k + 1}" />
 	{/each}
+	<LoadsClause number="{number}.{told.length + 1}" />
 	<div class="ml-11 flex items-center gap-4">
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger class="text-ink-2 hover:text-patina-deep flex items-center gap-1 py-1 text-[12px]"

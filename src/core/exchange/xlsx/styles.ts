@@ -8,6 +8,11 @@ const formats: Record<NumberKind, string> = {
 	volume: '#,##0.000000',
 	mass: '#,##0.00',
 	hours: '0.00',
+	stress: '0.00',
+	pressure: '0.00',
+	force: '0.000',
+	inertia: '#,##0.00',
+	transmittance: '0.000',
 	ratio: '0.0000',
 	count: '0',
 	switch: '0'
