@@ -15,6 +15,7 @@ const core = [
 	'like',
 	'moves',
 	'clash',
+	'cutting',
 	'schedule',
 	'exchange',
 	'chain'

@@ -32,6 +32,7 @@ import { makeSchedule } from '../../src/core/schedule/table';
 import { loadSolids } from '../../src/core/geometry/solid/library';
 import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { placesOf } from '../../src/core/part/places';
+import { cutLengths } from '../../src/core/cutting/lengths';
 import { findClashes } from '../../src/core/clash/find';
 import { clipPieces } from '../../src/core/cladding/clip-pieces';
 import { keptSpace } from '../../src/core/cladding/kept-space';
@@ -566,6 +567,27 @@ async function workbook(): Promise<void> {
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
 }
 
+/** Ten thousand bars of all lengths cut from stock; against first fit decreasing as it is written down. */
+async function pack(): Promise<void> {
+	if (!wanted('pack:10000')) return;
+	const lengths = Float64Array.from({ length: 10_000 }, (_, k) => 500 + ((k * 7919) % 3000));
+	const plainly = () => {
+		const rooms: number[] = [];
+		for (const length of Array.from(lengths).sort((a, b) => b - a)) {
+			const at = rooms.findIndex((room) => room >= length + 5);
+			if (at < 0) rooms.push(6000 - length);
+			else rooms[at]! -= length + 5;
+		}
+		return rooms.length;
+	};
+	const ours = () => cutLengths(lengths, 6000, 5).count;
+	if (ours() > plainly()) throw new Error('more stock than first fit decreasing takes');
+	note('pack:10000', 10_000, await time(ours, 10, 2), {
+		name: 'first fit, looked for one by one',
+		ms: await time(plainly, 5, 1)
+	});
+}
+
 /** Cells made flat plainly: corners on the middle planes of their cells, nodes in the middle of those, again and again. */
 function flattenPlainly({ start, corners, count }: Cells, positions: Float64Array, rounds: number): void {
 	const sums = new Float64Array(positions.length);
@@ -849,6 +871,7 @@ async function main(): Promise<void> {
 	await limits();
 	await likeSetsOfCells();
 	await movedNodes();
+	await pack();
 	await workbook();
 	await rules();
 	await drivers();

@@ -7,7 +7,7 @@ import type { Zone } from '../project/schema';
 import type { NumberKind } from '../units/dimension';
 import type { Flag } from '../units/flag';
 import { inRadians } from '../units/scale';
-import type { PieceMeasure } from './measures';
+import type { PieceMeasure } from './measure';
 
 /** A value beyond its bound by less than this share of it is at it. */
 const ALMOST = 1e-9;

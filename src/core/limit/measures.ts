@@ -3,37 +3,13 @@ import type { PieceGroup } from '../cladding/pieces';
 import { pieceQuantities } from '../cladding/quantities';
 import { columnValues } from '../field/column';
 import { fieldsOver } from '../field/fields';
-import type { SiteKind } from '../field/site-kind';
 import { pointAt } from '../geometry/vector';
 import { smallestRectangle } from '../measure/smallest-rectangle';
-import type { Limit } from '../project/limit-schema';
 import type { Loads } from '../project/loads-schema';
 import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
-import type { NumberKind } from '../units/dimension';
+import type { PieceMeasure } from './measure';
 import { strengthMeasures } from './strength';
-
-/** What can be limited of pieces; values in kernel units, one for each piece. */
-export interface PieceMeasure {
-	readonly id: string;
-	/** In the middle of a sentence. */
-	readonly label: string;
-	readonly kind: NumberKind;
-	/** What the pieces hang on that have it; null for all. */
-	readonly over: SiteKind | null;
-	/** How it is reckoned: formula, inputs, source. */
-	readonly how: string;
-	/**
-	 * @param within values that are within it need not be exact
-	 * @param isOf whether a material is one that is asked about
-	 */
-	read(
-		face: FaceModel,
-		group: PieceGroup,
-		within: { readonly than: Limit['than']; readonly bound: number },
-		isOf: (material: Material) => boolean
-	): Float64Array;
-}
 
 /** The largest distance between two corners of a cell (mm), squared. */
 function spanSquared(positions: Float64Array, corners: Uint32Array, from: number, to: number): number {

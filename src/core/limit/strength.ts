@@ -10,13 +10,36 @@ import { allowedDeflection, beamDeflection, KILONEWTON_PER_M2, neededInertia } f
 import { bentStress, twistRadius } from '../strength/cold-bent';
 import { panesUnderLoad, type PanesUnderLoad } from '../strength/plate';
 import { secondMoment } from '../strength/sections';
-import type { PieceMeasure } from './measures';
+import type { PieceMeasure } from './measure';
 
 /** m/s², the standard value (ISO 80000-3). */
 const GRAVITY = 9.80665;
 /** A piece hangs on two brackets: common practice. */
 const BRACKETS = 2;
 const MM4_PER_CM4 = 1e4;
+
+/** The thickest float glass (mm; EN 572-2, from memory): a plate beyond it is a unit of panes. */
+const THICKEST_PANE = 19;
+/** Between the two panes of a unit that is drawn as one plate (mm): common practice. */
+const CAVITY = 12;
+
+/** The panes that a plate of glass is of. @param thickness mm */
+const panesWithin = (thickness: number): number[] =>
+	thickness > THICKEST_PANE
+		? [(thickness - CAVITY) / 2, (thickness - CAVITY) / 2]
+		: thickness > 0
+			? [thickness]
+			: [];
+
+/** How many plates of glass each piece has. */
+function platesOf(group: PieceGroup): Uint8Array {
+	const plates = new Uint8Array(group.sites.length);
+	for (const { element, row } of group.run.elements)
+		if (group.ready.elements[element]!.category === 'plate' && group.ready.materials[element]!.glass)
+			// Two are as many as more.
+			for (let k = 0; k < row.length; k++) if (plates[row[k]!]! < 2) plates[row[k]!]!++;
+	return plates;
+}
 
 /** Thicknesses of the glass panes of each piece, one behind the other. */
 function panesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): number[][] {
@@ -25,7 +48,7 @@ function panesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) =
 		const material = ready.materials[element]!;
 		if (ready.elements[element]!.category !== 'plate' || !material.glass || !isOf(material)) continue;
 		const thickness = stock?.shape === 'plate' ? stock.sizes[0] : undefined;
-		if (thickness) for (let k = 0; k < row.length; k++) panes[row[k]!]!.push(thickness[k]!);
+		if (thickness) for (let k = 0; k < row.length; k++) panes[row[k]!]!.push(...panesWithin(thickness[k]!));
 	}
 	return panes;
 }
@@ -135,16 +158,18 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 		label: 'stress of the pane bent cold',
 		kind: 'stress',
 		over: 'cell',
-		how: 'E t / (2 R), with R the area over twice the warp: the pane is twisted to its corners. E of its glass, t of its thickest pane',
+		how: 'E t / (2 R), with R the area over twice the warp: the pane is twisted to its corners. E of its glass, t of its pane, of pieces of one plate; a plate over 19 mm is taken for two panes with 12 mm between them (common practice)',
 		read({ measures: { warp, area } }, group, _within, isOf) {
 			const { sites } = group;
 			const stiffness = glassStiffness(group);
+			const plates = platesOf(group);
 			const values = new Float64Array(sites.length).fill(NaN);
 			for (const [row, panes] of panesOf(group, isOf).entries()) {
 				const cell = sites[row]!;
-				if (!panes.length || !(area[cell]! > 0)) continue;
+				// Where several plates make up a cell each is flat, or its part says what it is.
+				if (plates[row] !== 1 || !panes.length || !(area[cell]! > 0)) continue;
 				const radius = twistRadius(area[cell]!, warp[cell]!);
-				values[row] = warp[cell]! > 0 ? bentStress(stiffness, Math.max(...panes), radius) : 0;
+				values[row] = warp[cell]! > 0 ? bentStress(stiffness, panes[0]!, radius) : 0;
 			}
 			return values;
 		}
@@ -153,7 +178,7 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 		'glass.stress',
 		'stress of the pane under wind',
 		'stress',
-		'6 M / t², M of a thin plate on four sides (Navier’s series, Timoshenko; small deflections as in EN 16612, from memory) with the sides of its smallest rectangle; several panes share the wind as they are stiff',
+		'6 M / t², M of a thin plate on four sides (Navier’s series, Timoshenko; small deflections as in EN 16612, from memory) with the sides of its smallest rectangle; several panes share the wind as they are stiff; a plate over 19 mm is taken for two, with 12 mm between them (common practice)',
 		loads,
 		({ stress }) => stress
 	),

@@ -41,9 +41,22 @@ export function smallestRectangle(ring: readonly Vector[]): [number, number] {
 			normal[n]! += (a[p]! - b[p]!) * (a[q]! + b[q]! - 2 * centre[q]!);
 		}
 	}
-	const size = Math.hypot(...normal);
+	return rectangleAlong(ring, normal);
+}
+
+/**
+ * The same for any points, seen along a way that is given.
+ *
+ * ```ts
+ * rectangleAlong([[0, 0, 0], [1200, 0, 6], [1200, 900, 0], [0, 900, 6]], [0, 0, 1]); // 1200, 900
+ * ```
+ * @param way of any length
+ */
+export function rectangleAlong(points: readonly Vector[], way: Vector): [number, number] {
+	const size = Math.hypot(...way);
 	if (!(size > 0)) return [0, 0];
-	const n = normal.map((one) => one / size);
+	const n = way.map((one) => one / size);
+	const centre = centreOf(points);
 	// Any two directions square to the normal and to each other.
 	const least = n.map(Math.abs).indexOf(Math.min(...n.map(Math.abs)));
 	const aside = [0, 1, 2].map((k) => (k === least ? 1 : 0) - n[least]! * n[k]!);
@@ -52,7 +65,7 @@ export function smallestRectangle(ring: readonly Vector[]): [number, number] {
 	const v = [0, 1, 2].map((k) => n[(k + 1) % 3]! * u[(k + 2) % 3]! - n[(k + 2) % 3]! * u[(k + 1) % 3]!);
 	const along = (p: Vector, way: readonly number[]) =>
 		way.reduce((sum, one, k) => sum + one * (p[k]! - centre[k]!), 0);
-	const hull = hullOf(ring.map((p): Plan => [along(p, u), along(p, v)]));
+	const hull = hullOf(points.map((p): Plan => [along(p, u), along(p, v)]));
 	let best: [number, number] = [Infinity, Infinity];
 	for (const [k, [ax, ay]] of hull.entries()) {
 		const [bx, by] = hull[(k + 1) % hull.length]!;

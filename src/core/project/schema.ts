@@ -21,6 +21,7 @@ import { likeSchema } from './like-schema';
 import { limitSchema } from './limit-schema';
 import { loadsSchema } from './loads-schema';
 import { movesSchema } from './moves-schema';
+import { stockSchema } from './stock-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -225,6 +226,8 @@ export const projectSchema = z.strictObject({
 	/** When pieces are of one kind. */
 	like: likeSchema.prefault({}),
 	loads: loadsSchema.prefault({}),
+	/** What bars and plates are cut from. */
+	stock: stockSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */
 	limits: z.array(limitSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */

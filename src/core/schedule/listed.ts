@@ -2,6 +2,9 @@ import type { NumberKind } from '../units/dimension';
 import { scales } from '../units/scale';
 import type { ColumnHead } from './columns';
 
+/** Between the addresses of a row that stands for several pieces. */
+export const BETWEEN_ADDRESSES = '; ';
+
 /** Decimals of listed numbers, in their listed unit: what a workshop reads. */
 export const decimals: Readonly<Record<NumberKind, number>> = {
 	length: 1,

@@ -4,10 +4,8 @@ import { atOnce } from '../units/steps';
 import { lieText } from '../cladding/lie';
 import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
-import { everySite } from '../field/column';
-import type { ElementTable } from '../part/element-table';
 import type { NumberKind } from '../units/dimension';
-import { anchorColumns, anchorRows } from './anchors';
+import { anchorColumns } from './anchors';
 import {
 	elementColumns,
 	numberHead,
@@ -25,7 +23,9 @@ import { inputColumns } from './inputs';
 import { nodeTable } from './nodes';
 import { inOrder } from './order';
 import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup, isStructureGroup } from './pieces';
+import { elementsOf, piecesOf, pointsOf, type Refs } from './refs';
 import { groupSource, type GroupSource } from './sources';
+import { sheetPlan, lengthPlan } from './cutting';
 
 export const scheduleNames = [
 	'panels',
@@ -35,6 +35,8 @@ export const scheduleNames = [
 	'blades',
 	'structure',
 	'elements',
+	'lengths',
+	'sheets',
 	'anchors',
 	'nodes'
 ] as const;
@@ -48,7 +50,9 @@ export const scheduleTitles: Record<ScheduleName, string> = {
 	blades: 'Blades',
 	structure: 'Structure',
 	elements: 'Elements',
-	anchors: 'Anchor points',
+	lengths: 'Lengths',
+	sheets: 'Sheets',
+	anchors: 'Anchors',
 	nodes: 'Nodes'
 };
 
@@ -138,63 +142,6 @@ class Rows {
 	}
 }
 
-/** Rows of one group: of its pieces, or of what is ordered for them. */
-interface Refs {
-	readonly tables: readonly ElementTable[];
-	/** Which of the tables, which place in it; of pieces themselves neither means anything. */
-	readonly table: Uint32Array;
-	readonly at: Uint32Array;
-	/** The piece. */
-	readonly row: Uint32Array;
-	/** Counts the elements of a piece from 1. */
-	readonly count: Uint32Array;
-}
-
-function piecesOf({ group }: GroupSource): Refs {
-	const row = everySite(group.sites.length);
-	return { tables: [], table: row, at: row, row, count: row };
-}
-
-/** The points that the pieces of a group hang on, each in its order. */
-function pointsOf(source: GroupSource): Refs {
-	const { row, count } = anchorRows(source);
-	return { tables: [], table: row, at: row, row, count };
-}
-
-/** What is ordered for the pieces of a group, piece by piece and numbered within each from 1. */
-function elementsOf({ group }: GroupSource, category: string | null): Refs {
-	const tables = [...group.run.elements].sort((a, b) => a.element - b.element);
-	const total = tables.reduce((sum, { count }) => sum + count, 0);
-	const [table, at, row, turn] = [0, 0, 0, 0].map(() => new Uint32Array(total)) as [
-		Uint32Array,
-		Uint32Array,
-		Uint32Array,
-		Uint32Array
-	];
-	let n = 0;
-	tables.forEach((one, t) => {
-		for (let k = 0; k < one.count; k++, n++) {
-			table[n] = t;
-			at[n] = k;
-			row[n] = one.row[k]!;
-			turn[n] = one.turn[k]!;
-		}
-	});
-	const order = inOrder([row, table, turn], total);
-	const count = new Uint32Array(total);
-	let kept = 0;
-	for (let k = 0, number = 0; k < total; k++) {
-		number = k > 0 && row[order[k]!] === row[order[k - 1]!] ? number + 1 : 1;
-		const wanted =
-			category === null || group.ready.elements[tables[table[order[k]!]!]!.element]!.category === category;
-		if (!wanted) continue;
-		count[kept] = number;
-		order[kept++] = order[k]!;
-	}
-	const picked = (column: Uint32Array) => order.subarray(0, kept).map((k) => column[k]!);
-	return { tables, table: picked(table), at: picked(at), row: picked(row), count: count.subarray(0, kept) };
-}
-
 /**
  * What stands for a measure of parts: those of one name and kind are one.
  *
@@ -242,6 +189,8 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	const sources = zones.flatMap(
 		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds)) ?? []
 	);
+	if (name === 'lengths') return { name, ...lengthPlan(sources, model.project.stock) };
+	if (name === 'sheets') return { name, ...sheetPlan(sources, model.project.stock) };
 	if (name === 'blades' || name === 'elements' || name === 'anchors') {
 		const rows = new Rows();
 		for (const source of sources) {

@@ -5,7 +5,8 @@
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { untrack } from 'svelte';
 	import { get } from 'svelte/store';
-	import { cellText, headUnit, metres, widthOf } from './cells';
+	import { toast } from 'svelte-sonner';
+	import { asText, cellText, headUnit, metres, widthOf } from './cells';
 	import type { ScheduleList } from './list.svelte';
 
 	/** The rows that are listed; only those in sight are on the page. */
@@ -39,20 +40,63 @@
 		untrack(() => get(virtual).scrollToIndex(at, { align: 'auto' }));
 	});
 
+	/** The row that keys go on from. */
+	let at = $state<number | null>(null);
 	function choose(row: number, extend: boolean) {
-		const address = list.addressOf(row);
-		scrolledTo = address;
-		if (extend) desk.selection.toggle(address);
-		else desk.selection.choose([address]);
+		const addresses = list.addressesOf(row);
+		scrolledTo = addresses.at(-1)!;
+		at = row;
+		if (!extend) desk.selection.choose(addresses);
+		else if (isChosen(row))
+			desk.selection.choose(desk.selection.addresses.filter((one) => !addresses.includes(one)));
+		else desk.selection.choose([...desk.selection.addresses, ...addresses]);
+	}
+	const isChosen = (row: number) => list.addressesOf(row).every((one) => desk.selection.set.has(one));
+	/** Rows that are listed and chosen, in their order. */
+	const chosenRows = () => Array.from(list.rows).filter(isChosen);
+	async function copy() {
+		const rows = chosenRows();
+		if (!rows.length) return;
+		await navigator.clipboard.writeText(asText(list.columns, rows));
+		toast(`${formatNumber(rows.length)} ${rows.length === 1 ? 'row' : 'rows'} copied as text`);
+	}
+	/** Keys of the table: from row to row, all of them, copied. */
+	function keydown(event: KeyboardEvent) {
+		if (event.target instanceof HTMLInputElement) return;
+		const command = event.ctrlKey || event.metaKey;
+		const rows = list.rows;
+		const here = at === null ? -1 : rows.indexOf(at);
+		const page = Math.max(1, Math.floor((viewport?.clientHeight ?? ROW) / ROW) - 2);
+		const to: Partial<Record<string, number>> = {
+			ArrowDown: here + 1,
+			ArrowUp: here - 1,
+			PageDown: here + page,
+			PageUp: here - page,
+			Home: 0,
+			End: rows.length - 1
+		};
+		if (command && event.key.toLowerCase() === 'c') void copy();
+		else if (command && event.key.toLowerCase() === 'a')
+			desk.selection.choose(Array.from(rows).flatMap((row) => list.addressesOf(row)));
+		else if (!command && to[event.key] !== undefined && rows.length) {
+			const row = rows[Math.min(rows.length - 1, Math.max(0, to[event.key]!))]!;
+			if (!event.shiftKey || !isChosen(row)) choose(row, event.shiftKey);
+			else at = row;
+			get(virtual).scrollToIndex(list.lines.indexOf(row), { align: 'auto' });
+		} else return;
+		event.preventDefault();
+		event.stopPropagation();
 	}
 	function order({ key }: Column): 'ascending' | 'descending' | 'none' {
 		if (list.sort?.key !== key) return 'none';
 		return list.sort.descending ? 'descending' : 'ascending';
 	}
 	const arrows = { none: '', ascending: ' ↑', descending: ' ↓' } as const;
+	/** What a row is chosen by with keys. */
+	const isMark = ({ key }: Column) => key === 'mark' || key === 'marks';
 	function lookOf({ key, kind }: Column): string {
 		if (kind !== 'text') return 'figures text-right text-[12px]';
-		if (key === 'mark' || key === 'address') return 'figures text-[12px]';
+		if (key === 'mark' || key === 'marks' || key === 'address') return 'figures text-[12px]';
 		return key === 'flags' ? 'text-oxide' : '';
 	}
 </script>
@@ -93,7 +137,7 @@
 {/snippet}
 
 {#snippet row(r: number, top: number)}
-	{@const chosen = desk.selection.set.has(list.addressOf(r))}
+	{@const chosen = isChosen(r)}
 	<!-- The mark in the row is a button -->
 	<!-- svelte-ignore a11y_click_events_have_key_events -->
 	<div
@@ -111,8 +155,10 @@
 	>
 		{#each list.columns as column (column.key)}
 			<div role="cell" class={['truncate px-2.5', lookOf(column)]}>
-				{#if column.key === 'mark'}<button type="button" class="font-[inherit]" aria-pressed={chosen}
-						>{column.values[r]}</button
+				{#if isMark(column)}<button
+						type="button"
+						class="max-w-full truncate font-[inherit]"
+						aria-pressed={chosen}>{column.values[r]}</button
 					>{:else}{cellText(column, column.values[r] ?? null, display)}{/if}
 			</div>
 		{/each}
@@ -128,6 +174,7 @@
 	aria-label={scheduleTitles[list.name]}
 	aria-rowcount={list.columns.length ? list.lines.length : undefined}
 	tabindex="0"
+	onkeydown={keydown}
 >
 	<div class="w-max min-w-full">
 		{#if list.columns.length}<div

@@ -8,6 +8,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { cellText, headUnit, metres } from './cells';
 	import type { ScheduleList } from './list.svelte';
+	import StockWords from './StockWords.svelte';
 
 	/** A chart and the sums of what is listed, and how many of it are chosen. */
 	let { list }: { list: ScheduleList } = $props();
@@ -48,6 +49,7 @@
 			</dd>
 		{/each}
 	</dl>
+	{#if list.name === 'lengths' || list.name === 'sheets'}<StockWords {list} />{/if}
 	<p class="border-hair text-ink-2 mt-4 border-t pt-3">
 		{#if desk.selection.addresses.length}
 			{formatNumber(desk.selection.addresses.length)} chosen.

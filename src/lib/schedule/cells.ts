@@ -1,3 +1,4 @@
+import { decimals as listed, headingOf } from '$core/schedule/listed';
 import type { Column } from '$core/schedule/table';
 import { scales } from '$core/units/scale';
 import { alignedNumber, formatLength, formatNumber, type LengthDisplay } from '$core/units/quantity';
@@ -28,6 +29,10 @@ export const metres = (display: LengthDisplay): LengthDisplay => (display === 'm
 
 const widths: Record<string, string> = {
 	mark: '128px',
+	marks: '330px',
+	cut: '300px',
+	number: '78px',
+	pieces: '66px',
 	node: '136px',
 	zone: '98px',
 	part: '104px',
@@ -53,3 +58,19 @@ const widths: Record<string, string> = {
 /** A column's width in CSS. Columns that parts bring along are as wide as their heads ask for. */
 export const widthOf = ({ key, kind, title }: Column): string =>
 	widths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, 30 + 7 * title.length)}px`;
+
+/** Rows as text that a spreadsheet takes: heads with their units first, columns apart by tabs, numbers without blanks. */
+export const asText = (columns: readonly Column[], rows: readonly number[]): string =>
+	[
+		columns.map(headingOf),
+		...rows.map((row) =>
+			columns.map(({ values, kind }) => {
+				const value = values[row] ?? '';
+				return typeof value === 'number' && kind !== 'text'
+					? (value / scales[kind].size).toFixed(listed[kind])
+					: String(value).replace(/[\t\n]/g, ' ');
+			})
+		)
+	]
+		.map((line) => line.join('\t'))
+		.join('\n');

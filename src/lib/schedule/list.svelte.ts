@@ -1,5 +1,6 @@
 import { queryRows, totalsOf, type Filter } from '$core/schedule/query';
 import type { Column, Schedule, ScheduleName } from '$core/schedule/table';
+import { BETWEEN_ADDRESSES } from '$core/schedule/listed';
 import { scales } from '$core/units/scale';
 import { binsOf, type Bin } from '$lib/check/measures';
 
@@ -27,6 +28,8 @@ const needed: Record<ScheduleName, readonly string[]> = {
 	blades: ['mark', 'part', 'length', 'mass', 'flags'],
 	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
 	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
+	lengths: ['stock', 'number', 'pieces', 'cut', 'marks', 'left', 'flags'],
+	sheets: ['stock', 'number', 'pieces', 'marks', 'area', 'waste', 'flags'],
 	anchors: ['mark', 'part', 'point', 'node', 'x', 'y', 'z'],
 	nodes: ['mark', 'x', 'y', 'z']
 };
@@ -164,8 +167,9 @@ export class ScheduleList {
 		else this.sort = this.sort.descending === first ? { key, descending: !first } : null;
 	}
 
-	addressOf(row: number): string {
-		return String(this.addresses[row]);
+	/** Of the pieces that a row stands for. */
+	addressesOf(row: number): string[] {
+		return String(this.addresses[row]).split(BETWEEN_ADDRESSES);
 	}
 
 	/** The line on which an address stands, or -1. */
@@ -182,6 +186,6 @@ export class ScheduleList {
 				const value = values[row];
 				return typeof value === 'number' && value >= bin.from && (value < bin.to || last);
 			})
-			.map((row) => this.addressOf(row));
+			.flatMap((row) => this.addressesOf(row));
 	}
 }

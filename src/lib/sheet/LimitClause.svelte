@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { materialsOf, partsOf } from '$core/cladding/kit';
-	import type { PieceMeasure } from '$core/limit/measures';
+	import type { PieceMeasure } from '$core/limit/measure';
 	import type { Limit } from '$core/project/limit-schema';
 	import { pathTo } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';

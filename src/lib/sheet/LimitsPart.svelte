@@ -2,7 +2,8 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
-	import { measuresFor, type PieceMeasure } from '$core/limit/measures';
+	import type { PieceMeasure } from '$core/limit/measure';
+	import { measuresFor } from '$core/limit/measures';
 	import { limitsOfProject } from '$core/limit/shipped';
 	import { pathTo } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';

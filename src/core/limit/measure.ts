@@ -1,0 +1,28 @@
+import type { FaceModel } from '../cladding/model';
+import type { PieceGroup } from '../cladding/pieces';
+import type { SiteKind } from '../field/site-kind';
+import type { Limit } from '../project/limit-schema';
+import type { Material } from '../project/material-schema';
+import type { NumberKind } from '../units/dimension';
+
+/** What can be limited of pieces; values in kernel units, one for each piece. */
+export interface PieceMeasure {
+	readonly id: string;
+	/** In the middle of a sentence. */
+	readonly label: string;
+	readonly kind: NumberKind;
+	/** What the pieces hang on that have it; null for all. */
+	readonly over: SiteKind | null;
+	/** How it is reckoned: formula, inputs, source. */
+	readonly how: string;
+	/**
+	 * @param within values that are within it need not be exact
+	 * @param isOf whether a material is one that is asked about
+	 */
+	read(
+		face: FaceModel,
+		group: PieceGroup,
+		within: { readonly than: Limit['than']; readonly bound: number },
+		isOf: (material: Material) => boolean
+	): Float64Array;
+}
