@@ -6,7 +6,7 @@ import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { massFaces } from '../../src/core/mass/faces';
 import { readProject } from '../../src/core/project/read';
 import type { Mass } from '../../src/core/project/form-schema';
-import { makeSchedule, scheduleNames } from '../../src/core/schedule/table';
+import { isPlan, makeSchedule, scheduleNames } from '../../src/core/schedule/table';
 import { count, sheet } from '../faces';
 
 const empty = { format: 'zygaster project', version: 4, name: 'Marks' };
@@ -43,7 +43,7 @@ const projectWith = (masses: object[], zones: object[]) => readProject({ ...empt
 function marksOf(model: Model): Map<string, string> {
 	const named = new Map<string, string>();
 	// Points are listed under the marks of their pieces.
-	for (const name of scheduleNames.filter((one) => one !== 'anchors')) {
+	for (const name of scheduleNames.filter((one) => one !== 'anchors' && !isPlan(one))) {
 		const schedule = makeSchedule(model, name);
 		const column = (key: string) => schedule.columns.find((one) => one.key === key)?.values as string[];
 		column('mark').forEach((mark, k) => {

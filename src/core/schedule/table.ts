@@ -42,6 +42,9 @@ export const scheduleNames = [
 ] as const;
 export type ScheduleName = (typeof scheduleNames)[number];
 
+/** Lists of what is cut from one stock: their rows are no pieces. */
+export const isPlan = (name: ScheduleName): boolean => name === 'lengths' || name === 'sheets';
+
 export const scheduleTitles: Record<ScheduleName, string> = {
 	panels: 'Panels',
 	bars: 'Bars',

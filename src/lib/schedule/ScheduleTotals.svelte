@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { scheduleTitles } from '$core/schedule/table';
+	import { isPlan, scheduleTitles } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep } from '$lib/check/measures';
@@ -49,7 +49,7 @@
 			</dd>
 		{/each}
 	</dl>
-	{#if list.name === 'lengths' || list.name === 'sheets'}<StockWords {list} />{/if}
+	{#if isPlan(list.name)}<StockWords {list} />{/if}
 	<p class="border-hair text-ink-2 mt-4 border-t pt-3">
 		{#if desk.selection.addresses.length}
 			{formatNumber(desk.selection.addresses.length)} chosen.
