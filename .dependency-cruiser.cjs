@@ -15,6 +15,7 @@ const core = [
 	'like',
 	'moves',
 	'clash',
+	'cost',
 	'cutting',
 	'schedule',
 	'exchange',

@@ -22,6 +22,7 @@ import { limitSchema } from './limit-schema';
 import { loadsSchema } from './loads-schema';
 import { movesSchema } from './moves-schema';
 import { stockSchema } from './stock-schema';
+import { costSchema } from './rates-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -226,6 +227,7 @@ export const projectSchema = z.strictObject({
 	/** When pieces are of one kind. */
 	like: likeSchema.prefault({}),
 	loads: loadsSchema.prefault({}),
+	cost: costSchema.prefault({}),
 	/** What bars and plates are cut from. */
 	stock: stockSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */

@@ -6,6 +6,8 @@
 	import { patternValue, patternWords } from '$lib/pattern/pattern-words';
 	import { settingOutFor } from '$lib/edits/ties';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import type { CladFigures } from '$core/schedule/clad-figures';
+	import { money } from '$lib/edits/rates';
 	import type { LayoutTrial } from '$lib/worker/chain-service';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
@@ -38,6 +40,49 @@
 				.catch((error: Error) => (results = new Map([...results, [key, { problem: error.message }]])));
 		}
 	});
+	/** What is put on them is made one after the other, once all are laid out. */
+	let clad = $state.raw<ReadonlyMap<string, CladFigures>>(new Map());
+	let isCladding = false;
+	const { currency, rates } = $derived(desk.project.document.cost);
+	async function cladNext() {
+		const next = trials.find((trial) => {
+			const laid = results.get(keyOf(trial));
+			return laid && 'figures' in laid && !clad.has(keyOf(trial));
+		});
+		if (!next || isCladding) return;
+		isCladding = true;
+		const figures = await desk.model.service
+			.cladFigures(desk.project.kept, withTrial(zone, next))
+			.catch(() => null);
+		isCladding = false;
+		if (figures) clad = new Map([...clad, [keyOf(next), figures]]);
+	}
+	$effect(() => {
+		void [clad, results, trials];
+		if (trials.every((trial) => results.has(keyOf(trial)))) void cladNext();
+	});
+	/** The best of several is marked: the least of those on which as few cells wait for a part. */
+	function isLeast(own: CladFigures, key: keyof CladFigures): boolean {
+		const all = [...clad.values()];
+		const waiting = Math.min(...all.map((one) => one.waiting));
+		const others = all.filter((one) => one.waiting === waiting);
+		return (
+			own.waiting === waiting &&
+			others.every((one) => one[key] >= own[key]) &&
+			others.some((one) => one[key] > own[key])
+		);
+	}
+	const cladRows = (on: CladFigures): [key: keyof CladFigures, label: string, text: string][] => [
+		['pieces', 'Pieces', formatNumber(on.pieces)],
+		['waiting', 'Cells that wait for a part', formatNumber(on.waiting)],
+		['kinds', 'Kinds of pieces', formatNumber(on.kinds)],
+		['barLength', 'Bars', `${formatNumber(on.barLength)} m`],
+		['mass', 'Mass', formatQuantity(on.mass, 'mass')],
+		['flagged', 'Flagged', formatNumber(on.flagged)],
+		...(rates.length
+			? [['cost', 'Cost', money(Math.round(on.cost), currency)] satisfies [keyof CladFigures, string, string]]
+			: [])
+	];
 	const change = (id: number, part: Partial<Trial>) =>
 		(trials = trials.map((trial) => (trial.id === id ? { ...trial, ...part } : trial)));
 	function choosePattern(id: number, value: string) {
@@ -150,6 +195,20 @@
 								<dd>{formatQuantity(figures.smallestArea, 'area')}</dd>
 								<dt>Different cells, by their edges</dt>
 								<dd>{formatNumber(figures.kindsOfCells)}</dd>
+							</dl>
+							{@const on = clad.get(keyOf(trial))}
+							<dl
+								class="[&_dd]:figures border-hair mt-1.5 grid grid-cols-[1fr_auto] gap-x-3 border-t pt-1.5 text-[12px] [&_dd]:text-right"
+								aria-label="With all that is put on it, setting {n + 1}"
+							>
+								{#if !on}<dt class="text-ink-2" role="status">cladding it …</dt>
+									<dd></dd>
+								{:else}
+									{#each cladRows(on) as [key, label, text] (key)}
+										<dt>{label}</dt>
+										<dd class={isLeast(on, key) ? 'text-patina-deep font-semibold' : ''}>{text}</dd>
+									{/each}
+								{/if}
 							</dl>
 						{/if}
 						<div class="mt-2 flex items-center gap-3 text-[12.5px]">

@@ -29,8 +29,8 @@ export const metres = (display: LengthDisplay): LengthDisplay => (display === 'm
 
 const widths: Record<string, string> = {
 	mark: '128px',
-	marks: '330px',
-	cut: '300px',
+	marks: '210px',
+	cut: '240px',
 	number: '78px',
 	pieces: '66px',
 	node: '136px',

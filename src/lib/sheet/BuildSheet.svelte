@@ -7,6 +7,7 @@
 	import { partOfPath, type SheetPart } from '$lib/state/sheet-state.svelte';
 	import KitPart from './KitPart.svelte';
 	import GroupHeading from './GroupHeading.svelte';
+	import CostsPart from './CostsPart.svelte';
 	import LimitsPart from './LimitsPart.svelte';
 	import MassesPart from './MassesPart.svelte';
 	import Outline from './Outline.svelte';
@@ -102,14 +103,17 @@
 		});
 	});
 
-	/** Which pieces are alike is known of every model that stands, once nothing more of it comes. */
+	/** Which pieces are alike, and what they cost, is known of every model that stands, once nothing more of it comes. */
 	const QUIET = 400;
 	$effect(() => {
 		const { view, behind } = desk.model;
-		const { like } = document;
+		const { like, cost } = document;
 		if (behind || view.partial) return;
 		let left = false;
-		const later = setTimeout(() => void desk.kinds.look(like, () => left), QUIET);
+		const later = setTimeout(async () => {
+			await desk.kinds.look(like, () => left);
+			if (cost.rates.length && !left) await desk.cost.look({ cost, like }, () => left);
+		}, QUIET);
 		return () => {
 			left = true;
 			clearTimeout(later);
@@ -162,6 +166,7 @@
 		{/if}
 	{/each}
 	{#if shown > zones.length}<KitPart number={zones.length + 2} read={read > zones.length} />
-		<LimitsPart number={zones.length + 3} read={read > zones.length} />{/if}
+		<LimitsPart number={zones.length + 3} read={read > zones.length} />
+		<CostsPart number={zones.length + 4} read={read > zones.length} />{/if}
 </section>
 {#if compared}<CompareDialog zone={compared} onleave={() => (comparing = null)} />{/if}

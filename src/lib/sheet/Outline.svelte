@@ -35,7 +35,8 @@
 			{ part: 'masses', short: 'Masses', name: 'Masses' },
 			...zones,
 			{ part: 'kit', short: 'Kit', name: 'Kit' },
-			{ part: 'limits', short: 'Limits', name: 'Limits' }
+			{ part: 'limits', short: 'Limits', name: 'Limits' },
+			{ part: 'cost', short: 'Costs', name: 'Costs' }
 		];
 	});
 	let list = $state<HTMLElement>();

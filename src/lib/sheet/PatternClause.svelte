@@ -204,6 +204,12 @@
 			type="button"
 			class="text-patina-deep font-sans text-[12px] underline"
 			onclick={() => (drawing = true)}>draw it</button
-		>{/if}.
+		>{/if}.{#if zone.on.is === 'faces'}{' '}<button
+			type="button"
+			class="chip-offer"
+			data-aside
+			title="Other settings side by side: pieces, kinds, warp, metres, mass, flags, cost"
+			onclick={oncompare}>compare</button
+		>{/if}
 </Clause>
 {#if tile}<TileDrawer {tile} bind:open={drawing} />{/if}

@@ -9,6 +9,7 @@ import { toast } from 'svelte-sonner';
 import { FlagWalk } from './flag-walk.svelte';
 import { KindSearch } from './kind-search.svelte';
 import { ClashSearch } from './clash-search.svelte';
+import { CostSearch } from './cost-search.svelte';
 import { MoveSearch } from './move-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
@@ -57,6 +58,7 @@ export class Desk {
 	readonly flags: FlagWalk;
 	readonly kinds: KindSearch;
 	readonly moves: MoveSearch;
+	readonly cost: CostSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -140,6 +142,7 @@ export class Desk {
 		this.clashes = new ClashSearch(model);
 		this.kinds = new KindSearch(model);
 		this.moves = new MoveSearch(model);
+		this.cost = new CostSearch(model);
 		this.flags = new FlagWalk(model, this.selection);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);

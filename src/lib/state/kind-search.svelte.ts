@@ -1,7 +1,7 @@
 import type { Kind, Kinds } from '$core/like/kinds';
 import type { LikeSettings } from '$core/project/like-schema';
 import { same } from '$core/units/same';
-import type { LiveModel, ModelView } from './model.svelte';
+import { serialsOf, type LiveModel } from './model.svelte';
 import { kindPlace } from './kind-colours';
 import { addressOf } from './selection.svelte';
 
@@ -21,12 +21,12 @@ export class KindSearch {
 
 	/** What is known of the model as it stands; null until it is. */
 	readonly now = $derived.by(() =>
-		this.found && same(this.of, [...meansOf(this.model.view), ...this.of.slice(-2)]) ? this.found : null
+		this.found && same(this.of, [...serialsOf(this.model.view), ...this.of.slice(-2)]) ? this.found : null
 	);
 
 	/** Look which are alike, unless it is known. @param left whether nobody waits for it any more: nothing is told then */
 	async look(like: LikeSettings, left: () => boolean): Promise<void> {
-		const of = [...meansOf(this.model.view), like.tolerance, like.mirrored];
+		const of = [...serialsOf(this.model.view), like.tolerance, like.mirrored];
 		if (this.found && same(this.of, of)) return;
 		try {
 			const found = await this.model.service.kinds({ ...like });
@@ -76,7 +76,3 @@ export class KindSearch {
 		);
 	}
 }
-
-/** Whatever is made anew has another serial. */
-const meansOf = ({ zones }: ModelView): number[] =>
-	zones.flatMap(({ faces, groups }) => [...faces, ...groups].map(({ serial }) => serial));

@@ -364,3 +364,7 @@ export class LiveModel {
 		this.view = { partial, masses, zones, guides, problems, ms: total };
 	}
 }
+
+/** Whatever is made anew has another serial: as long as these are the same, so is the model. */
+export const serialsOf = ({ zones }: ModelView): number[] =>
+	zones.flatMap(({ faces, groups }) => [...faces, ...groups].map(({ serial }) => serial));

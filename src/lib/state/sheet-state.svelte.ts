@@ -1,7 +1,7 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 
 /** A part of the build sheet, under a heading of its own. */
-export type SheetPart = 'masses' | 'kit' | 'limits' | `zone ${string}`;
+export type SheetPart = 'masses' | 'kit' | 'limits' | 'cost' | `zone ${string}`;
 
 /** More zones than this and only the part that is worked on is open at first. */
 const MOST_OPEN = 4;
@@ -10,7 +10,8 @@ const MOST_OPEN = 4;
 export function partOfPath(path: string): SheetPart {
 	const [list, id] = path.split('/');
 	if (list === 'zones' && id) return `zone ${id}`;
-	if (list === 'limits') return 'limits';
+	if (list === 'limits' || list === 'loads') return 'limits';
+	if (list === 'cost') return 'cost';
 	return list === 'variants' ? 'kit' : 'masses';
 }
 

@@ -1,5 +1,6 @@
 import { Cancelled, Chain } from '$core/chain/chain';
 import type { Model } from '$core/cladding/model';
+import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
@@ -10,6 +11,7 @@ import { Files } from '$core/project/files';
 import type { LikeSettings } from '$core/project/like-schema';
 import type { Project, Zone } from '$core/project/schema';
 import { pathTo } from '$core/project/typed-path';
+import { cladFigures, type CladFigures } from '$core/schedule/clad-figures';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
 import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
@@ -70,7 +72,7 @@ const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
 /** What is looked for: the newest of its kind goes on, and a run ends those that look in the model that stands. */
-const searches = { clashes: 0, kinds: 0, fixes: 0, moves: 0 };
+const searches = { clashes: 0, kinds: 0, fixes: 0, cost: 0, figures: 0, moves: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -85,7 +87,7 @@ function current(): Model {
 }
 
 function endSearches(): void {
-	for (const what of ['clashes', 'kinds', 'fixes'] as const) searches[what]++;
+	for (const what of ['clashes', 'kinds', 'fixes', 'cost', 'figures'] as const) searches[what]++;
 }
 
 /**
@@ -231,6 +233,10 @@ export const chainService = {
 			}
 		});
 	},
+	/** What the model costs. @returns null when it was ended */
+	cost(): Promise<Cost | null> {
+		return search('cost', (pause) => withPauses(costOf(current()), () => pause()));
+	},
 	/** The cells of the model by what is alike. @returns null when the search was ended */
 	kinds(like: LikeSettings): Promise<Kinds | null> {
 		return search('kinds', (pause) => withPauses(kindsOf(current(), like), () => pause()));
@@ -256,6 +262,17 @@ export const chainService = {
 		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
 		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };
 		return { faces: faces.map(faceView), figures: layoutFigures(faces) };
+	},
+	/** What a zone comes to with other settings and all that is put on it. @returns null when it was ended */
+	cladFigures(project: Project, zone: Zone): Promise<CladFigures | null> {
+		return search('figures', async (pause) => {
+			const alone = {
+				...project,
+				zones: [zone, ...project.zones.filter(({ id }) => id === zone.setOutAs).map(bare)]
+			};
+			const made = await new Chain(files).run(alone, { step: () => pause() });
+			return withPauses(cladFigures(made), () => pause());
+		});
 	},
 	picture(): { picture: string; pieces: number } {
 		return { picture: writePicture(current()), pieces: countPieces(current()) };

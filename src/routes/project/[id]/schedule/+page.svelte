@@ -44,7 +44,7 @@
 						role="tab"
 						aria-selected={list.name === name}
 						class={[
-							'h-full border-b-2 px-3 max-lg:px-1.5',
+							'h-full border-b-2 px-2 max-lg:px-1',
 							list.name === name
 								? 'border-patina text-ink font-semibold'
 								: 'text-ink-2 border-transparent font-medium'
