@@ -11,6 +11,7 @@ const core = [
 	'part',
 	'strength',
 	'cladding',
+	'heat',
 	'limit',
 	'like',
 	'moves',

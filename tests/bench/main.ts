@@ -671,7 +671,7 @@ async function limits(): Promise<void> {
 			bound: than === 'least' ? -1 : [6000, 3210, 10, 800, 4e6][k]!
 		}))
 	);
-	const measures = measuresFor([groups[0]!.group.ready.part], project.loads);
+	const measures = measuresFor([groups[0]!.group.ready.part], project);
 	const all = () => {
 		for (const { group, face } of groups) withLimits(said, measures, faces[face]!, group);
 	};

@@ -106,7 +106,9 @@ describe('Measures of bars, panes and brackets of a model', () => {
 		const [face] = faces;
 		const read = (id: string, over: 'cell' | 'line', wind: number | null) => {
 			const { group } = groups.find(({ group }) => group.over === over)!;
-			const measure = measuresFor(shippedParts, { wind, glass: 18 }).find((one) => one.id === id)!;
+			const measure = measuresFor(shippedParts, { loads: { wind, glass: 18 }, heat: project.heat }).find(
+				(one) => one.id === id
+			)!;
 			return measure.read(face!, group, { than: 'most', bound: 0 }, () => true);
 		};
 		const bars = groups.find(({ group }) => group.over === 'line')!.group;

@@ -134,9 +134,9 @@ describe('The lists of what is cut', () => {
 		const { lengths, sheets, elements } = await listed({});
 		const category = elements.column('category');
 		const marksOf = (wanted: string) => elements.column('mark').filter((_, row) => category[row] === wanted);
-		const inLengths = lengths.column('mark').flatMap((marks) => String(marks).split(', '));
+		const inLengths = lengths.column('marks').flatMap((marks) => String(marks).split(', '));
 		expect(inLengths.sort()).to.deep.equal([...marksOf('bar')].sort());
-		const inSheets = sheets.column('mark').flatMap((marks) =>
+		const inSheets = sheets.column('marks').flatMap((marks) =>
 			String(marks)
 				.split('; ')
 				.map((one) => one.split(' at ')[0])

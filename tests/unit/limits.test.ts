@@ -1,3 +1,4 @@
+import { heatSchema } from '../../src/core/project/heat-schema';
 import { loadsSchema } from '../../src/core/project/loads-schema';
 import { expect } from 'chai';
 import fc from '../property';
@@ -202,7 +203,7 @@ describe('limits', () => {
 	});
 
 	it('every limit that ships is of a measure that some part has, and says where it is from', () => {
-		const measures = measuresFor(shippedParts, loadsSchema.parse({}));
+		const measures = measuresFor(shippedParts, { loads: loadsSchema.parse({}), heat: heatSchema.parse({}) });
 		for (const { of, source } of limitsOfProject({ limits: [] })) {
 			expect(measures.some(({ id }) => id === of)).to.equal(true);
 			expect(source).to.match(/EN \d+|no source/);

@@ -100,10 +100,10 @@ function underLimits(
 	if (!limits.length) return group;
 	const { value: flags, serial } = memo.use(
 		['limits', zone.id, ...place],
-		[group.serial, limits, project.loads],
+		[group.serial, limits, project.loads, project.heat],
 		() =>
 			timed('parts', () =>
-				withLimits(limits, measuresFor([group.group.ready.part], project.loads), face, group.group)
+				withLimits(limits, measuresFor([group.group.ready.part], project), face, group.group)
 			)
 	);
 	return flags === group.group.flags ? group : { ...group, group: { ...group.group, flags }, told: serial };

@@ -41,8 +41,8 @@ const labels = {
 	...scheduleTitles,
 	structure: 'Structure on cells',
 	elements: 'Elements: plates, bars, blades',
-	lengths: 'Bars packed into stock lengths',
-	sheets: 'Plates packed onto stock sheets',
+	lengths: 'Lengths: bars packed into stock',
+	sheets: 'Sheets: plates packed onto stock',
 	anchors: 'Anchor points of every piece',
 	nodes: 'Setting-out points'
 };

@@ -83,7 +83,7 @@ function rowsBeyond(
  * What is told of the pieces of a group, and which of them go beyond limits.
  *
  * ```ts
- * const measures = measuresFor([part], project.loads);
+ * const measures = measuresFor([part], project);
  * const flags = withLimits(limitsOfProject(project), measures, faceModel, group.group);
  * ```
  * @param limits those that are about the group @param measures what they can be of

@@ -5,9 +5,10 @@ import { columnValues } from '../field/column';
 import { fieldsOver } from '../field/fields';
 import { pointAt } from '../geometry/vector';
 import { smallestRectangle } from '../measure/smallest-rectangle';
-import type { Loads } from '../project/loads-schema';
+import type { Project } from '../project/schema';
 import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
+import { heatMeasures } from './heat';
 import type { PieceMeasure } from './measure';
 import { strengthMeasures } from './strength';
 
@@ -164,12 +165,16 @@ const ofParts = (parts: readonly PartDefinition[]): PieceMeasure[] => {
  * What can be limited of pieces of some parts, in the order it is offered.
  *
  * ```ts
- * const mass = measuresFor([part], project.loads).find(({ id }) => id === 'piece.mass');
+ * const mass = measuresFor([part], project).find(({ id }) => id === 'piece.mass');
  * ```
  */
-export const measuresFor = (parts: readonly PartDefinition[], loads: Loads): readonly PieceMeasure[] => [
+export const measuresFor = (
+	parts: readonly PartDefinition[],
+	{ loads, heat }: Pick<Project, 'loads' | 'heat'>
+): readonly PieceMeasure[] => [
 	...own,
 	...strengthMeasures(loads),
+	...heatMeasures(heat),
 	...ofFields,
 	...ofParts(parts)
 ];

@@ -17,6 +17,7 @@ import { settingOutSchema } from './setting-out-schema';
 import { depthSchema, standingSchema } from './standing-schema';
 import { clashSchema } from './clash-schema';
 import { groupSchema } from './group-schema';
+import { heatSchema } from './heat-schema';
 import { likeSchema } from './like-schema';
 import { limitSchema } from './limit-schema';
 import { loadsSchema } from './loads-schema';
@@ -227,6 +228,8 @@ export const projectSchema = z.strictObject({
 	/** When pieces are of one kind. */
 	like: likeSchema.prefault({}),
 	loads: loadsSchema.prefault({}),
+	/** What heat and light go through. */
+	heat: heatSchema.prefault({}),
 	cost: costSchema.prefault({}),
 	/** What bars and plates are cut from. */
 	stock: stockSchema.prefault({}),

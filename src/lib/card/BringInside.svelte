@@ -23,9 +23,7 @@
 
 	const zone = $derived(desk.project.document.zones.find((one) => one.id === id));
 	const measure = $derived(
-		measuresFor(partsOf(desk.project.document), desk.project.document.loads).find(
-			(one) => one.id === limit.of
-		)
+		measuresFor(partsOf(desk.project.document), desk.project.document).find((one) => one.id === limit.of)
 	);
 	const groups = $derived(
 		(desk.model.view.zones.find((one) => one.id === id)?.groups ?? []).filter(({ beyond }) =>

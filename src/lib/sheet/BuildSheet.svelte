@@ -107,12 +107,12 @@
 	const QUIET = 400;
 	$effect(() => {
 		const { view, behind } = desk.model;
-		const { like, cost } = document;
+		const { like, cost, heat } = document;
 		if (behind || view.partial) return;
 		let left = false;
 		const later = setTimeout(async () => {
 			await desk.kinds.look(like, () => left);
-			if (cost.rates.length && !left) await desk.cost.look({ cost, like }, () => left);
+			if (!left) await desk.totals.look({ cost, like, heat }, () => left);
 		}, QUIET);
 		return () => {
 			left = true;

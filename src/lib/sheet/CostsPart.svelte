@@ -15,7 +15,7 @@
 	const desk = useDesk();
 	const { document } = $derived(desk.project);
 	const { rates, currency } = $derived(document.cost);
-	const cost = $derived(desk.cost.now);
+	const cost = $derived(desk.totals.now?.cost);
 	/** Whatever is built of: materials of the pieces there are, and parts. */
 	const materials = $derived(
 		new Map(

@@ -10,6 +10,7 @@
 	import { newLimit } from '$lib/edits/limits';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { countsBeyond } from '$lib/state/flagged';
+	import HeatClause from './HeatClause.svelte';
 	import LimitClause from './LimitClause.svelte';
 	import LoadsClause from './LoadsClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
@@ -23,7 +24,7 @@
 	const used = $derived(
 		partsOf(document).filter(({ id }) => document.variants.some(({ part }) => part === id))
 	);
-	const measures = $derived(measuresFor(used, document.loads));
+	const measures = $derived(measuresFor(used, document));
 	/** Limits that say something: about materials and parts that there are, or of the project's own. */
 	let all = $state(false);
 	const materials = $derived(
@@ -72,6 +73,7 @@
 		<LimitClause {limit} {measures} beyond={counts.get(limit.id) ?? 0} number="{number}.{k + 1}" />
 	{/each}
 	<LoadsClause number="{number}.{told.length + 1}" />
+	<HeatClause number="{number}.{told.length + 2}" />
 	<div class="ml-11 flex items-center gap-4">
 		<DropdownMenu.Root>
 			<DropdownMenu.Trigger class="text-ink-2 hover:text-patina-deep flex items-center gap-1 py-1 text-[12px]"

@@ -15,7 +15,7 @@
 	const { document } = $derived(desk.project);
 	const { currency } = $derived(document.cost);
 	const path = $derived(pathTo('cost', 'rates', rate.id));
-	const cost = $derived(desk.cost.now?.rates.get(rate.id));
+	const cost = $derived(desk.totals.now?.cost.rates.get(rate.id));
 	const units = { area: ' m²', length: ' m', mass: ' kg', piece: ' pieces', kind: ' kinds' } as const;
 	const options = $derived([
 		{ value: 'all', label: 'all that is built' },

@@ -9,7 +9,6 @@ import { toast } from 'svelte-sonner';
 import { FlagWalk } from './flag-walk.svelte';
 import { KindSearch } from './kind-search.svelte';
 import { ClashSearch } from './clash-search.svelte';
-import { CostSearch } from './cost-search.svelte';
 import { MoveSearch } from './move-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
@@ -17,6 +16,7 @@ import { Selection } from './selection.svelte';
 import { SheetState } from './sheet-state.svelte';
 import { pathTo, setAt, type Path } from '$core/project/typed-path';
 import { isWithin } from '$core/project/paths';
+import { TotalsSearch } from './totals-search.svelte';
 import { Visibility } from './visibility.svelte';
 
 export const lenses = [
@@ -58,7 +58,7 @@ export class Desk {
 	readonly flags: FlagWalk;
 	readonly kinds: KindSearch;
 	readonly moves: MoveSearch;
-	readonly cost: CostSearch;
+	readonly totals: TotalsSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
 	lens = $state<Lens>('clad');
@@ -142,7 +142,7 @@ export class Desk {
 		this.clashes = new ClashSearch(model);
 		this.kinds = new KindSearch(model);
 		this.moves = new MoveSearch(model);
-		this.cost = new CostSearch(model);
+		this.totals = new TotalsSearch(model);
 		this.flags = new FlagWalk(model, this.selection);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);

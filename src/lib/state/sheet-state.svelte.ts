@@ -10,7 +10,7 @@ const MOST_OPEN = 4;
 export function partOfPath(path: string): SheetPart {
 	const [list, id] = path.split('/');
 	if (list === 'zones' && id) return `zone ${id}`;
-	if (list === 'limits' || list === 'loads') return 'limits';
+	if (['limits', 'loads', 'heat'].includes(list!)) return 'limits';
 	if (list === 'cost') return 'cost';
 	return list === 'variants' ? 'kit' : 'masses';
 }

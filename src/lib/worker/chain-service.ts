@@ -5,6 +5,7 @@ import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
+import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
 import { kindsOf, type Kinds } from '$core/like/kinds';
 import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
@@ -57,6 +58,12 @@ function countTold({ zones, problems }: Model, zone: string, limit: string): Pro
 /** Moves of nodes as they were found, or what is wrong with the clause that asks for them. */
 export type MovesFound = FoundMoves | { readonly problem: Problem };
 
+/** What zones come to: their cost, and what heat and light go through them, by their ids. */
+export interface ZoneTotals {
+	readonly cost: Cost;
+	readonly heat: ReadonlyMap<string, ZoneHeat>;
+}
+
 /** A zone with nothing on it. */
 const bare = (zone: Zone): Zone => ({ ...zone, rules: [], runs: [], nodes: [], exceptions: [] });
 
@@ -72,7 +79,7 @@ const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
 /** What is looked for: the newest of its kind goes on, and a run ends those that look in the model that stands. */
-const searches = { clashes: 0, kinds: 0, fixes: 0, cost: 0, figures: 0, moves: 0 };
+const searches = { clashes: 0, kinds: 0, fixes: 0, totals: 0, figures: 0, moves: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -87,7 +94,7 @@ function current(): Model {
 }
 
 function endSearches(): void {
-	for (const what of ['clashes', 'kinds', 'fixes', 'cost', 'figures'] as const) searches[what]++;
+	for (const what of ['clashes', 'kinds', 'fixes', 'totals', 'figures'] as const) searches[what]++;
 }
 
 /**
@@ -233,9 +240,18 @@ export const chainService = {
 			}
 		});
 	},
-	/** What the model costs. @returns null when it was ended */
-	cost(): Promise<Cost | null> {
-		return search('cost', (pause) => withPauses(costOf(current()), () => pause()));
+	/** What the zones of the model come to. @returns null when it was ended */
+	totals(): Promise<ZoneTotals | null> {
+		return search('totals', async (pause) => {
+			const made = current();
+			const heat = new Map<string, ZoneHeat>();
+			for (const { model: zone } of made.zones) {
+				const own = zone && zoneHeat(zone, made.project.heat);
+				if (own) heat.set(zone.zone.id, own);
+				await pause();
+			}
+			return { heat, cost: await withPauses(costOf(made), () => pause()) };
+		});
 	},
 	/** The cells of the model by what is alike. @returns null when the search was ended */
 	kinds(like: LikeSettings): Promise<Kinds | null> {
