@@ -30,13 +30,22 @@ test('rates come to costs of zones; settings are compared by them; the wind tell
 
 	await page.getByRole('button', { name: 'Go to Limits' }).click();
 	const limit = page.locator('[data-clause="limits/bar-deflection"]');
-	await expect(limit).toContainText('all within');
+	await expect(limit).toContainText('waits for the wind');
 	await page.getByRole('button', { name: 'a wind', exact: true }).click();
 	await expect(page.getByRole('button', { name: /^Wind: 1 kN/ })).toBeVisible();
 	await settled(page);
 	await expect(limit).toContainText(/\d+ beyond/);
 	await limit.getByRole('combobox').first().focus();
 	await expect(limit).toContainText('5 mm + L/300 up to 7.5 m');
+	// One of them tells on its card what it came to, and by which formula.
+	await limit.locator('button[data-effect]').click();
+	const reckoned = page.getByTestId('reckoned');
+	await reckoned.getByRole('button', { name: /^All figures/ }).click();
+	const share = reckoned.getByRole('button', { name: /^deflection of the bar as a share/i });
+	await expect(share).toContainText(/[1-9]\.\d+|[2-9]/);
+	await share.click();
+	await expect(reckoned).toContainText('EN 13830, from memory');
+	await accessible(page);
 	await saved(page);
 	const { loads, cost: kept } = await documentOf(page, id);
 	expect(loads.wind).toBe(1);

@@ -202,6 +202,14 @@ describe('limits', () => {
 		]);
 	});
 
+	it('every measure says how it is reckoned, and fields by more than their name', () => {
+		const measures = measuresFor(shippedParts, { loads: loadsSchema.parse({}), heat: heatSchema.parse({}) });
+		for (const { id, how } of measures) {
+			expect(how.length, id).to.be.above(12);
+			if (/^(cell|line|node)\./.test(id)) expect(how, id).to.not.include('as formulas name it');
+		}
+	});
+
 	it('every limit that ships is of a measure that some part has, and says where it is from', () => {
 		const measures = measuresFor(shippedParts, { loads: loadsSchema.parse({}), heat: heatSchema.parse({}) });
 		for (const { of, source } of limitsOfProject({ limits: [] })) {

@@ -13,6 +13,8 @@ export interface PieceMeasure {
 	readonly kind: NumberKind;
 	/** What the pieces hang on that have it; null for all. */
 	readonly over: SiteKind | null;
+	/** What has to be said before it can be reckoned; none of its values is a number until then. */
+	readonly lacks?: string;
 	/** How it is reckoned: formula, inputs, source. */
 	readonly how: string;
 	/**

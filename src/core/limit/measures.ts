@@ -10,6 +10,7 @@ import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
 import { heatMeasures } from './heat';
 import type { PieceMeasure } from './measure';
+import { howReckoned } from './reckoned';
 import { strengthMeasures } from './strength';
 
 /** The largest distance between two corners of a cell (mm), squared. */
@@ -135,7 +136,7 @@ const ofFields: readonly PieceMeasure[] = (['cell', 'line', 'node'] as const).fl
 			label: over === 'cell' ? label : `${label} of the ${over}`,
 			kind,
 			over,
-			how: `the field ${id}, as formulas name it`,
+			how: howReckoned(id),
 			read: (face, { sites }) => columnValues(column(face, sites), sites.length)
 		}))
 );

@@ -99,6 +99,7 @@ const ofBars = (
 	kind,
 	over: 'line',
 	how,
+	...(wind === null && { lacks: 'the wind' }),
 	read(face, group) {
 		const { sites } = group;
 		const values = new Float64Array(sites.length).fill(NaN);
@@ -128,6 +129,7 @@ const ofPanes = (
 	kind,
 	over: 'cell',
 	how,
+	...(wind === null && { lacks: 'the wind' }),
 	read(face, group, _within, isOf) {
 		const { sites } = group;
 		const values = new Float64Array(sites.length).fill(NaN);

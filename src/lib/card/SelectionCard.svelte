@@ -24,6 +24,7 @@
 	import BringInside from './BringInside.svelte';
 	import ByHand from './ByHand.svelte';
 	import ChooseMore from './ChooseMore.svelte';
+	import Reckoned from './Reckoned.svelte';
 	import SiteFigures from './SiteFigures.svelte';
 	import { below, pathTo } from '$core/project/typed-path';
 
@@ -209,6 +210,7 @@
 			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
 		</p>
 		<SiteFigures {found} {face} {piece} />
+		{#if piece}<Reckoned {piece} />{/if}
 		{#if found.kind === 'cell'}<ChooseMore {found} />{/if}
 		<div class="sentence border-hair mt-2 border-t pt-2 text-[13.5px]! leading-snug!" data-testid="card-why">
 			{#if clause}

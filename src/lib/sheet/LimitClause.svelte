@@ -68,7 +68,13 @@
 	{number}
 	{path}
 	muted={limit.muted}
-	effect={limit.muted ? '' : beyond ? `${formatNumber(beyond)} beyond` : 'all within'}
+	effect={limit.muted
+		? ''
+		: measure?.lacks
+			? `waits for ${measure.lacks}`
+			: beyond
+				? `${formatNumber(beyond)} beyond`
+				: 'all within'}
 	{...beyond && { onchoose: walk }}
 	problems={measure
 		? []

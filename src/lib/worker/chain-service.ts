@@ -7,6 +7,8 @@ import { readEdited, type EditableName, type EditedList } from '$core/exchange/v
 import { writePicture } from '$core/exchange/picture/write';
 import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
 import { kindsOf, type Kinds } from '$core/like/kinds';
+import type { PieceMeasure } from '$core/limit/measure';
+import { measuresFor } from '$core/limit/measures';
 import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
 import type { LikeSettings } from '$core/project/like-schema';
@@ -57,6 +59,13 @@ function countTold({ zones, problems }: Model, zone: string, limit: string): Pro
 
 /** Moves of nodes as they were found, or what is wrong with the clause that asks for them. */
 export type MovesFound = FoundMoves | { readonly problem: Problem };
+
+/** What is reckoned of one piece, with how. */
+export interface ReckonedFigure extends Pick<PieceMeasure, 'id' | 'label' | 'kind' | 'how'> {
+	readonly lacks: string | null;
+	/** Null where it has none. */
+	readonly value: number | null;
+}
 
 /** What zones come to: their cost, and what heat and light go through them, by their ids. */
 export interface ZoneTotals {
@@ -239,6 +248,31 @@ export const chainService = {
 				throw error;
 			}
 		});
+	},
+	/** All that is reckoned of a piece. @param serial of its group @throws Error when the model has another one by now */
+	reckoned(serial: number, row: number): ReckonedFigure[] {
+		const { zones, project } = current();
+		for (const { model: zone } of zones)
+			for (const clause of zone?.groups ?? []) {
+				if (clause.serial !== serial) continue;
+				const { group, face } = clause;
+				return measuresFor([group.ready.part], project)
+					.filter(({ over }) => over === null || over === group.over)
+					.map(({ id, label, kind, how, lacks, read }) => {
+						// Every value counts as beyond a bound that nothing can stay within: it is reckoned exactly.
+						const exact = { than: 'most', bound: -Infinity } as const;
+						const value = read(zone!.faces[face]!, group, exact, () => true)[row]!;
+						return {
+							id,
+							label,
+							kind,
+							how,
+							lacks: lacks ?? null,
+							value: Number.isFinite(value) ? value : null
+						};
+					});
+			}
+		throw new Error('the model has changed since');
 	},
 	/** What the zones of the model come to. @returns null when it was ended */
 	totals(): Promise<ZoneTotals | null> {

@@ -1,0 +1,62 @@
+<script lang="ts">
+	/** All that is reckoned of a piece: each figure with its formula, what it is reckoned from, and where that is from. */
+	import { formatQuantity } from '$core/units/quantity';
+	import type { PieceView } from '$lib/state/pieces-at';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import type { ReckonedFigure } from '$lib/worker/chain-service';
+
+	let { piece }: { piece: PieceView } = $props();
+	const desk = useDesk();
+	let isOpen = $state(false);
+	let figures = $state.raw<readonly ReckonedFigure[] | null>(null);
+	let opened = $state<string | null>(null);
+	const { serial } = $derived(piece.group);
+	$effect(() => {
+		if (!isOpen) return;
+		const { row } = piece;
+		let left = false;
+		figures = null;
+		void desk.model.service
+			.reckoned(serial, row)
+			.then((found) => {
+				if (!left) figures = found;
+			})
+			// Another model is on its way: its piece is asked when it stands.
+			.catch(() => undefined);
+		return () => (left = true);
+	});
+</script>
+
+<div class="mt-1 text-[12px]" data-testid="reckoned">
+	<button
+		type="button"
+		class="text-patina-deep underline decoration-dotted underline-offset-2"
+		aria-expanded={isOpen}
+		onclick={() => (isOpen = !isOpen)}
+		>{isOpen ? 'Fewer figures' : 'All figures, and how they are reckoned'}</button
+	>
+	{#if isOpen}
+		{#if !figures}<p class="text-ink-2" role="status">reckoning …</p>{:else}
+			<ul class="mt-1" aria-label="All figures">
+				{#each figures as { id, label, kind, value, how, lacks } (id)}
+					<li class="border-hair border-t">
+						<button
+							type="button"
+							class="hover:bg-wash flex w-full items-baseline justify-between gap-3 py-[3px] text-left"
+							aria-expanded={opened === id}
+							onclick={() => (opened = opened === id ? null : id)}
+							><span class="first-letter:uppercase">{label}</span><span class="figures shrink-0 text-[12px]"
+								>{value === null
+									? lacks
+										? `waits for ${lacks}`
+										: '–'
+									: formatQuantity(value, kind, desk.display)}</span
+							></button
+						>
+						{#if opened === id}<p class="text-ink-2 pb-1 leading-snug">{how}.</p>{/if}
+					</li>
+				{/each}
+			</ul>
+		{/if}
+	{/if}
+</div>
