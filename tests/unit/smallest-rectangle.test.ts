@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import type { Vector } from '../../src/core/geometry/vector';
+import { CellRectangles } from '../../src/core/measure/cell-rectangles';
 import { smallestRectangle } from '../../src/core/measure/smallest-rectangle';
 import fc from '../property';
 
@@ -79,5 +80,29 @@ describe('the smallest rectangle around a ring', () => {
 				expect(otherLong * otherShort).to.be.closeTo(long * short, 1e-6 * long * long);
 			})
 		);
+	});
+
+	it('of cells one after the other is the same, convex or not', () => {
+		const height = fc.integer({ min: -200, max: 200 });
+		fc.assert(
+			fc.property(fc.array(fc.tuple(ring, height), { minLength: 1, maxLength: 6 }), (all) => {
+				const rings = all.map(([points, lift]) =>
+					points.map(([x, y], k): Vector => [x, y, k % 2 ? lift : 0])
+				);
+				const start = Uint32Array.from([0, ...rings.map((_, k) => rings.slice(0, k + 1).flat().length)]);
+				const corners = Uint32Array.from({ length: start.at(-1)! }, (_, k) => k);
+				const rectangles = new CellRectangles({ start, corners }, Float64Array.from(rings.flat(2)));
+				for (const [cell, one] of rings.entries()) {
+					const [long, short] = smallestRectangle(one);
+					rectangles.look(cell);
+					// Of several that are as small, any may be found.
+					expect(rectangles.long * rectangles.short).to.be.closeTo(long * short, 1e-6 * (1 + long * long));
+				}
+			})
+		);
+		const cells = { start: Uint32Array.of(0, 4), corners: Uint32Array.of(0, 1, 2, 3) };
+		const pane = new CellRectangles(cells, Float64Array.of(0, 0, 0, 1200, 0, 0, 1200, 0, 900, 0, 0, 900));
+		pane.look(0);
+		expect([pane.long, pane.short]).to.deep.equal([1200, 900]);
 	});
 });

@@ -3,8 +3,7 @@ import type { PieceGroup } from '../cladding/pieces';
 import { pieceQuantities } from '../cladding/quantities';
 import { columnValues } from '../field/column';
 import { fieldsOver } from '../field/fields';
-import { pointAt } from '../geometry/vector';
-import { smallestRectangle } from '../measure/smallest-rectangle';
+import { CellRectangles } from '../measure/cell-rectangles';
 import type { Project } from '../project/schema';
 import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
@@ -58,8 +57,7 @@ const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 	kind: 'length',
 	over: 'cell',
 	read(face, { sites }, { than, bound }) {
-		const { start, corners } = face.cells;
-		const { positions } = face.grid;
+		const rectangles = new CellRectangles(face.cells, face.grid.positions);
 		const { area } = face.measures;
 		const spans = spansOf(face, sites);
 		const values = new Float64Array(sites.length);
@@ -71,8 +69,8 @@ const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 				values[row] = than === 'most' ? span : least;
 				continue;
 			}
-			const ring = corners.subarray(start[cell]!, start[cell + 1]!);
-			values[row] = smallestRectangle(Array.from(ring, (node) => pointAt(positions, node)))[side];
+			rectangles.look(cell);
+			values[row] = side === 0 ? rectangles.long : rectangles.short;
 		}
 		return values;
 	}

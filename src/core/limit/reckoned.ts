@@ -12,6 +12,8 @@ const reckoned: Readonly<Record<string, string>> = {
 	'cell.slope': 'angle between the cell’s normal and straight up',
 	'cell.radius':
 		'of the face in the middle of the cell, the way it bends most: 1 over its larger principal curvature',
+	'cell.largest_radius':
+		'of the face in the middle of the cell, square to the way it bends most: 1 over its smaller principal curvature',
 	'cell.off_even': 'how far its nodes are from where even true length along their lines would put them',
 	'cell.share': 'its area over that of the pattern’s whole cell',
 	'cell.openings': 'cells that lie in it',
@@ -20,6 +22,7 @@ const reckoned: Readonly<Record<string, string>> = {
 	'line.height': 'z of the middle of its ends, over the project’s nought',
 	'line.slope': 'angle between the line and level',
 	'line.fold': 'angle between the normals of the cells on both sides; nought on a rim',
+	'node.fold': 'the largest angle between the normals of two cells beside a line that ends there',
 	'node.height': 'z of the node, over the project’s nought',
 	'node.lines': 'lines that end there, each once'
 };

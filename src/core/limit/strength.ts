@@ -1,8 +1,7 @@
 import type { FaceModel } from '../cladding/model';
 import type { PieceGroup } from '../cladding/pieces';
 import { pieceQuantities } from '../cladding/quantities';
-import { pointAt } from '../geometry/vector';
-import { smallestRectangle } from '../measure/smallest-rectangle';
+import { CellRectangles } from '../measure/cell-rectangles';
 import { NO_CELL } from '../pattern/edges';
 import type { Loads } from '../project/loads-schema';
 import type { Material } from '../project/material-schema';
@@ -135,11 +134,11 @@ const ofPanes = (
 		const values = new Float64Array(sites.length).fill(NaN);
 		if (wind === null) return values;
 		const stiffness = glassStiffness(group);
-		const { start, corners } = face.cells;
+		const rectangles = new CellRectangles(face.cells, face.grid.positions);
 		for (const [row, panes] of panesOf(group, isOf).entries()) {
 			if (!panes.length) continue;
-			const ring = corners.subarray(start[sites[row]!]!, start[sites[row]! + 1]!);
-			const [long, short] = smallestRectangle(Array.from(ring, (node) => pointAt(face.grid.positions, node)));
+			rectangles.look(sites[row]!);
+			const { long, short } = rectangles;
 			if (short > 0)
 				values[row] = value(panesUnderLoad(long, short, panes, wind * KILONEWTON_PER_M2, stiffness, glass));
 		}

@@ -5,8 +5,7 @@ import { lineKindOf } from '../cladding/line-run';
 import { markPrefix } from '../cladding/marks';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
-import { pointAt } from '../geometry/vector';
-import { smallestRectangle } from '../measure/smallest-rectangle';
+import { CellRectangles } from '../measure/cell-rectangles';
 import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
@@ -141,12 +140,10 @@ const materials = said('materials', 'Materials', ({ group }) => {
 const sheetSide = (key: string, title: string, side: 0 | 1): PieceColumn => ({
 	...numberHead(key, title, 'length'),
 	read({ face, group }) {
-		const { start, corners } = face.cells;
-		const { positions } = face.grid;
+		const rectangles = new CellRectangles(face.cells, face.grid.positions);
 		return (row) => {
-			const cell = group.sites[row]!;
-			const ring = corners.subarray(start[cell]!, start[cell + 1]!);
-			return smallestRectangle(Array.from(ring, (node) => pointAt(positions, node)))[side];
+			rectangles.look(group.sites[row]!);
+			return side === 0 ? rectangles.long : rectangles.short;
 		};
 	}
 });

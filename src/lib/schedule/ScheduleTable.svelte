@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { scheduleTitles, type Column } from '$core/schedule/table';
+	import { isPlan, scheduleTitles, type Column, type Schedule } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
@@ -46,12 +46,26 @@
 		const addresses = list.addressesOf(row);
 		scrolledTo = addresses.at(-1)!;
 		at = row;
-		if (!extend) desk.selection.choose(addresses);
-		else if (isChosen(row))
-			desk.selection.choose(desk.selection.addresses.filter((one) => !addresses.includes(one)));
-		else desk.selection.choose([...desk.selection.addresses, ...addresses]);
+		if (isPlan(list.name)) {
+			const before = picked.of === list.schedule ? [...picked.rows] : [];
+			if (!extend) pick([row]);
+			else pick(isChosen(row) ? before.filter((one) => one !== row) : [...before, row]);
+		} else if (extend) desk.selection.toggle(addresses[0]!);
+		else desk.selection.choose(addresses);
 	}
-	const isChosen = (row: number) => list.addressesOf(row).every((one) => desk.selection.set.has(one));
+	/** Rows that stand for several pieces share these with others: of them those are chosen that were asked for. */
+	let picked = $state.raw<{ readonly of: Schedule | null; readonly rows: ReadonlySet<number> }>({
+		of: null,
+		rows: new Set()
+	});
+	const isChosen = (row: number) =>
+		isPlan(list.name)
+			? picked.of === list.schedule && picked.rows.has(row)
+			: list.addressesOf(row).every((one) => desk.selection.set.has(one));
+	function pick(rows: readonly number[]) {
+		picked = { of: list.schedule, rows: new Set(rows) };
+		desk.selection.choose(rows.flatMap((row) => list.addressesOf(row)));
+	}
 	/** Rows that are listed and chosen, in their order. */
 	const chosenRows = () => Array.from(list.rows).filter(isChosen);
 	async function copy() {
@@ -76,8 +90,7 @@
 			End: rows.length - 1
 		};
 		if (command && event.key.toLowerCase() === 'c') void copy();
-		else if (command && event.key.toLowerCase() === 'a')
-			desk.selection.choose(Array.from(rows).flatMap((row) => list.addressesOf(row)));
+		else if (command && event.key.toLowerCase() === 'a') pick(Array.from(rows));
 		else if (!command && to[event.key] !== undefined && rows.length) {
 			const row = rows[Math.min(rows.length - 1, Math.max(0, to[event.key]!))]!;
 			if (!event.shiftKey || !isChosen(row)) choose(row, event.shiftKey);
