@@ -39,6 +39,19 @@ test('how many different panels there are stands at the pattern; kinds are liste
 		.toBeLessThan(said);
 	// A kind of several tells how far they are spread.
 	await expect(first).toContainText('±');
+	// At other tolerances there are no more of them the larger these are; one is taken with a click.
+	await panel.getByRole('button', { name: 'With more or less tolerance' }).click();
+	const curve = panel.getByRole('list', { name: 'Kinds over tolerance' }).getByRole('button');
+	await expect(curve).toHaveCount(8);
+	const counts = await Promise.all(
+		(await curve.all()).map(async (one) =>
+			Number(/^(\d+) kinds/.exec((await one.getAttribute('aria-label'))!)![1])
+		)
+	);
+	expect([...counts].sort((a, b) => b - a)).toEqual(counts);
+	await curve.nth(2).click();
+	await expect(pattern).toHaveText(new RegExp(`, ${said} kinds$`));
+	await page.keyboard.press('Control+z');
 	await page.keyboard.press('Control+z');
 	await expect(pattern).toHaveText(new RegExp(`, ${said} kinds$`));
 	await panel.getByRole('button', { name: 'Close the kinds' }).click();

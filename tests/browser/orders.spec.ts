@@ -33,6 +33,11 @@ test('rates come to costs of zones; settings are compared by them; the wind tell
 	await expect(limit).toContainText('waits for the wind');
 	await page.getByRole('button', { name: 'a wind', exact: true }).click();
 	await expect(page.getByRole('button', { name: /^Wind: 1 kN/ })).toBeVisible();
+	const wind = page.getByRole('button', { name: /^Wind: / });
+	await wind.focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('6');
+	await page.keyboard.press('Enter');
 	await settled(page);
 	await expect(limit).toContainText(/\d+ beyond/);
 	await limit.getByRole('combobox').first().focus();
@@ -48,7 +53,7 @@ test('rates come to costs of zones; settings are compared by them; the wind tell
 	await accessible(page);
 	await saved(page);
 	const { loads, cost: kept } = await documentOf(page, id);
-	expect(loads.wind).toBe(1);
+	expect(loads.wind).toBe(6);
 	expect(kept.rates.at(-1)).toMatchObject({ material: 'glass', per: 'mass', rate: 4 });
 });
 
@@ -63,7 +68,8 @@ test('bars are packed into stock lengths; rows are walked with keys, chosen toge
 	await page.getByRole('tab', { name: /^Lengths/ }).click();
 	const table = page.getByRole('table', { name: 'Lengths' });
 	await expect(table.getByRole('row').nth(1)).toBeVisible();
-	const many = async () => Number((await page.getByTestId('row-count').innerText()).replace(/\D.*$/s, ''));
+	const many = async () =>
+		Number((await page.getByTestId('row-count').innerText()).replace(/ of .*$/s, '').replace(/\D/g, ''));
 	const before = await many();
 	const steel = page.getByLabel('Cut from').getByRole('button', { name: /^Length of Aluminium bars/ });
 	await steel.focus();

@@ -5,13 +5,22 @@ import { smallestRectangle } from './smallest-rectangle';
 /** Turns the other way up to this share of the sides are rounding: the ring is convex. */
 const STRAIGHT = 1e-9;
 
+/** Rings of more corners can turn one way all along and yet go round twice. */
+const FEW = 4;
+
 /**
  * The smallest rectangle around a cell (see `smallestRectangle`): the same values for one after the other, without a point
- * of their own for each corner. Of a ring that is convex every edge is one of its hull.
+ * of their own for each corner where they have three or four. Of a ring that is convex every edge is one of its hull.
+ *
+ * ```ts
+ * const rectangles = new CellRectangles(faceModel.cells, faceModel.grid.positions);
+ * rectangles.look(0);
+ * const { long, short } = rectangles; // mm
+ * ```
  */
 export class CellRectangles {
-	private x = new Float64Array(8);
-	private y = new Float64Array(8);
+	private readonly x = new Float64Array(FEW);
+	private readonly y = new Float64Array(FEW);
 	/** Of the cell that was looked at last (mm). */
 	long = 0;
 	short = 0;
@@ -24,7 +33,7 @@ export class CellRectangles {
 	look(cell: number): void {
 		const { start, corners } = this.cells;
 		const [from, to] = [start[cell]!, start[cell + 1]!];
-		if (this.lay(from, to) && this.measure(to - from)) return;
+		if (to - from <= FEW && this.lay(from, to) && this.measure(to - from)) return;
 		const ring = corners.subarray(from, to);
 		[this.long, this.short] = smallestRectangle(Array.from(ring, (node) => pointAt(this.positions, node)));
 	}
@@ -34,7 +43,6 @@ export class CellRectangles {
 		const { positions } = this;
 		const { corners } = this.cells;
 		const n = to - from;
-		if (n > this.x.length) [this.x, this.y] = [new Float64Array(2 * n), new Float64Array(2 * n)];
 		const o = 3 * corners[from]!;
 		let [nx, ny, nz] = [0, 0, 0];
 		for (let k = from; k < to; k++) {
@@ -90,7 +98,7 @@ export class CellRectangles {
 			const edge = Math.sqrt(ex * ex + ey * ey);
 			// The ring runs anticlockwise about its normal.
 			if (ex * fy - ey * fx < -STRAIGHT * edge * Math.sqrt(fx * fx + fy * fy)) return false;
-			if (!(edge > 0)) continue;
+			if (!(edge > 0)) return false;
 			const [cx, cy] = [ex / edge, ey / edge];
 			let [left, right, foot, head] = [Infinity, -Infinity, Infinity, -Infinity];
 			for (let p = 0; p < n; p++) {

@@ -4,6 +4,7 @@
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
+	import KindCurve from './KindCurve.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { ALONE, kindPalette } from '$lib/state/kind-colours';
 
@@ -70,7 +71,8 @@
 					aria-hidden="true"
 				></span> grey{:else}none of one piece alone{/if}.{/if}
 	</p>
-	{#if kinds.length}<ul class="mt-2" aria-label="Kinds of pieces">
+	{#if kinds.length}<KindCurve />
+		<ul class="mt-2" aria-label="Kinds of pieces">
 			{#each kinds.slice(0, LISTED) as kind (kind.index)}
 				<li class="border-hair border-t">
 					<button

@@ -88,7 +88,7 @@ const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
 /** What is looked for: the newest of its kind goes on, and a run ends those that look in the model that stands. */
-const searches = { clashes: 0, kinds: 0, fixes: 0, totals: 0, figures: 0, moves: 0 };
+const searches = { clashes: 0, kinds: 0, fixes: 0, totals: 0, curve: 0, figures: 0, moves: 0 };
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -103,7 +103,7 @@ function current(): Model {
 }
 
 function endSearches(): void {
-	for (const what of ['clashes', 'kinds', 'fixes', 'totals', 'figures'] as const) searches[what]++;
+	for (const what of ['clashes', 'kinds', 'fixes', 'totals', 'curve', 'figures'] as const) searches[what]++;
 }
 
 /**
@@ -247,6 +247,17 @@ export const chainService = {
 				if (error instanceof ProblemError) return { problem: error.problem };
 				throw error;
 			}
+		});
+	},
+	/** How many kinds of pieces there are at other tolerances (mm). @returns null when it was ended */
+	kindsOver(like: LikeSettings, tolerances: readonly number[]): Promise<number[] | null> {
+		return search('curve', async (pause) => {
+			const counts: number[] = [];
+			for (const tolerance of tolerances) {
+				const { kinds } = await withPauses(kindsOf(current(), { ...like, tolerance }), () => pause());
+				counts.push(kinds.filter(({ variant }) => variant !== null).length);
+			}
+			return counts;
 		});
 	},
 	/** All that is reckoned of a piece. @param serial of its group @throws Error when the model has another one by now */
