@@ -83,4 +83,42 @@ describe('what might bring pieces inside a limit', () => {
 		expect(thinner.label).to.match(/thickness of Unit 15 mm in the place of 24 mm/);
 		expect(applyEdits(project, thinner.edits).project.variants[0]!.values['pane']).to.equal(15);
 	});
+
+	it('cells that are warped too far are split by a rule before the others, of the material that is limited', async () => {
+		const warp = limit({ of: 'plate.warp', bound: 10, material: 'glass' });
+		// z = c xy: cells of 1 m by 1 m with 2 m over 8 m by 8 m are warped by 2000 / 64 / 2 mm each.
+		const saddle = {
+			kind: 'ruled',
+			foot: {
+				points: [
+					[0, 0, 0],
+					[8000, 0, 0]
+				],
+				joins: 'line',
+				closed: false
+			},
+			head: {
+				points: [
+					[0, 8000, 0],
+					[8000, 8000, 2000]
+				],
+				joins: 'line',
+				closed: false
+			}
+		} as Parameters<typeof projectOf>[0];
+		const pane = { id: 'pane', name: 'Pane', part: 'flat-panel', values: { sheet: 'glass' } };
+		const put = [{ id: 'all', put: { variant: 'pane', values: {} } }];
+		const project = projectOf(saddle, count(8, 8), { rules: put }, { variants: [pane], limits: [warp] });
+		expect(beyond(await new Chain().run(project))).to.equal(64);
+		const fixes = fixesFor(project, project.zones[0]!, warp, 'length', 1.6, [], 'mm');
+		const { edits } = fixes.find(({ label }) => label.includes('split into two'))!;
+		const made = await new Chain().run(applyEdits(project, edits).project);
+		// The rule that had them is told that none is left for it.
+		expect(made.problems.every(({ remark }) => remark)).to.equal(true);
+		expect(beyond(made)).to.equal(0);
+		const [group] = made.zones[0]!.model!.groups;
+		expect(group!.group.ready.part.id).to.equal('split-panel');
+		expect(group!.group.sites.length).to.equal(64);
+		expect(group!.group.ready.materials.every(({ id }) => id === 'glass')).to.equal(true);
+	});
 });

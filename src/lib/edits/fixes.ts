@@ -1,11 +1,12 @@
 import { partsOf } from '$core/cladding/kit';
 import type { Edit } from '$core/project/edits';
 import type { Limit } from '$core/project/limit-schema';
-import type { Project, Variant, Zone } from '$core/project/schema';
+import type { Project, Rule, Variant, Zone } from '$core/project/schema';
 import type { SettingOut } from '$core/project/setting-out-schema';
-import { pathTo, setAt } from '$core/project/typed-path';
+import { insertAt, pathTo, setAt } from '$core/project/typed-path';
 import type { NumberKind } from '$core/units/dimension';
 import { formatNumber, formatQuantity, type LengthDisplay } from '$core/units/quantity';
+import { freshId } from './fresh-id';
 
 /** Something that might bring pieces inside a limit; whether it does is tried. */
 export interface Fix {
@@ -73,6 +74,38 @@ function flatterPattern({ id, pattern }: Zone): Fix[] {
 	];
 }
 
+/** The cells that are warped too far as two flat triangles each, by a rule before the others. */
+function splitCells(document: Project, { id, rules }: Zone, { bound, material }: Limit): Fix[] {
+	const variant: Variant = {
+		id: freshId('split', document.variants),
+		name: 'split',
+		part: 'split-panel',
+		values: material === null ? {} : { sheet: material }
+	};
+	const rule: Rule = {
+		id: freshId('rule', rules),
+		muted: false,
+		where: {
+			is: 'all',
+			of: [
+				{ is: 'corners', of: [4] },
+				{ is: 'range', field: 'warp', at_least: bound, at_most: null }
+			]
+		},
+		also: false,
+		put: { variant: variant.id, values: {} }
+	};
+	return [
+		{
+			label: 'cells that are warped further split into two flat triangles',
+			edits: [
+				insertAt(pathTo('variants'), document.variants.length, variant),
+				insertAt(pathTo('zones', id, 'rules'), 0, rule)
+			]
+		}
+	];
+}
+
 /** Thicknesses of the variants that pieces of a zone are of, made thinner by a factor. */
 function thinner(
 	document: Project,
@@ -102,8 +135,8 @@ function thinner(
 const withBoth: ReadonlySet<NumberKind> = new Set(['area', 'mass', 'volume']);
 
 /**
- * What might bring the pieces of a zone inside a limit: smaller or larger steps either way, cells that are flat, thinner
- * plates.
+ * What might bring the pieces of a zone inside a limit: smaller or larger steps either way, cells that are split or flat,
+ * thinner plates.
  * @param kind of what is limited @param share how far the worst of them goes beyond its bound: their ratio, above 1
  * @param variants that these pieces are of
  */
@@ -142,7 +175,9 @@ export function fixesFor(
 		...moved(['across'], one),
 		...moved(['up'], one),
 		...moved(['across', 'up'], both),
-		...(isWarp ? flatterPattern(zone) : []),
+		...(isWarp && limit.than === 'most'
+			? [...splitCells(document, zone, limit), ...flatterPattern(zone)]
+			: []),
 		...(kind === 'mass' ? thinner(document, variants, one, display) : [])
 	];
 }
