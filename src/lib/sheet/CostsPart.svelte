@@ -1,13 +1,12 @@
 <script lang="ts">
 	/** What the model costs by rates of the project's own, zone by zone. */
-	import Plus from '@lucide/svelte/icons/plus';
-	import { DropdownMenu } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
 	import { pathTo } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { money, newRate } from '$lib/edits/rates';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import AddOne from './AddOne.svelte';
 	import RateClause from './RateClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
 
@@ -63,26 +62,7 @@
 		<RateClause {rate} number="{number}.{k + 1}" />
 	{/each}
 	<div class="text-ink-2 ml-11 flex items-baseline gap-4 text-[12px]">
-		<DropdownMenu.Root>
-			<DropdownMenu.Trigger class="hover:text-patina-deep flex items-center gap-1 py-1"
-				><Plus size={13} />Rate</DropdownMenu.Trigger
-			>
-			<DropdownMenu.Portal>
-				<DropdownMenu.Content
-					class="floating z-50 max-h-(--bits-dropdown-menu-content-available-height) max-w-80 overflow-auto p-1"
-					side="right"
-					align="end"
-					collisionPadding={8}
-				>
-					{#each offers as offer (offer.label)}
-						<DropdownMenu.Item
-							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1 outline-none"
-							onSelect={() => add(offer)}>{offer.label}</DropdownMenu.Item
-						>
-					{/each}
-				</DropdownMenu.Content>
-			</DropdownMenu.Portal>
-		</DropdownMenu.Root>
+		<AddOne label="Rate" {offers} onadd={add} />
 		{#if rates.length}<span
 				>in <TextChip
 					value={currency}

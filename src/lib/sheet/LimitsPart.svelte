@@ -1,6 +1,4 @@
 <script lang="ts">
-	import Plus from '@lucide/svelte/icons/plus';
-	import { DropdownMenu } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
 	import type { PieceMeasure } from '$core/limit/measure';
 	import { measuresFor } from '$core/limit/measures';
@@ -10,6 +8,7 @@
 	import { newLimit } from '$lib/edits/limits';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { countsBeyond } from '$lib/state/flagged';
+	import AddOne from './AddOne.svelte';
 	import HeatClause from './HeatClause.svelte';
 	import LimitClause from './LimitClause.svelte';
 	import LoadsClause from './LoadsClause.svelte';
@@ -75,26 +74,7 @@
 	<LoadsClause number="{number}.{told.length + 1}" />
 	<HeatClause number="{number}.{told.length + 2}" />
 	<div class="ml-11 flex items-center gap-4">
-		<DropdownMenu.Root>
-			<DropdownMenu.Trigger class="text-ink-2 hover:text-patina-deep flex items-center gap-1 py-1 text-[12px]"
-				><Plus size={13} />Limit</DropdownMenu.Trigger
-			>
-			<DropdownMenu.Portal>
-				<DropdownMenu.Content
-					class="floating z-50 max-h-(--bits-dropdown-menu-content-available-height) max-w-80 overflow-auto p-1"
-					side="right"
-					align="end"
-					collisionPadding={8}
-				>
-					{#each measures as measure (measure.id)}
-						<DropdownMenu.Item
-							class="data-highlighted:bg-wash cursor-pointer rounded px-2 py-1 outline-none"
-							onSelect={() => add(measure)}>{measure.label}</DropdownMenu.Item
-						>
-					{/each}
-				</DropdownMenu.Content>
-			</DropdownMenu.Portal>
-		</DropdownMenu.Root>
+		<AddOne label="Limit" offers={measures} onadd={add} />
 		{#if all || told.length < limits.length}<button
 				type="button"
 				class="text-ink-2 hover:text-patina-deep text-[12px] underline decoration-dotted underline-offset-2"
