@@ -39,7 +39,8 @@ test('forty zones stay easy: folded, in the outline, found by words, a clause co
 	page.on('pageerror', (error) => problems.push(error.message));
 	const id = await openDocument(page, towers);
 	const outline = page.getByRole('navigation', { name: 'Outline of the sheet' });
-	await expect(outline.getByRole('button')).toHaveCount(ZONES + 3);
+	// Masses, the kit, limits and costs beside them.
+	await expect(outline.getByRole('button')).toHaveCount(ZONES + 4);
 	// Of so many only what is worked on is unfolded.
 	expect(await page.locator('[data-clause*="/rules/"]').count()).toBeLessThan(4);
 	await accessible(page);
