@@ -31,7 +31,8 @@
 		type="button"
 		class="text-patina-deep underline decoration-dotted underline-offset-2"
 		aria-expanded={isOpen}
-		onclick={() => (isOpen = !isOpen)}>{isOpen ? 'At this tolerance alone' : 'With more or less tolerance'}</button
+		onclick={() => (isOpen = !isOpen)}
+		>{isOpen ? 'At this tolerance alone' : 'With more or less tolerance'}</button
 	>
 	{#if isOpen}
 		{#if !found}<p class="text-ink-2" role="status">counting …</p>{:else}
