@@ -26,6 +26,7 @@ test('rates come to costs of zones; settings are compared by them; the wind tell
 	await page.locator('[data-clause="zones/street/pattern"]').getByRole('button', { name: 'compare' }).click();
 	const now = page.getByRole('region', { name: 'Setting 1' });
 	await expect(now.getByLabel(/^With all that is put on it/)).toContainText(/Pieces\s*\d+.*Cost/s);
+	await accessible(page, '[data-testid=compare]');
 	await page.keyboard.press('Escape');
 
 	await page.getByRole('button', { name: 'Go to Limits' }).click();

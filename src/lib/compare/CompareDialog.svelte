@@ -197,19 +197,17 @@
 								<dd>{formatNumber(figures.kindsOfCells)}</dd>
 							</dl>
 							{@const on = clad.get(keyOf(trial))}
-							<dl
-								class="[&_dd]:figures border-hair mt-1.5 grid grid-cols-[1fr_auto] gap-x-3 border-t pt-1.5 text-[12px] [&_dd]:text-right"
-								aria-label="With all that is put on it, setting {n + 1}"
-							>
-								{#if !on}<dt class="text-ink-2" role="status">cladding it …</dt>
-									<dd></dd>
-								{:else}
+							{#if !on}<p class="border-hair text-ink-2 mt-1.5 border-t pt-1.5 text-[12px]" role="status">
+									cladding it …
+								</p>{:else}<dl
+									class="[&_dd]:figures border-hair mt-1.5 grid grid-cols-[1fr_auto] gap-x-3 border-t pt-1.5 text-[12px] [&_dd]:text-right"
+									aria-label="With all that is put on it, setting {n + 1}"
+								>
 									{#each cladRows(on) as [key, label, text] (key)}
 										<dt>{label}</dt>
 										<dd class={isLeast(on, key) ? 'text-patina-deep font-semibold' : ''}>{text}</dd>
 									{/each}
-								{/if}
-							</dl>
+								</dl>{/if}
 						{/if}
 						<div class="mt-2 flex items-center gap-3 text-[12.5px]">
 							{#if isNow(trial)}<span class="text-patina-deep font-medium">as it is now</span>
