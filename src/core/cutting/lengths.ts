@@ -31,7 +31,7 @@ class Rooms {
 	}
 }
 
-/** Each bar, the longest first, into the first stock length that has room for it (first fit decreasing: Johnson 1973). */
+/** Each bar, the longest first, into the first stock length that has room for it (first fit decreasing: Johnson 1973; from memory). */
 function firstFit(lengths: Float64Array, order: Uint32Array, room: number, saw: number): CutLengths {
 	const of = new Int32Array(lengths.length).fill(-1);
 	const rooms = new Rooms(order.length, room);
@@ -43,7 +43,7 @@ function firstFit(lengths: Float64Array, order: Uint32Array, room: number, saw: 
 	return { of, count };
 }
 
-/** Each stock length as full as can be, beginning with the longest bar that is left (minimum bin slack: Gupta and Ho 1999). */
+/** Each stock length as full as can be, beginning with the longest bar that is left (minimum bin slack: Gupta and Ho 1999; from memory). */
 function fullest(lengths: Float64Array, order: Uint32Array, room: number, saw: number): CutLengths {
 	const of = new Int32Array(lengths.length).fill(-1);
 	/** Lengths by their place in the order, each once, with the bars that have them. */
@@ -122,7 +122,7 @@ function fullest(lengths: Float64Array, order: Uint32Array, room: number, saw: n
  * ```ts
  * const { count } = cutLengths(Float64Array.of(2600, 2600, 780), 6000, 5); // 1
  * ```
- * @param lengths mm @param stock mm @param saw width, mm
+ * @param lengths mm @param stock mm, above 0 @param saw width, mm
  */
 export function cutLengths(lengths: Float64Array, stock: number, saw: number): CutLengths {
 	// Exactly as long as the stock it needs no cut: the last one of a length costs none.

@@ -65,7 +65,7 @@ function onShelves(
 
 /**
  * Cut rectangles from stock sheets, on shelves, so that every cut goes from side to side (hybrid first fit: Chung, Garey
- * and Johnson 1982): the better of all lying along the sheet and all across it; what fits one way alone lies that way.
+ * and Johnson 1982; from memory): the better of all lying along the sheet and all across it; what fits one way alone lies that way.
  *
  * ```ts
  * const { count } = cutSheets(Float64Array.of(1500, 1500), Float64Array.of(900, 900), [3000, 1500], 10);

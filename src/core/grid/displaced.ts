@@ -1,44 +1,6 @@
 import type { Moves, MovedFace } from '../project/moves-schema';
-import { latticeOf } from './lattice';
+import { latticeOf, mixedFrom } from './lattice';
 import type { NodeGrid } from './node-grid';
-
-/** The grid itself, by which nodes between its own ones are mixed. */
-type Steps = Pick<NodeGrid, 'columns' | 'rows' | 'across' | 'up'>;
-
-/** Nodes of a grid, and how much each of them counts; those that count nothing are left out. */
-export interface Mixed {
-	readonly nodes: readonly number[];
-	readonly shares: readonly number[];
-}
-
-/**
- * The nodes of the grid itself that a place is mixed from: the four corners of its step, fewer where it lies on a line.
- *
- * ```ts
- * const { nodes, shares } = mixedFrom(grid, 2.5, 1); // two nodes, half and half
- * ```
- * @param i lattice coordinates
- */
-export function mixedFrom({ columns, rows, across, up }: Steps, i: number, j: number): Mixed {
-	const held = (at: number, steps: number, closed: boolean) =>
-		closed ? Math.floor(at) : Math.min(steps - 1, Math.max(0, Math.floor(at)));
-	const [bay, course] = [held(i, across.steps, across.closed), held(j, up.steps, up.closed)];
-	const [s, t] = [i - bay, j - course];
-	const nodes: number[] = [];
-	const shares: number[] = [];
-	for (const [right, above, share] of [
-		[0, 0, (1 - s) * (1 - t)],
-		[1, 0, s * (1 - t)],
-		[1, 1, s * t],
-		[0, 1, (1 - s) * t]
-	] as const) {
-		if (share === 0) continue;
-		const column = (((bay + right) % columns) + columns) % columns;
-		nodes.push(((((course + above) % rows) + rows) % rows) * columns + column);
-		shares.push(share);
-	}
-	return { nodes, shares };
-}
 
 /** Whether moves that were found for a face are of a grid with as many steps. */
 export const isOfSteps = ({ steps }: MovedFace, { across, up }: Pick<NodeGrid, 'across' | 'up'>): boolean =>

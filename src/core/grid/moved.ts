@@ -1,4 +1,4 @@
-import { latticeOf } from './lattice';
+import { latticeOf, mixedFrom } from './lattice';
 import type { NodeGrid } from './node-grid';
 
 /**
@@ -14,20 +14,12 @@ export function atAllNodes(
 	grid: Pick<NodeGrid, 'columns' | 'rows' | 'across' | 'up' | 'extraI' | 'extraJ'>,
 	values: Float64Array
 ): Float64Array {
-	const { columns, rows, across, up, extraI } = grid;
-	const own = columns * rows;
-	const all = new Float64Array(own + extraI.length);
+	const own = grid.columns * grid.rows;
+	const all = new Float64Array(own + grid.extraI.length);
 	all.set(values.subarray(0, own));
-	const held = (at: number, steps: number, closed: boolean) =>
-		closed ? Math.floor(at) : Math.min(steps - 1, Math.max(0, Math.floor(at)));
-	const at = (i: number, j: number) =>
-		values[(((j % rows) + rows) % rows) * columns + (((i % columns) + columns) % columns)]!;
-	for (let k = 0; k < extraI.length; k++) {
-		const [x, y] = latticeOf(grid, own + k);
-		const [i, j] = [held(x, across.steps, across.closed), held(y, up.steps, up.closed)];
-		const [s, t] = [x - i, y - j];
-		all[own + k] =
-			(at(i, j) * (1 - s) + at(i + 1, j) * s) * (1 - t) + (at(i, j + 1) * (1 - s) + at(i + 1, j + 1) * s) * t;
+	for (let node = own; node < all.length; node++) {
+		const { nodes, shares } = mixedFrom(grid, ...latticeOf(grid, node));
+		for (const [k, of] of nodes.entries()) all[node]! += shares[k]! * values[of]!;
 	}
 	return all;
 }

@@ -1,14 +1,13 @@
 import type { FaceModel } from '../cladding/model';
-import type { PieceGroup } from '../cladding/pieces';
 import { pieceQuantities } from '../cladding/quantities';
 import { columnValues } from '../field/column';
 import { fieldsOver } from '../field/fields';
 import { CellRectangles } from '../measure/cell-rectangles';
 import type { Project } from '../project/schema';
-import type { Material } from '../project/material-schema';
 import type { PartDefinition } from '../project/part-definition';
 import { heatMeasures } from './heat';
 import type { PieceMeasure } from './measure';
+import { platesOf } from './plates';
 import { howReckoned } from './reckoned';
 import { strengthMeasures } from './strength';
 
@@ -75,17 +74,6 @@ const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 		return values;
 	}
 });
-
-/** How many plates of a material each piece has. */
-function platesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): Uint8Array {
-	const plates = new Uint8Array(sites.length);
-	for (const { element, row } of run.elements) {
-		if (ready.elements[element]!.category !== 'plate' || !isOf(ready.materials[element]!)) continue;
-		// Two are as many as more.
-		for (let k = 0; k < row.length; k++) if (plates[row[k]!]! < 2) plates[row[k]!]!++;
-	}
-	return plates;
-}
 
 const own: readonly PieceMeasure[] = [
 	sheetSide('sheet.long', 'long side of the sheet', 0),

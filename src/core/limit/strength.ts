@@ -10,6 +10,7 @@ import { bentStress, twistRadius } from '../strength/cold-bent';
 import { panesUnderLoad, type PanesUnderLoad } from '../strength/plate';
 import { secondMoment } from '../strength/sections';
 import type { PieceMeasure } from './measure';
+import { platesOf } from './plates';
 
 /** m/s², the standard value (ISO 80000-3). */
 const GRAVITY = 9.80665;
@@ -29,16 +30,6 @@ const panesWithin = (thickness: number): number[] =>
 		: thickness > 0
 			? [thickness]
 			: [];
-
-/** How many plates of glass each piece has. */
-function platesOf(group: PieceGroup): Uint8Array {
-	const plates = new Uint8Array(group.sites.length);
-	for (const { element, row } of group.run.elements)
-		if (group.ready.elements[element]!.category === 'plate' && group.ready.materials[element]!.glass)
-			// Two are as many as more.
-			for (let k = 0; k < row.length; k++) if (plates[row[k]!]! < 2) plates[row[k]!]!++;
-	return plates;
-}
 
 /** Thicknesses of the glass panes of each piece, one behind the other. */
 function panesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): number[][] {
@@ -163,7 +154,7 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 		read({ measures: { warp, area } }, group, _within, isOf) {
 			const { sites } = group;
 			const stiffness = glassStiffness(group);
-			const plates = platesOf(group);
+			const plates = platesOf(group, ({ glass }) => glass);
 			const values = new Float64Array(sites.length).fill(NaN);
 			for (const [row, panes] of panesOf(group, isOf).entries()) {
 				const cell = sites[row]!;

@@ -1,6 +1,5 @@
 import type { FaceModel } from '../cladding/model';
-import { mixedFrom } from '../grid/displaced';
-import { latticeOf } from '../grid/lattice';
+import { latticeOf, mixedFrom } from '../grid/lattice';
 import { NO_CELL } from '../pattern/edges';
 import type { Moves } from '../project/moves-schema';
 import { SAME_SHARE } from '../geometry/tolerance';

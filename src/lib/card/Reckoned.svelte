@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** All that is reckoned of a piece: each figure with its formula, what it is reckoned from, and where that is from. */
 	import { formatQuantity } from '$core/units/quantity';
+	import Unfold from '$lib/components/Unfold.svelte';
 	import type { PieceView } from '$lib/state/pieces-at';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ReckonedFigure } from '$lib/worker/chain-service';
@@ -28,14 +29,7 @@
 </script>
 
 <div class="mt-1 text-[12px]" data-testid="reckoned">
-	<button
-		type="button"
-		class="text-patina-deep underline decoration-dotted underline-offset-2"
-		aria-expanded={isOpen}
-		onclick={() => (isOpen = !isOpen)}
-		>{isOpen ? 'Fewer figures' : 'All figures, and how they are reckoned'}</button
-	>
-	{#if isOpen}
+	<Unfold bind:open={isOpen} more="All figures, and how they are reckoned" less="Fewer figures">
 		{#if !figures}<p class="text-ink-2" role="status">reckoning …</p>{:else}
 			<ul class="mt-1" aria-label="All figures">
 				{#each figures as { id, label, kind, value, how, lacks } (id)}
@@ -58,5 +52,5 @@
 				{/each}
 			</ul>
 		{/if}
-	{/if}
+	</Unfold>
 </div>

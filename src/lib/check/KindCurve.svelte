@@ -2,6 +2,7 @@
 	/** How many kinds there are at other tolerances; each can be taken. */
 	import { below, pathTo } from '$core/project/typed-path';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import Unfold from '$lib/components/Unfold.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 
 	const desk = useDesk();
@@ -27,14 +28,7 @@
 </script>
 
 <div class="border-hair mt-2 border-t pt-1.5">
-	<button
-		type="button"
-		class="text-patina-deep underline decoration-dotted underline-offset-2"
-		aria-expanded={isOpen}
-		onclick={() => (isOpen = !isOpen)}
-		>{isOpen ? 'At this tolerance alone' : 'With more or less tolerance'}</button
-	>
-	{#if isOpen}
+	<Unfold bind:open={isOpen} more="With more or less tolerance" less="At this tolerance alone">
 		{#if !found}<p class="text-ink-2" role="status">counting …</p>{:else}
 			<ul class="mt-1" aria-label="Kinds over tolerance">
 				{#each TOLERANCES as tolerance, k (tolerance)}
@@ -55,5 +49,5 @@
 				{/each}
 			</ul>
 		{/if}
-	{/if}
+	</Unfold>
 </div>
