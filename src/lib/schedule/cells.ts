@@ -29,8 +29,8 @@ export const metres = (display: LengthDisplay): LengthDisplay => (display === 'm
 
 const widths: Record<string, string> = {
 	mark: '128px',
-	marks: '210px',
-	cut: '240px',
+	marks: '190px',
+	cut: '200px',
 	number: '78px',
 	pieces: '66px',
 	node: '136px',
@@ -45,7 +45,7 @@ const widths: Record<string, string> = {
 	corners: '72px',
 	element: '112px',
 	material: '104px',
-	stock: '178px',
+	stock: '158px',
 	thickness: '112px',
 	long_side: '104px',
 	short_side: '106px',

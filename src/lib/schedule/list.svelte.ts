@@ -28,8 +28,8 @@ const needed: Record<ScheduleName, readonly string[]> = {
 	blades: ['mark', 'part', 'length', 'mass', 'flags'],
 	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
 	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
-	lengths: ['stock', 'number', 'pieces', 'cut', 'marks', 'left', 'flags'],
-	sheets: ['stock', 'number', 'pieces', 'marks', 'area', 'waste', 'flags'],
+	lengths: ['stock', 'material', 'number', 'pieces', 'cut', 'marks', 'left', 'flags'],
+	sheets: ['stock', 'material', 'number', 'pieces', 'marks', 'area', 'waste', 'flags'],
 	anchors: ['mark', 'part', 'point', 'node', 'x', 'y', 'z'],
 	nodes: ['mark', 'x', 'y', 'z']
 };
