@@ -8,7 +8,9 @@ import { DocumentError } from '../../src/core/project/faults';
 import { readProject } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
 import { summarise } from '../../src/core/schedule/summary';
-import { makeSchedule, scheduleNames } from '../../src/core/schedule/table';
+import { scheduleNames } from '../../src/core/project/schedules-schema';
+import { cellsOf } from '../../src/core/schedule/column';
+import { makeSchedule } from '../../src/core/schedule/table';
 import { randomFrom } from '../saving/wardrobe';
 import { documents, mutated } from './documents';
 
@@ -80,7 +82,7 @@ export async function faultOf(document: unknown): Promise<{ made: boolean; fault
 	for (const name of scheduleNames)
 		outputs[`schedule ${name}`] = () => {
 			const schedule = makeSchedule(model, name);
-			return [schedule.columns.map(({ values }) => values), scheduleCsv(schedule)];
+			return [schedule.columns.map(cellsOf), scheduleCsv(schedule.columns)];
 		};
 	writeGlb(model);
 	// One after the other, so that none is held while the next is made.

@@ -7,6 +7,7 @@ import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { formats } from '../../src/core/exchange/formats';
 import { readProjectText } from '../../src/core/project/read';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, sheet } from '../faces';
 
@@ -16,7 +17,7 @@ const load = async (file: string) =>
 /** Points of pieces by address, as the schedule lists them. */
 function listed(model: Model): Map<string, { node: string; at: number[] }[]> {
 	const { columns, rows } = makeSchedule(model, 'anchors');
-	const column = (key: string) => columns.find((one) => one.key === key)!.values;
+	const column = (key: string) => cellsOf(columns.find((one) => one.key === key)!);
 	const [address, point, node, x, y, z] = ['address', 'point', 'node', 'x', 'y', 'z'].map(column);
 	const pieces = new Map<string, { node: string; at: number[] }[]>();
 	for (let row = 0; row < rows; row++) {
@@ -48,7 +49,7 @@ describe('the points that pieces hang on', () => {
 		const model = await load('../lido.json');
 		const pieces = listed(model);
 		const nodes = makeSchedule(model, 'nodes');
-		const known = new Set(nodes.columns.find(({ key }) => key === 'mark')!.values);
+		const known = new Set(cellsOf(nodes.columns.find(({ key }) => key === 'mark')!));
 		let checked = 0;
 		for (const { model: zone } of model.zones)
 			for (const { face: f, group } of zone!.groups) {

@@ -5,6 +5,7 @@ import { unitTransmittance } from '../../src/core/heat/unit';
 import { measuresFor } from '../../src/core/limit/measures';
 import { shippedParts } from '../../src/core/part/kit';
 import { heatSchema } from '../../src/core/project/heat-schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, sheet } from '../faces';
 
@@ -37,7 +38,7 @@ describe('Heat and light of units', () => {
 		const { group } = zone.groups[0]!;
 		const { u, glassShare, g } = unitHeat(zone.faces[0]!, group, heat);
 		const { columns } = makeSchedule(model, 'elements');
-		const column = (key: string) => columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => cellsOf(columns.find((one) => one.key === key)!);
 		const pane = column('material').indexOf('Glass');
 		const glass = Number(column('area')[pane]) / 1e6;
 		// The pane is its cell, 1.5 by 3 m, less as much on every side: w from (1.5 - 2w)(3 - 2w) = glass.

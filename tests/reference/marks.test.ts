@@ -6,7 +6,9 @@ import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { massFaces } from '../../src/core/mass/faces';
 import { readProject } from '../../src/core/project/read';
 import type { Mass } from '../../src/core/project/form-schema';
-import { isPlan, makeSchedule, scheduleNames } from '../../src/core/schedule/table';
+import { scheduleNames } from '../../src/core/project/schedules-schema';
+import { cellsOf } from '../../src/core/schedule/column';
+import { isGathered, makeSchedule } from '../../src/core/schedule/table';
 import { count, sheet } from '../faces';
 
 const empty = { format: 'zygaster project', version: 4, name: 'Marks' };
@@ -43,9 +45,9 @@ const projectWith = (masses: object[], zones: object[]) => readProject({ ...empt
 function marksOf(model: Model): Map<string, string> {
 	const named = new Map<string, string>();
 	// Points are listed under the marks of their pieces.
-	for (const name of scheduleNames.filter((one) => one !== 'anchors' && !isPlan(one))) {
+	for (const name of scheduleNames.filter((one) => one !== 'anchors' && !isGathered(one))) {
 		const schedule = makeSchedule(model, name);
-		const column = (key: string) => schedule.columns.find((one) => one.key === key)?.values as string[];
+		const column = (key: string) => cellsOf(schedule.column(key)!) as string[];
 		column('mark').forEach((mark, k) => {
 			expect(mark, 'printable').to.match(/^[A-Z][A-Z0-9]*(\.\d+)?-[A-Za-z0-9-]+$/);
 			// A blade is an element too, and has its mark there; what stands on a node has that of the node.
@@ -55,9 +57,9 @@ function marksOf(model: Model): Map<string, string> {
 			named.set(mark, what);
 		});
 		expect(new Set(column('mark')).size, `${name}: each mark once`).to.equal(schedule.rows);
-		expect(scheduleCsv(schedule).replaceAll('\r\n', '')).to.not.match(/\p{Cc}|[{|}~]/u);
+		expect(scheduleCsv(schedule.columns).replaceAll('\r\n', '')).to.not.match(/\p{Cc}|[{|}~]/u);
 	}
-	for (const mark of makeSchedule(model, 'anchors').columns.find(({ key }) => key === 'mark')!.values)
+	for (const mark of cellsOf(makeSchedule(model, 'anchors').columns.find(({ key }) => key === 'mark')!))
 		expect(named.has(String(mark)), `${mark} is a piece's`).to.equal(true);
 	return named;
 }

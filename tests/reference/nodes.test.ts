@@ -8,6 +8,7 @@ import type { Form } from '../../src/core/project/form-schema';
 import type { PatternChoice, ZoneInput } from '../../src/core/project/schema';
 import { partSchema } from '../../src/core/project/part-definition';
 import { placesOf } from '../../src/core/part/places';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
 import { count, projectOf, revolved, sheet, scattered } from '../faces';
@@ -218,7 +219,7 @@ describe('parts on nodes', () => {
 			projectOf(sheet(7000, 6000), count(6, 5), { nodes: everywhere, runs: lines }, { variants })
 		);
 		const schedule = makeSchedule(model, 'connectors');
-		const column = (key: string) => schedule.columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => cellsOf(schedule.columns.find((one) => one.key === key)!);
 		expect(schedule.rows).to.equal(42);
 		expect(column('mark').slice(0, 2)).to.deep.equal(['Z-N-C01-B01', 'Z-N-C01-B02']);
 		expect(column('address')[0]).to.equal('z/m.wall/N/C01/B01');

@@ -9,7 +9,10 @@ import type { Model } from '../../src/core/cladding/model';
 import { writeXlsx } from '../../src/core/exchange/xlsx/write';
 import { everySite } from '../../src/core/field/column';
 import { readProjectText } from '../../src/core/project/read';
-import { makeSchedule, scheduleNames, type Schedule } from '../../src/core/schedule/table';
+import { scheduleNames } from '../../src/core/project/schedules-schema';
+import { cellsOf, columnOf, textHead } from '../../src/core/schedule/column';
+import { inFiles } from '../../src/core/schedule/listed';
+import { makeSchedule, type Schedule } from '../../src/core/schedule/table';
 import { scales } from '../../src/core/units/scale';
 
 /** What the reader in Python says of a sheet. */
@@ -61,7 +64,11 @@ function recalculated(bytes: Uint8Array, sheets: number): string[][][] {
 	);
 }
 
-const sheetOf = ({ name, columns, rows }: Schedule) => ({ name, columns, rows: everySite(rows) });
+const sheetOf = ({ name, columns, rows }: Schedule) => ({
+	name,
+	columns: columns.filter(inFiles),
+	rows: everySite(rows)
+});
 
 describe('workbooks, read by programs that did not write them', () => {
 	let model: Model;
@@ -84,7 +91,9 @@ describe('workbooks, read by programs that did not write them', () => {
 			const sheet = sheets[k]!;
 			expect(sheet.frozen).to.equal('B2');
 			expect(sheet.filter).to.match(new RegExp(`^A1:[A-Z]+${rows + 1}$`));
-			for (const [c, { kind, values, title }] of columns.entries()) {
+			for (const [c, column] of columns.filter(inFiles).entries()) {
+				const { kind, title } = column;
+				const values = cellsOf(column);
 				expect(sheet.rows[0]![c]).to.include(title);
 				if (kind === 'length' && typeof values[0] === 'number') expect(sheet.formats[c]).to.equal('#,##0.0');
 				for (let row = 0; row < rows; row++) {
@@ -104,7 +113,9 @@ describe('workbooks, read by programs that did not write them', () => {
 		const anew = recalculated(bytes, schedules.length);
 		let totals = 0;
 		for (const [k, { columns }] of schedules.entries())
-			for (const [c, { kind, total, values, title }] of columns.entries()) {
+			for (const [c, column] of columns.filter(inFiles).entries()) {
+				const { kind, total, title } = column;
+				const values = cellsOf(column);
 				if (!total || kind === 'text') continue;
 				totals++;
 				const sum = values.reduce<number>((all, one) => all + (typeof one === 'number' ? one : 0), 0);
@@ -119,7 +130,7 @@ describe('workbooks, read by programs that did not write them', () => {
 
 	it('text is text, whatever it looks like, and rows stand in the order they are listed in', async () => {
 		const values = ['=1+1', 'a <b> & "c"', ' blank before', 'two\nlines', 'bell\u0007', '00123', null];
-		const columns = [{ key: 'said', title: 'Said', kind: 'text', total: false, values }] as const;
+		const columns = [columnOf(textHead('said', 'Said'), values)];
 		const [sheet] = read(
 			await writeXlsx(
 				[{ name: 'A & B', columns, rows: Uint32Array.of(6, 5, 4, 3, 2, 1, 0) }],

@@ -108,9 +108,9 @@ describe('the chain in its thread', () => {
 		expect(given).to.equal(null);
 		// Within the cladding of its one zone, which is the second half.
 		expect(shares.at(-1)!).to.be.above(0.5).and.below(1);
-		expect(chainService.schedule('panels').rows).to.equal(24);
+		expect(chainService.schedule('panels', []).rows).to.equal(24);
 		const after = await chainService.run(wall(150, 120), nothing, null);
 		expect(after!.zones[0]!.behind).to.equal(false);
-		expect(chainService.schedule('panels').rows).to.equal(150 * 120);
+		expect(chainService.schedule('panels', []).rows).to.equal(150 * 120);
 	});
 });

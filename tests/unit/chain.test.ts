@@ -17,7 +17,9 @@ import { pieceQuantities } from '../../src/core/cladding/quantities';
 import { failedRows, flagTexts } from '../../src/core/schedule/pieces';
 import { swapPart, swapPieces } from '../../src/core/cladding/swap';
 import { queryRows } from '../../src/core/schedule/query';
-import { isPlan, makeSchedule, scheduleNames } from '../../src/core/schedule/table';
+import { scheduleNames } from '../../src/core/project/schedules-schema';
+import { cellsOf } from '../../src/core/schedule/column';
+import { isGathered, makeSchedule } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
 import { modelMessage, type GroupView } from '../../src/lib/worker/views';
 import { count, projectOf, revolved, sheet } from '../faces';
@@ -226,9 +228,9 @@ describe('the demo project', () => {
 		const model = await new Chain().run(demo);
 		expect(model.problems).to.deep.equal([]);
 		expectFinite(model);
-		for (const name of scheduleNames.filter((one) => !isPlan(one))) {
+		for (const name of scheduleNames.filter((one) => !isGathered(one))) {
 			const schedule = makeSchedule(model, name);
-			const column = (key: string) => schedule.columns.find((one) => one.key === key)!.values;
+			const column = (key: string) => cellsOf(schedule.columns.find((one) => one.key === key)!);
 			// A piece has as many points as it has.
 			if (name !== 'anchors') expect(new Set(column('mark')).size).to.equal(schedule.rows);
 			// Points between grid lines have none; they come after the others.
@@ -247,7 +249,7 @@ describe('the demo project', () => {
 		const model = await new Chain().run(demo);
 		const schedules = new Map(scheduleNames.map((name) => [name, makeSchedule(model, name).columns]));
 		const column = (name: 'elements' | 'panels' | 'bars' | 'blades', key: string) =>
-			schedules.get(name)!.find((one) => one.key === key)!.values;
+			cellsOf(schedules.get(name)!.find((one) => one.key === key)!);
 		const addresses = column('elements', 'address') as string[];
 		const masses = column('elements', 'mass') as number[];
 		const byPiece = new Map<string, number>();
@@ -290,7 +292,7 @@ describe('the demo project', () => {
 			whole.totals['mass']!,
 			1e-6
 		);
-		const areas = schedule.columns.find((one) => one.key === 'area')!.values as number[];
+		const areas = cellsOf(schedule.columns.find((one) => one.key === 'area')!) as number[];
 		for (const group of groups)
 			for (let k = 1; k < group.rows.length; k++)
 				expect(areas[group.rows[k]!]!).to.be.at.most(areas[group.rows[k - 1]!]!);

@@ -10,6 +10,7 @@ import { applyEdits } from '../../src/core/project/commands';
 import type { Condition } from '../../src/core/project/condition-schema';
 import type { Form } from '../../src/core/project/form-schema';
 import type { Project } from '../../src/core/project/schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { readProject } from '../../src/core/project/read';
 import { count, projectOf, revolved, sheet } from '../faces';
@@ -193,7 +194,7 @@ describe('rules and what they ask', () => {
 		const { columns, rows } = makeSchedule(model, 'panels');
 		expect(rows).to.equal(30);
 		for (const key of ['mark', 'address']) {
-			const names = columns.find((one) => one.key === key)!.values.map(String);
+			const names = cellsOf(columns.find((one) => one.key === key)!).map(String);
 			expect(new Set(names).size, key).to.equal(30);
 			expect(names.filter((name) => name.endsWith('+screen')).length, key).to.equal(10);
 		}

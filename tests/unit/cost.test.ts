@@ -5,6 +5,7 @@ import type { Rate } from '../../src/core/project/rates-schema';
 import { readProject } from '../../src/core/project/read';
 import { cladFigures } from '../../src/core/schedule/clad-figures';
 import { summarise } from '../../src/core/schedule/summary';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { atOnce } from '../../src/core/units/steps';
 import { count, projectOf, sheet } from '../faces';
@@ -44,7 +45,7 @@ describe('Cost', () => {
 		]);
 		const { total, rates, zones } = atOnce(costOf(model));
 		const { columns } = makeSchedule(model, 'elements');
-		const column = (key: string) => columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => cellsOf(columns.find((one) => one.key === key)!);
 		const sum = (key: string, of: string) =>
 			column(key).reduce(
 				(all: number, value, row) => all + (column('material')[row] === of ? Number(value) : 0),

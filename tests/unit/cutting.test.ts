@@ -4,6 +4,7 @@ import { cutLengths, type CutLengths } from '../../src/core/cutting/lengths';
 import { cutSheets } from '../../src/core/cutting/sheets';
 import { Chain } from '../../src/core/chain/chain';
 import type { ZoneInput } from '../../src/core/project/schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, sheet } from '../faces';
 
@@ -123,7 +124,7 @@ describe('The lists of what is cut', () => {
 		const model = await new Chain().run(project);
 		const read = (name: 'lengths' | 'sheets' | 'elements') => {
 			const { rows, columns } = makeSchedule(model, name);
-			const column = (key: string) => columns.find((one) => one.key === key)!.values;
+			const column = (key: string) => cellsOf(columns.find((one) => one.key === key)!);
 			return { rows, column };
 		};
 		return { lengths: read('lengths'), sheets: read('sheets'), elements: read('elements') };

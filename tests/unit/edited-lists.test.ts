@@ -4,6 +4,7 @@ import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { readEdited } from '../../src/core/exchange/values/read-edited';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import Papa from 'papaparse';
 import { readProjectText } from '../../src/core/project/read';
@@ -23,7 +24,8 @@ async function wall(): Promise<Model> {
 	return model;
 }
 /** The list as somebody has it in a spreadsheet. */
-const listOf = (model: Model) => Papa.parse<string[]>(scheduleCsv(makeSchedule(model, 'louvers'))).data;
+const listOf = (model: Model) =>
+	Papa.parse<string[]>(scheduleCsv(makeSchedule(model, 'louvers').columns)).data;
 
 describe('edited lists of pieces', () => {
 	let model: Model;
@@ -57,7 +59,7 @@ describe('edited lists of pieces', () => {
 	});
 
 	it('whatever angles are typed: each comes back as it was typed, or is refused by name', () => {
-		const marks = makeSchedule(model, 'louvers').columns.find(({ key }) => key === 'mark')!.values;
+		const marks = cellsOf(makeSchedule(model, 'louvers').columns.find(({ key }) => key === 'mark')!);
 		fc.assert(
 			fc.property(
 				fc.array(fc.double({ min: -400, max: 400, noNaN: true }), { minLength: 8, maxLength: 8 }),
@@ -79,9 +81,9 @@ describe('edited lists of pieces', () => {
 	});
 
 	it('wrong, double and missing marks, text for numbers, values of other parts: each is said, the rest is taken', () => {
-		const marks = makeSchedule(model, 'louvers')
-			.columns.find(({ key }) => key === 'mark')!
-			.values.map(String);
+		const marks = cellsOf(makeSchedule(model, 'louvers').columns.find(({ key }) => key === 'mark')!).map(
+			String
+		);
 		const lines = [
 			['mark', 'ANGLE (rad)', 'Area (m2)', 'Colour of the day', 'Variant'],
 			[marks[0], 0.7, 3, 'red', ''],
@@ -111,7 +113,7 @@ describe('edited lists of pieces', () => {
 	it('an address names a piece as its mark does, and a piece counts once whatever it is called by', () => {
 		const { columns } = makeSchedule(model, 'louvers');
 		const [marks, addresses] = ['mark', 'address'].map((key) =>
-			columns.find((one) => one.key === key)!.values.map(String)
+			cellsOf(columns.find((one) => one.key === key)!).map(String)
 		) as [string[], string[]];
 		const { pieces, refused } = readEdited(
 			[
@@ -133,7 +135,7 @@ describe('edited lists of pieces', () => {
 		const whole = await new Chain().run(readProjectText(lido));
 		let all = 0;
 		for (const name of ['panels', 'louvers', 'structure'] as const) {
-			const lines = Papa.parse<string[]>(scheduleCsv(makeSchedule(whole, name))).data;
+			const lines = Papa.parse<string[]>(scheduleCsv(makeSchedule(whole, name).columns)).data;
 			if (lines.length < 2) continue;
 			const { rows, pieces, unknown, refused, left } = readEdited(lines, whole, name);
 			expect([pieces, unknown, refused, left], name).to.deep.equal([[], [], [], []]);
@@ -149,7 +151,7 @@ describe('edited lists of pieces', () => {
 		const doubled = await new Chain().run({ ...project, zones: [{ ...zone, rules: [...zone.rules, also] }] });
 		const { columns, rows } = makeSchedule(doubled, 'louvers');
 		expect(rows).to.equal(16);
-		const marks = columns.find(({ key }) => key === 'mark')!.values.map(String);
+		const marks = cellsOf(columns.find(({ key }) => key === 'mark')!).map(String);
 		const beside = marks.find((mark) => mark.endsWith('+twice'))!;
 		const untouched = readEdited(listOf(doubled), doubled, 'louvers');
 		expect([untouched.pieces, untouched.unknown, untouched.refused]).to.deep.equal([[], [], []]);

@@ -7,6 +7,7 @@ import type { ElementShape } from '../../src/core/part/element-table';
 import { placesOf, trianglesOf } from '../../src/core/part/places';
 import { partSchema, type PartDefinition } from '../../src/core/project/part-definition';
 import type { Project } from '../../src/core/project/schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, sheet } from '../faces';
 
@@ -186,6 +187,6 @@ describe('how a part lies on its cell', () => {
 			makeSchedule(await made(project(put, {}, 2)), 'structure').columns.find(({ key }) => key === 'lies');
 		expect(await lies({})).to.equal(undefined);
 		const mirrored = await lies({ mirror: { is: 'alternates', values: ['false', 'true'], by: 'bays' } });
-		expect(mirrored!.values).to.deep.equal(['', 'opposite hand']);
+		expect(cellsOf(mirrored!)).to.deep.equal(['', 'opposite hand']);
 	});
 });

@@ -7,6 +7,7 @@ import { kindsOf, type Kinds } from '../../src/core/like/kinds';
 import { likeSets } from '../../src/core/like/sets';
 import { atOnce } from '../../src/core/units/steps';
 import type { ZoneInput } from '../../src/core/project/schema';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { count, projectOf, revolved, sheet } from '../faces';
 
@@ -207,6 +208,6 @@ describe('kinds of pieces', () => {
 			for (let d = 0; d < c; d++)
 				expect(of[0]![0]![c] === of[0]![0]![d]).to.equal(cells.course[c] === cells.course[d]);
 		const column = makeSchedule(model, 'panels').columns.find(({ key }) => key === 'kind')!;
-		expect(new Set(column.values).size).to.equal(7);
+		expect(new Set(cellsOf(column)).size).to.equal(7);
 	});
 });

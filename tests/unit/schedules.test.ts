@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
+import { cellsOf } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { summarise } from '../../src/core/schedule/summary';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
@@ -17,7 +18,7 @@ describe('what schedules count', () => {
 		const runs = [{ id: 'r', lines: ['bay' as const, 'course' as const, 'rim' as const], variant: 'v' }];
 		const model = await modelOf('spaced-sleeve', { runs });
 		const bars = makeSchedule(model, 'bars');
-		const column = (key: string) => bars.columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => cellsOf(bars.columns.find((one) => one.key === key)!);
 		expect(bars.rows).to.equal(12);
 		expect(column('length').every((mm) => Math.abs(Number(mm) - 400) < 1e-6)).to.equal(true);
 		expect(summarise(model).bars.length_m).to.be.closeTo(12 * 0.4, 1e-9);
@@ -31,7 +32,7 @@ describe('what schedules count', () => {
 			rules: [{ id: 'all', put: { variant: 'v', values: {} } }]
 		});
 		const list = makeSchedule(model, 'elements');
-		const column = (key: string) => list.columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => cellsOf(list.columns.find((one) => one.key === key)!);
 		// Four cells of 2 by 1 m: four bars and a pane each.
 		expect(list.rows).to.equal(4 * 5);
 		const bars = column('length')
@@ -62,10 +63,10 @@ describe('what schedules count', () => {
 		const list = makeSchedule(model, 'structure');
 		expect(structure.count).to.equal(4);
 		expect(list.rows).to.equal(4);
-		const lengths = list.columns.find(({ key }) => key === 'length')!.values.map(Number);
+		const lengths = cellsOf(list.columns.find(({ key }) => key === 'length')!).map(Number);
 		expect(lengths.every((mm) => mm > 0)).to.equal(true);
 		expect(structure.length_m).to.be.closeTo(lengths.reduce((a, b) => a + b, 0) / 1000, 1e-6);
-		const made = makeSchedule(model, 'elements').columns.find(({ key }) => key === 'mass')!.values;
+		const made = cellsOf(makeSchedule(model, 'elements').columns.find(({ key }) => key === 'mass')!);
 		expect(made.reduce<number>((sum, kg) => sum + Number(kg), 0)).to.be.closeTo(
 			summarise(model).mass_kg,
 			1e-6

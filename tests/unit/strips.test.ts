@@ -3,6 +3,7 @@ import { Chain } from '../../src/core/chain/chain';
 import type { ZoneModel } from '../../src/core/cladding/model';
 import { kindOf } from '../../src/core/cladding/address';
 import type { PatternChoice, ZoneInput } from '../../src/core/project/schema';
+import { cellsOf as listed } from '../../src/core/schedule/column';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { projectOf, sheet } from '../faces';
 
@@ -57,7 +58,7 @@ describe('end strips of exact sizes', () => {
 		expect([...model.zones[0]!.model!.assignments[0]!.taken]).to.deep.equal([4 + 7, 24]);
 		const other = await wall({ rules: [rules[1]!], slivers: { under: 250_000, put: 'flag' } });
 		const panels = makeSchedule(other, 'panels');
-		const column = (key: string) => panels.columns.find((one) => one.key === key)!.values;
+		const column = (key: string) => listed(panels.columns.find((one) => one.key === key)!);
 		expect(column('cell').filter((kind) => kind === 'strip').length).to.equal(11);
 		// 1 m by 0.2 m is the only one under a quarter of a square metre.
 		expect(column('flags').filter((text) => /sliver/.test(String(text))).length).to.equal(1);

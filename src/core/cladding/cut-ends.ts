@@ -159,6 +159,8 @@ function leftAhead(planes: readonly Plane[], meshes: readonly ClosedMesh[], orig
 		});
 	});
 }
+/** Cuts of a bar: two at each end. */
+const CUTS = 4;
 /** What is no further behind a plane (mm) is on it: meshes are kept in single precision. */
 const AT = 0.01;
 
@@ -176,16 +178,24 @@ export function withEnds(
 	meeting: MeetingBars,
 	ends: Ends
 ): PieceGroup {
+	const endAngles = new Float64Array(CUTS * group.sites.length).fill(NaN);
 	const cut = cutRun(group.run, (row, meshes) => {
 		const bar = group.sites[row]!;
 		const half = (side: Vector, node: Vector) => halfWidth(meshes, node, side, origin);
-		const planes = meeting.nodes.get(bar)!.flatMap((node) => planesAt(meeting, ends, bar, node, grid, half));
-		return leftAhead(planes, meshes, origin);
+		const planes = meeting.nodes.get(bar)!.map((node) => planesAt(meeting, ends, bar, node, grid, half));
+		planes.forEach((own, end) => {
+			const way = meeting.arms.get(meeting.nodes.get(bar)![end]!)!.find((arm) => arm.bar === bar)!.way;
+			own.slice(0, CUTS / 2).forEach(({ normal }, k) => {
+				const off = Math.min(1, Math.max(-1, dot(normal, way)));
+				endAngles[CUTS * row + (CUTS / 2) * end + k] = Math.acos(off);
+			});
+		});
+		return leftAhead(planes.flat(), meshes, origin);
 	});
 	const lost = new Map<number, Flag>();
 	for (const { row } of group.run.elements)
 		for (const one of row)
 			if (cut.left[one] === 0)
 				lost.set(one, plainFlag('piece.clipped-away', 'failed', 'the piece', 'its ends leave nothing of it'));
-	return { ...group, run: cut.run, flags: group.flags.with(lost) };
+	return { ...group, run: cut.run, endAngles, flags: group.flags.with(lost) };
 }

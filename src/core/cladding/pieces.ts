@@ -35,6 +35,11 @@ export interface PieceGroup {
 	readonly lie: Lie;
 	/** The lines of each piece, where several are joined to one; null where each has its own. */
 	readonly bars: readonly (readonly number[])[] | null;
+	/**
+	 * Of bars whose ends are cut: how far the cuts of the first end and of the second are off square (rad), two each, NaN
+	 * where there is none; null where none is cut.
+	 */
+	readonly endAngles: Float64Array | null;
 	/** How much of each is left of what was made for a whole cell, by volume; null where none is clipped. */
 	readonly left: Float64Array | null;
 }
@@ -117,6 +122,7 @@ export function clad(
 		perPiece: ofPieces,
 		lie,
 		bars: null,
+		endAngles: null,
 		left: null
 	};
 }

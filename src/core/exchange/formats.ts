@@ -1,7 +1,9 @@
 import type { Model } from '../cladding/model';
 import type { Project } from '../project/schema';
 import { everySite } from '../field/column';
-import { makeSchedule, scheduleNames, scheduleTitles } from '../schedule/table';
+import { scheduleNames } from '../project/schedules-schema';
+import { inFiles } from '../schedule/listed';
+import { makeSchedule, scheduleTitles } from '../schedule/table';
 import { scheduleCsv } from './csv/write';
 import { writeGlb } from './glb/write';
 import { writeIfc } from './ifc/write';
@@ -41,6 +43,9 @@ const labels = {
 	...scheduleTitles,
 	structure: 'Structure on cells',
 	elements: 'Elements: plates, bars, blades',
+	kinds: 'Kinds of pieces on cells',
+	materials: 'What is ordered of each material',
+	rules: 'What each clause comes to',
 	lengths: 'Lengths: bars packed into stock',
 	sheets: 'Sheets: plates packed onto stock',
 	anchors: 'Anchor points of every piece',
@@ -53,14 +58,15 @@ const schedules = scheduleNames.map((name): Format => ({
 	group: 'csv',
 	ending: `-${name}.csv`,
 	type: 'text/csv',
-	write: ({ model }) => scheduleCsv(makeSchedule(model, name))
+	write: ({ model }) => scheduleCsv(makeSchedule(model, name).columns.filter(inFiles))
 }));
 
 /** The schedules that have rows, each made when it is written. */
 function* sheetsOf(model: Model): Generator<Sheet> {
 	for (const name of scheduleNames) {
 		const { columns, rows } = makeSchedule(model, name);
-		if (rows || name === 'panels') yield { name: scheduleTitles[name], columns, rows: everySite(rows) };
+		if (rows || name === 'panels')
+			yield { name: scheduleTitles[name], columns: columns.filter(inFiles), rows: everySite(rows) };
 	}
 }
 

@@ -3,7 +3,7 @@ import { pathTo } from '../project/typed-path';
 import { checkFormula } from '../units/formula/check';
 import { evaluateConstant } from '../units/formula/evaluate';
 import { FormulaError, type FormulaType } from '../units/formula/expression';
-import { refuse } from '../units/problem';
+import { ProblemError, refuse } from '../units/problem';
 
 /** Values of the whole project by their names, in kernel units. */
 export type Named = ReadonlyMap<string, { readonly type: FormulaType; readonly value: number }>;
@@ -34,6 +34,16 @@ export function namedValues(list: Project['named'], taken: ReadonlySet<string>):
 		}
 	}
 	return named;
+}
+
+/** The same for what can do without: none where one of them cannot be, which is said elsewhere. */
+export function namedOrNone({ named }: Pick<Project, 'named'>): Named {
+	try {
+		return namedValues(named, new Set());
+	} catch (error) {
+		if (error instanceof ProblemError) return NOTHING_NAMED;
+		throw error;
+	}
 }
 
 /**

@@ -24,6 +24,7 @@ import { loadsSchema } from './loads-schema';
 import { movesSchema } from './moves-schema';
 import { stockSchema } from './stock-schema';
 import { costSchema } from './rates-schema';
+import { schedulesSchema } from './schedules-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
 
@@ -233,6 +234,8 @@ export const projectSchema = z.strictObject({
 	cost: costSchema.prefault({}),
 	/** What bars and plates are cut from. */
 	stock: stockSchema.prefault({}),
+	/** How schedules are read. */
+	schedules: schedulesSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */
 	limits: z.array(limitSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */

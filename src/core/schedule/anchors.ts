@@ -1,6 +1,7 @@
 import { anchorPoints, type AnchorPoint } from '../cladding/anchor-points';
 import { markPrefix, nodeMark } from '../cladding/marks';
-import { numberHead, textHead, type Cell, type ColumnHead, type ElementColumn } from './columns';
+import { numberHead, textHead, type Cell, type ColumnHead } from './column';
+import type { ElementColumn } from './columns';
 import type { GroupSource } from './sources';
 
 /**
@@ -52,9 +53,9 @@ const ofPoint = (
 	read: (source: GroupSource) => (point: AnchorPoint) => Cell
 ): ElementColumn => ({
 	...head,
-	read(source) {
+	read(source, { row, count }) {
 		const [pointsOf, value] = [reader(source), read(source)];
-		return ({ row, count }) => value(pointsOf(row)[count - 1]!);
+		return (ref) => value(pointsOf(row[ref]!)[count[ref]! - 1]!);
 	}
 });
 
@@ -63,9 +64,9 @@ export const anchorColumns: readonly ElementColumn[] = [
 	{
 		...numberHead('point', 'Point', 'count'),
 		read:
-			() =>
-			({ count }) =>
-				count
+			(_source, { count }) =>
+			(ref) =>
+				count[ref]!
 	},
 	ofPoint(textHead('node', 'Node'), anchorMark),
 	...['x', 'y', 'z'].map((axis, k) =>

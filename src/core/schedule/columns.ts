@@ -10,52 +10,21 @@ import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
+import { inDegrees } from '../units/scale';
+import { numberHead, textHead, type Cell, type ColumnHead } from './column';
 import { besideName, flagTexts } from './pieces';
+import type { Refs } from './refs';
 import type { GroupSource } from './sources';
-
-export type Cell = string | number | null;
-
-/** What a column says of itself; numbers are in kernel units. */
-export interface ColumnHead {
-	readonly key: string;
-	readonly title: string;
-	readonly kind: NumberKind | 'text';
-	/** Whether summing it means something. */
-	readonly total: boolean;
-}
 
 /** Of a piece: its row in a group. */
 export interface PieceColumn extends ColumnHead {
 	read(source: GroupSource): (row: number) => Cell;
 }
 
-/** One row of a schedule: a piece, or one thing that is ordered for it. */
-export interface ElementRef {
-	/** Of elements, and the place in it; null for pieces. */
-	readonly table: ElementTable | null;
-	readonly at: number;
-	/** The piece's row in its group. */
-	readonly row: number;
-	/** Counts the elements of its piece from 1. */
-	readonly count: number;
-}
+/** Of one thing that is ordered for a piece, or of the piece: row by row of the refs. */
 export interface ElementColumn extends ColumnHead {
-	/** The ref is filled anew for every row: what is wanted of it is taken at once. */
-	read(source: GroupSource): (ref: ElementRef) => Cell;
+	read(source: GroupSource, refs: Refs): (ref: number) => Cell;
 }
-
-export const textHead = (key: string, title: string): ColumnHead => ({
-	key,
-	title,
-	kind: 'text',
-	total: false
-});
-export const numberHead = (key: string, title: string, kind: NumberKind, total = false): ColumnHead => ({
-	key,
-	title,
-	kind,
-	total
-});
 
 const said = (key: string, title: string, read: PieceColumn['read']): PieceColumn => ({
 	...textHead(key, title),
@@ -169,6 +138,16 @@ const corners = (title: string): PieceColumn => ({
 			group.corners
 });
 
+/** How an end of a bar is cut: degrees off square, both where it is cut twice. */
+const endCut = (key: string, title: string, end: 0 | 1): PieceColumn =>
+	said(key, title, ({ group: { endAngles } }) => (row) => {
+		if (!endAngles) return '';
+		const cuts = endAngles
+			.subarray(4 * row + 2 * end, 4 * row + 2 * end + 2)
+			.filter((one) => !Number.isNaN(one));
+		return Array.from(cuts, (one) => `${inDegrees(one).toFixed(1)}°`).join(' and ') || 'square';
+	});
+
 /** Schedules with a row for each piece. */
 export const pieceColumns = {
 	panels: [
@@ -220,6 +199,8 @@ export const pieceColumns = {
 					lineKindOf(face.edges, group.sites[row]!, face.sharedEdges)
 		),
 		cutLength,
+		endCut('start', 'Start cut', 0),
+		endCut('end', 'End cut', 1),
 		materials,
 		field('line', 'fold', 'Fold'),
 		mass,
@@ -258,15 +239,15 @@ const none = (value: number): number | null => (value > 0 ? value : null);
 /** What is said of a piece, for every row of it; a piece of many elements is asked once. */
 export const ofPiece = ({ read, ...head }: PieceColumn): ElementColumn => ({
 	...head,
-	read(source) {
+	read(source, { row }) {
 		const value = read(source);
-		if (head.kind !== 'text') return ({ row }) => value(row);
+		if (head.kind !== 'text') return (ref) => value(row[ref]!);
 		let last = -1;
 		let said: Cell = null;
-		return ({ row }) => {
-			if (row !== last) {
-				last = row;
-				said = value(row);
+		return (ref) => {
+			if (row[ref] !== last) {
+				last = row[ref]!;
+				said = value(last);
 			}
 			return said;
 		};
@@ -274,19 +255,32 @@ export const ofPiece = ({ read, ...head }: PieceColumn): ElementColumn => ({
 });
 const elementMark: ElementColumn = {
 	...textHead('mark', 'Mark'),
-	read(source) {
-		const mark = ofPiece(identity[0]!).read(source);
-		return (ref) => `${mark(ref)}-${ref.count}`;
+	read(source, refs) {
+		const mark = ofPiece(identity[0]!).read(source, refs);
+		const { count } = refs;
+		return (ref) => `${mark(ref)}-${count[ref]}`;
 	}
 };
 const ofElement = (
 	head: ColumnHead,
-	read: (source: GroupSource) => (table: ElementTable, at: number, count: number) => Cell
+	read: (source: GroupSource) => (table: ElementTable, at: number) => Cell
 ): ElementColumn => ({
 	...head,
-	read(source) {
+	read(source, { tables, table, at }) {
 		const value = read(source);
-		return ({ table, at, count }) => value(table!, at, count);
+		return (ref) => value(tables[table[ref]!]!, at[ref]!);
+	}
+});
+/** Of an element's kind, the same for all of them. */
+const ofKind = (
+	key: string,
+	title: string,
+	say: (group: GroupSource['group'], element: number) => string
+): ElementColumn => ({
+	...textHead(key, title),
+	read({ group }, { tables, table }) {
+		const words = tables.map(({ element }) => say(group, element));
+		return (ref) => words[table[ref]!]!;
 	}
 });
 const elementIdentity = [elementMark, ...identity.slice(1).map(ofPiece)];
@@ -299,22 +293,18 @@ const massOfElement = ofElement(
 			elementMass(group, table, at)
 );
 
-/** What an element is cut from, in words; most elements of a list are cut from the same. */
+/** What an element is cut from, in words; most elements of a kind are cut from the same. */
 function stockReader(): (table: ElementTable, at: number) => string | null {
-	let last: { readonly shape: string; readonly sizes: readonly number[]; readonly said: string } | null =
-		null;
-	return ({ stock }, at) => {
-		if (!stock) return null;
-		const { shape, sizes } = stock;
-		if (
-			last?.shape === shape &&
-			last.sizes.length === sizes.length &&
-			sizes.every((column, k) => column[at] === last!.sizes[k])
-		)
-			return last.said;
+	const last = new Map<ElementTable, { readonly sizes: readonly number[]; readonly said: string }>();
+	return (table, at) => {
+		if (!table.stock) return null;
+		const { shape, sizes } = table.stock;
+		const known = last.get(table);
+		if (known && sizes.every((column, k) => column[at] === known.sizes[k])) return known.said;
 		const own = sizes.map((column) => column[at]!);
-		last = { shape, sizes: own, said: stockText({ shape, sizes: own }) };
-		return last.said;
+		const said = stockText({ shape, sizes: own });
+		last.set(table, { sizes: own, said });
+		return said;
 	};
 }
 
@@ -332,25 +322,16 @@ export const elementColumns = {
 	],
 	elements: [
 		...elementIdentity,
-		ofElement(numberHead('number', 'Number', 'count'), () => (_table, _at, count) => count),
-		ofElement(
-			textHead('element', 'Element'),
-			({ group }) =>
-				(table) =>
-					group.ready.elements[table.element]!.label
-		),
-		ofElement(
-			textHead('category', 'Category'),
-			({ group }) =>
-				(table) =>
-					group.ready.elements[table.element]!.category
-		),
-		ofElement(
-			textHead('material', 'Material'),
-			({ group }) =>
-				(table) =>
-					group.ready.materials[table.element]!.label
-		),
+		{
+			...numberHead('number', 'Number', 'count'),
+			read:
+				(_source, { count }) =>
+				(ref) =>
+					count[ref]!
+		},
+		ofKind('element', 'Element', ({ ready }, element) => ready.elements[element]!.label),
+		ofKind('category', 'Category', ({ ready }, element) => ready.elements[element]!.category),
+		ofKind('material', 'Material', ({ ready }, element) => ready.materials[element]!.label),
 		ofElement(textHead('stock', 'Stock'), stockReader),
 		ofElement(numberHead('thickness', 'Thickness', 'length'), () => ({ stock }, at) => {
 			return stock?.shape === 'plate' ? none(stock.sizes[0]![at]!) : null;

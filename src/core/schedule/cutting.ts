@@ -8,7 +8,9 @@ import { stockText } from '../part/stock';
 import type { Material } from '../project/material-schema';
 import type { StockSettings } from '../project/stock-schema';
 import { formatNumber } from '../units/quantity';
-import { elementColumns, numberHead, textHead, type Cell, type ColumnHead, type ElementRef } from './columns';
+import { numberHead, textHead, type Cell } from './column';
+import { elementColumns } from './columns';
+import { asColumns } from './gathered';
 import { elementsOf } from './refs';
 import { BETWEEN_ADDRESSES } from './listed';
 import type { GroupSource } from './sources';
@@ -41,13 +43,13 @@ function toCut(
 	sizesOf: (source: GroupSource, table: ElementTable, at: number, row: number) => readonly [number, number]
 ): ToCut[] {
 	const found = new Map<string, ToCut>();
-	const ref: { -readonly [K in keyof ElementRef]: ElementRef[K] } = { table: null, at: 0, row: 0, count: 0 };
 	for (const source of sources) {
-		const [markOf, addressOf] = elementColumns.elements.slice(0, 2).map(({ read }) => read(source)) as [
+		const refs = elementsOf(source, category);
+		const [markOf, addressOf] = elementColumns.elements.slice(0, 2).map(({ read }) => read(source, refs)) as [
 			Read,
 			Read
 		];
-		const { tables, table, at, row, count } = elementsOf(source, category);
+		const { tables, table, at, row } = refs;
 		for (let k = 0; k < row.length; k++) {
 			const own = tables[table[k]!]!;
 			if (!own.stock) continue;
@@ -59,9 +61,8 @@ function toCut(
 			found.set(name, list);
 			const [long, short] = sizesOf(source, own, at[k]!, row[k]!);
 			if (!(long > 0)) continue;
-			[ref.table, ref.at, ref.row, ref.count] = [own, at[k]!, row[k]!, count[k]!];
-			list.marks.push(String(markOf(ref)));
-			list.addresses.push(String(addressOf(ref)));
+			list.marks.push(String(markOf(k)));
+			list.addresses.push(String(addressOf(k)));
 			list.long.push(long);
 			list.short.push(short);
 		}
@@ -102,14 +103,6 @@ function byNumber(of: Int32Array): Map<number, number[]> {
 		else found.set(of[k]!, [k]);
 	}
 	return new Map([...found].sort(([a], [b]) => (a < 0 ? 1 : b < 0 ? -1 : a - b)));
-}
-
-/** Rows as columns. */
-function asColumns(heads: readonly ColumnHead[], rows: readonly (readonly Cell[])[]) {
-	return {
-		rows: rows.length,
-		columns: heads.map((head, k) => ({ ...head, values: rows.map((row) => row[k]!) }))
-	};
 }
 
 /** Addresses of some things, those of one piece once; none has such a mark in it. */

@@ -1,6 +1,7 @@
 import { inputKind, setKey } from '../part/inputs';
 import type { PartInput } from '../project/part-definition';
-import { numberHead, textHead, type Cell, type PieceColumn } from './columns';
+import { numberHead, textHead, type Cell } from './column';
+import type { PieceColumn } from './columns';
 import type { GroupSource } from './sources';
 
 /** Inputs that pieces can have values of their own for. */

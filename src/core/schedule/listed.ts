@@ -1,6 +1,6 @@
 import type { NumberKind } from '../units/dimension';
 import { scales } from '../units/scale';
-import type { ColumnHead } from './columns';
+import type { ColumnHead } from './column';
 
 /** Between the addresses of a row that stands for several pieces. */
 export const BETWEEN_ADDRESSES = '; ';
@@ -44,3 +44,6 @@ export function headingOf({ title, kind }: Pick<ColumnHead, 'title' | 'kind'>): 
 	const unit = kind === 'text' ? '' : scales[kind].plain;
 	return unit ? `${title} (${unit})` : title;
 }
+
+/** Whether a column goes into files: pictures are looked at. */
+export const inFiles = ({ key }: Pick<ColumnHead, 'key'>): boolean => key !== 'picture';

@@ -2,7 +2,7 @@ import { nodeAddress } from '../cladding/address';
 import { markPrefix, nodeMark } from '../cladding/marks';
 import type { FaceModel, ZoneModel } from '../cladding/model';
 import { outlineOf } from '../pattern/cells';
-import { numberHead, textHead, type Cell, type ColumnHead } from './columns';
+import { columnOf, numberHead, textHead, type Cell, type ColumnHead } from './column';
 
 /** A setting-out point. mm; the normal has length 1 and points outside. */
 export interface NodeRow {
@@ -64,9 +64,11 @@ export function nodeTable(zones: readonly (ZoneModel | null)[]) {
 	);
 	return {
 		rows: rows.length,
-		columns: columns.map(({ read, ...head }) => ({
-			...head,
-			values: rows.map(({ row, zone }) => read(row, zone))
-		}))
+		columns: columns.map(({ read, ...head }) =>
+			columnOf(
+				head,
+				rows.map(({ row, zone }) => read(row, zone))
+			)
+		)
 	};
 }

@@ -6,17 +6,13 @@ import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
 import type { NumberKind } from '../units/dimension';
 import { anchorColumns } from './anchors';
+import { numberHead, TextFiller, textHead, type Cell, type Column, type ColumnHead } from './column';
 import {
 	elementColumns,
-	numberHead,
 	ofPiece,
 	pieceColumns,
 	pointIdentity,
-	textHead,
-	type Cell,
-	type ColumnHead,
 	type ElementColumn,
-	type ElementRef,
 	type PieceColumn
 } from './columns';
 import { inputColumns } from './inputs';
@@ -26,24 +22,17 @@ import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup, isStructureG
 import { elementsOf, piecesOf, pointsOf, type Refs } from './refs';
 import { groupSource, type GroupSource } from './sources';
 import { sheetPlan, lengthPlan } from './cutting';
+import { namedOrNone } from '../named/named-values';
+import type { Table } from '../project/brought-schema';
+import { ownColumns } from './own-columns';
+import { kindRows, materialRows, ruleRows } from './gathered';
+import type { ScheduleName } from '../project/schedules-schema';
 
-export const scheduleNames = [
-	'panels',
-	'bars',
-	'connectors',
-	'louvers',
-	'blades',
-	'structure',
-	'elements',
-	'lengths',
-	'sheets',
-	'anchors',
-	'nodes'
-] as const;
-export type ScheduleName = (typeof scheduleNames)[number];
-
-/** Lists of what is cut from one stock: their rows are no pieces. */
+/** Lists of what is cut from one stock. */
 export const isPlan = (name: ScheduleName): boolean => name === 'lengths' || name === 'sheets';
+/** Lists whose rows stand for several pieces each. */
+export const isGathered = (name: ScheduleName): boolean =>
+	isPlan(name) || name === 'kinds' || name === 'materials' || name === 'rules';
 
 export const scheduleTitles: Record<ScheduleName, string> = {
 	panels: 'Panels',
@@ -53,22 +42,54 @@ export const scheduleTitles: Record<ScheduleName, string> = {
 	blades: 'Blades',
 	structure: 'Structure',
 	elements: 'Elements',
+	kinds: 'Kinds',
+	materials: 'Materials',
+	rules: 'Rules',
 	lengths: 'Lengths',
 	sheets: 'Sheets',
 	anchors: 'Anchors',
 	nodes: 'Nodes'
 };
 
-/** One column; numbers are in kernel units, null where a row has no such value. */
-export interface Column extends ColumnHead {
-	readonly values: readonly Cell[];
+/** Why a column of the project's own is empty. */
+export interface ColumnProblem {
+	readonly key: string;
+	readonly problem: string;
 }
 
-/** A schedule in building order: zone by zone, course by course from the foot, bay by bay. */
-export interface Schedule {
-	readonly name: ScheduleName;
-	readonly rows: number;
-	readonly columns: readonly Column[];
+/**
+ * A schedule in building order: zone by zone, course by course from the foot, bay by bay. A column is made when it is
+ * asked for, and kept.
+ */
+export class Schedule {
+	private readonly made = new Map<number, Column>();
+
+	constructor(
+		readonly name: ScheduleName,
+		readonly rows: number,
+		readonly heads: readonly ColumnHead[],
+		private readonly make: (place: number) => Column,
+		/** Of columns of the project's own: why they are empty. */
+		readonly problems: readonly ColumnProblem[] = []
+	) {}
+
+	private at(place: number): Column {
+		const known = this.made.get(place);
+		if (known) return known;
+		const column = this.make(place);
+		this.made.set(place, column);
+		return column;
+	}
+
+	column(key: string): Column | undefined {
+		const place = this.heads.findIndex((head) => head.key === key);
+		return place < 0 ? undefined : this.at(place);
+	}
+
+	/** All of them. */
+	get columns(): Column[] {
+		return this.heads.map((_, place) => this.at(place));
+	}
 }
 
 /**
@@ -107,7 +128,7 @@ class Rows {
 	}
 
 	/** Where each row of each group comes to stand: group after group. */
-	private places(): Uint32Array {
+	private readonly places = once((): Uint32Array => {
 		const { count } = this;
 		const keys = (this.keys[0] ?? []).map(() => new Uint32Array(count));
 		let from = 0;
@@ -119,31 +140,43 @@ class Rows {
 		const places = new Uint32Array(count);
 		for (let k = 0; k < count; k++) places[order[k]!] = k;
 		return places;
+	});
+
+	/** Group by group: what a group's rows are read from is looked up once. */
+	private column(column: ElementColumn): Column {
+		const { key, title, kind, total } = column;
+		const places = this.places();
+		const filler = kind === 'text' ? new TextFiller(this.count) : null;
+		const numbers = new Float64Array(filler ? 0 : this.count);
+		let from = 0;
+		for (const [g, source] of this.sources.entries()) {
+			const refs = this.refs[g]!;
+			const { length } = refs.row;
+			const value = column.read(source, refs);
+			if (filler) for (let r = 0; r < length; r++) filler.set(places[from + r]!, value(r) as string | null);
+			else
+				for (let r = 0; r < length; r++) {
+					const cell = value(r);
+					numbers[places[from + r]!] = cell === null ? NaN : (cell as number);
+				}
+			from += length;
+		}
+		return filler && kind === 'text'
+			? filler.column({ key, title, kind, total })
+			: { key, title, kind: kind as NumberKind, total, numbers };
 	}
 
-	/** Column by column, and in each group by group: what a group's rows are read from is looked up once. */
-	columns(heads: readonly ElementColumn[]): Column[] {
-		const places = this.places();
-		const at: { -readonly [K in keyof ElementRef]: ElementRef[K] } = { table: null, at: 0, row: 0, count: 0 };
-		return heads.map(({ read, ...head }) => {
-			const values = new Array<Cell>(this.count);
-			let from = 0;
-			this.sources.forEach((source, g) => {
-				const value = read(source);
-				const { tables, table, at: ats, row, count } = this.refs[g]!;
-				for (let r = 0; r < row.length; r++) {
-					at.table = tables[table[r]!] ?? null;
-					at.at = ats[r]!;
-					at.row = row[r]!;
-					at.count = count[r]!;
-					values[places[from + r]!] = value(at);
-				}
-				from += row.length;
-			});
-			return { ...head, values };
-		});
+	schedule(name: ScheduleName, columns: readonly ElementColumn[]): Schedule {
+		const heads = columns.map(({ key, title, kind, total }) => ({ key, title, kind, total }));
+		return new Schedule(name, this.count, heads, (place) => this.column(columns[place]!));
 	}
 }
+
+/** One whose columns are there already. */
+const ready = (
+	name: ScheduleName,
+	{ rows, columns }: { rows: number; columns: readonly Column[] }
+): Schedule => new Schedule(name, rows, columns, (place) => columns[place]!);
 
 /**
  * What stands for a measure of parts: those of one name and kind are one.
@@ -178,22 +211,50 @@ function measured({ group, failed }: GroupSource, label: string, kind: NumberKin
 	};
 }
 
+/** A list with what a project has of its own in it. */
+function withOwn(list: Schedule, { project }: Model, tables: readonly Table[]): Schedule {
+	const columns = project.schedules.columns.filter((one) => one.list === list.name);
+	if (!columns.length) return list;
+	const own = ownColumns(list, columns, tables, namedOrNone(project));
+	const heads = [...list.heads, ...own.map(({ head }) => head)];
+	const wrong = own.flatMap(({ head, problem }) => (problem === null ? [] : [{ key: head.key, problem }]));
+	const at = (place: number) => list.heads[place] && list.column(list.heads[place].key);
+	return new Schedule(
+		list.name,
+		list.rows,
+		heads,
+		(place) => at(place) ?? own[place - list.heads.length]!.make(),
+		wrong
+	);
+}
+
 /**
  * Schedule the pieces of all zones, or their setting-out points, those that are behind too.
  *
  * ```ts
- * const { columns, rows } = makeSchedule(model, 'panels');
+ * const areas = makeSchedule(model, 'panels').column('area');
  * ```
+ * @param tables with their rows, where those of the project may be in files
  */
-export function makeSchedule(model: Model, name: ScheduleName): Schedule {
+export const makeSchedule = (
+	model: Model,
+	name: ScheduleName,
+	tables: readonly Table[] = model.project.tables
+): Schedule => withOwn(listOf(model, name), model, tables);
+
+/** With the columns that it has by itself. */
+function listOf(model: Model, name: ScheduleName): Schedule {
 	const zones = model.zones.map(({ model: zone }) => zone);
-	if (name === 'nodes') return { name, ...nodeTable(zones) };
+	if (name === 'nodes') return ready(name, nodeTable(zones));
 	const kinds = once(() => atOnce(kindsOf(model, model.project.like)));
 	const sources = zones.flatMap(
 		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds)) ?? []
 	);
-	if (name === 'lengths') return { name, ...lengthPlan(sources, model.project.stock) };
-	if (name === 'sheets') return { name, ...sheetPlan(sources, model.project.stock) };
+	if (name === 'kinds') return ready(name, kindRows(sources));
+	if (name === 'materials') return ready(name, materialRows(sources));
+	if (name === 'rules') return ready(name, ruleRows(sources));
+	if (name === 'lengths') return ready(name, lengthPlan(sources, model.project.stock));
+	if (name === 'sheets') return ready(name, sheetPlan(sources, model.project.stock));
 	if (name === 'blades' || name === 'elements' || name === 'anchors') {
 		const rows = new Rows();
 		for (const source of sources) {
@@ -213,11 +274,10 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 				refs.count
 			]);
 		}
-		return {
+		return rows.schedule(
 			name,
-			rows: rows.count,
-			columns: rows.columns(name === 'anchors' ? [...pointIdentity, ...anchorColumns] : elementColumns[name])
-		};
+			name === 'anchors' ? [...pointIdentity, ...anchorColumns] : elementColumns[name]
+		);
 	}
 	const own = sources.filter(({ clause }) => ofPieces[name](clause));
 	const rows = new Rows();
@@ -229,6 +289,5 @@ export function makeSchedule(model: Model, name: ScheduleName): Schedule {
 	// How pieces lie is told where any lies otherwise than as it was drawn.
 	const isDrawn = own.every(({ group }) => lieText(group.lie) === '');
 	const said = pieceColumns[name].filter(({ key }) => !isDrawn || key !== 'lies');
-	const heads = [...said, ...inputColumns(own), ...measureColumns(own)].map(ofPiece);
-	return { name, rows: rows.count, columns: rows.columns(heads) };
+	return rows.schedule(name, [...said, ...inputColumns(own), ...measureColumns(own)].map(ofPiece));
 }

@@ -4,6 +4,7 @@
 	import type { EditableName, EditedList } from '$core/exchange/values/read-edited';
 	import { writtenAt } from '$core/exchange/formats';
 	import { writeXlsx } from '$core/exchange/xlsx/write';
+	import { inFiles } from '$core/schedule/listed';
 	import { scheduleTitles } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import { readLines } from '$lib/components/read-lines';
@@ -23,19 +24,11 @@
 	const editable = $derived(editables.includes(list.name) ? (list.name as EditableName) : null);
 
 	async function download(kind: 'csv' | 'xlsx') {
-		const { schedule, rows, columns, name } = list;
-		if (!schedule) return;
+		const { rows, name } = list;
+		const columns = list.columns.filter(inFiles);
+		if (list.count === null) return;
 		const file = `${fileStem(desk.project.document.name)}-${name}.${kind}`;
-		if (kind === 'csv')
-			saveFile(
-				file,
-				scheduleCsv(
-					schedule,
-					rows,
-					columns.map(({ key }) => key)
-				),
-				'text/csv'
-			);
+		if (kind === 'csv') saveFile(file, scheduleCsv(columns, rows), 'text/csv');
 		else
 			saveFile(
 				file,

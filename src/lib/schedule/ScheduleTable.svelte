@@ -1,5 +1,8 @@
 <script lang="ts">
-	import { isPlan, scheduleTitles, type Column, type Schedule } from '$core/schedule/table';
+	import { cellOf, type Column } from '$core/schedule/column';
+	import { isGathered, scheduleTitles } from '$core/schedule/table';
+	import HandCell from './HandCell.svelte';
+	import { keyOfOwn } from '$core/schedule/own-columns';
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
@@ -15,7 +18,8 @@
 	const display = $derived(desk.display);
 	const template = $derived(list.columns.map(widthOf).join(' '));
 
-	const ROW = 26;
+	/** Pictures need more room. */
+	const ROW = $derived(list.columns.some(({ key }) => key === 'picture') ? 48 : 26);
 	let viewport = $state<HTMLElement | null>(null);
 	const settings = (count: number) => ({
 		count,
@@ -27,6 +31,7 @@
 	$effect(() => {
 		const count = list.lines.length;
 		void viewport;
+		void ROW;
 		untrack(() => get(virtual).setOptions(settings(count)));
 	});
 	let scrolledTo: string | null = null;
@@ -46,24 +51,24 @@
 		const addresses = list.addressesOf(row);
 		scrolledTo = addresses.at(-1)!;
 		at = row;
-		if (isPlan(list.name)) {
-			const before = picked.of === list.schedule ? [...picked.rows] : [];
+		if (isGathered(list.name)) {
+			const before = picked.of === list.stamp ? [...picked.rows] : [];
 			if (!extend) pick([row]);
 			else pick(isChosen(row) ? before.filter((one) => one !== row) : [...before, row]);
 		} else if (extend) desk.selection.toggle(addresses[0]!);
 		else desk.selection.choose(addresses);
 	}
 	/** Rows that stand for several pieces share these with others: of them those are chosen that were asked for. */
-	let picked = $state.raw<{ readonly of: Schedule | null; readonly rows: ReadonlySet<number> }>({
+	let picked = $state.raw<{ readonly of: number | null; readonly rows: ReadonlySet<number> }>({
 		of: null,
 		rows: new Set()
 	});
 	const isChosen = (row: number) =>
-		isPlan(list.name)
-			? picked.of === list.schedule && picked.rows.has(row)
+		isGathered(list.name)
+			? picked.of === list.stamp && picked.rows.has(row)
 			: list.addressesOf(row).every((one) => desk.selection.set.has(one));
 	function pick(rows: readonly number[]) {
-		picked = { of: list.schedule, rows: new Set(rows) };
+		picked = { of: list.stamp, rows: new Set(rows) };
 		desk.selection.choose(rows.flatMap((row) => list.addressesOf(row)));
 	}
 	/** Rows that are listed and chosen, in their order. */
@@ -105,6 +110,14 @@
 		return list.sort.descending ? 'descending' : 'ascending';
 	}
 	const arrows = { none: '', ascending: ' ↑', descending: ' ↓' } as const;
+	/** Columns that are written by hand, by their keys. */
+	const byHand = $derived(
+		new Map(
+			desk.project.document.schedules.columns
+				.filter((one) => one.list === list.name && one.by.is === 'hand')
+				.map((one) => [keyOfOwn(one.id), one])
+		)
+	);
 	/** What a row is chosen by with keys. */
 	const isMark = ({ key }: Column) => key === 'mark' || key === 'marks';
 	function lookOf({ key, kind }: Column): string {
@@ -137,9 +150,9 @@
 		style:top="{top}px"
 		style:height="{ROW}px"
 	>
-		<span role="cell">{list.column(list.groupBy)?.title} {group.label}</span>
+		<span role="cell">{list.heads.find(({ key }) => key === list.groupBy)?.title} {group.label}</span>
 		<span role="cell" class="figures text-ink-2 text-[12px]">{formatNumber(group.rows.length)} rows</span>
-		{#each list.all.filter(({ key, total }) => total && group.totals[key]) as column (column.key)}
+		{#each list.summed.filter(({ key }) => group.totals[key]) as column (column.key)}
 			<span role="cell" class="figures text-[12px]"
 				>{column.title.toLowerCase()}
 				{cellText(column, group.totals[column.key] ?? 0, metres(display))}
@@ -171,8 +184,24 @@
 				{#if isMark(column)}<button
 						type="button"
 						class="max-w-full truncate font-[inherit]"
-						aria-pressed={chosen}>{column.values[r]}</button
-					>{:else}{cellText(column, column.values[r] ?? null, display)}{/if}
+						aria-pressed={chosen}>{cellOf(column, r)}</button
+					>{:else if column.key === 'picture'}<svg
+						viewBox="-4 -4 108 108"
+						class="my-0.5 h-10 w-12"
+						aria-hidden="true"
+						><path
+							d={String(cellOf(column, r))}
+							fill="#FAEBCB"
+							stroke="#B97714"
+							stroke-width="2.5"
+							stroke-linejoin="round"
+						/></svg
+					>{:else if byHand.has(column.key)}<HandCell
+						column={byHand.get(column.key)!}
+						rows={() => (chosen ? chosenRows() : [r])}
+						name={list.nameOf(r)}
+						{list}
+					/>{:else}{cellText(column, cellOf(column, r), display)}{/if}
 			</div>
 		{/each}
 	</div>
@@ -197,8 +226,8 @@
 			>
 				{#each list.columns as column (column.key)}{@render head(column)}{/each}
 			</div>{/if}
-		{#if !list.schedule}<p class="sentence text-ink-2 p-10">Computing the model …</p>
-		{:else if list.schedule.rows === 0}<p class="sentence text-ink-2 p-10">
+		{#if list.count === null}<p class="sentence text-ink-2 p-10">Computing the model …</p>
+		{:else if list.count === 0}<p class="sentence text-ink-2 p-10">
 				No {list.name} yet. A rule of the build sheet that puts one makes the first row.
 			</p>{/if}
 		<div class="relative" style:height="{$virtual.getTotalSize()}px">

@@ -1,5 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import OwnColumns from './OwnColumns.svelte';
+	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import { isPlan, scheduleTitles } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import Histogram from '$lib/check/Histogram.svelte';
@@ -37,11 +39,24 @@
 				/>{/key}
 		</div>
 	{/if}
-	<h2 class="mt-4 mb-1.5 font-semibold">Totals</h2>
+	<h2 class="mt-4 mb-1.5 flex items-baseline justify-between gap-2 font-semibold">
+		Totals {#if list.heads.some(({ total }) => total)}<span class="sentence text-[13px]! font-normal"
+				>of <SeveralChip
+					values={list.summed.map(({ key }) => key)}
+					options={list.heads
+						.filter(({ total }) => total)
+						.map(({ key, title }) => ({ value: key, label: title.toLowerCase() }))}
+					label="Columns that are summed"
+					empty="nothing"
+					plural="columns"
+					onchoose={(totals) => list.read({ totals })}
+				/></span
+			>{/if}
+	</h2>
 	<dl class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-y-1 [&_dd]:text-[12px]">
 		<dt>{scheduleTitles[list.name]}</dt>
 		<dd class="text-right">{formatNumber(list.rows.length)}</dd>
-		{#each list.all.filter(({ total }) => total) as column (column.key)}
+		{#each list.summed as column (column.key)}
 			<dt>{column.title}</dt>
 			<dd class="text-right">
 				{cellText(column, list.totals[column.key] ?? 0, ofTotals)}
@@ -50,6 +65,7 @@
 		{/each}
 	</dl>
 	{#if isPlan(list.name)}<StockWords {list} />{/if}
+	<OwnColumns {list} />
 	<p class="border-hair text-ink-2 mt-4 border-t pt-3">
 		{#if desk.selection.addresses.length}
 			{formatNumber(desk.selection.addresses.length)} chosen.

@@ -3,6 +3,7 @@
 	import { materialsOf } from '$core/cladding/kit';
 	import { stockLengthOf, stockSheetOf } from '$core/cutting/shipped';
 	import { below, insertAt, pathTo, setAt } from '$core/project/typed-path';
+	import { cellsOf, type Column } from '$core/schedule/column';
 	import { formatNumber } from '$core/units/quantity';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import ValueChip from '$lib/frame/ValueChip.svelte';
@@ -10,10 +11,11 @@
 	import type { ScheduleList } from './list.svelte';
 
 	let { list }: { list: ScheduleList } = $props();
+	const materialNames = (column: Column | undefined) => (column ? cellsOf(column) : []);
 	const desk = useDesk();
 	const path = pathTo('stock');
 	const stock = $derived(desk.project.document.stock);
-	const names = $derived(new Set(list.column('material')?.values ?? []));
+	const names = $derived(new Set<unknown>(materialNames(list.column('material'))));
 	const materials = $derived(materialsOf(desk.project.document).filter(({ label }) => names.has(label)));
 
 	function setLength(id: string, label: string, length: number) {

@@ -1,19 +1,29 @@
 import { decimals as listed, headingOf } from '$core/schedule/listed';
-import type { Column } from '$core/schedule/table';
+import { cellOf, type Column, type ColumnHead } from '$core/schedule/column';
 import { scales } from '$core/units/scale';
 import { alignedNumber, formatLength, formatNumber, type LengthDisplay } from '$core/units/quantity';
 
 /** The unit a column's head carries, so that its cells need not. */
-export function headUnit({ kind }: Column, display: LengthDisplay): string {
+export function headUnit({ kind }: Pick<ColumnHead, 'kind'>, display: LengthDisplay): string {
 	if (kind === 'text') return '';
 	if (kind === 'length') return display === 'ft-in' ? '' : display;
 	return scales[kind].unit;
 }
 
-const decimals: Partial<Record<Column['kind'], number>> = { area: 2, angle: 1, mass: 1, volume: 4, ratio: 3 };
+const decimals: Partial<Record<ColumnHead['kind'], number>> = {
+	area: 2,
+	angle: 1,
+	mass: 1,
+	volume: 4,
+	ratio: 3
+};
 
 /** A value as the table shows it, its decimals always the same so that a column lines up. */
-export function cellText(column: Column, value: string | number | null, display: LengthDisplay): string {
+export function cellText(
+	column: Pick<ColumnHead, 'kind'>,
+	value: string | number | null,
+	display: LengthDisplay
+): string {
 	if (value === null) return '';
 	if (typeof value === 'string' || column.kind === 'text') return String(value);
 	if (column.kind === 'count') return formatNumber(value);
@@ -53,10 +63,15 @@ const widths: Record<string, string> = {
 	longest_edge: '124px',
 	shortest_edge: '124px',
 	smallest_angle: '124px',
+	picture: '74px',
+	edges: '250px',
+	sites: '64px',
+	start: '92px',
+	end: '92px',
 	flags: 'minmax(180px,1fr)'
 };
 /** A column's width in CSS. Columns that parts bring along are as wide as their heads ask for. */
-export const widthOf = ({ key, kind, title }: Column): string =>
+export const widthOf = ({ key, kind, title }: ColumnHead): string =>
 	widths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, 30 + 7 * title.length)}px`;
 
 /** Rows as text that a spreadsheet takes: heads with their units first, columns apart by tabs, numbers without blanks. */
@@ -64,8 +79,9 @@ export const asText = (columns: readonly Column[], rows: readonly number[]): str
 	[
 		columns.map(headingOf),
 		...rows.map((row) =>
-			columns.map(({ values, kind }) => {
-				const value = values[row] ?? '';
+			columns.map((column) => {
+				const { kind } = column;
+				const value = cellOf(column, row) ?? '';
 				return typeof value === 'number' && kind !== 'text'
 					? (value / scales[kind].size).toFixed(listed[kind])
 					: String(value).replace(/[\t\n]/g, ' ');

@@ -12,14 +12,15 @@ import { measuresFor } from '$core/limit/measures';
 import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
 import type { LikeSettings } from '$core/project/like-schema';
+import type { ScheduleName } from '$core/project/schedules-schema';
 import type { Project, Zone } from '$core/project/schema';
 import { pathTo } from '$core/project/typed-path';
 import { cladFigures, type CladFigures } from '$core/schedule/clad-figures';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
-import { makeSchedule, type Schedule, type ScheduleName } from '$core/schedule/table';
 import { ProblemError, type Problem } from '$core/units/problem';
 import { withPauses } from '$core/units/steps';
+import { Lists, type ListedColumns } from './lists';
 import { practiceProject } from './practice';
 import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
 
@@ -84,6 +85,7 @@ let files = new Files();
 let chain = new Chain(files);
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
 let trials = new Chain(files);
+const lists = new Lists();
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
@@ -302,8 +304,10 @@ export const chainService = {
 	kinds(like: LikeSettings): Promise<Kinds | null> {
 		return search('kinds', (pause) => withPauses(kindsOf(current(), like), () => pause()));
 	},
-	schedule(name: ScheduleName): Schedule {
-		return makeSchedule(current(), name);
+	/** Some columns of a list of the model. */
+	schedule(name: ScheduleName, keys: readonly string[]): ListedColumns {
+		const made = current();
+		return lists.columns(made, () => files.wholeList(made.project.tables), name, keys);
 	},
 	/** An edited list against the model. @throws Error with a sentence when it is none */
 	readEdited(lines: readonly (readonly unknown[])[], list: EditableName): EditedList {

@@ -1,5 +1,5 @@
 import { decimals, headingOf } from '../../schedule/listed';
-import type { Column, Schedule } from '../../schedule/table';
+import { rowsOf, wordsOf, type Column } from '../../schedule/column';
 import { scales } from '../../units/scale';
 
 /** What a spreadsheet would take for a formula. */
@@ -13,39 +13,32 @@ function textCell(value: string): string {
 }
 
 /** A column's values as they are written. */
-function writer({ kind, values }: Column): (row: number) => string {
-	if (kind === 'text')
-		return (row) => {
-			const value = values[row] ?? null;
-			return value === null ? '' : textCell(String(value));
-		};
+function writer(column: Column): (row: number) => string {
+	if (column.kind === 'text') {
+		const words = wordsOf(column).map(textCell);
+		return (row) => words[column.of[row]!]!;
+	}
+	const { kind, numbers } = column;
 	const { size } = scales[kind];
 	const digits = decimals[kind];
 	return (row) => {
-		const value = values[row] ?? null;
-		if (value === null) return '';
-		return typeof value === 'string' ? textCell(value) : String(Number((value / size).toFixed(digits)));
+		const value = numbers[row]!;
+		return Number.isNaN(value) ? '' : String(Number((value / size).toFixed(digits)));
 	};
 }
 
 /**
- * A schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
+ * Columns of a schedule as RFC 4180 text. Text that a spreadsheet would take for a formula is guarded.
  *
  * ```ts
- * const text = scheduleCsv(makeSchedule(model, 'panels'), undefined, ['mark', 'area']);
+ * const text = scheduleCsv(makeSchedule(model, 'panels').columns);
  * ```
  * @param rows the rows and their order; all in building order when left out
- * @param columns keys of the columns; all when left out
  */
-export function scheduleCsv(
-	schedule: Schedule,
-	rows?: ArrayLike<number>,
-	columns?: readonly string[]
-): string {
-	const chosen = schedule.columns.filter((column) => !columns || columns.includes(column.key));
-	const count = rows?.length ?? schedule.rows;
-	const writers = chosen.map(writer);
-	const lines = [chosen.map((column) => textCell(headingOf(column))).join()];
+export function scheduleCsv(columns: readonly Column[], rows?: Uint32Array): string {
+	const count = rows?.length ?? (columns[0] ? rowsOf(columns[0]) : 0);
+	const writers = columns.map(writer);
+	const lines = [columns.map((column) => textCell(headingOf(column))).join()];
 	for (let k = 0; k < count; k++) {
 		const row = rows?.[k] ?? k;
 		let line = writers[0]?.(row) ?? '';

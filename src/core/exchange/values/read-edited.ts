@@ -5,7 +5,8 @@ import { partsOf } from '../../cladding/kit';
 import { inputValues, pieceInputs } from '../../schedule/inputs';
 import { listedAlike } from '../../schedule/listed';
 import { besideName, pieceAddress, pieceMark } from '../../schedule/pieces';
-import { makeSchedule, ofPieces, type Column } from '../../schedule/table';
+import { cellOf, cellsOf, type Column } from '../../schedule/column';
+import { makeSchedule, ofPieces } from '../../schedule/table';
 import { formatNumber } from '../../units/quantity';
 import { scales } from '../../units/scale';
 import { asNumber, asText } from '../csv/read-table';
@@ -106,13 +107,13 @@ function readHeads(
 }
 
 /** Whether what stands in a cell is what the schedule has there. */
-function isAsListed({ kind, values }: Column, row: number, cell: unknown): boolean {
-	const value = values[row] ?? null;
+function isAsListed(column: Column, row: number, cell: unknown): boolean {
+	const value = cellOf(column, row);
 	if (asText(cell) === '') return true;
 	const number = asNumber(cell);
-	if (kind === 'text' || typeof value !== 'number')
+	if (column.kind === 'text' || typeof value !== 'number')
 		return asText(cell).replace(/^'/, '') === String(value ?? '').trim();
-	return number !== null && listedAlike(kind, number * scales[kind].size, value);
+	return number !== null && listedAlike(column.kind, number * scales[column.kind].size, value);
 }
 
 /**
@@ -141,8 +142,9 @@ export function readEdited(
 		)
 	);
 	const heads = readHeads(cells, columns, settable);
-	const addresses = columns.find(({ key }) => key === 'address')!.values;
-	const rowOf = new Map(addresses.map((address, row) => [address, row]));
+	const rowOf = new Map(
+		cellsOf(columns.find(({ key }) => key === 'address')!).map((cell, row) => [cell, row])
+	);
 	const seen = new Set<string>();
 	const pieces: EditedPiece[] = [];
 	const unknown: string[] = [];

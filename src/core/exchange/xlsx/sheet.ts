@@ -1,5 +1,5 @@
 import { headingOf } from '../../schedule/listed';
-import type { Column } from '../../schedule/table';
+import { wordAt, type Column } from '../../schedule/column';
 import { letters } from '../../units/letters';
 import { scales } from '../../units/scale';
 import { styles } from './styles';
@@ -23,35 +23,37 @@ const textCell = (at: string, place: number, style = 0): string =>
 	`<c r="${at}"${style ? ` s="${style}"` : ''} t="s"><v>${place}</v></c>`;
 
 /** A column's cells as they are written; empty ones are left out. */
-function cellsOf(
-	{ kind, values }: Column,
-	letter: string,
-	texts: Texts
-): (row: number, line: string) => string {
-	const size = kind === 'text' ? 1 : scales[kind].size;
+function cellsOf(column: Column, letter: string, texts: Texts): (row: number, line: string) => string {
 	const begun = `<c r="${letter}`;
-	const asText = '" t="s"><v>';
-	const asNumber = `" s="${kind === 'text' ? 0 : styles.number(kind)}"><v>`;
-	// Most rows say what the one before them said.
-	let last: string | null = null;
-	let place = '';
+	if (column.kind === 'text') {
+		const { of, ends } = column;
+		// A word's place among the texts of the workbook is looked for once, when it is first said.
+		const places = new Int32Array(ends.length).fill(-1);
+		return (row, line) => {
+			const word = of[row]!;
+			if (ends[word] === (word ? ends[word - 1] : 0)) return '';
+			if (places[word]! < 0) places[word] = texts.placeOf(wordAt(column, word));
+			return begun + line + '" t="s"><v>' + places[word] + '</v></c>';
+		};
+	}
+	const { numbers, kind } = column;
+	const { size } = scales[kind];
+	const asNumber = `" s="${styles.number(kind)}"><v>`;
 	return (row, line) => {
-		const value = values[row] ?? null;
-		if (value === null || value === '') return '';
-		if (typeof value === 'number') return begun + line + asNumber + listed(value, size) + '</v></c>';
-		if (value !== last) [last, place] = [value, String(texts.placeOf(value))];
-		return begun + line + asText + place + '</v></c>';
+		const value = numbers[row]!;
+		return Number.isNaN(value) ? '' : begun + line + asNumber + listed(value, size) + '</v></c>';
 	};
 }
 
 /** The sum of a column as a formula that follows the filter, with what it comes to now. */
-function totalCell({ kind, total, values }: Column, rows: Uint32Array, letter: string): string {
-	if (!total || kind === 'text') return '';
+function totalCell(column: Column, rows: Uint32Array, letter: string): string {
+	if (!column.total || column.kind === 'text') return '';
+	const { kind, numbers } = column;
 	const { size } = scales[kind];
 	let sum = 0;
 	for (let k = 0; k < rows.length; k++) {
-		const value = values[rows[k]!];
-		if (typeof value === 'number') sum += listed(value, size);
+		const value = numbers[rows[k]!]!;
+		if (!Number.isNaN(value)) sum += listed(value, size);
 	}
 	const line = rows.length + 2;
 	const formula = `SUBTOTAL(9,${letter}2:${letter}${rows.length + 1})`;
@@ -67,7 +69,7 @@ function widthOf(column: Column, rows: Uint32Array): number {
 	let most = Math.min(headingOf(column).length, 14);
 	if (column.kind === 'text')
 		for (let k = 0; k < Math.min(SAMPLE, rows.length); k++)
-			most = Math.max(most, String(column.values[rows[k]!] ?? '').length);
+			most = Math.max(most, wordAt(column, column.of[rows[k]!]!).length);
 	return Math.min(WIDEST, Math.max(NARROWEST, most + 2));
 }
 

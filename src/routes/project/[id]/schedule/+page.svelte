@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { scheduleNames, scheduleTitles, type ScheduleName } from '$core/schedule/table';
+	import { scheduleNames, type ScheduleName } from '$core/project/schedules-schema';
+	import { scheduleTitles } from '$core/schedule/table';
 	import { formatNumber } from '$core/units/quantity';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
@@ -24,10 +25,14 @@
 	$effect(() => {
 		void desk.model.runs;
 		if (desk.model.behind) return;
-		const wanted = list.name;
-		void desk.model.service
-			.schedule(wanted)
-			.then((made) => untrack(() => wanted === list.name && list.arrived(made)));
+		const { name } = list;
+		const keys = untrack(() => list.first);
+		void desk.model.service.schedule(name, keys).then((made) => list.arrived(made));
+	});
+	$effect(() => {
+		const { missing, name } = list;
+		// They are asked for once: the same list again would be no news.
+		if (missing) void desk.model.service.schedule(name, missing.keys).then((made) => list.arrived(made));
 	});
 </script>
 

@@ -1,0 +1,263 @@
+import { elementMass } from '../cladding/quantities';
+import { cellOutline } from '../measure/cell-outline';
+import { CellRectangles } from '../measure/cell-rectangles';
+import type { Material } from '../project/material-schema';
+import { formatNumber } from '../units/quantity';
+import { columnOf, numberHead, textHead, type Cell, type Column, type ColumnHead } from './column';
+import { BETWEEN_ADDRESSES } from './listed';
+import { besideName, pieceAddress } from './pieces';
+import type { GroupSource } from './sources';
+
+/** Lists whose rows stand for many pieces: what is of one kind, of one material, put by one clause. */
+
+/** Rows as columns. */
+export function asColumns(heads: readonly ColumnHead[], rows: readonly (readonly Cell[])[]) {
+	return {
+		rows: rows.length,
+		columns: heads.map((head, k): Column =>
+			columnOf(
+				head,
+				rows.map((row) => row[k]!)
+			)
+		)
+	};
+}
+
+const addressHead = textHead('address', 'Addresses');
+const massHead = numberHead('mass', 'Mass', 'mass', true);
+const piecesHead = numberHead('pieces', 'Pieces', 'count', true);
+const flaggedHead = numberHead('flagged', 'Flagged', 'count', true);
+
+/** What something of the schedule comes to, added up row by row. */
+class Sums {
+	pieces = 0;
+	flagged = 0;
+	area = 0;
+	length = 0;
+	mass = 0;
+	readonly addresses: string[] = [];
+
+	add({ zone, clause, group, quantities }: GroupSource, row: number): void {
+		this.pieces++;
+		if (group.flags.of(row).length) this.flagged++;
+		this.length += quantities().cutLength[row]!;
+		this.mass += quantities().mass[row]!;
+		this.addresses.push(pieceAddress(zone, clause, row));
+	}
+
+	get address(): string {
+		return this.addresses.join(BETWEEN_ADDRESSES);
+	}
+}
+
+/** A cell's outline as a path in a box of so many units. */
+const BOX = 100;
+function pictureOf({ corners, openings }: ReturnType<typeof cellOutline>): string {
+	const xs = corners.map(([x]) => x);
+	const ys = corners.map(([, y]) => y);
+	const [left, top] = [Math.min(...xs), Math.max(...ys)];
+	const [wide, high] = [Math.max(...xs) - left, top - Math.min(...ys)];
+	const scale = BOX / (Math.max(wide, high) || 1);
+	const [dx, dy] = [(BOX - wide * scale) / 2, (BOX - high * scale) / 2];
+	const loop = (ring: readonly (readonly [number, number])[]) =>
+		`M${ring
+			.map(([x, y]) => `${((x - left) * scale + dx).toFixed(1)} ${((top - y) * scale + dy).toFixed(1)}`)
+			.join('L')}Z`;
+	return [corners, ...openings].map(loop).join('');
+}
+
+/** Of what is put on cells, a row for each kind: the first of it stands for all. */
+export function kindRows(sources: readonly GroupSource[]) {
+	const [first] = sources;
+	const rows: Cell[][] = [];
+	const found = new Map<number, { source: GroupSource; row: number; sums: Sums }>();
+	const { kinds, of } = first?.kinds() ?? { kinds: [], of: [] };
+	for (const source of sources) {
+		const { group, clause, z, face } = source;
+		if (group.over !== 'cell' || besideName(clause)) continue;
+		const own = of[z]![clause.face]!;
+		for (let row = 0; row < group.sites.length; row++) {
+			const kind = own[group.sites[row]!]!;
+			const known = found.get(kind) ?? { source, row, sums: new Sums() };
+			found.set(kind, known);
+			known.sums.add(source, row);
+			known.sums.area += face.measures.area[group.sites[row]!]!;
+		}
+	}
+	for (const [k, { name, corners, spread, size }] of kinds.entries()) {
+		const one = found.get(k);
+		if (!one) continue;
+		const { group, face, quantities } = one.source;
+		const cell = group.sites[one.row]!;
+		const outline = cellOutline(face, cell);
+		const rectangles = new CellRectangles(face.cells, face.grid.positions);
+		rectangles.look(cell);
+		rows.push([
+			name,
+			pictureOf(outline),
+			group.ready.part.label,
+			group.ready.variant.name,
+			one.sums.pieces,
+			corners,
+			rectangles.long,
+			rectangles.short,
+			outline.lengths.map((mm) => mm.toFixed(1)).join(' + '),
+			face.measures.area[cell]!,
+			quantities().mass[one.row]!,
+			size > 1 ? spread : 0,
+			one.sums.area,
+			one.sums.mass,
+			one.sums.flagged,
+			one.sums.address
+		]);
+	}
+	return asColumns(
+		[
+			textHead('mark', 'Kind'),
+			textHead('picture', 'Outline'),
+			textHead('part', 'Part'),
+			textHead('variant', 'Variant'),
+			piecesHead,
+			numberHead('corners', 'Corners', 'count'),
+			numberHead('long_side', 'Long side', 'length'),
+			numberHead('short_side', 'Short side', 'length'),
+			textHead('edges', 'Edges'),
+			numberHead('each_area', 'Area of one', 'area'),
+			numberHead('each_mass', 'Mass of one', 'mass'),
+			numberHead('spread', 'Spread', 'length'),
+			numberHead('area', 'Area', 'area', true),
+			massHead,
+			flaggedHead,
+			addressHead
+		],
+		rows
+	);
+}
+
+/** What is ordered of one material. */
+class MaterialSums {
+	elements = 0;
+	readonly pieces = new Set<string>();
+	/** Of plates, of what is cut to length, of blades. */
+	area = 0;
+	length = 0;
+	blades = 0;
+	volume = 0;
+	mass = 0;
+	constructor(readonly material: Material) {}
+}
+
+/** A row for each material that anything is made of. */
+export function materialRows(sources: readonly GroupSource[]) {
+	const found = new Map<string, MaterialSums>();
+	for (const { zone, clause, group } of sources)
+		for (const table of group.run.elements) {
+			const material = group.ready.materials[table.element]!;
+			const { category } = group.ready.elements[table.element]!;
+			const sums = found.get(material.id) ?? new MaterialSums(material);
+			found.set(material.id, sums);
+			sums.elements += table.count;
+			let last = -1;
+			for (let k = 0; k < table.count; k++) {
+				if (category === 'plate') sums.area += table.area[k]!;
+				else if (category === 'blade') sums.blades += table.length[k]!;
+				else sums.length += table.length[k]!;
+				sums.volume += table.volume[k]!;
+				sums.mass += elementMass(group, table, k);
+				if (table.row[k] === last) continue;
+				last = table.row[k]!;
+				sums.pieces.add(pieceAddress(zone, clause, last));
+			}
+		}
+	const rows = [...found.values()].map((sums): Cell[] => [
+		sums.material.label,
+		sums.elements,
+		sums.pieces.size,
+		sums.area,
+		sums.length,
+		sums.blades,
+		sums.volume,
+		sums.mass,
+		`${formatNumber(sums.material.density)} kg/m³`,
+		[...sums.pieces].join(BETWEEN_ADDRESSES)
+	]);
+	return asColumns(
+		[
+			textHead('mark', 'Material'),
+			numberHead('elements', 'Elements', 'count', true),
+			numberHead('pieces', 'In pieces', 'count'),
+			numberHead('area', 'Plates', 'area', true),
+			numberHead('length', 'Bars', 'length', true),
+			numberHead('blades', 'Blades', 'length', true),
+			numberHead('volume', 'Volume', 'volume', true),
+			massHead,
+			textHead('density', 'Density'),
+			addressHead
+		],
+		rows
+	);
+}
+
+const sitesInWords = { cell: 'cells', line: 'lines', node: 'nodes', chain: 'chains' } as const;
+
+/** How a clause is told in a list: "rule 2", "along lines 1", "by hand". */
+function clauseInWords({ zone, clause: { clause } }: GroupSource): string {
+	const numbered = (word: string, list: readonly { readonly id: string }[], id: string) =>
+		`${word} ${list.findIndex((one) => one.id === id) + 1}`;
+	switch (clause.kind) {
+		case 'rule':
+			return numbered('rule', zone.zone.rules, clause.rule.id);
+		case 'run':
+			return numbered('along lines', zone.zone.runs, clause.run.id);
+		case 'nodes':
+			return numbered('on nodes', zone.zone.nodes, clause.placing.id);
+		case 'exception':
+			return 'by hand';
+	}
+}
+
+/** A row for each clause that puts something, and what it comes to. */
+export function ruleRows(sources: readonly GroupSource[]) {
+	const found = new Map<string, { source: GroupSource; sums: Sums }>();
+	for (const source of sources) {
+		const { zone, group, face } = source;
+		const name = `${zone.zone.id} ${clauseInWords(source)} ${group.ready.variant.id}`;
+		const known = found.get(name) ?? { source, sums: new Sums() };
+		found.set(name, known);
+		for (let row = 0; row < group.sites.length; row++) {
+			known.sums.add(source, row);
+			if (group.over === 'cell') known.sums.area += face.measures.area[group.sites[row]!]!;
+		}
+	}
+	const rows = [...found.values()].map(({ source, sums }): Cell[] => [
+		`${source.zone.zone.name}, ${clauseInWords(source)}`,
+		source.zone.zone.name,
+		clauseInWords(source),
+		source.group.ready.part.label,
+		source.group.ready.variant.name,
+		sitesInWords[source.group.over],
+		sums.pieces,
+		source.group.over === 'cell' ? sums.area : null,
+		sums.length || null,
+		sums.mass,
+		sums.flagged,
+		sums.address
+	]);
+	return asColumns(
+		[
+			textHead('mark', 'Clause'),
+			textHead('zone', 'Zone'),
+			textHead('clause', 'Put by'),
+			textHead('part', 'Part'),
+			textHead('variant', 'Variant'),
+			textHead('sites', 'On'),
+			piecesHead,
+			numberHead('area', 'Area', 'area', true),
+			numberHead('length', 'Length', 'length', true),
+			massHead,
+			flaggedHead,
+			addressHead
+		],
+		rows
+	);
+}

@@ -1,0 +1,81 @@
+<script lang="ts">
+	/** A cell that is written by hand: what is typed stands in all rows that are chosen with it. */
+	import type { OwnColumn } from '$core/project/schedules-schema';
+	import { below, insertAt, pathTo, removeAt, setAt } from '$core/project/typed-path';
+	import type { Edit } from '$core/project/edits';
+	import { formatNumber } from '$core/units/quantity';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import type { ScheduleList } from './list.svelte';
+
+	interface Props {
+		column: OwnColumn;
+		/** The rows that are written to. */
+		rows: () => readonly number[];
+		/** What its own row is known by. */
+		name: string;
+		list: ScheduleList;
+	}
+	let { column, rows, name, list }: Props = $props();
+	const desk = useDesk();
+	const by = $derived(column.by.is === 'hand' ? column.by : null);
+	const value = $derived(by?.values.find(({ id }) => id === name)?.value ?? '');
+	let editing = $state(false);
+	let typed = $state('');
+
+	function begin() {
+		typed = String(value);
+		editing = true;
+	}
+	function write() {
+		if (!editing || !by) return;
+		editing = false;
+		const text = typed.trim();
+		if (text === String(value)) return;
+		const number = Number(text.replace(',', '.'));
+		if (by.holds === 'number' && !Number.isFinite(number)) return;
+		const path = below(pathTo('schedules', 'columns', column.id), 'by', 'values');
+		const known = new Set(by.values.map(({ id }) => id));
+		let count = by.values.length;
+		const written = rows();
+		const edits = written.flatMap((row): Edit[] => {
+			const id = list.nameOf(row);
+			const own = by.holds === 'number' ? number : text;
+			if (text === '') return known.has(id) ? [removeAt(below(path, id))] : [];
+			return [
+				known.has(id) ? setAt(below(path, id, 'value'), own) : insertAt(path, count++, { id, value: own })
+			];
+		});
+		const where = written.length === 1 ? '' : ` in ${formatNumber(written.length)} rows`;
+		if (edits.length) desk.do(`${column.title} ${text || 'emptied'}${where}`, ...edits);
+	}
+	const begun = (node: HTMLInputElement) => {
+		node.focus();
+		node.select();
+	};
+	function keydown(event: KeyboardEvent) {
+		event.stopPropagation();
+		if (event.key === 'Enter') write();
+		else if (event.key === 'Escape') editing = false;
+	}
+</script>
+
+{#if editing}<input
+		{@attach begun}
+		bind:value={typed}
+		class="border-patina bg-paper w-full rounded border px-1"
+		aria-label={column.title}
+		onkeydown={keydown}
+		onclick={(event) => event.stopPropagation()}
+		onblur={write}
+	/>{:else}<button
+		type="button"
+		class={[
+			'hover:border-hair w-full truncate rounded border border-transparent px-1 text-left',
+			value === '' && 'text-ink-3'
+		]}
+		aria-label="{column.title}: {value === '' ? 'empty' : value}"
+		onclick={(event) => {
+			event.stopPropagation();
+			begin();
+		}}>{value === '' ? '…' : value}</button
+	>{/if}
