@@ -164,3 +164,10 @@ export function sailObj(across: number, up: number) {
 		}
 	return { name: 'sail.obj', mimeType: 'model/obj', buffer: Buffer.from(`${lines.join('\n')}\n`) };
 }
+
+/** One of the lists that are asked for now and then. */
+export async function openList(page: Page, name: string): Promise<void> {
+	await page.getByRole('button', { name: 'More lists' }).click();
+	await page.getByRole('menuitem', { name }).click();
+	await expect(page.getByRole('tab', { name })).toHaveAttribute('aria-selected', 'true');
+}

@@ -1,4 +1,4 @@
-import { accessible, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, documentOf, expect, openDemo, openList, saved, settled, test, visit } from './app';
 
 test('rates come to costs of zones; settings are compared by them; the wind tells which bars bend too far', async ({
 	page
@@ -66,7 +66,7 @@ test('bars are packed into stock lengths; rows are walked with keys, chosen toge
 	const id = await openDemo(page);
 	await visit(page, `/project/${id}/schedule?plain`);
 	await settled(page);
-	await page.getByRole('tab', { name: /^Lengths/ }).click();
+	await openList(page, 'Lengths');
 	const table = page.getByRole('table', { name: 'Lengths' });
 	await expect(table.getByRole('row').nth(1)).toBeVisible();
 	const many = async () =>
@@ -93,6 +93,82 @@ test('bars are packed into stock lengths; rows are walked with keys, chosen toge
 	expect(lines[0]).toContain('Left over (mm)');
 	expect(new Set(lines.map((line) => line.split('\t').length)).size).toBe(1);
 
-	await page.getByRole('tab', { name: /^Sheets/ }).click();
+	await openList(page, 'Sheets');
 	await expect(page.getByLabel('Cut from')).toContainText('Glass, sheets of');
+});
+
+test('a list is read another way, kept as a layout and come back to; columns of its own are reckoned and written', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await visit(page, `/project/${id}/schedule`);
+	await settled(page);
+	await page.getByRole('button', { name: 'Another column' }).click();
+	await page.getByRole('menuitem', { name: 'reckoned by a formula' }).click();
+	const formula = page.getByRole('button', { name: /^Formula of Column 1/ });
+	await formula.focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.type('area + mass');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText(/mixes an area with a mass/)).toBeVisible();
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.type('area * 2');
+	await page.keyboard.press('Enter');
+	const table = page.getByRole('table', { name: 'Panels' });
+	await expect(table.getByRole('columnheader', { name: /Column 1/ })).toContainText('m²');
+	await page.getByRole('button', { name: 'Another column' }).click();
+	await page.getByRole('menuitem', { name: 'written by hand' }).click();
+	await table.getByRole('button', { name: 'Column 2: empty' }).first().click();
+	await page.keyboard.type('crate 7');
+	await page.keyboard.press('Enter');
+	await expect(table.getByRole('button', { name: 'Column 2: crate 7' })).toHaveCount(1);
+	// Filters are joined; what is read otherwise can be kept.
+	await page.getByRole('combobox', { name: 'Filter by: anything' }).click();
+	await page.getByRole('option', { name: 'column 2' }).click();
+	await page.getByRole('button', { name: /^Filter value/ }).click();
+	await page.keyboard.type('crate');
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('row-count')).toHaveText(/^1 of/);
+	await page.getByRole('combobox', { name: /^And by/ }).click();
+	await page.getByRole('option', { name: 'area', exact: true }).click();
+	await page.getByRole('button', { name: 'Filter value: …' }).click();
+	await page.keyboard.type('many');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText('a number is accepted, in m²')).toBeVisible();
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.type('1000');
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('row-count')).toHaveText(/^0 of/);
+	await page.getByRole('button', { name: 'keep as a layout' }).click();
+	await page.getByRole('button', { name: 'rename' }).click();
+	await page.getByRole('textbox', { name: 'Name of the layout' }).fill('Crates');
+	await page.keyboard.press('Enter');
+	await page.getByRole('combobox', { name: 'Layout: Crates' }).click();
+	await page.getByRole('option', { name: 'as it opens' }).click();
+	await expect(page.getByTestId('row-count')).not.toHaveText(/^0 of/);
+	await saved(page);
+	const { schedules } = await documentOf(page, id);
+	expect(schedules.layouts).toMatchObject([
+		{
+			name: 'Crates',
+			list: 'panels',
+			filters: [
+				{ key: 'own column_2', is: 'contains', value: 'crate' },
+				{ key: 'area', is: 'at least', value: 1e9 }
+			]
+		}
+	]);
+	expect(schedules.columns[1]!.by).toMatchObject({ is: 'hand', values: [{ value: 'crate 7' }] });
+	// It is there for whoever comes next.
+	await visit(page, `/project/${id}/schedule`);
+	await settled(page);
+	await page.getByRole('combobox', { name: 'Layout: as it opens' }).click();
+	await page.getByRole('option', { name: 'Crates' }).click();
+	await expect(page.getByTestId('row-count')).toHaveText(/^0 of/);
+	await page.getByRole('tab', { name: /^Kinds/ }).click();
+	await expect(page.getByRole('table', { name: 'Kinds' }).locator('svg').first()).toBeVisible();
+	await openList(page, 'Materials');
+	await expect(page.getByRole('table', { name: 'Materials' })).toContainText('Glass');
+	await accessible(page);
 });

@@ -36,7 +36,13 @@ export function namedValues(list: Project['named'], taken: ReadonlySet<string>):
 	return named;
 }
 
-/** The same for what can do without: none where one of them cannot be, which is said elsewhere. */
+/**
+ * The same for what can do without: none where one of them cannot be, which is said elsewhere.
+ *
+ * ```ts
+ * const storey = namedOrNone(project).get('storey');
+ * ```
+ */
 export function namedOrNone({ named }: Pick<Project, 'named'>): Named {
 	try {
 		return namedValues(named, new Set());

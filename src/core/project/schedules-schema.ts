@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { id, identifier, text } from './identifier';
-import { plain } from './numbers';
+import { plain, squareMm } from './numbers';
 
 /** How schedules are read: layouts that were kept, and columns of a project's own. Nothing of it changes what is built. */
 const name = z.string().trim().min(1).max(120);
@@ -34,7 +34,7 @@ export const filterSchema = z.strictObject({
 	key,
 	is: z.enum(['equal', 'contains', 'at least', 'at most']),
 	/** Numbers in kernel units: mm, rad, kg. */
-	value: z.union([plain, text])
+	value: z.union([squareMm, text])
 });
 export type Filter = z.infer<typeof filterSchema>;
 

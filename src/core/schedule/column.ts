@@ -48,7 +48,7 @@ export const numberHead = (
  * How many rows a column has.
  *
  * ```ts
- * rowsOf(column); // 3
+ * rowsOf(columnOf(textHead('mark', 'Mark'), ['A1', 'A2'])); // 2
  * ```
  */
 export const rowsOf = (column: Column): number =>
@@ -66,7 +66,7 @@ export const wordsOf = (column: TextColumn): string[] =>
  * What stands in a row; null where it has no such value.
  *
  * ```ts
- * cellOf(column, 0); // 1200
+ * cellOf(columnOf(numberHead('size', 'Size', 'length'), [1200]), 0); // 1200
  * ```
  */
 export function cellOf(column: Column, row: number): Cell {

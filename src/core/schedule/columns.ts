@@ -13,8 +13,7 @@ import type { NumberKind } from '../units/dimension';
 import { inDegrees } from '../units/scale';
 import { numberHead, textHead, type Cell, type ColumnHead } from './column';
 import { besideName, flagTexts } from './pieces';
-import type { Refs } from './refs';
-import type { GroupSource } from './sources';
+import type { GroupSource, Refs } from './sources';
 
 /** Of a piece: its row in a group. */
 export interface PieceColumn extends ColumnHead {

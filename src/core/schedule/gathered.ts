@@ -113,7 +113,7 @@ export function kindRows(sources: readonly GroupSource[]) {
 	}
 	return asColumns(
 		[
-			textHead('mark', 'Kind'),
+			textHead('kind', 'Kind'),
 			textHead('picture', 'Outline'),
 			textHead('part', 'Part'),
 			textHead('variant', 'Variant'),
@@ -183,7 +183,7 @@ export function materialRows(sources: readonly GroupSource[]) {
 	]);
 	return asColumns(
 		[
-			textHead('mark', 'Material'),
+			textHead('material', 'Material'),
 			numberHead('elements', 'Elements', 'count', true),
 			numberHead('pieces', 'In pieces', 'count'),
 			numberHead('area', 'Plates', 'area', true),
@@ -245,7 +245,7 @@ export function ruleRows(sources: readonly GroupSource[]) {
 	]);
 	return asColumns(
 		[
-			textHead('mark', 'Clause'),
+			textHead('named', 'Clause'),
 			textHead('zone', 'Zone'),
 			textHead('clause', 'Put by'),
 			textHead('part', 'Part'),

@@ -67,7 +67,7 @@ interface ReckonedColumn {
  * Check a formula of the columns of a list.
  *
  * ```ts
- * const { kind } = checkColumnFormula('area * 1.1', heads, NOTHING_NAMED); // area
+ * const { kind } = checkColumnFormula('area * 1.1', makeSchedule(model, 'panels').heads, NOTHING_NAMED); // area
  * ```
  * @throws FormulaError with a sentence
  */
@@ -190,7 +190,7 @@ function byTable(
  * and says why.
  *
  * ```ts
- * const [price] = ownColumns(list, project.schedules.columns, [], NOTHING_NAMED);
+ * const [price] = ownColumns(makeSchedule(model, 'panels'), project.schedules.columns, [], NOTHING_NAMED);
  * ```
  * @param list with the columns that it has by itself @param tables with their rows
  */

@@ -1,20 +1,8 @@
 import { everySite } from '../field/column';
-import type { ElementTable } from '../part/element-table';
+
 import { anchorRows } from './anchors';
 import { inOrder } from './order';
-import type { GroupSource } from './sources';
-
-/** Rows of one group: of its pieces, or of what is ordered for them. */
-export interface Refs {
-	readonly tables: readonly ElementTable[];
-	/** Which of the tables, which place in it; of pieces themselves neither means anything. */
-	readonly table: Uint32Array;
-	readonly at: Uint32Array;
-	/** The piece. */
-	readonly row: Uint32Array;
-	/** Counts the elements of a piece from 1. */
-	readonly count: Uint32Array;
-}
+import type { GroupSource, Refs } from './sources';
 
 export function piecesOf({ group }: GroupSource): Refs {
 	const row = everySite(group.sites.length);

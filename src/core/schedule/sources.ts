@@ -1,3 +1,4 @@
+import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
 import type { Kinds } from '../like/kinds';
@@ -19,6 +20,18 @@ export interface GroupSource {
 	readonly kinds: () => Kinds;
 	/** Rows of pieces that could not be made. */
 	readonly failed: () => ReadonlySet<number>;
+}
+
+/** Rows of one group: of its pieces, or of what is ordered for them. */
+export interface Refs {
+	readonly tables: readonly ElementTable[];
+	/** Which of the tables, which place in it; of pieces themselves neither means anything. */
+	readonly table: Uint32Array;
+	readonly at: Uint32Array;
+	/** The piece. */
+	readonly row: Uint32Array;
+	/** Counts the elements of a piece from 1. */
+	readonly count: Uint32Array;
 }
 
 export function groupSource(

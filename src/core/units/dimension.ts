@@ -83,7 +83,13 @@ export function power(a: Dimension, exponent: number): Dimension {
 	return dimension(a.length * exponent, a.angle * exponent, a.mass * exponent);
 }
 
-/** A dimension in words, for error sentences: "a length", "an area", "a plain number". */
+/**
+ * A dimension in words, for error sentences.
+ *
+ * ```ts
+ * dimensionInWords(dimensionOf('area')); // an area
+ * ```
+ */
 export function dimensionInWords(d: Dimension): string {
 	const named: [Dimension, string][] = [
 		[PLAIN, 'a plain number'],

@@ -3,7 +3,7 @@
 	import { below, insertAt, pathTo, removeAt, setAt } from '$core/project/typed-path';
 	import { scheduleTitles } from '$core/schedule/table';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import TextChip from '$lib/components/TextChip.svelte';
+	import ChipInput from '$lib/components/ChipInput.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ScheduleList } from './list.svelte';
@@ -27,8 +27,16 @@
 		const layout = { id, name, list: list.name, ...$state.snapshot(list.reading) };
 		desk.do(`layout ${name} changed`, setAt(pathTo('schedules', 'layouts', id), layout));
 	}
-	function rename(id: string, was: string, name: string) {
-		desk.set(below(pathTo('schedules', 'layouts', id), 'name'), name, `layout ${was} → ${name}`);
+	let renaming = $state<string | null>(null);
+	function rename() {
+		const name = renaming?.trim();
+		renaming = null;
+		if (chosen && name && name !== chosen.name)
+			desk.set(
+				below(pathTo('schedules', 'layouts', chosen.id), 'name'),
+				name,
+				`layout ${chosen.name} → ${name}`
+			);
 	}
 	function remove(id: string, name: string) {
 		if (desk.do(`layout ${name} removed`, removeAt(pathTo('schedules', 'layouts', id)))) list.layout = null;
@@ -39,7 +47,14 @@
 	const button = 'text-ink-2 hover:text-patina-deep font-sans text-[12px] underline';
 </script>
 
-{#if own.length || isChanged}, laid out {#if own.length}<ChoiceChip
+{#if own.length || isChanged}, laid out {#if renaming !== null && chosen}<ChipInput
+			bind:value={renaming}
+			label="Name of the layout"
+			fault={null}
+			width={24}
+			onaccept={rename}
+			onleave={() => (renaming = null)}
+		/>{:else if own.length}<ChoiceChip
 			value={chosen?.id ?? OPENS}
 			options={[
 				{ value: OPENS, label: 'as it opens' },
@@ -52,13 +67,8 @@
 				>keep in {chosen.name}</button
 			>{' '}{/if}<button type="button" class={button} onclick={keep}>keep as a layout</button>
 		<button type="button" class={button} onclick={() => list.layOut(chosen)}>take back</button
-		>{:else if chosen}
-		<span class="text-ink-2 font-sans text-[12px]">called</span>
-		<TextChip
-			value={chosen.name}
-			look="name"
-			label="Name of the layout"
-			oncommit={(name) => rename(chosen.id, chosen.name, name)}
-		/>
+		>{:else if chosen}{' '}<button type="button" class={button} onclick={() => (renaming = chosen.name)}
+			>rename</button
+		>
 		<button type="button" class={button} onclick={() => remove(chosen.id, chosen.name)}>remove</button
 		>{/if}{/if}.

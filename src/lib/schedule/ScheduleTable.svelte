@@ -119,16 +119,21 @@
 		)
 	);
 	/** What a row is chosen by with keys. */
-	const isMark = ({ key }: Column) => key === 'mark' || key === 'marks';
+	const isMark = ({ key }: Column) => key === list.names;
 	function lookOf({ key, kind }: Column): string {
 		if (kind !== 'text') return 'figures text-right text-[12px]';
-		if (key === 'mark' || key === 'marks' || key === 'address') return 'figures text-[12px]';
+		if (key === list.names || ['mark', 'address', 'edges', 'start', 'end'].includes(key))
+			return 'figures text-[12px]';
 		return key === 'flags' ? 'text-oxide' : '';
 	}
 </script>
 
 {#snippet head(column: Column)}
-	<div role="columnheader" aria-sort={order(column)} class={column.kind === 'text' ? '' : 'text-right'}>
+	<div
+		role="columnheader"
+		aria-sort={order(column)}
+		class={[column.kind !== 'text' && 'text-right', isMark(column) && 'sticky left-0 z-10 bg-inherit']}
+	>
 		<button
 			type="button"
 			class={[
@@ -171,7 +176,7 @@
 		tabindex="-1"
 		aria-selected={chosen}
 		class={[
-			'border-hair/70 hover:bg-sheet absolute inset-x-0 grid cursor-pointer items-center border-b',
+			'border-hair/70 bg-paper hover:bg-sheet absolute inset-x-0 grid cursor-pointer items-center border-b',
 			chosen && 'bg-gold-wash! shadow-[inset_0_1px_0_#D98E1F,inset_0_-1px_0_#D98E1F]'
 		]}
 		style:grid-template-columns={template}
@@ -180,7 +185,10 @@
 		onclick={(event) => choose(r, event.shiftKey)}
 	>
 		{#each list.columns as column (column.key)}
-			<div role="cell" class={['truncate px-2.5', lookOf(column)]}>
+			<div
+				role="cell"
+				class={['truncate px-2.5', lookOf(column), isMark(column) && 'sticky left-0 bg-inherit']}
+			>
 				{#if isMark(column)}<button
 						type="button"
 						class="max-w-full truncate font-[inherit]"

@@ -30,13 +30,13 @@
 			/> <span class="text-ink-2 text-[12px]">{headUnit(chart, desk.display)}</span>
 		</p>
 		<div class="h-28">
-			{#key bins}<Histogram
-					{bins}
-					colours={bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!)}
-					format={(value) => cellText(chart, value, desk.display)}
-					label="{chart.title} of {list.name}"
-					onchoose={(bin) => desk.selection.choose(list.within(bin))}
-				/>{/key}
+			{#if bins.length}{#key bins}<Histogram
+						{bins}
+						colours={bins.map((_, k) => sequence[sequenceStep((k + 0.5) / bins.length)]!)}
+						format={(value) => cellText(chart, value, desk.display)}
+						label="{chart.title} of {list.name}"
+						onchoose={(bin) => desk.selection.choose(list.within(bin))}
+					/>{/key}{/if}
 		</div>
 	{/if}
 	<h2 class="mt-4 mb-1.5 flex items-baseline justify-between gap-2 font-semibold">
@@ -46,7 +46,7 @@
 					options={list.heads
 						.filter(({ total }) => total)
 						.map(({ key, title }) => ({ value: key, label: title.toLowerCase() }))}
-					label="Columns that are summed"
+					label="Summed"
 					empty="nothing"
 					plural="columns"
 					onchoose={(totals) => list.read({ totals })}

@@ -64,7 +64,10 @@ const widths: Record<string, string> = {
 	shortest_edge: '124px',
 	smallest_angle: '124px',
 	picture: '74px',
-	edges: '250px',
+	named: '250px',
+	kind: '66px',
+	edges: '272px',
+	each_mass: '120px',
 	sites: '64px',
 	start: '92px',
 	end: '92px',
@@ -72,7 +75,7 @@ const widths: Record<string, string> = {
 };
 /** A column's width in CSS. Columns that parts bring along are as wide as their heads ask for. */
 export const widthOf = ({ key, kind, title }: ColumnHead): string =>
-	widths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, 30 + 7 * title.length)}px`;
+	widths[key] ?? `${Math.max(kind === 'text' ? 78 : 88, (kind === 'text' ? 30 : 46) + 7 * title.length)}px`;
 
 /** Rows as text that a spreadsheet takes: heads with their units first, columns apart by tabs, numbers without blanks. */
 export const asText = (columns: readonly Column[], rows: readonly number[]): string =>

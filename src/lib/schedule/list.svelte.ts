@@ -3,6 +3,7 @@ import { BETWEEN_ADDRESSES } from '$core/schedule/listed';
 import { rowName } from '$core/schedule/own-columns';
 import { queryRows, totalsOf, type Listed } from '$core/schedule/query';
 import type { Filter, Layout, ScheduleName } from '$core/project/schedules-schema';
+import { isPlan } from '$core/schedule/table';
 import { same } from '$core/units/same';
 import { binsOf, type Bin } from '$lib/check/measures';
 import type { ListedColumns } from '$lib/worker/lists';
@@ -31,20 +32,9 @@ const needed: Record<ScheduleName, readonly string[]> = {
 	blades: ['mark', 'part', 'length', 'mass', 'flags'],
 	structure: ['mark', 'part', 'variant', 'length', 'materials', 'mass', 'flags'],
 	elements: ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'],
-	kinds: [
-		'mark',
-		'picture',
-		'variant',
-		'pieces',
-		'long_side',
-		'short_side',
-		'edges',
-		'each_mass',
-		'area',
-		'flagged'
-	],
-	materials: ['mark', 'elements', 'pieces', 'area', 'length', 'blades', 'volume', 'mass'],
-	rules: ['mark', 'part', 'variant', 'sites', 'pieces', 'area', 'length', 'mass', 'flagged'],
+	kinds: ['kind', 'picture', 'variant', 'pieces', 'long_side', 'short_side', 'edges', 'each_mass', 'flagged'],
+	materials: ['material', 'elements', 'pieces', 'area', 'length', 'blades', 'volume', 'mass'],
+	rules: ['named', 'part', 'variant', 'sites', 'pieces', 'area', 'length', 'mass', 'flagged'],
 	lengths: ['stock', 'material', 'number', 'pieces', 'cut', 'marks', 'left', 'flags'],
 	sheets: ['stock', 'material', 'number', 'pieces', 'marks', 'area', 'waste', 'flags'],
 	anchors: ['mark', 'part', 'point', 'node', 'x', 'y', 'z'],
@@ -103,21 +93,27 @@ export class ScheduleList {
 	private readonly constants = $derived(
 		this.all.filter((column) => this.opensOn.includes(column.key) && isConstant(column))
 	);
+	/** The column that its rows are called by. */
+	readonly names = $derived(isPlan(this.name) ? 'marks' : (this.heads[0]?.key ?? 'mark'));
 	readonly columns = $derived.by(() => {
 		const { columns } = this.reading;
-		if (columns) return this.all.filter(({ key }) => columns.includes(key));
-		// What all rows have alike is said once, before them.
-		return this.all.filter(
-			(column) =>
-				(this.opensOn.includes(column.key) || isOfMost(column) || column.key.startsWith('own ')) &&
-				(column.key === 'mark' || !this.constants.includes(column))
-		);
+		const shown = columns
+			? this.all.filter(({ key }) => columns.includes(key))
+			: // What all rows have alike is said once, before them.
+				this.all.filter(
+					(column) =>
+						(this.opensOn.includes(column.key) || isOfMost(column) || column.key.startsWith('own ')) &&
+						(column.key === this.names || !this.constants.includes(column))
+				);
+		// Sentences are as long as there is room.
+		const isLast = ({ key }: Column) => Number(key === 'flags');
+		return shown.sort((a, b) => isLast(a) - isLast(b));
 	});
 	/** What is needed and the same for all: said in a line. */
 	readonly alike = $derived(
 		this.reading.columns
 			? []
-			: this.constants.filter((column) => column.key !== 'mark' && cellOf(column, 0) !== null)
+			: this.constants.filter((column) => column.key !== this.names && cellOf(column, 0) !== null)
 	);
 	private readonly listed = $derived<Listed>({
 		rows: this.came?.rows ?? 0,

@@ -9,6 +9,8 @@
 	import ScheduleTable from '$lib/schedule/ScheduleTable.svelte';
 	import ScheduleTotals from '$lib/schedule/ScheduleTotals.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import ChevronDown from '@lucide/svelte/icons/chevron-down';
+	import { DropdownMenu } from 'bits-ui';
 	import { untrack } from 'svelte';
 
 	const desk = useDesk();
@@ -21,7 +23,18 @@
 		blades: () => groups.some(({ role }) => role === 'louver'),
 		structure: () => groups.some(({ role, over }) => role === 'structure' && over !== 'line')
 	};
+	/** Lists that are asked for now and then, and what they tell. */
+	const lesser: Partial<Record<ScheduleName, string>> = {
+		blades: 'one by one',
+		materials: 'what is ordered of each',
+		rules: 'what each clause comes to',
+		lengths: 'bars cut from stock',
+		sheets: 'plates cut from stock',
+		anchors: 'points of every piece',
+		nodes: 'setting-out points'
+	};
 	const names = $derived(scheduleNames.filter((name) => name === list.name || (isThere[name]?.() ?? true)));
+	const tabs = $derived(names.filter((name) => name === list.name || !lesser[name]));
 	$effect(() => {
 		void desk.model.runs;
 		if (desk.model.behind) return;
@@ -41,26 +54,47 @@
 <div class="grid h-screen grid-rows-[46px_1fr_28px]">
 	<TopBar page="Schedule">
 		{#snippet middle()}
-			<div class="flex h-full" role="tablist" aria-label="Schedules">
-				{#each names as name (name)}
-					{@const count = list.counts[name]}
-					<button
-						type="button"
-						role="tab"
-						aria-selected={list.name === name}
-						class={[
-							'h-full border-b-2 px-2 max-lg:px-1',
-							list.name === name
-								? 'border-patina text-ink font-semibold'
-								: 'text-ink-2 border-transparent font-medium'
-						]}
-						onclick={() => list.show(name)}
-						>{scheduleTitles[name]}
-						<span class="figures text-[12px]"
-							>{count === undefined || list.name !== name ? '' : formatNumber(count)}</span
-						></button
+			<div class="flex h-full">
+				<div class="flex h-full" role="tablist" aria-label="Schedules">
+					{#each tabs as name (name)}
+						{@const count = list.counts[name]}
+						<button
+							type="button"
+							role="tab"
+							aria-selected={list.name === name}
+							class={[
+								'h-full border-b-2 px-2 max-lg:px-1',
+								list.name === name
+									? 'border-patina text-ink font-semibold'
+									: 'text-ink-2 border-transparent font-medium'
+							]}
+							onclick={() => list.show(name)}
+							>{scheduleTitles[name]}
+							<span class="figures text-[12px]"
+								>{count === undefined || list.name !== name ? '' : formatNumber(count)}</span
+							></button
+						>
+					{/each}
+				</div>
+				<DropdownMenu.Root>
+					<DropdownMenu.Trigger
+						class="text-ink-2 hover:text-ink flex h-full items-center gap-1 px-2 font-medium max-lg:px-1"
+						>More lists <ChevronDown size={13} /></DropdownMenu.Trigger
 					>
-				{/each}
+					<DropdownMenu.Portal>
+						<DropdownMenu.Content class="floating z-50 w-72 p-1 text-[13px]" align="start">
+							{#each names.filter((name) => !tabs.includes(name)) as name (name)}
+								<DropdownMenu.Item
+									class="data-highlighted:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2 py-1.5 outline-none"
+									onSelect={() => list.show(name)}
+									><span class="font-medium">{scheduleTitles[name]}</span>
+									<span class="text-ink-2 ml-auto text-right text-[11.5px]">{lesser[name]}</span
+									></DropdownMenu.Item
+								>
+							{/each}
+						</DropdownMenu.Content>
+					</DropdownMenu.Portal>
+				</DropdownMenu.Root>
 			</div>
 		{/snippet}
 	</TopBar>
