@@ -14,6 +14,7 @@ const core = [
 	'heat',
 	'limit',
 	'like',
+	'mark',
 	'moves',
 	'clash',
 	'cost',

@@ -172,3 +172,46 @@ test('a list is read another way, kept as a layout and come back to; columns of 
 	await expect(page.getByRole('table', { name: 'Materials' })).toContainText('Glass');
 	await accessible(page);
 });
+
+test('pieces are marked by a pattern, the marks are frozen and found; a pattern that tells nobody apart is refused', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await visit(page, `/project/${id}/schedule`);
+	await settled(page);
+	const marks = page.getByRole('region', { name: 'Marks' });
+	await marks.getByRole('combobox', { name: /^How pieces are marked/ }).click();
+	await page.getByRole('option', { name: 'by a pattern' }).click();
+	const table = page.getByRole('table', { name: 'Panels' });
+	await expect(table.getByRole('button', { name: /^GR-[A-Z]\d+-001$/ }).first()).toBeVisible();
+	await marks.getByRole('button', { name: /^Pattern of the marks/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.insertText('(colour)');
+	await page.keyboard.press('Enter');
+	await expect(marks.getByText(/is nothing that is known of a piece/)).toBeVisible();
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.insertText('(zone)-(course)');
+	await page.keyboard.press('Enter');
+	await expect(marks.getByRole('alert')).toContainText('add (number)');
+	await expect(table.getByRole('button', { name: /^GR-C01-B0/ }).first()).toBeVisible();
+	await marks.getByRole('button', { name: /^Pattern of the marks/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.press('ControlOrMeta+A');
+	await page.keyboard.insertText('(zone)-P(number 4)');
+	await page.keyboard.press('Enter');
+	await expect(table.getByRole('button', { name: 'GR-P0001' })).toBeVisible();
+	await marks.getByRole('button', { name: 'Freeze the marks' }).click();
+	await expect(marks).toContainText(/marks are frozen. No piece came later/);
+	// It is found by what it is called now, and known by it in the model.
+	await page.keyboard.press('ControlOrMeta+k');
+	await page.getByRole('combobox').last().fill('gr-p0002');
+	await page.getByRole('option', { name: /GR-P0002/ }).click();
+	await saved(page);
+	await visit(page, `/project/${id}/schedule`);
+	await settled(page);
+	await expect(marks).toContainText(/marks are frozen/);
+	const { marks: kept } = await documentOf(page, id);
+	expect(kept.frozen!.some((line) => line.endsWith(' GR-P0002'))).toBe(true);
+	await accessible(page);
+});

@@ -24,6 +24,7 @@ import { loadsSchema } from './loads-schema';
 import { movesSchema } from './moves-schema';
 import { stockSchema } from './stock-schema';
 import { costSchema } from './rates-schema';
+import { marksSchema } from './marks-schema';
 import { schedulesSchema } from './schedules-schema';
 import { sunSchema } from './sun-schema';
 import { noteSchema, viewSchema } from './view-schema';
@@ -234,6 +235,8 @@ export const projectSchema = z.strictObject({
 	cost: costSchema.prefault({}),
 	/** What bars and plates are cut from. */
 	stock: stockSchema.prefault({}),
+	/** What pieces are called. */
+	marks: marksSchema.prefault({}),
 	/** How schedules are read. */
 	schedules: schedulesSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */

@@ -2,7 +2,6 @@ import { kindOf } from '../cladding/address';
 import { elementMass } from '../cladding/quantities';
 import { lieText } from '../cladding/lie';
 import { lineKindOf } from '../cladding/line-run';
-import { markPrefix } from '../cladding/marks';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
 import { CellRectangles } from '../measure/cell-rectangles';
@@ -12,7 +11,8 @@ import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
 import { inDegrees } from '../units/scale';
 import { numberHead, textHead, type Cell, type ColumnHead } from './column';
-import { besideName, flagTexts } from './pieces';
+import { besideName } from '../cladding/beside';
+import { flagTexts } from './pieces';
 import type { GroupSource, Refs } from './sources';
 
 /** Of a piece: its row in a group. */
@@ -54,11 +54,13 @@ const quantity = (
 });
 
 const identity: readonly PieceColumn[] = [
-	said('mark', 'Mark', ({ zone, clause, sites, group }) => {
-		const prefix = markPrefix(zone.zone.code, zone.faces.length, clause.face);
-		const beside = besideName(clause);
-		return (row) => sites.mark(group.sites[row]!, prefix) + beside;
-	}),
+	said(
+		'mark',
+		'Mark',
+		({ zone, clause, markOf }) =>
+			(row) =>
+				markOf(zone, clause, row)
+	),
 	said('address', 'Address', ({ zone, sites, group, clause }) => {
 		const beside = besideName(clause);
 		return (row) => `${zone.zone.id}/${sites.address(group.sites[row]!)}${beside}`;

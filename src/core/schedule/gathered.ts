@@ -5,7 +5,8 @@ import type { Material } from '../project/material-schema';
 import { formatNumber } from '../units/quantity';
 import { columnOf, numberHead, textHead, type Cell, type Column, type ColumnHead } from './column';
 import { BETWEEN_ADDRESSES } from './listed';
-import { besideName, pieceAddress } from './pieces';
+import { besideName } from '../cladding/beside';
+import { pieceAddress } from './pieces';
 import type { GroupSource } from './sources';
 
 /** Lists whose rows stand for many pieces: what is of one kind, of one material, put by one clause. */

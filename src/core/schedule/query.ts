@@ -3,7 +3,7 @@ import type { Filter } from '../project/schedules-schema';
 import { once } from '../units/once';
 import { cellOf, wordAt, wordsOf, type Column, type ColumnHead, type TextColumn } from './column';
 import { ranksOf } from './natural-order';
-import { inOrder } from './order';
+import { inOrder } from '../units/in-order';
 
 /** A schedule, or the columns of it that are there. */
 export interface Listed {

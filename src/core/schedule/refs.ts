@@ -1,7 +1,7 @@
 import { everySite } from '../field/column';
 
 import { anchorRows } from './anchors';
-import { inOrder } from './order';
+import { inOrder } from '../units/in-order';
 import type { GroupSource, Refs } from './sources';
 
 export function piecesOf({ group }: GroupSource): Refs {

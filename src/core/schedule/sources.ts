@@ -2,6 +2,7 @@ import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
 import type { Kinds } from '../like/kinds';
+import type { pieceMarks } from '../mark/marks-of';
 import { once } from '../units/once';
 import { pieceQuantities, type PieceQuantities } from '../cladding/quantities';
 import { failedRows } from './pieces';
@@ -18,6 +19,8 @@ export interface GroupSource {
 	readonly quantities: () => PieceQuantities;
 	/** The cells of the model by what is alike. */
 	readonly kinds: () => Kinds;
+	/** What pieces are called. */
+	readonly markOf: ReturnType<typeof pieceMarks>;
 	/** Rows of pieces that could not be made. */
 	readonly failed: () => ReadonlySet<number>;
 }
@@ -38,7 +41,8 @@ export function groupSource(
 	zone: ZoneModel,
 	z: number,
 	clause: ClauseGroup,
-	kinds: GroupSource['kinds']
+	kinds: GroupSource['kinds'],
+	markOf: GroupSource['markOf']
 ): GroupSource {
 	const { group } = clause;
 	const face = zone.faces[clause.face]!;
@@ -50,6 +54,7 @@ export function groupSource(
 		group,
 		sites: siteSetOf(face, group.over),
 		kinds,
+		markOf,
 		quantities: once(() => pieceQuantities(group)),
 		failed: once(() => new Set(failedRows(group)))
 	};

@@ -17,11 +17,12 @@ import {
 } from './columns';
 import { inputColumns } from './inputs';
 import { nodeTable } from './nodes';
-import { inOrder } from './order';
+import { inOrder } from '../units/in-order';
 import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup, isStructureGroup } from './pieces';
 import { elementsOf, piecesOf, pointsOf } from './refs';
 import { groupSource, type GroupSource, type Refs } from './sources';
 import { sheetPlan, lengthPlan } from './cutting';
+import { pieceMarks } from '../mark/marks-of';
 import { namedOrNone } from '../named/named-values';
 import type { Table } from '../project/brought-schema';
 import { ownColumns } from './own-columns';
@@ -247,8 +248,9 @@ function listOf(model: Model, name: ScheduleName): Schedule {
 	const zones = model.zones.map(({ model: zone }) => zone);
 	if (name === 'nodes') return ready(name, nodeTable(zones));
 	const kinds = once(() => atOnce(kindsOf(model, model.project.like)));
+	const markOf = pieceMarks(model);
 	const sources = zones.flatMap(
-		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds)) ?? []
+		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds, markOf)) ?? []
 	);
 	if (name === 'kinds') return ready(name, kindRows(sources));
 	if (name === 'materials') return ready(name, materialRows(sources));

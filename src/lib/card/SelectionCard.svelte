@@ -2,7 +2,6 @@
 	import Card from '$lib/frame/Card.svelte';
 	import { kindOf } from '$core/cladding/address';
 	import { partsOf } from '$core/cladding/kit';
-	import { markPrefix } from '$core/cladding/marks';
 	import { hangsOn, siteSetOf } from '$core/cladding/sites';
 	import { inputKind } from '$core/part/inputs';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
@@ -40,11 +39,7 @@
 	const pieces = $derived(found ? piecesAt(view, found) : []);
 	const piece = $derived(pieces.find(({ group }) => !group.beside) ?? null);
 	const beside = $derived(pieces.filter(({ group }) => group.beside));
-	const mark = $derived(
-		found && zone && sites && clauses
-			? sites.mark(found.index, markPrefix(clauses.code, zone.faces.length, found.face))
-			: ''
-	);
+	const mark = $derived(found && zone && clauses ? desk.markOf(found) : '');
 	const emptyNames = { cell: 'Open cell', line: 'Line', node: 'Node', chain: 'Chain' };
 	const cellKind = $derived(found?.kind === 'cell' && face ? kindOf(face.cells, found.index) : '');
 

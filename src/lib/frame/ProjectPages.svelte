@@ -58,6 +58,18 @@
 		for (const notice of desk.project.notices) toast(notice, { duration: 8000 });
 		if (desk.project.notices.length) desk.project.notices = [];
 	});
+	/** What pieces are called, where the project says so: known of every model that stands. */
+	$effect(() => {
+		const { cell, line, node, frozen } = desk.project.document.marks;
+		void desk.model.runs;
+		if (!cell && !line && !node && !frozen) desk.marks.arrived(null);
+		else if (!desk.model.behind && !desk.model.view.partial)
+			void desk.model.service
+				.marks()
+				.then((marks) => desk.marks.arrived(marks))
+				// Another model is being made: its marks are asked for when it stands.
+				.catch(() => null);
+	});
 	/** Keep the project list's picture and count up, once things have come to rest. */
 	$effect(() => {
 		clearTimeout(pictureTimer);

@@ -1,6 +1,5 @@
 import { goto } from '$app/navigation';
 import { partsOf } from '$core/cladding/kit';
-import { cellMark, markPrefix } from '$core/cladding/marks';
 import { formats } from '$core/exchange/formats';
 import { pathTo } from '$core/project/typed-path';
 import { looks } from '$core/project/view-schema';
@@ -10,7 +9,7 @@ import { newFormWords } from '$lib/edits/new-things';
 import { displays, type Desk } from '$lib/state/desk.svelte';
 import { lookWords } from '$lib/state/look-words';
 import { allActs } from '$lib/state/sheet-state.svelte';
-import { addressOf } from '$lib/state/selection.svelte';
+import { addressOf, type Found } from '$lib/state/selection.svelte';
 import { exportProject } from './export-project';
 import { keysHeard } from './keys';
 
@@ -99,29 +98,50 @@ export function findable(desk: Desk): Entry[] {
 	];
 }
 
+/** Bars and nodes by their marks of places are looked for when a letter behind the bay, or an N, says so. */
+const beyondCells = /-N-|-[A-Z]\d*$/;
+
 /** Pieces by their mark, looked for only when something like a mark is typed. */
 export function piecesMarked(desk: Desk, text: string, most: number): Entry[] {
 	const { model, project, selection } = desk;
 	const wanted = text.trim().toUpperCase();
-	if (!/^[A-Z][A-Z0-9]*(\.\d+)?-/.test(wanted)) return [];
+	if (wanted.length < 2) return [];
 	const list: Entry[] = [];
+	const known = new Set<string>();
+	const add = (mark: string, found: Omit<Found, 'address'>) => {
+		if (known.has(mark)) return;
+		known.add(mark);
+		const zone = model.view.zones[found.zone]!;
+		const address = addressOf(model.view, found);
+		list.push({
+			label: mark,
+			kind: zone.id,
+			act: () => {
+				desk.activeZone = zone.id;
+				selection.choose([address]);
+			}
+		});
+	};
+	for (const { zone, face, kind, site, mark } of desk.marks.all()) {
+		if (list.length >= most) return list;
+		const z = model.view.zones.findIndex(({ id }) => id === zone);
+		if (z >= 0 && mark.toUpperCase().startsWith(wanted)) add(mark, { zone: z, face, kind, index: site });
+	}
+	if (!/^[A-Z][A-Z0-9]*(\.\d+)?-/.test(wanted)) return list;
 	model.view.zones.forEach((zone, z) => {
 		const code = project.document.zones.find((one) => one.id === zone.id)?.code ?? '';
 		if (!wanted.startsWith(code)) return;
 		zone.faces.forEach((face, f) => {
-			for (let c = 0; c < face.cells.count && list.length < most; c++) {
-				const mark = cellMark(markPrefix(code, zone.faces.length, f), face.cells, c);
-				if (!mark.startsWith(wanted)) continue;
-				const address = addressOf(model.view, { zone: z, face: f, kind: 'cell', index: c });
-				list.push({
-					label: mark,
-					kind: zone.id,
-					act: () => {
-						desk.activeZone = zone.id;
-						selection.choose([address]);
-					}
-				});
-			}
+			const look = (kind: 'cell' | 'line' | 'node', count: number) => {
+				for (let site = 0; site < count && list.length < most; site++) {
+					const mark = desk.markOf({ zone: z, face: f, kind, index: site });
+					if (mark.toUpperCase().startsWith(wanted)) add(mark, { zone: z, face: f, kind, index: site });
+				}
+			};
+			look('cell', face.cells.count);
+			if (!beyondCells.test(wanted)) return;
+			look('line', face.edges.count);
+			look('node', face.grid.positions.length / 3);
 		});
 	});
 	return list;

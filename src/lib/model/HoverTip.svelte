@@ -1,6 +1,4 @@
 <script lang="ts">
-	import { markPrefix } from '$core/cladding/marks';
-	import { siteSetOf } from '$core/cladding/sites';
 	import { piecesAt } from '$lib/state/pieces-at';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { addressOf, type Found } from '$lib/state/selection.svelte';
@@ -17,10 +15,8 @@
 
 	const desk = useDesk();
 	const view = $derived(desk.model.view);
-	const zone = $derived(view.zones[found.zone]!);
-	const said = $derived(desk.project.document.zones.find(({ id }) => id === zone.id));
-	const sites = $derived(siteSetOf(zone.faces[found.face]!, found.kind));
-	const mark = $derived(sites.mark(found.index, markPrefix(said?.code ?? '', zone.faces.length, found.face)));
+	const said = $derived(desk.project.document.zones.find(({ id }) => id === view.zones[found.zone]!.id));
+	const mark = $derived(desk.markOf(found));
 	const piece = $derived(piecesAt(view, { ...found, address: addressOf(view, found) })[0]);
 	const names = { cell: 'cell', line: 'line', node: 'node', chain: 'chain' };
 	const isLeft = $derived(at.x < width - 220);

@@ -16,7 +16,7 @@
 		apart(
 			modelLabels(
 				desk.model.view,
-				desk.project.document.zones,
+				(zone, face, index) => desk.markOf({ zone, face, kind: 'cell', index }),
 				selected,
 				([x, y, z]) => projected([x, y, z]),
 				{ width: frame.clientWidth, height: frame.clientHeight }

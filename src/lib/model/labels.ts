@@ -1,7 +1,5 @@
 import { two } from '$core/cladding/address';
 import { AS_DRAWN, numberOfCorner, type Lie } from '$core/cladding/lie';
-import { cellMark, markPrefix } from '$core/cladding/marks';
-import type { Zone } from '$core/project/schema';
 import type { ModelView } from '$lib/state/model.svelte';
 import type { Found } from '$lib/state/selection.svelte';
 import type { FaceView } from '$lib/worker/views';
@@ -42,16 +40,11 @@ const lieAt = (view: ModelView, { zone, face, index }: Found): Lie =>
  */
 export function modelLabels(
 	view: ModelView,
-	zones: readonly Zone[],
+	markOf: (z: number, f: number, c: number) => string,
 	selected: readonly Found[],
 	project: (point: Point) => Pixel | null,
 	size: { readonly width: number; readonly height: number }
 ): Label[] {
-	const markOf = (z: number, f: number, c: number) => {
-		const zone = view.zones[z]!;
-		const code = zones.find((one) => one.id === zone.id)?.code ?? '';
-		return cellMark(markPrefix(code, zone.faces.length, f), zone.faces[f]!.cells, c);
-	};
 	const cells = selected.filter((one) => one.kind === 'cell');
 	const labels: Label[] = cells.slice(-MOST_SELECTED).map((one) => ({
 		text: markOf(one.zone, one.face, one.index),

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import MarksWords from './MarksWords.svelte';
 	import OwnColumns from './OwnColumns.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import { isPlan, scheduleTitles } from '$core/schedule/table';
@@ -65,6 +66,7 @@
 		{/each}
 	</dl>
 	{#if isPlan(list.name)}<StockWords {list} />{/if}
+	<MarksWords {list} />
 	<OwnColumns {list} />
 	<p class="border-hair text-ink-2 mt-4 border-t pt-3">
 		{#if desk.selection.addresses.length}

@@ -8,11 +8,12 @@ import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { FlagWalk } from './flag-walk.svelte';
 import { KindSearch } from './kind-search.svelte';
+import { MarkBook } from './mark-book.svelte';
 import { ClashSearch } from './clash-search.svelte';
 import { MoveSearch } from './move-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
-import { Selection } from './selection.svelte';
+import { Selection, type Found } from './selection.svelte';
 import { SheetState } from './sheet-state.svelte';
 import { pathTo, setAt, type Path } from '$core/project/typed-path';
 import { isWithin } from '$core/project/paths';
@@ -57,6 +58,7 @@ export class Desk {
 	readonly clashes: ClashSearch;
 	readonly flags: FlagWalk;
 	readonly kinds: KindSearch;
+	readonly marks = new MarkBook();
 	readonly moves: MoveSearch;
 	readonly totals: TotalsSearch;
 	readonly sheet: SheetState;
@@ -147,6 +149,13 @@ export class Desk {
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);
 		this.activeZone = project.document.zones[0]?.id ?? null;
+	}
+
+	/** What the piece at a site is called. */
+	markOf(found: Omit<Found, 'address'>): string {
+		const zone = this.model.view.zones[found.zone]!;
+		const code = this.project.document.zones.find(({ id }) => id === zone.id)?.code ?? '';
+		return this.marks.of(zone, code, found);
 	}
 
 	/** Do a command; what cannot be is said, and nothing changes. */

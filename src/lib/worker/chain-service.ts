@@ -7,6 +7,7 @@ import { readEdited, type EditableName, type EditedList } from '$core/exchange/v
 import { writePicture } from '$core/exchange/picture/write';
 import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
 import { kindsOf, type Kinds } from '$core/like/kinds';
+import { marksOf, marksToFreeze, type Marks } from '$core/mark/marks-of';
 import type { PieceMeasure } from '$core/limit/measure';
 import { measuresFor } from '$core/limit/measures';
 import { findMoves, type FoundMoves } from '$core/moves/find-moves';
@@ -308,6 +309,14 @@ export const chainService = {
 	schedule(name: ScheduleName, keys: readonly string[]): ListedColumns {
 		const made = current();
 		return lists.columns(made, () => files.wholeList(made.project.tables), name, keys);
+	},
+	/** What the pieces of the model are called otherwise than by their places. */
+	marks(): Marks {
+		return marksOf(current());
+	},
+	/** The marks of all pieces, to be kept as they are. */
+	marksToFreeze(): string[] {
+		return marksToFreeze(current());
 	},
 	/** An edited list against the model. @throws Error with a sentence when it is none */
 	readEdited(lines: readonly (readonly unknown[])[], list: EditableName): EditedList {

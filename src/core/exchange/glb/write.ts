@@ -2,7 +2,8 @@ import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
 import { instancesOf, type ElementTable } from '../../part/element-table';
 import { joinedMesh, trianglesOf } from '../../part/places';
-import { pieceAddress, pieceMark } from '../../schedule/pieces';
+import { pieceMarks } from '../../mark/marks-of';
+import { pieceAddress } from '../../schedule/pieces';
 import { GlbContainer } from './container';
 
 /** sRGB hex to the linear factors of the format. */
@@ -53,6 +54,8 @@ class GlbBuilder {
 	readonly materials: string[] = [];
 	private readonly known = new Map<string, number>();
 
+	constructor(private readonly markOf: ReturnType<typeof pieceMarks>) {}
+
 	private material(material: Material): number {
 		let made = this.known.get(material.id);
 		if (made === undefined) {
@@ -101,7 +104,7 @@ class GlbBuilder {
 		const translation = [x / 1000, z / 1000, -y / 1000];
 		const [part, variant] = [group.ready.part.label, group.ready.variant.name];
 		return Array.from(primitives, ([row, own]) => {
-			const mark = pieceMark(zone, clause, row);
+			const mark = this.markOf(zone, clause, row);
 			const mesh = this.meshes.push(`{"name":${JSON.stringify(mark)},"primitives":[${own}]}`) - 1;
 			const extras = { address: pieceAddress(zone, clause, row), mark, part, variant };
 			return this.nodes.push(JSON.stringify({ name: mark, translation, mesh, extras })) - 1;
@@ -114,7 +117,7 @@ class GlbBuilder {
  * Source: Khronos glTF 2.0 specification.
  */
 export function writeGlb(model: Model): Uint8Array {
-	const builder = new GlbBuilder();
+	const builder = new GlbBuilder(pieceMarks(model));
 	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [builder.zone(zone)] : []));
 	const { container, nodes, meshes, materials } = builder;
 	const lists = { nodes, meshes, materials };

@@ -5,7 +5,8 @@ import { columnValues } from '../../field/column';
 import { fieldOf } from '../../field/fields';
 import { pieceQuantities } from '../../cladding/quantities';
 import { anchorMark } from '../../schedule/anchors';
-import { pieceAddress, pieceMark } from '../../schedule/pieces';
+import type { pieceMarks } from '../../mark/marks-of';
+import { pieceAddress } from '../../schedule/pieces';
 import { enumeration, exactReal, list, NONE, real, text, typed, type StepValue } from '../step/text';
 import { bodiesOf, volumeOf } from './bodies';
 import type { IfcFile } from './file';
@@ -18,6 +19,7 @@ export interface Frame {
 	/** Of the storey, mm. */
 	readonly height: number;
 	readonly rows: readonly number[];
+	readonly markOf: ReturnType<typeof pieceMarks>;
 }
 
 /** Fields of the sites that pieces hang on, by row; each column is read when it is first asked for. */
@@ -59,7 +61,7 @@ export function writePieces(
 		const items = bodiesOf(file, shared, clause, row);
 		if (!items.length) continue;
 		const address = pieceAddress(zone, clause, row);
-		const mark = pieceMark(zone, clause, row);
+		const mark = frame.markOf(zone, clause, row);
 		const shape = step.add(
 			'IFCSHAPEREPRESENTATION',
 			context,

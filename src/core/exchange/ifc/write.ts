@@ -1,4 +1,5 @@
 import type { Model, ZoneModel } from '../../cladding/model';
+import { pieceMarks } from '../../mark/marks-of';
 import {
 	DERIVED,
 	enumeration,
@@ -34,7 +35,10 @@ class IfcTree {
 	private readonly shared: SharedThings;
 	private context: StepValue = NONE;
 
+	private readonly markOf: ReturnType<typeof pieceMarks>;
+
 	constructor(private readonly model: Model) {
+		this.markOf = pieceMarks(model);
 		this.file = new IfcFile(model.project.id);
 		this.shared = new SharedThings(this.file);
 	}
@@ -199,7 +203,8 @@ class IfcTree {
 			writePieces(this.file, this.shared, this.context, zone, clause, {
 				placement,
 				height: storey.height,
-				rows: rows[k]!
+				rows: rows[k]!,
+				markOf: this.markOf
 			})
 		);
 		this.file.aggregate(role, assembly, pieces);

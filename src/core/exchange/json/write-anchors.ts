@@ -1,10 +1,13 @@
 import type { Model } from '../../cladding/model';
 import { anchorPoints } from '../../cladding/anchor-points';
 import { anchorMark } from '../../schedule/anchors';
-import { pieceAddress, pieceMark } from '../../schedule/pieces';
+import { pieceMarks } from '../../mark/marks-of';
+import { pieceAddress } from '../../schedule/pieces';
 
 /** Where every piece is to be placed, for other programs: its points in order, with their marks. mm */
-export function anchorsJson({ project, zones }: Model): string {
+export function anchorsJson(model: Model): string {
+	const { project, zones } = model;
+	const markOf = pieceMarks(model);
 	const pieces: string[] = [];
 	for (const { model: zone } of zones)
 		for (const clause of zone?.groups ?? []) {
@@ -14,7 +17,7 @@ export function anchorsJson({ project, zones }: Model): string {
 			for (let row = 0; row < group.sites.length; row++)
 				pieces.push(
 					JSON.stringify({
-						mark: pieceMark(zone!, clause, row),
+						mark: markOf(zone!, clause, row),
 						address: pieceAddress(zone!, clause, row),
 						part: group.ready.part.label,
 						variant: group.ready.variant.name,

@@ -4,7 +4,9 @@ import { inputKind } from '../../part/inputs';
 import { partsOf } from '../../cladding/kit';
 import { inputValues, pieceInputs } from '../../schedule/inputs';
 import { listedAlike } from '../../schedule/listed';
-import { besideName, pieceAddress, pieceMark } from '../../schedule/pieces';
+import { besideName } from '../../cladding/beside';
+import { pieceMarks } from '../../mark/marks-of';
+import { pieceAddress } from '../../schedule/pieces';
 import { cellOf, cellsOf, type Column } from '../../schedule/column';
 import { makeSchedule, ofPieces } from '../../schedule/table';
 import { formatNumber } from '../../units/quantity';
@@ -54,14 +56,15 @@ interface Piece {
 }
 
 /** Pieces by their marks, which are of one each, and by their addresses. */
-function piecesByName({ zones }: Model, name: EditableName): Map<string, Piece> {
+function piecesByName(model: Model, name: EditableName): Map<string, Piece> {
+	const markOf = pieceMarks(model);
 	const pieces = new Map<string, Piece>();
-	for (const [z, { model: zone }] of zones.entries())
+	for (const [z, { model: zone }] of model.zones.entries())
 		for (const group of zone?.groups ?? []) {
 			if (!ofPieces[name](group)) continue;
 			for (let row = 0; row < group.group.sites.length; row++) {
 				pieces.set(pieceAddress(zone!, group, row), { z, group, row });
-				pieces.set(pieceMark(zone!, group, row), { z, group, row });
+				pieces.set(markOf(zone!, group, row), { z, group, row });
 			}
 		}
 	return pieces;

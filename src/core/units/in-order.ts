@@ -1,14 +1,17 @@
-import { everySite } from '../field/column';
-
 /** Values further apart than this many times the rows are compared rather than counted. */
 const SPREAD = 16;
 
 /**
  * Places of rows in ascending order of columns of whole numbers, the first counting most; rows that are alike stay as
  * they came. Column by column from the last, each by counting its values (a radix sort).
+ *
+ * ```ts
+ * inOrder([Uint32Array.of(2, 1, 2)], 3); // 1, 0, 2
+ * ```
  */
 export function inOrder(columns: readonly Uint32Array[], count: number): Uint32Array {
-	let order = everySite(count);
+	let order = new Uint32Array(count);
+	for (let k = 0; k < count; k++) order[k] = k;
 	if (areInOrder(columns, count)) return order;
 	for (const column of [...columns].reverse()) {
 		const [most, isOrdered] = lookThrough(column, order);
