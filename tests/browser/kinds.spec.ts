@@ -59,6 +59,22 @@ test('how many different panels there are stands at the pattern; kinds are liste
 	expect(problems).toEqual([]);
 });
 
+test('bars have kinds too; one is chosen with all of its bars', async ({ page }) => {
+	await openDemo(page);
+	await page.keyboard.press('4');
+	await page.getByRole('button', { name: 'Kinds', exact: true }).click();
+	const panel = page.getByTestId('kinds');
+	await panel.getByRole('combobox', { name: /^Kinds of/ }).click();
+	await page.getByRole('option', { name: 'Bars' }).click();
+	await expect(panel).toContainText(/\d kinds among\s[\s\d]+bars/);
+	const first = panel.getByRole('list', { name: 'Kinds of pieces' }).getByRole('button').first();
+	const size = Number(/(\d+)(?=\D*$)/.exec((await first.innerText()).split('±')[0]!)![1]);
+	expect(size).toBeGreaterThan(1);
+	await first.click();
+	await expect(page.getByTestId('card')).toContainText(`and ${size - 1} more`);
+	await accessible(page);
+});
+
 test('what is looked for in a large model holds up neither its next edit nor the project that is opened after it', async ({
 	page
 }) => {

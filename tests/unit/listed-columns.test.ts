@@ -261,7 +261,7 @@ describe('lists of what stands for many pieces', () => {
 			return ['start', 'end'].flatMap((key) => cellsOf(bars.column(key)!));
 		};
 		expect(await cuts({ is: 'mitred' })).to.deep.equal(new Array(8).fill('45.0°'));
-		expect(await cuts({ is: 'set back', by: 50 })).to.deep.equal(new Array(8).fill('0.0°'));
+		expect(await cuts({ is: 'set back', by: 50 })).to.deep.equal(new Array(8).fill('square'));
 		expect(await cuts(null)).to.deep.equal(new Array(8).fill(''));
 	});
 });

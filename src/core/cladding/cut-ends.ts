@@ -186,8 +186,9 @@ export function withEnds(
 		planes.forEach((own, end) => {
 			const way = meeting.arms.get(meeting.nodes.get(bar)![end]!)!.find((arm) => arm.bar === bar)!.way;
 			own.slice(0, CUTS / 2).forEach(({ normal }, k) => {
-				const off = Math.min(1, Math.max(-1, dot(normal, way)));
-				endAngles[CUTS * row + (CUTS / 2) * end + k] = Math.acos(off);
+				const off = Math.acos(Math.min(1, Math.max(-1, dot(normal, way))));
+				const side = cross(pointAt(grid.normals, meeting.nodes.get(bar)![end]!), way);
+				endAngles[CUTS * row + (CUTS / 2) * end + k] = dot(normal, side) < 0 ? -off : off;
 			});
 		});
 		return leftAhead(planes.flat(), meshes, origin);

@@ -36,8 +36,9 @@ export interface PieceGroup {
 	/** The lines of each piece, where several are joined to one; null where each has its own. */
 	readonly bars: readonly (readonly number[])[] | null;
 	/**
-	 * Of bars whose ends are cut: how far the cuts of the first end and of the second are off square (rad), two each, NaN
-	 * where there is none; null where none is cut.
+	 * Of bars whose ends are cut: how far the cuts of the first end and of the second are off square (rad), two each, less
+	 * than nought towards the right seen from outside along what leaves the node; NaN where there is none; null where
+	 * none is cut.
 	 */
 	readonly endAngles: Float64Array | null;
 	/** How much of each is left of what was made for a whole cell, by volume; null where none is clipped. */

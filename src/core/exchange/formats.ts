@@ -43,7 +43,7 @@ const labels = {
 	...scheduleTitles,
 	structure: 'Structure on cells',
 	elements: 'Elements: plates, bars, blades',
-	kinds: 'Kinds of pieces on cells',
+	kinds: 'Kinds of pieces',
 	materials: 'What is ordered of each material',
 	rules: 'What each clause comes to',
 	lengths: 'Lengths: bars packed into stock',

@@ -32,7 +32,13 @@ const DECIMALS = 3;
  * What makes pieces of a group others than those of other groups, whatever their cells are: by row, or one for all where
  * nothing is set piece by piece.
  */
-function signatures({ ready, perPiece, lie, left, sites }: PieceGroup): string | ((row: number) => string) {
+export function signatures({
+	ready,
+	perPiece,
+	lie,
+	left,
+	sites
+}: PieceGroup): string | ((row: number) => string) {
 	const { turn, flip, mirror } = lie;
 	const common = `${ready.variant.id} ${turn} ${flip} ${mirror}`;
 	const columns = [...perPiece.values()];

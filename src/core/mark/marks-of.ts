@@ -2,7 +2,8 @@ import { besideName, siteOf } from '../cladding/beside';
 import { markPrefix } from '../cladding/marks';
 import type { ClauseGroup, Model, ZoneModel } from '../cladding/model';
 import type { SiteSet } from '../cladding/sites';
-import { kindsOf, type Kinds } from '../like/kinds';
+import { pieceKindsOf } from '../like/bars-and-nodes';
+import { kindsOf } from '../like/kinds';
 import { markedSites, type MarkedSite, type Marking, type MarksSettings } from '../project/marks-schema';
 import { inOrder } from '../units/in-order';
 import { formatNumber } from '../units/quantity';
@@ -97,11 +98,31 @@ const COUNTED = '\u0000';
 const plain = (text: string) => text.replace(/[^\p{L}\p{N} ._/-]/gu, ' ').trim();
 const padded = (value: number, digits: number) => String(value).padStart(digits, '0');
 
+/** What a piece is like, among those on the same kind of site. */
+function kindNamer(model: Model): (piece: ToMark) => string {
+	const { like } = model.project;
+	const cells = once(() => atOnce(kindsOf(model, like)));
+	const others = {
+		line: once(() => atOnce(pieceKindsOf(model, 'line', like))),
+		node: once(() => atOnce(pieceKindsOf(model, 'node', like)))
+	};
+	return ({ z, clause, row }) => {
+		const { over, sites } = clause.group;
+		if (over === 'line' || over === 'node') {
+			const { kinds, of } = others[over]();
+			return kinds[of.get(clause)![row]!]!.name;
+		}
+		const { kinds, of } = cells();
+		return kinds[of[z]![clause.face]![sites[row]!]!]!.name;
+	};
+}
+
 /** What a token says of a piece. */
-function teller(model: Model, kinds: () => Kinds): (word: MarkWord, digits: number, piece: ToMark) => string {
+function teller(model: Model): (word: MarkWord, digits: number, piece: ToMark) => string {
 	const levelAt = levelNamer(model);
+	const kindAt = kindNamer(model);
 	return (word, digits, piece) => {
-		const { zone, z, clause, sites, row } = piece;
+		const { zone, clause, sites, row } = piece;
 		const site = clause.group.sites[row]!;
 		switch (word) {
 			case 'zone':
@@ -114,10 +135,8 @@ function teller(model: Model, kinds: () => Kinds): (word: MarkWord, digits: numb
 				return padded(sites.course(site), digits);
 			case 'bay':
 				return padded(sites.bay(site), digits);
-			case 'kind': {
-				const { kinds: all, of } = kinds();
-				return all[of[z]![clause.face]![site]!]!.name;
-			}
+			case 'kind':
+				return kindAt(piece);
 			case 'part':
 				return plain(clause.group.ready.part.label);
 			case 'variant':
@@ -189,8 +208,7 @@ function make(model: Model): Marks {
 	const { marks: settings } = model.project;
 	const frozen = frozenOf(settings);
 	if (!frozen.size && markedSites.every((over) => !settings[over])) return nothing;
-	const kinds = once(() => atOnce(kindsOf(model, model.project.like)));
-	const tell = teller(model, kinds);
+	const tell = teller(model);
 	const used = new Set<string>();
 	const own = new Map<string, { zone: string; face: number; over: MarkedSite; marks: string[] }>();
 	const problems: Partial<Record<MarkedSite, string>> = {};
@@ -226,7 +244,7 @@ function make(model: Model): Marks {
 	for (const { over, marking, pieces } of toMark) {
 		if (!marking) continue;
 		try {
-			give(over, pieces, mark(pieces, readPattern(marking.pattern, over), tell, frozen, used));
+			give(over, pieces, mark(pieces, readPattern(marking.pattern), tell, frozen, used));
 		} catch (error) {
 			if (!(error instanceof MarkError)) throw error;
 			problems[over] = error.message;

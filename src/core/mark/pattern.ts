@@ -1,4 +1,3 @@
-import type { MarkedSite } from '../project/marks-schema';
 import { CodedError } from '../units/coded-error';
 
 /** What a mark can have of its piece. */
@@ -39,11 +38,11 @@ const SAID = 'letters, digits, blanks and - . _ / can stand in it';
  * Read the pattern of a mark.
  *
  * ```ts
- * const tokens = readPattern('(zone)-(level)-(number 3)', 'cell');
+ * const tokens = readPattern('(zone)-(level)-(number 3)');
  * ```
  * @throws MarkError with a sentence
  */
-export function readPattern(pattern: string, over: MarkedSite): MarkToken[] {
+export function readPattern(pattern: string): MarkToken[] {
 	const refuse = (sentence: string): never => {
 		throw new MarkError(sentence);
 	};
@@ -64,8 +63,6 @@ export function readPattern(pattern: string, over: MarkedSite): MarkToken[] {
 			refuse(
 				`"${found[0]}" asks for no number of digits; 1 to ${MOST_DIGITS} are accepted, as in (number 3)`
 			);
-		if (word === 'kind' && over !== 'cell')
-			refuse('kinds are told of pieces on cells; (variant) can stand in the marks of others');
 		tokens.push({ word: word as MarkWord, digits: count });
 	}
 	if (at < pattern.length) tokens.push(pattern.slice(at));

@@ -2,6 +2,7 @@ import { kindOf } from '../cladding/address';
 import { elementMass } from '../cladding/quantities';
 import { lieText } from '../cladding/lie';
 import { lineKindOf } from '../cladding/line-run';
+import type { PieceKinds } from '../like/bars-and-nodes';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
 import { CellRectangles } from '../measure/cell-rectangles';
@@ -9,7 +10,7 @@ import type { SiteKind } from '../field/site-kind';
 import type { ElementTable } from '../part/element-table';
 import { stockText } from '../part/stock';
 import type { NumberKind } from '../units/dimension';
-import { inDegrees } from '../units/scale';
+import { inDegrees, inRadians } from '../units/scale';
 import { numberHead, textHead, type Cell, type ColumnHead } from './column';
 import { besideName } from '../cladding/beside';
 import { flagTexts } from './pieces';
@@ -139,14 +140,23 @@ const corners = (title: string): PieceColumn => ({
 			group.corners
 });
 
+/** Which of its kind a bar, or a piece on a node, is like. */
+const kindOfPiece = (kindsOf: (source: GroupSource) => PieceKinds): PieceColumn =>
+	said('kind', 'Kind', (source) => {
+		const { kinds, of } = kindsOf(source);
+		const own = of.get(source.clause)!;
+		return (row) => kinds[own[row]!]!.name;
+	});
+/** Cuts that are less off square (rad) are square. */
+const SQUARE = inRadians(0.05);
 /** How an end of a bar is cut: degrees off square, both where it is cut twice. */
 const endCut = (key: string, title: string, end: 0 | 1): PieceColumn =>
 	said(key, title, ({ group: { endAngles } }) => (row) => {
 		if (!endAngles) return '';
-		const cuts = endAngles
-			.subarray(4 * row + 2 * end, 4 * row + 2 * end + 2)
-			.filter((one) => !Number.isNaN(one));
-		return Array.from(cuts, (one) => `${inDegrees(one).toFixed(1)}°`).join(' and ') || 'square';
+		const cuts = Array.from(endAngles.subarray(4 * row + 2 * end, 4 * row + 2 * end + 2), Math.abs)
+			.filter((one) => one > SQUARE)
+			.sort((one, other) => one - other);
+		return cuts.map((one) => `${inDegrees(one).toFixed(1)}°`).join(' and ') || 'square';
 	});
 
 /** Schedules with a row for each piece. */
@@ -199,6 +209,7 @@ export const pieceColumns = {
 				(row) =>
 					lineKindOf(face.edges, group.sites[row]!, face.sharedEdges)
 		),
+		kindOfPiece(({ barKinds }) => barKinds()),
 		cutLength,
 		endCut('start', 'Start cut', 0),
 		endCut('end', 'End cut', 1),
@@ -216,6 +227,7 @@ export const pieceColumns = {
 				(row) =>
 					face.nodes().rim[group.sites[row]!] ? 'rim' : 'inner'
 		),
+		kindOfPiece(({ nodeKinds }) => nodeKinds()),
 		corners('Lines'),
 		materials,
 		field('node', 'height', 'Height'),

@@ -3,6 +3,7 @@ import { cellOutline } from '../measure/cell-outline';
 import { CellRectangles } from '../measure/cell-rectangles';
 import type { Material } from '../project/material-schema';
 import { formatNumber } from '../units/quantity';
+import type { Kind } from '../like/kinds';
 import { columnOf, numberHead, textHead, type Cell, type Column, type ColumnHead } from './column';
 import { BETWEEN_ADDRESSES } from './listed';
 import { besideName } from '../cladding/beside';
@@ -28,6 +29,8 @@ const addressHead = textHead('address', 'Addresses');
 const massHead = numberHead('mass', 'Mass', 'mass', true);
 const piecesHead = numberHead('pieces', 'Pieces', 'count', true);
 const flaggedHead = numberHead('flagged', 'Flagged', 'count', true);
+
+const sitesInWords = { cell: 'cells', line: 'lines', node: 'nodes', chain: 'chains' } as const;
 
 /** What something of the schedule comes to, added up row by row. */
 class Sums {
@@ -67,54 +70,91 @@ function pictureOf({ corners, openings }: ReturnType<typeof cellOutline>): strin
 	return [corners, ...openings].map(loop).join('');
 }
 
-/** Of what is put on cells, a row for each kind: the first of it stands for all. */
-export function kindRows(sources: readonly GroupSource[]) {
-	const [first] = sources;
-	const rows: Cell[][] = [];
-	const found = new Map<number, { source: GroupSource; row: number; sums: Sums }>();
-	const { kinds, of } = first?.kinds() ?? { kinds: [], of: [] };
+/** What is of one kind: the first of it stands for all. */
+interface OfKind {
+	readonly source: GroupSource;
+	readonly row: number;
+	readonly sums: Sums;
+}
+
+/** Groups of pieces on one kind of site by their kinds. @param kindOf of a row; null of groups that have none */
+function byKind(
+	sources: readonly GroupSource[],
+	kindOf: (source: GroupSource) => ((row: number) => number) | null
+): Map<number, OfKind> {
+	const found = new Map<number, OfKind>();
 	for (const source of sources) {
-		const { group, clause, z, face } = source;
-		if (group.over !== 'cell' || besideName(clause)) continue;
-		const own = of[z]![clause.face]!;
-		for (let row = 0; row < group.sites.length; row++) {
-			const kind = own[group.sites[row]!]!;
-			const known = found.get(kind) ?? { source, row, sums: new Sums() };
-			found.set(kind, known);
+		const kind = kindOf(source);
+		const { sites } = source.group;
+		for (let row = 0; kind && row < sites.length; row++) {
+			const known = found.get(kind(row)) ?? { source, row, sums: new Sums() };
+			found.set(kind(row), known);
 			known.sums.add(source, row);
-			known.sums.area += face.measures.area[group.sites[row]!]!;
+			if (source.group.over === 'cell') known.sums.area += source.face.measures.area[sites[row]!]!;
 		}
 	}
-	for (const [k, { name, corners, spread, size }] of kinds.entries()) {
-		const one = found.get(k);
-		if (!one) continue;
-		const { group, face, quantities } = one.source;
-		const cell = group.sites[one.row]!;
-		const outline = cellOutline(face, cell);
-		const rectangles = new CellRectangles(face.cells, face.grid.positions);
-		rectangles.look(cell);
-		rows.push([
-			name,
-			pictureOf(outline),
-			group.ready.part.label,
-			group.ready.variant.name,
-			one.sums.pieces,
-			corners,
-			rectangles.long,
-			rectangles.short,
-			outline.lengths.map((mm) => mm.toFixed(1)).join(' + '),
-			face.measures.area[cell]!,
-			quantities().mass[one.row]!,
-			size > 1 ? spread : 0,
-			one.sums.area,
-			one.sums.mass,
-			one.sums.flagged,
-			one.sums.address
-		]);
+	return found;
+}
+
+/** A row for each kind of what is put on cells, along lines, on nodes. */
+export function kindRows(sources: readonly GroupSource[]) {
+	const rows: Cell[][] = [];
+	const add = (
+		{ name, corners, spread, size }: Kind,
+		{ source, row, sums }: OfKind,
+		[picture, long, short, edges, area]: readonly Cell[]
+	) => {
+		const { group, quantities } = source;
+		const own = [name, sitesInWords[group.over], picture, group.ready.part.label, group.ready.variant.name];
+		const each = [edges, area, quantities().mass[row]!, size > 1 ? spread : 0];
+		const all = [sums.area || null, sums.mass, sums.flagged, sums.address];
+		const points = group.over === 'line' ? null : corners;
+		rows.push([...own, sums.pieces, points, long, short, ...each, ...all] as Cell[]);
+	};
+	const [first] = sources;
+	if (first) {
+		const { kinds, of } = first.kinds();
+		const onCells = byKind(sources, ({ group, clause, z }) => {
+			// What is put beside others is of no kind of its own.
+			if (group.over !== 'cell' || besideName(clause)) return null;
+			const own = of[z]![clause.face]!;
+			return (row) => own[group.sites[row]!]!;
+		});
+		for (const [k, kind] of kinds.entries()) {
+			const one = onCells.get(k);
+			if (!one) continue;
+			const { group, face } = one.source;
+			const cell = group.sites[one.row]!;
+			const outline = cellOutline(face, cell);
+			const rectangles = new CellRectangles(face.cells, face.grid.positions);
+			rectangles.look(cell);
+			add(kind, one, [
+				pictureOf(outline),
+				rectangles.long,
+				rectangles.short,
+				outline.lengths.map((mm) => mm.toFixed(1)).join(' + '),
+				face.measures.area[cell]!
+			]);
+		}
+		for (const [over, { kinds: all, of: ofRows }] of [
+			['line', first.barKinds()],
+			['node', first.nodeKinds()]
+		] as const) {
+			const found = byKind(sources, ({ group, clause }) => {
+				const own = group.over === over ? ofRows.get(clause) : undefined;
+				return own ? (row) => own[row]! : null;
+			});
+			for (const [k, kind] of all.entries()) {
+				const one = found.get(k)!;
+				const cut = one.source.quantities().cutLength[one.row]!;
+				add(kind, one, ['', cut || null, null, '', null]);
+			}
+		}
 	}
 	return asColumns(
 		[
 			textHead('kind', 'Kind'),
+			textHead('sites', 'On'),
 			textHead('picture', 'Outline'),
 			textHead('part', 'Part'),
 			textHead('variant', 'Variant'),
@@ -198,8 +238,6 @@ export function materialRows(sources: readonly GroupSource[]) {
 		rows
 	);
 }
-
-const sitesInWords = { cell: 'cells', line: 'lines', node: 'nodes', chain: 'chains' } as const;
 
 /** How a clause is told in a list: "rule 2", "along lines 1", "by hand". */
 function clauseInWords({ zone, clause: { clause } }: GroupSource): string {

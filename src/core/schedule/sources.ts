@@ -1,14 +1,25 @@
 import type { ElementTable } from '../part/element-table';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
+import type { PieceKinds } from '../like/bars-and-nodes';
 import type { Kinds } from '../like/kinds';
 import type { pieceMarks } from '../mark/marks-of';
 import { once } from '../units/once';
 import { pieceQuantities, type PieceQuantities } from '../cladding/quantities';
 import { failedRows } from './pieces';
 
+/** What is known of a model beyond its groups, each when it is first asked for. */
+export interface ModelSource {
+	/** The cells of the model by what is alike; its bars, and its pieces on nodes. */
+	readonly kinds: () => Kinds;
+	readonly barKinds: () => PieceKinds;
+	readonly nodeKinds: () => PieceKinds;
+	/** What pieces are called. */
+	readonly markOf: ReturnType<typeof pieceMarks>;
+}
+
 /** A group of pieces, as the columns of a schedule are read from it. */
-export interface GroupSource {
+export interface GroupSource extends ModelSource {
 	readonly zone: ZoneModel;
 	/** Its zone's place in the project. */
 	readonly z: number;
@@ -17,10 +28,6 @@ export interface GroupSource {
 	readonly group: ClauseGroup['group'];
 	readonly sites: SiteSet;
 	readonly quantities: () => PieceQuantities;
-	/** The cells of the model by what is alike. */
-	readonly kinds: () => Kinds;
-	/** What pieces are called. */
-	readonly markOf: ReturnType<typeof pieceMarks>;
 	/** Rows of pieces that could not be made. */
 	readonly failed: () => ReadonlySet<number>;
 }
@@ -41,20 +48,18 @@ export function groupSource(
 	zone: ZoneModel,
 	z: number,
 	clause: ClauseGroup,
-	kinds: GroupSource['kinds'],
-	markOf: GroupSource['markOf']
+	model: ModelSource
 ): GroupSource {
 	const { group } = clause;
 	const face = zone.faces[clause.face]!;
 	return {
+		...model,
 		zone,
 		z,
 		face,
 		clause,
 		group,
 		sites: siteSetOf(face, group.over),
-		kinds,
-		markOf,
 		quantities: once(() => pieceQuantities(group)),
 		failed: once(() => new Set(failedRows(group)))
 	};

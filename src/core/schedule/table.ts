@@ -1,3 +1,4 @@
+import { pieceKindsOf } from '../like/bars-and-nodes';
 import { kindsOf } from '../like/kinds';
 import { once } from '../units/once';
 import { atOnce } from '../units/steps';
@@ -247,10 +248,15 @@ export const makeSchedule = (
 function listOf(model: Model, name: ScheduleName): Schedule {
 	const zones = model.zones.map(({ model: zone }) => zone);
 	if (name === 'nodes') return ready(name, nodeTable(zones));
-	const kinds = once(() => atOnce(kindsOf(model, model.project.like)));
-	const markOf = pieceMarks(model);
+	const { like } = model.project;
+	const known = {
+		kinds: once(() => atOnce(kindsOf(model, like))),
+		barKinds: once(() => atOnce(pieceKindsOf(model, 'line', like))),
+		nodeKinds: once(() => atOnce(pieceKindsOf(model, 'node', like))),
+		markOf: pieceMarks(model)
+	};
 	const sources = zones.flatMap(
-		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, kinds, markOf)) ?? []
+		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, known)) ?? []
 	);
 	if (name === 'kinds') return ready(name, kindRows(sources));
 	if (name === 'materials') return ready(name, materialRows(sources));

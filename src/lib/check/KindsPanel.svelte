@@ -11,7 +11,14 @@
 	/** How many different pieces there are, and which are alike. */
 	const desk = useDesk();
 	const { like } = $derived(desk.project.document);
-	const kinds = $derived(desk.kinds.pieces);
+	const kinds = $derived(desk.kinds.listed ?? []);
+	$effect(() => {
+		const { over } = desk.kinds;
+		const { tolerance, mirrored } = like;
+		if (over !== 'cell' && !desk.model.behind && !desk.model.view.partial)
+			void desk.kinds.lookAt(over, { tolerance, mirrored });
+	});
+	const words = { cell: 'pieces on cells', line: 'bars', node: 'pieces on nodes' };
 	const pieces = $derived(kinds.reduce((sum, { size }) => sum + size, 0));
 	const single = $derived(kinds.filter(({ size }) => size === 1).length);
 	const nameOf = (id: string | null) =>
@@ -40,7 +47,19 @@
 		>
 	</h3>
 	<p class="sentence text-[14px]!">
-		Pieces are alike within <ValueChip
+		<ChoiceChip
+			value={desk.kinds.over}
+			options={[
+				{ value: 'cell', label: 'Pieces on cells' },
+				{ value: 'line', label: 'Bars' },
+				{ value: 'node', label: 'Pieces on nodes' }
+			]}
+			label="Kinds of"
+			onchoose={(over) => {
+				desk.kinds.over = over;
+				chosen = null;
+			}}
+		/> are alike within <ValueChip
 			path={below(pathTo('like'), 'tolerance')}
 			value={like.tolerance}
 			kind="length"
@@ -60,18 +79,18 @@
 		/>.
 	</p>
 	<p class="mt-2" role="status">
-		{#if !desk.kinds.now}looking …{:else if !kinds.length}Nothing is put on cells yet.{:else}
+		{#if !desk.kinds.listed}looking …{:else if !kinds.length}There are no {words[desk.kinds.over]} yet.{:else}
 			<b class="font-semibold">{formatNumber(kinds.length)} {kinds.length === 1 ? 'kind' : 'kinds'}</b> among
-			{formatNumber(pieces)} pieces on cells; {#if single}{formatNumber(single)} of them {single === 1
-					? 'is'
-					: 'are'} of one piece alone,
-				<span
-					class="border-ink/20 inline-block size-2.5 rounded-[2px] border"
-					style:background={ALONE}
-					aria-hidden="true"
-				></span> grey{:else}none of one piece alone{/if}.{/if}
+			{formatNumber(pieces)}
+			{words[desk.kinds.over]}; {#if single}{formatNumber(single)} of them {single === 1 ? 'is' : 'are'} of one
+				piece alone{#if desk.kinds.over === 'cell'},
+					<span
+						class="border-ink/20 inline-block size-2.5 rounded-[2px] border"
+						style:background={ALONE}
+						aria-hidden="true"
+					></span> grey{/if}{:else}none of one piece alone{/if}.{/if}
 	</p>
-	{#if kinds.length}<KindCurve />
+	{#if kinds.length}{#if desk.kinds.over === 'cell'}<KindCurve />{/if}
 		<ul class="mt-2" aria-label="Kinds of pieces">
 			{#each kinds.slice(0, LISTED) as kind (kind.index)}
 				<li class="border-hair border-t">
@@ -83,11 +102,11 @@
 						]}
 						aria-pressed={chosen === kind.index}
 						onclick={() => choose(kind.index)}
-						><span
-							class="border-ink/20 size-2.5 shrink-0 self-center rounded-[2px] border"
-							style:background={kindPalette[desk.kinds.places[kind.index]!]}
-							aria-hidden="true"
-						></span><span class="figures w-12 shrink-0 font-semibold">{kind.name}</span>
+						>{#if desk.kinds.over === 'cell'}<span
+								class="border-ink/20 size-2.5 shrink-0 self-center rounded-[2px] border"
+								style:background={kindPalette[desk.kinds.places[kind.index]!]}
+								aria-hidden="true"
+							></span>{/if}<span class="figures w-12 shrink-0 font-semibold">{kind.name}</span>
 						<span class="text-ink-2 min-w-0 truncate">{nameOf(kind.variant)}</span>
 						<span class="figures ml-auto shrink-0">{formatNumber(kind.size)}</span>
 						<span

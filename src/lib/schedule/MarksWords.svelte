@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** What the pieces of a list are called, and whether they keep their marks. */
-	import { MarkError, readPattern } from '$core/mark/pattern';
-	import { markWords } from '$core/mark/pattern';
+	import { MarkError, markWords, readPattern } from '$core/mark/pattern';
 	import type { MarkedSite, Marking } from '$core/project/marks-schema';
 	import type { ScheduleName } from '$core/project/schedules-schema';
 	import { below, pathTo, setAt } from '$core/project/typed-path';
@@ -38,9 +37,9 @@
 	const problem = $derived(over ? said?.problems[over] : undefined);
 	let freezing = $state(false);
 
-	function check(text: string, of: MarkedSite): string | null {
+	function check(text: string): string | null {
 		try {
-			readPattern(text, of);
+			readPattern(text);
 			return null;
 		} catch (error) {
 			if (error instanceof MarkError) return error.message;
@@ -94,7 +93,7 @@
 					look="formula"
 					label="Pattern of the marks"
 					names={markWords}
-					check={(text) => check(text, over)}
+					{check}
 					oncommit={(pattern) => set(over, `marks ${pattern}`, { pattern })}
 				/>, numbered <ChoiceChip
 					value={marking.along}

@@ -29,6 +29,7 @@
 		'slot',
 		'line',
 		'clause',
+		'sites',
 		'element',
 		'category',
 		'material',

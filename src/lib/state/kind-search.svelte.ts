@@ -1,6 +1,7 @@
 import type { Kind, Kinds } from '$core/like/kinds';
 import type { LikeSettings } from '$core/project/like-schema';
 import { same } from '$core/units/same';
+import type { PieceKindsFound } from '$lib/worker/chain-service';
 import { serialsOf, type LiveModel } from './model.svelte';
 import { kindPlace } from './kind-colours';
 import { addressOf } from './selection.svelte';
@@ -17,7 +18,34 @@ export class KindSearch {
 	private found = $state.raw<Kinds | null>(null);
 	private of = $state.raw<readonly unknown[]>([]);
 
+	/** What the panel lists. */
+	over = $state<'cell' | 'line' | 'node'>('cell');
+	/** Kinds of bars, or of pieces on nodes, as they were found last. */
+	private others = $state.raw<{ readonly of: readonly unknown[]; readonly found: PieceKindsFound } | null>(
+		null
+	);
+
 	constructor(private readonly model: LiveModel) {}
+
+	/** What is listed while it is known; null until it is. */
+	readonly listed = $derived.by((): readonly KindOf[] | null => {
+		if (this.over === 'cell') return this.now ? this.pieces : null;
+		const { others } = this;
+		if (others?.of[0] !== this.over) return null;
+		return others.found.kinds.map((kind, index) => ({ ...kind, index })).sort((a, b) => b.size - a.size);
+	});
+
+	/** Look which bars, or pieces on nodes, are alike, unless it is known. */
+	async lookAt(over: 'line' | 'node', like: LikeSettings): Promise<void> {
+		const of = [over, ...serialsOf(this.model.view), like.tolerance, like.mirrored];
+		if (this.others && same(this.others.of, of)) return;
+		try {
+			const found = await this.model.service.pieceKinds(over, { ...like });
+			if (found) this.others = { of, found };
+		} catch {
+			// Another model is being made: that one is looked at when it stands.
+		}
+	}
 
 	/** What is known of the model as it stands; null until it is. */
 	readonly now = $derived.by(() =>
@@ -64,9 +92,21 @@ export class KindSearch {
 		return this.now.of.map((faces) => faces.map((kinds) => Uint8Array.from(kinds, (kind) => places[kind]!)));
 	});
 
-	/** The cells of a kind. */
+	/** What is of a kind that is listed. */
 	addressesOf(index: number): string[] {
 		const { view } = this.model;
+		const { over } = this;
+		if (over !== 'cell')
+			return view.zones.flatMap(({ groups }, zone) =>
+				groups.flatMap(({ serial, face, sites }) => {
+					const own = this.others?.found.of.get(serial);
+					return own
+						? Array.from(sites)
+								.filter((_, row) => own[row] === index)
+								.map((site) => addressOf(view, { zone, face, kind: over, index: site }))
+						: [];
+				})
+			);
 		return (this.now?.of ?? []).flatMap((faces, zone) =>
 			faces.flatMap((kinds, face) =>
 				Array.from(kinds.keys())

@@ -6,7 +6,8 @@ import { formats, writtenAt } from '$core/exchange/formats';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
 import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
-import { kindsOf, type Kinds } from '$core/like/kinds';
+import { pieceKindsOf } from '$core/like/bars-and-nodes';
+import { kindsOf, type Kind, type Kinds } from '$core/like/kinds';
 import { marksOf, marksToFreeze, type Marks } from '$core/mark/marks-of';
 import type { PieceMeasure } from '$core/limit/measure';
 import { measuresFor } from '$core/limit/measures';
@@ -62,6 +63,12 @@ function countTold({ zones, problems }: Model, zone: string, limit: string): Pro
 /** Moves of nodes as they were found, or what is wrong with the clause that asks for them. */
 export type MovesFound = FoundMoves | { readonly problem: Problem };
 
+/** Kinds of pieces, and the kind of every row of a group by its serial. */
+export interface PieceKindsFound {
+	readonly kinds: readonly Kind[];
+	readonly of: ReadonlyMap<number, Uint32Array>;
+}
+
 /** What is reckoned of one piece, with how. */
 export interface ReckonedFigure extends Pick<PieceMeasure, 'id' | 'label' | 'kind' | 'how'> {
 	readonly lacks: string | null;
@@ -91,7 +98,16 @@ const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
 /** What is looked for: the newest of its kind goes on, and a run ends those that look in the model that stands. */
-const searches = { clashes: 0, kinds: 0, fixes: 0, totals: 0, curve: 0, figures: 0, moves: 0 };
+const searches = {
+	clashes: 0,
+	kinds: 0,
+	'piece kinds': 0,
+	fixes: 0,
+	totals: 0,
+	curve: 0,
+	figures: 0,
+	moves: 0
+};
 /** Until somebody asks for a model. */
 let practising = false;
 /** A program that has run so often has been compiled for good. */
@@ -106,7 +122,8 @@ function current(): Model {
 }
 
 function endSearches(): void {
-	for (const what of ['clashes', 'kinds', 'fixes', 'totals', 'curve', 'figures'] as const) searches[what]++;
+	for (const what of ['clashes', 'kinds', 'piece kinds', 'fixes', 'totals', 'curve', 'figures'] as const)
+		searches[what]++;
 }
 
 /**
@@ -304,6 +321,13 @@ export const chainService = {
 	/** The cells of the model by what is alike. @returns null when the search was ended */
 	kinds(like: LikeSettings): Promise<Kinds | null> {
 		return search('kinds', (pause) => withPauses(kindsOf(current(), like), () => pause()));
+	},
+	/** Bars, or pieces on nodes, by what is alike; by the serials of their groups. @returns null when it was ended */
+	pieceKinds(over: 'line' | 'node', like: LikeSettings): Promise<PieceKindsFound | null> {
+		return search('piece kinds', async (pause) => {
+			const { kinds, of } = await withPauses(pieceKindsOf(current(), over, like), () => pause());
+			return { kinds, of: new Map(Array.from(of, ([{ serial }, own]) => [serial, own])) };
+		});
 	},
 	/** Some columns of a list of the model. */
 	schedule(name: ScheduleName, keys: readonly string[]): ListedColumns {
