@@ -1,4 +1,4 @@
-import { accessible, documentOf, expect, openDemo, saved, settled, test } from './app';
+import { accessible, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
 
 test('a limit is set in a sentence: what goes beyond it is counted, walked from the worst on, muted and taken back', async ({
 	page
@@ -118,4 +118,28 @@ test('a limit is set in a sentence: what goes beyond it is counted, walked from 
 	await saved(page);
 	expect((await documentOf(page, id)).limits).toEqual([]);
 	expect(problems).toEqual([]);
+});
+
+test('a number of a list is opened to what it is reckoned from; a material tells its limits, and leads to them', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	await visit(page, `/project/${id}/schedule`);
+	await settled(page);
+	const table = page.getByRole('table', { name: 'Panels' });
+	const at = await table.getByRole('columnheader').allInnerTexts();
+	const mass = at.findIndex((head) => head.startsWith('Mass'));
+	await table.getByRole('row').nth(3).getByRole('cell').nth(mass).dblclick();
+	const figures = page.getByRole('list', { name: 'All figures' });
+	await expect(figures).toContainText('the volumes of its elements, as they are drawn');
+	await expect(figures).toContainText(/Glass of 2\s500 kg\/m³/);
+	await accessible(page);
+	await visit(page, `/project/${id}/kit`);
+	const limits = page.getByRole('list', { name: 'Limits of Zinc sheet' });
+	await limits.getByRole('button', { name: /^warp of the plate/ }).click();
+	await expect(page).toHaveURL(new RegExp(`/project/${id}$`));
+	await settled(page);
+	await expect(
+		page.locator('[data-clause="limits/metal-warp"], [data-clause^="limits/"]').first()
+	).toBeVisible();
 });

@@ -221,3 +221,78 @@ describe('limits', () => {
 		expect(limitsOfProject({ limits: [own] })).to.have.length(shippedLimits.length);
 	});
 });
+
+describe('what figures are reckoned from', () => {
+	it('comes to the figures when it is put into their formulas', async () => {
+		const variants = [
+			{ id: 'pane', name: 'pane', part: 'framed-glass', values: {} },
+			{ id: 'bar', name: 'bar', part: 'box-mullion', values: {} }
+		];
+		const zone = {
+			rules: [{ id: 'all', put: { variant: 'pane', values: {} } }],
+			runs: [{ id: 'r', lines: ['bay' as const], variant: 'bar' }]
+		};
+		const loads = loadsSchema.parse({ wind: 1.2 });
+		const saddle = {
+			kind: 'ruled',
+			foot: {
+				points: [
+					[0, 0, 0],
+					[4000, 0, 0]
+				],
+				joins: 'line',
+				closed: false
+			},
+			head: {
+				points: [
+					[0, 4000, 0],
+					[4000, 4000, 2000]
+				],
+				joins: 'line',
+				closed: false
+			}
+		} as Parameters<typeof projectOf>[0];
+		const model = await new Chain().run(projectOf(saddle, count(2, 2), zone, { variants, loads }));
+		const { groups, faces } = model.zones[0]!.model!;
+		const figure = (id: string, over: 'cell' | 'line') => {
+			const { group } = groups.find((one) => one.group.over === over)!;
+			const measure = measuresFor([group.ready.part], model.project).find((one) => one.id === id)!;
+			const value = measure.read(faces[0]!, group, { than: 'most', bound: -Infinity }, () => true)[0]!;
+			const given = measure.given!(faces[0]!, group, 0);
+			const of = (label: string) => given.find((one) => one.label === label)!.value;
+			return { value, given, of };
+		};
+		const mass = figure('piece.mass', 'cell');
+		const sum = mass.given.reduce(
+			(all, { label, value }) =>
+				all + (value / 1e9) * Number(/([\d\s]+) kg/.exec(label)![1]!.replace(/\s/g, '')),
+			0
+		);
+		expect(mass.value).to.be.closeTo(sum, 1e-9);
+		const bar = figure('bar.deflection', 'line');
+		const [span, load, stiff, inertia] = ['span L', 'wind on it, w L', 'E', 'I'].map(bar.of) as [
+			number,
+			number,
+			number,
+			number
+		];
+		expect(bar.value).to.be.closeTo(
+			(5 * ((load * 1000) / span) * span ** 4) / (384 * stiff * inertia * 1e4),
+			1e-9
+		);
+		const share = figure('bar.deflection_share', 'line');
+		expect(share.value).to.be.closeTo(bar.value / share.of('may bend'), 1e-12);
+		const bent = figure('glass.bent', 'cell');
+		const stress = bent.of('warp') > 0 ? (bent.of('E') * bent.of('t')) / (2 * bent.of('R')) : 0;
+		expect(bent.value).to.be.closeTo(stress, 1e-9);
+		const bracket = figure('piece.bracket', 'cell');
+		expect(bracket.value).to.be.closeTo((bracket.of('m') * 9.80665) / 2000, 1e-9);
+		const glass = figure('unit.glass_share', 'cell');
+		expect(glass.value).to.be.closeTo(glass.of('glass among them') / glass.of('area of the cell'), 1e-9);
+		const area = figure('cell.perimeter', 'cell');
+		expect(area.value).to.be.closeTo(
+			area.given.reduce((all, { value }) => all + value, 0),
+			1e-6
+		);
+	});
+});

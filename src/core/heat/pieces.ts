@@ -13,6 +13,11 @@ export interface UnitHeat {
 	readonly glassShare: Float64Array;
 	/** Of the whole cell: what is no glass lets no sun in. */
 	readonly g: Float64Array;
+	/** What these are of: plates and glass among them (mm²), heat through plates by area (mm² W/m²K), edges of panes (mm). */
+	readonly plates: Float64Array;
+	readonly glass: Float64Array;
+	readonly conducted: Float64Array;
+	readonly edge: Float64Array;
 }
 
 /** The whole outside of one instance of an element (mm²); 0 where it has no mesh of its own. */
@@ -62,7 +67,6 @@ export function unitHeat(
 		Float64Array,
 		Float64Array
 	];
-	if (over !== 'cell') return { u, glassShare, g };
 	const [plates, glass, conducted, gained, edge] = [0, 0, 0, 0, 0].map(() => new Float64Array(n)) as [
 		Float64Array,
 		Float64Array,
@@ -70,6 +74,7 @@ export function unitHeat(
 		Float64Array,
 		Float64Array
 	];
+	if (over !== 'cell') return { u, glassShare, g, plates, glass, conducted, edge };
 	for (const table of run.elements) {
 		if (ready.elements[table.element]!.category !== 'plate') continue;
 		const material = ready.materials[table.element]!;
@@ -99,7 +104,7 @@ export function unitHeat(
 		glassShare[row] = (glass[row]! * shrink) / whole;
 		g[row] = (gained[row]! * shrink) / whole;
 	}
-	return { u, glassShare, g };
+	return { u, glassShare, g, plates, glass, conducted, edge };
 }
 
 /** Heat and light of a zone: those of its units by area. */

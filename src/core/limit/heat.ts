@@ -1,4 +1,5 @@
 import { unitHeat, type UnitHeat } from '../heat/pieces';
+import { throughOf } from '../heat/shipped';
 import type { HeatSettings } from '../project/heat-schema';
 import type { PieceMeasure } from './measure';
 
@@ -15,7 +16,29 @@ const ofUnits = (
 	kind,
 	over: 'cell',
 	how,
-	read: (face, group) => unitHeat(face, group, settings)[of]
+	read: (face, group) => unitHeat(face, group, settings)[of],
+	given(face, group, row) {
+		const { plates, glass, conducted, edge } = unitHeat(face, group, settings);
+		const frame = group.ready.elements.findIndex(({ category }) => category === 'bar');
+		const material = group.ready.materials[frame];
+		return [
+			{ label: 'area of the cell', value: face.measures.area[group.sites[row]!]!, kind: 'area' },
+			{ label: 'plates', value: plates[row]!, kind: 'area' },
+			{ label: 'glass among them', value: glass[row]!, kind: 'area' },
+			{ label: 'U of the plates', value: conducted[row]! / plates[row]!, kind: 'transmittance' },
+			...(material
+				? [
+						{
+							label: `U of the frame, ${material.label}`,
+							value: throughOf(settings, material).u,
+							kind: 'transmittance' as const
+						}
+					]
+				: []),
+			{ label: 'edges of panes', value: edge[row]!, kind: 'length' },
+			{ label: 'ψ of the spacer in W/mK', value: settings.spacer, kind: 'ratio' }
+		];
+	}
 });
 
 /**

@@ -5,6 +5,13 @@ import type { Limit } from '../project/limit-schema';
 import type { Material } from '../project/material-schema';
 import type { NumberKind } from '../units/dimension';
 
+/** One of the numbers that a figure is reckoned from, in kernel units. */
+export interface Given {
+	readonly label: string;
+	readonly value: number;
+	readonly kind: NumberKind;
+}
+
 /** What can be limited of pieces; values in kernel units, one for each piece. */
 export interface PieceMeasure {
 	readonly id: string;
@@ -17,6 +24,8 @@ export interface PieceMeasure {
 	readonly lacks?: string;
 	/** How it is reckoned: formula, inputs, source. */
 	readonly how: string;
+	/** What it is reckoned from at one piece. */
+	given?(face: FaceModel, group: PieceGroup, row: number): readonly Given[];
 	/**
 	 * @param within values that are within it need not be exact
 	 * @param isOf whether a material is one that is asked about

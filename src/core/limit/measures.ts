@@ -1,12 +1,16 @@
 import type { FaceModel } from '../cladding/model';
+import type { PieceGroup } from '../cladding/pieces';
 import { pieceQuantities } from '../cladding/quantities';
 import { columnValues } from '../field/column';
 import { fieldsOver } from '../field/fields';
+import { cellOutline } from '../measure/cell-outline';
 import { CellRectangles } from '../measure/cell-rectangles';
+import { inputKind } from '../part/inputs';
+import { formatNumber } from '../units/quantity';
 import type { Project } from '../project/schema';
 import type { PartDefinition } from '../project/part-definition';
 import { heatMeasures } from './heat';
-import type { PieceMeasure } from './measure';
+import type { Given, PieceMeasure } from './measure';
 import { platesOf } from './plates';
 import { howReckoned } from './reckoned';
 import { strengthMeasures } from './strength';
@@ -45,6 +49,39 @@ function spansOf(
 	return spans;
 }
 
+/** Cells of more edges are not told edge by edge. */
+const MOST_EDGES = 12;
+
+/** The edges of a piece's cell. */
+function edgesOf(face: FaceModel, { over, sites }: PieceGroup, row: number): readonly Given[] {
+	if (over !== 'cell') return [];
+	const { lengths } = cellOutline(face, sites[row]!);
+	return lengths.length > MOST_EDGES
+		? []
+		: lengths.map((value, k): Given => ({ label: `edge ${k + 1}`, value, kind: 'length' }));
+}
+
+/** The elements of a piece by volume, with the density of each in words. */
+function elementsOf(_face: FaceModel, { run, ready }: PieceGroup, row: number): readonly Given[] {
+	return run.elements.flatMap(({ element, row: rows, volume }) => {
+		const { label, density } = ready.materials[element]!;
+		const name = `${ready.elements[element]!.label}, ${label} of ${formatNumber(density)} kg/m³`;
+		return Array.from(rows.keys())
+			.filter((k) => rows[k] === row)
+			.map((k): Given => ({ label: name, value: volume[k]!, kind: 'volume' }));
+	});
+}
+
+/** What the inputs of a piece's part stand at. */
+function inputsOf(_face: FaceModel, { ready, perPiece }: PieceGroup, row: number): readonly Given[] {
+	return ready.part.inputs.flatMap((input): Given[] => {
+		const kind = inputKind(input);
+		const value = perPiece.get(input.name)?.[row] ?? ready.inputs.get(input.name);
+		if (!kind || kind === 'switch' || input.options || value === undefined) return [];
+		return [{ label: input.label, value, kind }];
+	});
+}
+
 /**
  * A side of the sheet that a cell is cut from. It is no longer than the cell is from corner to corner; the long one is no
  * shorter than that over √2, the short one than the area over it: most cells are within a bound by these alone.
@@ -72,7 +109,8 @@ const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 			values[row] = side === 0 ? rectangles.long : rectangles.short;
 		}
 		return values;
-	}
+	},
+	given: edgesOf
 });
 
 const own: readonly PieceMeasure[] = [
@@ -91,7 +129,8 @@ const own: readonly PieceMeasure[] = [
 			const values = new Float64Array(sites.length);
 			for (let row = 0; row < sites.length; row++) if (plates[row] === 1) values[row] = warp[sites[row]!]!;
 			return values;
-		}
+		},
+		given: edgesOf
 	},
 	{
 		id: 'piece.mass',
@@ -99,7 +138,8 @@ const own: readonly PieceMeasure[] = [
 		how: 'the volumes of its elements, as they are drawn, times the densities of their materials',
 		kind: 'mass',
 		over: null,
-		read: (_face, group) => pieceQuantities(group).mass
+		read: (_face, group) => pieceQuantities(group).mass,
+		given: elementsOf
 	},
 	{
 		id: 'bar.length',
@@ -123,7 +163,8 @@ const ofFields: readonly PieceMeasure[] = (['cell', 'line', 'node'] as const).fl
 			kind,
 			over,
 			how: howReckoned(id),
-			read: (face, { sites }) => columnValues(column(face, sites), sites.length)
+			read: (face, { sites }) => columnValues(column(face, sites), sites.length),
+			given: edgesOf
 		}))
 );
 
@@ -141,8 +182,9 @@ const ofParts = (parts: readonly PartDefinition[]): PieceMeasure[] => {
 				label: label.toLowerCase(),
 				kind,
 				over: null,
-				how: `reported by the part as ${name}`,
-				read
+				how: `reported by the part as ${name}, from its inputs and its cell`,
+				read,
+				given: inputsOf
 			});
 		}
 	return [...found.values()];

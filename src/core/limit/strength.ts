@@ -9,7 +9,7 @@ import { allowedDeflection, beamDeflection, KILONEWTON_PER_M2, neededInertia } f
 import { bentStress, twistRadius } from '../strength/cold-bent';
 import { panesUnderLoad, type PanesUnderLoad } from '../strength/plate';
 import { secondMoment } from '../strength/sections';
-import type { PieceMeasure } from './measure';
+import type { Given, PieceMeasure } from './measure';
 import { platesOf } from './plates';
 
 /** m/s², the standard value (ISO 80000-3). */
@@ -102,6 +102,19 @@ const ofBars = (
 			values[row] = value(loadOn(face, sites[row]!, span, wind), span, rigid[row]!, inertia[row]!);
 		}
 		return values;
+	},
+	given(face, group, row) {
+		if (wind === null) return [];
+		const { rigid, inertia } = barsOf(group);
+		const span = pieceQuantities(group).cutLength[row]!;
+		const load = (loadOn(face, group.sites[row]!, span, wind) * span) / 1000;
+		return [
+			{ label: 'span L', value: span, kind: 'length' },
+			{ label: 'wind on it, w L', value: load, kind: 'force' },
+			{ label: 'E', value: rigid[row]! / inertia[row]!, kind: 'stress' },
+			{ label: 'I', value: inertia[row]! / MM4_PER_CM4, kind: 'inertia' },
+			{ label: 'may bend', value: allowedDeflection(span), kind: 'length' }
+		];
 	}
 });
 
@@ -134,6 +147,22 @@ const ofPanes = (
 				values[row] = value(panesUnderLoad(long, short, panes, wind * KILONEWTON_PER_M2, stiffness, glass));
 		}
 		return values;
+	},
+	given(face, group, row) {
+		const rectangles = new CellRectangles(face.cells, face.grid.positions);
+		rectangles.look(group.sites[row]!);
+		return [
+			{ label: 'wind p', value: wind ?? NaN, kind: 'pressure' },
+			{ label: 'long side', value: rectangles.long, kind: 'length' },
+			{ label: 'short side b', value: rectangles.short, kind: 'length' },
+			...panesOf(group, () => true)[row]!.map((value, k): Given => ({
+				label: `pane ${k + 1}, t`,
+				value,
+				kind: 'length'
+			})),
+			{ label: 'E', value: glassStiffness(group), kind: 'stress' },
+			{ label: 'allowed', value: glass, kind: 'stress' }
+		];
 	}
 });
 
@@ -164,6 +193,16 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 				values[row] = warp[cell]! > 0 ? bentStress(stiffness, panes[0]!, radius) : 0;
 			}
 			return values;
+		},
+		given({ measures: { warp, area } }, group, row) {
+			const cell = group.sites[row]!;
+			return [
+				{ label: 'warp', value: warp[cell]!, kind: 'length' },
+				{ label: 'area', value: area[cell]!, kind: 'area' },
+				{ label: 'R', value: twistRadius(area[cell]!, warp[cell]!), kind: 'length' },
+				{ label: 't', value: panesOf(group, () => true)[row]![0] ?? NaN, kind: 'length' },
+				{ label: 'E', value: glassStiffness(group), kind: 'stress' }
+			];
 		}
 	},
 	ofPanes(
@@ -229,6 +268,7 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 		kind: 'force',
 		over: null,
 		how: `m g / ${BRACKETS}: a piece hangs on two brackets (common practice), g 9.80665 m/s²`,
-		read: (_face, group) => pieceQuantities(group).mass.map((mass) => (mass * GRAVITY) / BRACKETS / 1000)
+		read: (_face, group) => pieceQuantities(group).mass.map((mass) => (mass * GRAVITY) / BRACKETS / 1000),
+		given: (_face, group, row) => [{ label: 'm', value: pieceQuantities(group).mass[row]!, kind: 'mass' }]
 	}
 ];

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { materialsOf } from '$core/cladding/kit';
 	import { materialSchema, type Material } from '$core/project/material-schema';
+	import MaterialLimits from './MaterialLimits.svelte';
 	import NumberChip from '$lib/components/NumberChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
@@ -114,6 +115,7 @@
 						>{material.glass ? 'counts as glass' : 'no glass'}</button
 					>
 				</p>
+				<MaterialLimits {material} />
 			</div>
 		</li>
 	{/each}

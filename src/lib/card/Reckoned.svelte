@@ -6,9 +6,19 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ReckonedFigure } from '$lib/worker/chain-service';
 
-	let { piece }: { piece: PieceView } = $props();
+	interface Props {
+		piece: PieceView;
+		/** The figure that is asked for, by its id. */
+		asked?: string | null;
+	}
+	let { piece, asked = null }: Props = $props();
 	const desk = useDesk();
 	let isOpen = $state(false);
+	$effect(() => {
+		if (asked === null) return;
+		isOpen = true;
+		opened = asked;
+	});
 	let figures = $state.raw<readonly ReckonedFigure[] | null>(null);
 	let opened = $state<string | null>(null);
 	const { serial } = $derived(piece.group);
@@ -32,7 +42,7 @@
 	<Unfold bind:open={isOpen} more="All figures, and how they are reckoned" less="Fewer figures">
 		{#if !figures}<p class="text-ink-2" role="status">reckoning …</p>{:else}
 			<ul class="mt-1" aria-label="All figures">
-				{#each figures as { id, label, kind, value, how, lacks } (id)}
+				{#each figures as { id, label, kind, value, how, lacks, given } (id)}
 					<li class="border-hair border-t">
 						<button
 							type="button"
@@ -47,7 +57,17 @@
 									: formatQuantity(value, kind, desk.display)}</span
 							></button
 						>
-						{#if opened === id}<p class="text-ink-2 pb-1 leading-snug">{how}.</p>{/if}
+						{#if opened === id}<p class="text-ink-2 pb-1 leading-snug">{how}.</p>
+							{#if given.length}<dl class="figures mb-1.5 grid grid-cols-[1fr_auto] gap-x-3 text-[11.5px]">
+									{#each given as one, k (k)}
+										<dt class="text-ink-2 font-sans">{one.label}</dt>
+										<dd class="text-right">
+											{Number.isFinite(one.value)
+												? formatQuantity(one.value, one.kind, desk.display)
+												: 'none'}
+										</dd>
+									{/each}
+								</dl>{/if}{/if}
 					</li>
 				{/each}
 			</ul>

@@ -9,7 +9,7 @@
 	import { FormulaError } from '$core/units/formula/expression';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import TextChip from '$lib/components/TextChip.svelte';
-	import AddOne from '$lib/sheet/AddOne.svelte';
+	import AddOne from '$lib/components/AddOne.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ScheduleList } from './list.svelte';
 

@@ -9,7 +9,7 @@
 	import { untrack } from 'svelte';
 	import { get } from 'svelte/store';
 	import { toast } from 'svelte-sonner';
-	import { asText, cellText, headUnit, metres, widthOf } from './cells';
+	import { asText, cellText, figureOf, headUnit, metres, widthOf } from './cells';
 	import type { ScheduleList } from './list.svelte';
 
 	/** The rows that are listed; only those in sight are on the page. */
@@ -96,7 +96,11 @@
 		};
 		if (command && event.key.toLowerCase() === 'c') void copy();
 		else if (command && event.key.toLowerCase() === 'a') pick(Array.from(rows));
-		else if (!command && to[event.key] !== undefined && rows.length) {
+		else if (event.key === 'Enter' && at !== null && !(event.target instanceof HTMLButtonElement)) {
+			const sorted = list.columns.find(({ key }) => key === list.sort?.key);
+			const asked = sorted ?? list.columns.find((column) => figureOf(list.name, column));
+			if (asked) ask(at, asked);
+		} else if (!command && to[event.key] !== undefined && rows.length) {
 			const row = rows[Math.min(rows.length - 1, Math.max(0, to[event.key]!))]!;
 			if (!event.shiftKey || !isChosen(row)) choose(row, event.shiftKey);
 			else at = row;
@@ -104,6 +108,13 @@
 		} else return;
 		event.preventDefault();
 		event.stopPropagation();
+	}
+	/** How a number is reckoned stands beside the list, with what it is reckoned from. */
+	function ask(row: number, column: Column) {
+		const figure = figureOf(list.name, column);
+		if (!figure) return;
+		choose(row, false);
+		list.asked = figure;
 	}
 	function order({ key }: Column): 'ascending' | 'descending' | 'none' {
 		if (list.sort?.key !== key) return 'none';
@@ -185,8 +196,12 @@
 		onclick={(event) => choose(r, event.shiftKey)}
 	>
 		{#each list.columns as column (column.key)}
+			<!-- Enter on a row does the same for its piece -->
 			<div
 				role="cell"
+				tabindex="-1"
+				ondblclick={() => ask(r, column)}
+				title={figureOf(list.name, column) ? 'Twice: how it is reckoned' : undefined}
 				class={['truncate px-2.5', lookOf(column), isMark(column) && 'sticky left-0 bg-inherit']}
 			>
 				{#if isMark(column)}<button

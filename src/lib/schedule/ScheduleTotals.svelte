@@ -8,6 +8,9 @@
 	import Histogram from '$lib/check/Histogram.svelte';
 	import { sequence, sequenceStep } from '$lib/check/measures';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import Reckoned from '$lib/card/Reckoned.svelte';
+	import { piecesAt } from '$lib/state/pieces-at';
+	import { find } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { cellText, headUnit, metres } from './cells';
 	import type { ScheduleList } from './list.svelte';
@@ -17,6 +20,12 @@
 	let { list }: { list: ScheduleList } = $props();
 	const desk = useDesk();
 	const ofTotals = $derived(metres(desk.display));
+	/** The one piece that is chosen. */
+	const piece = $derived.by(() => {
+		const { last, addresses } = desk.selection;
+		const found = last && addresses.length === 1 ? find(desk.model.view, last) : null;
+		return found ? (piecesAt(desk.model.view, found)[0] ?? null) : null;
+	});
 </script>
 
 <aside class="border-hair min-h-0 overflow-auto border-l px-4 py-4" aria-label="Totals">
@@ -78,4 +87,5 @@
 			>
 		{:else}Choose a row and it is chosen in the model too.{/if}
 	</p>
+	{#if piece}<Reckoned {piece} asked={list.asked} />{/if}
 </aside>

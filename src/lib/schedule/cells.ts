@@ -1,5 +1,6 @@
 import { decimals as listed, headingOf } from '$core/schedule/listed';
 import { cellOf, type Column, type ColumnHead } from '$core/schedule/column';
+import type { ScheduleName } from '$core/project/schedules-schema';
 import { scales } from '$core/units/scale';
 import { alignedNumber, formatLength, formatNumber, type LengthDisplay } from '$core/units/quantity';
 
@@ -93,3 +94,23 @@ export const asText = (columns: readonly Column[], rows: readonly number[]): str
 	]
 		.map((line) => line.join('\t'))
 		.join('\n');
+
+/** Columns that are told under another name where figures are reckoned. */
+const figures: Readonly<Record<string, string>> = {
+	long_side: 'sheet.long',
+	short_side: 'sheet.short',
+	mass: 'piece.mass',
+	length: 'bar.length'
+};
+const fieldsOf: Partial<Record<ScheduleName, 'cell' | 'line' | 'node'>> = {
+	panels: 'cell',
+	louvers: 'cell',
+	structure: 'cell',
+	bars: 'line',
+	connectors: 'node'
+};
+/** The figure that a column of a list shows, by its id; null of columns that nothing is reckoned for. */
+export function figureOf(list: ScheduleName, { key, kind }: Pick<ColumnHead, 'key' | 'kind'>): string | null {
+	const over = fieldsOf[list];
+	return !over || kind === 'text' || kind === 'count' ? null : (figures[key] ?? `${over}.${key}`);
+}

@@ -66,6 +66,8 @@ const AS_IT_OPENS: Reading = { columns: null, totals: null, groupBy: null, sort:
 /** The schedule that is looked at: which one, what of it is listed, in which order, under which heads. */
 export class ScheduleList {
 	name = $state<ScheduleName>('panels');
+	/** The figure of the chosen piece whose reckoning is asked for. */
+	asked = $state<string | null>(null);
 	counts = $state.raw<Partial<Record<ScheduleName, number>>>({});
 	/** What came of it last: which columns there are, and those that were asked for; null until the model has been computed. */
 	private came = $state.raw<{

@@ -6,7 +6,7 @@
 	import TextChip from '$lib/components/TextChip.svelte';
 	import { money, newRate } from '$lib/edits/rates';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import AddOne from './AddOne.svelte';
+	import AddOne from '$lib/components/AddOne.svelte';
 	import RateClause from './RateClause.svelte';
 	import SheetHeading from './SheetHeading.svelte';
 

@@ -8,7 +8,7 @@
 	import { newLimit } from '$lib/edits/limits';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { countsBeyond } from '$lib/state/flagged';
-	import AddOne from './AddOne.svelte';
+	import AddOne from '$lib/components/AddOne.svelte';
 	import HeatClause from './HeatClause.svelte';
 	import LimitClause from './LimitClause.svelte';
 	import LoadsClause from './LoadsClause.svelte';

@@ -9,7 +9,7 @@ import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
 import { pieceKindsOf } from '$core/like/bars-and-nodes';
 import { kindsOf, type Kind, type Kinds } from '$core/like/kinds';
 import { marksOf, marksToFreeze, type Marks } from '$core/mark/marks-of';
-import type { PieceMeasure } from '$core/limit/measure';
+import type { Given, PieceMeasure } from '$core/limit/measure';
 import { measuresFor } from '$core/limit/measures';
 import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
@@ -74,6 +74,8 @@ export interface ReckonedFigure extends Pick<PieceMeasure, 'id' | 'label' | 'kin
 	readonly lacks: string | null;
 	/** Null where it has none. */
 	readonly value: number | null;
+	/** What it is reckoned from here. */
+	readonly given: readonly Given[];
 }
 
 /** What zones come to: their cost, and what heat and light go through them, by their ids. */
@@ -289,7 +291,7 @@ export const chainService = {
 				const { group, face } = clause;
 				return measuresFor([group.ready.part], project)
 					.filter(({ over }) => over === null || over === group.over)
-					.map(({ id, label, kind, how, lacks, read }) => {
+					.map(({ id, label, kind, how, lacks, read, given }) => {
 						// Every value counts as beyond a bound that nothing can stay within: it is reckoned exactly.
 						const exact = { than: 'most', bound: -Infinity } as const;
 						const value = read(zone!.faces[face]!, group, exact, () => true)[row]!;
@@ -299,7 +301,8 @@ export const chainService = {
 							kind,
 							how,
 							lacks: lacks ?? null,
-							value: Number.isFinite(value) ? value : null
+							value: Number.isFinite(value) ? value : null,
+							given: (Number.isFinite(value) ? given?.(zone!.faces[face]!, group, row) : undefined) ?? []
 						};
 					});
 			}
