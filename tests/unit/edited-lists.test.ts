@@ -44,6 +44,39 @@ describe('edited lists of pieces', () => {
 		});
 	});
 
+	it('columns that are written by hand come back: what is new, what is otherwise, what was taken away', async () => {
+		const hand = (
+			id: string,
+			title: string,
+			holds: 'text' | 'number',
+			values: { id: string; value: string | number }[]
+		) => ({
+			id,
+			title,
+			list: 'louvers' as const,
+			by: { is: 'hand' as const, holds, values }
+		});
+		const [first, second] = cellsOf(makeSchedule(model, 'louvers').column('address')!).map(String);
+		const columns = [
+			hand('maker', 'Maker', 'text', [
+				{ id: first!, value: 'the first' },
+				{ id: second!, value: 'the second' }
+			]),
+			hand('crate', 'Crate', 'number', [])
+		];
+		const own: Model = { ...model, project: { ...model.project, schedules: { layouts: [], columns } } };
+		const lines = listOf(own).map((line) => [...line] as (string | number)[]);
+		const at = (title: string) => lines[0]!.indexOf(title);
+		lines[1]![at('Maker')] = '';
+		lines[2]![at('Crate')] = 7;
+		lines[3]![at('Crate')] = 'many';
+		const { pieces, refused, left } = readEdited(lines, own, 'louvers');
+		expect(left).to.deep.equal([]);
+		expect(pieces.map(({ own: written }) => written)).to.deep.equal([{ maker: '' }, { crate: 7 }]);
+		expect(refused).to.have.length(1);
+		expect(refused[0]).to.match(/Crate holds numbers, not "many"/);
+	});
+
 	it('what is edited is told piece by piece, as formulas the document keeps', () => {
 		const lines = listOf(model).map((line) => [...line] as (string | number)[]);
 		const at = (title: string) => lines[0]!.indexOf(title);

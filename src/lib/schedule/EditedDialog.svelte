@@ -3,6 +3,7 @@
 	import type { EditedList } from '$core/exchange/values/read-edited';
 	import { formatNumber } from '$core/units/quantity';
 	import { adjustEdits } from '$lib/edits/by-hand';
+	import { writtenByHand } from '$lib/edits/written-by-hand';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
@@ -30,10 +31,21 @@
 		...list.left
 	]);
 	function take() {
-		const changes = list.pieces.map(
-			({ address, variant, values }) => [address, { ...(variant && { variant }), values }] as const
-		);
-		const edits = adjustEdits(desk.project.document, changes, desk.model.view);
+		const changes = list.pieces
+			.filter(({ variant, values }) => variant !== null || Object.keys(values).length)
+			.map(({ address, variant, values }) => [address, { ...(variant && { variant }), values }] as const);
+		const { document } = desk.project;
+		const edits = [
+			...adjustEdits(document, changes, desk.model.view),
+			...document.schedules.columns.flatMap((column) =>
+				writtenByHand(
+					column,
+					list.pieces.flatMap(({ address, own }) =>
+						column.id in own ? [[address, own[column.id]!] as const] : []
+					)
+				)
+			)
+		];
 		if (desk.do(`${many(list.pieces.length, 'piece')} as in ${file}`, ...edits)) onleave();
 	}
 </script>

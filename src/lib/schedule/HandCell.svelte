@@ -1,9 +1,8 @@
 <script lang="ts">
 	/** A cell that is written by hand: what is typed stands in all rows that are chosen with it. */
 	import type { OwnColumn } from '$core/project/schedules-schema';
-	import { below, insertAt, pathTo, removeAt, setAt } from '$core/project/typed-path';
-	import type { Edit } from '$core/project/edits';
 	import { formatNumber } from '$core/units/quantity';
+	import { writtenByHand } from '$lib/edits/written-by-hand';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ScheduleList } from './list.svelte';
 
@@ -33,18 +32,12 @@
 		if (text === String(value)) return;
 		const number = Number(text.replace(',', '.'));
 		if (by.holds === 'number' && !Number.isFinite(number)) return;
-		const path = below(pathTo('schedules', 'columns', column.id), 'by', 'values');
-		const known = new Set(by.values.map(({ id }) => id));
-		let count = by.values.length;
 		const written = rows();
-		const edits = written.flatMap((row): Edit[] => {
-			const id = list.nameOf(row);
-			const own = by.holds === 'number' ? number : text;
-			if (text === '') return known.has(id) ? [removeAt(below(path, id))] : [];
-			return [
-				known.has(id) ? setAt(below(path, id, 'value'), own) : insertAt(path, count++, { id, value: own })
-			];
-		});
+		const own = by.holds === 'number' && text !== '' ? number : text;
+		const edits = writtenByHand(
+			column,
+			written.map((row) => [list.nameOf(row), own])
+		);
 		const where = written.length === 1 ? '' : ` in ${formatNumber(written.length)} rows`;
 		if (edits.length) desk.do(`${column.title} ${text || 'emptied'}${where}`, ...edits);
 	}

@@ -11,6 +11,8 @@ import { cellOf, cellsOf, type Column } from '../../schedule/column';
 import { makeSchedule, ofPieces } from '../../schedule/table';
 import { formatNumber } from '../../units/quantity';
 import { scales } from '../../units/scale';
+import type { OwnColumn } from '../../project/schedules-schema';
+import { keyOfOwn } from '../../schedule/own-columns';
 import { asNumber, asText } from '../csv/read-table';
 import { readValue, UnusableValue } from './read-value';
 
@@ -23,6 +25,8 @@ export interface EditedPiece {
 	readonly variant: string | null;
 	/** Inputs set for it, as formulas. */
 	readonly values: Readonly<Record<string, string>>;
+	/** What is written by hand for it in columns of the project's own, by their ids; the empty text where it is taken away. */
+	readonly own: Readonly<Record<string, string | number>>;
 	/** What changes, in words: Depth 120 mm to 140 mm. */
 	readonly said: readonly string[];
 }
@@ -76,6 +80,8 @@ interface Heads {
 	readonly variant: number;
 	/** Columns of values that can be set, by title. */
 	readonly values: readonly { readonly column: number; readonly title: string; readonly unit: string }[];
+	/** Columns that are written by hand. */
+	readonly byHand: readonly { readonly column: number; readonly of: Column; readonly own: OwnColumn }[];
 	/** Columns that are reckoned: what stands in them is only compared. */
 	readonly reckoned: readonly { readonly column: number; readonly of: Column }[];
 	readonly unread: readonly string[];
@@ -85,7 +91,8 @@ interface Heads {
 function readHeads(
 	cells: readonly unknown[],
 	columns: readonly Column[],
-	settable: ReadonlySet<string>
+	settable: ReadonlySet<string>,
+	own: readonly OwnColumn[]
 ): Heads {
 	const heads = cells.map(headOf);
 	const at = (title: string) => heads.findIndex((head) => head.title === title);
@@ -97,16 +104,19 @@ function readHeads(
 	const variant = at('variant');
 	const values: Heads['values'][number][] = [];
 	const reckoned: Heads['reckoned'][number][] = [];
+	const byHand: Heads['byHand'][number][] = [];
 	const unread: string[] = [];
 	for (const [column, { title, unit }] of heads.entries()) {
 		if (column === named || column === variant || title === '') continue;
 		const of = columns.find((one) => one.title.toLowerCase() === title && !one.key.startsWith('set '));
+		const hand = own.find(({ id, by }) => by.is === 'hand' && of?.key === keyOfOwn(id));
 		// A value that is called as something that is reckoned cannot be told from it.
-		if (of) reckoned.push({ column, of });
+		if (of && hand) byHand.push({ column, of, own: hand });
+		else if (of) reckoned.push({ column, of });
 		else if (settable.has(title)) values.push({ column, title, unit });
 		else unread.push(asText(cells[column]));
 	}
-	return { named, variant, values, reckoned, unread };
+	return { named, variant, values, byHand, reckoned, unread };
 }
 
 /** Whether what stands in a cell is what the schedule has there. */
@@ -144,7 +154,12 @@ export function readEdited(
 			)
 		)
 	);
-	const heads = readHeads(cells, columns, settable);
+	const heads = readHeads(
+		cells,
+		columns,
+		settable,
+		model.project.schedules.columns.filter((one) => one.list === list)
+	);
 	const rowOf = new Map(
 		cellsOf(columns.find(({ key }) => key === 'address')!).map((cell, row) => [cell, row])
 	);
@@ -169,7 +184,7 @@ export function readEdited(
 			seen.add(address);
 			for (const { column, of } of heads.reckoned)
 				if (!isAsListed(of, rowOf.get(address)!, line[column])) differs.set(of, (differs.get(of) ?? 0) + 1);
-			const edited = editedPiece(line, heads, piece, name, model, refused);
+			const edited = editedPiece(line, heads, piece, rowOf.get(address)!, name, model, refused);
 			if (!edited) continue;
 			// By hand it is cells that are chosen, and what takes them.
 			const { group } = piece.group;
@@ -198,10 +213,11 @@ function editedPiece(
 	line: readonly unknown[],
 	heads: Heads,
 	{ group: { group }, row }: Piece,
+	at: number,
 	name: string,
 	{ project }: Model,
 	refused: string[]
-): Pick<EditedPiece, 'variant' | 'values' | 'said'> | null {
+): Pick<EditedPiece, 'variant' | 'values' | 'own' | 'said'> | null {
 	const said: string[] = [];
 	const values: Record<string, string> = {};
 	let variant: string | null = null;
@@ -236,5 +252,20 @@ function editedPiece(
 			refused.push(`${name}: ${error.message}`);
 		}
 	}
-	return said.length ? { variant, values, said } : null;
+	const own: Record<string, string | number> = {};
+	for (const { column, of, own: hand } of heads.byHand) {
+		const now = cellOf(of, at) ?? '';
+		const text = asText(line[column]).replace(/^'/, '');
+		const number = asNumber(line[column]);
+		const isNumber = of.kind !== 'text' && text !== '';
+		if (isNumber && number === null) {
+			refused.push(`${name}: ${hand.title} holds numbers, not "${text}"`);
+			continue;
+		}
+		const next = isNumber ? number! : text;
+		if (String(next) === String(now)) continue;
+		own[hand.id] = next;
+		said.push(`${hand.title} ${text || 'emptied'}`);
+	}
+	return said.length ? { variant, values, own, said } : null;
 }
