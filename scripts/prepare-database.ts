@@ -21,10 +21,10 @@ async function main(): Promise<void> {
 		const projects = new Projects(db, new Documents(db));
 		const demo = await readFile('demo/tidal-lido.json', 'utf8');
 		const edition = createHash('sha256').update(demo).digest('hex').slice(0, 16);
-		await projects.once(`demo project ${edition}`, async (create) => {
+		await projects.addOnce(`demo project ${edition}`, async () => {
 			const document = readProjectText(demo);
 			const model = await new Chain().run(document);
-			await create(document, { pieces: countPieces(model), picture: writePicture(model) });
+			return [document, { pieces: countPieces(model), picture: writePicture(model) }];
 		});
 	} finally {
 		await db.destroy();

@@ -4,11 +4,12 @@ import pg from 'pg';
 import { START } from '../saving/wardrobe';
 import { ask, create, open, running, save } from './running';
 
-async function query(text: string): Promise<void> {
+async function query(text: string): Promise<pg.QueryResult> {
 	const client = new pg.Client({ connectionString: running.databaseUrl });
 	await client.connect();
-	await client.query(text);
+	const result = await client.query(text);
 	await client.end();
+	return result;
 }
 
 /** Do something while another connection holds a project's row. */
@@ -31,6 +32,36 @@ const naming = (value: string) => ({
 });
 
 describe('the server and its database', () => {
+	it('adds a project once, whoever else does; while it is made no transaction is open that could be ended', async () => {
+		const { connect } = await import('../../src/lib/server/database');
+		const { Documents } = await import('../../src/lib/server/documents');
+		const { Projects } = await import('../../src/lib/server/projects');
+		const { readProject } = await import('../../src/core/project/read');
+		const db = connect(running.databaseUrl);
+		try {
+			const projects = new Projects(db, new Documents(db));
+			const name = `once ${randomUUID()}`;
+			let open = -1;
+			const make = async () => [readProject({ ...START, name }), { pieces: 7, picture: null }] as const;
+			await projects.addOnce(`alone ${name}`, async () => {
+				const client = new pg.Client({ connectionString: running.databaseUrl });
+				await client.connect();
+				const asked =
+					"select count(*)::int as n from pg_stat_activity where state like 'idle in transaction%'";
+				open = (await client.query(asked)).rows[0].n as number;
+				await client.end();
+				return make();
+			});
+			expect(open).to.equal(0);
+			await Promise.all([1, 2, 3].map(() => projects.addOnce(`together ${name}`, make)));
+			await projects.addOnce(`together ${name}`, make);
+			const { rows } = await query(`select 1 from project where name = '${name}'`);
+			expect(rows).to.have.length(2);
+		} finally {
+			await db.destroy();
+		}
+	});
+
 	it('outlives its connections: all are ended, and the next request is served', async () => {
 		const id = await create(START);
 		const { epoch } = await open(id);

@@ -19,6 +19,12 @@ import { LOCAL_OWNER } from './saving';
 
 const MOST_NAME = 120;
 
+/** What a project came to when it was computed last. */
+interface Computed {
+	readonly pieces: number;
+	readonly picture: string | null;
+}
+
 /** The projects of this server: listed, opened, copied, deleted and brought back. */
 export class Projects {
 	constructor(
@@ -45,18 +51,11 @@ export class Projects {
 	}
 
 	/** @throws DocumentError when it names files that are not here */
-	async create(
-		document: Project,
-		computed: { pieces: number; picture: string | null } = { pieces: 0, picture: null }
-	): Promise<string> {
+	async create(document: Project, computed: Computed = { pieces: 0, picture: null }): Promise<string> {
 		return this.db.transaction().execute((connection) => this.insert(connection, document, computed));
 	}
 
-	private async insert(
-		connection: Connection,
-		document: Project,
-		computed: { pieces: number; picture: string | null }
-	): Promise<string> {
+	private async insert(connection: Connection, document: Project, computed: Computed): Promise<string> {
 		const missing = await missingOn(connection, filesIn(document));
 		if (missing.length)
 			throw new DocumentError([`the project names files that are not on this server: ${missing.join(', ')}`]);
@@ -173,18 +172,26 @@ export class Projects {
 		if (!numUpdatedRows) throw new NotFound('there is no such project');
 	}
 
-	/** Do something once in this database's life, whoever else wants to at the same time. */
-	async once(milestone: string, act: (create: Projects['create']) => Promise<unknown>): Promise<void> {
+	/**
+	 * Add a project once in this database's life, whoever else wants to at the same time. What takes long is made before
+	 * the transaction: none waits for it.
+	 * @param make is asked only where it has not been added yet
+	 */
+	async addOnce(milestone: string, make: () => Promise<readonly [Project, Computed]>): Promise<void> {
+		const known = await this.db
+			.selectFrom('milestone')
+			.select('name')
+			.where('name', '=', milestone)
+			.executeTakeFirst();
+		if (known) return;
+		const [document, computed] = await make();
 		await this.db.transaction().execute(async (connection) => {
 			const { numInsertedOrUpdatedRows } = await connection
 				.insertInto('milestone')
 				.values({ name: milestone })
 				.onConflict((conflict) => conflict.doNothing())
 				.executeTakeFirst();
-			if (!numInsertedOrUpdatedRows) return;
-			await act((document, computed = { pieces: 0, picture: null }) =>
-				this.insert(connection, document, computed)
-			);
+			if (numInsertedOrUpdatedRows) await this.insert(connection, document, computed);
 		});
 	}
 }
