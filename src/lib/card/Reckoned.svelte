@@ -21,6 +21,10 @@
 	});
 	let figures = $state.raw<readonly ReckonedFigure[] | null>(null);
 	let opened = $state<string | null>(null);
+	/** What was asked for elsewhere may lie out of sight. */
+	const intoSight = (node: HTMLElement) => {
+		if (asked !== null) node.scrollIntoView({ block: 'nearest' });
+	};
 	const { serial } = $derived(piece.group);
 	$effect(() => {
 		if (!isOpen) return;
@@ -57,7 +61,7 @@
 									: formatQuantity(value, kind, desk.display)}</span
 							></button
 						>
-						{#if opened === id}<p class="text-ink-2 pb-1 leading-snug">{how}.</p>
+						{#if opened === id}<p class="text-ink-2 pb-1 leading-snug" {@attach intoSight}>{how}.</p>
 							{#if given.length}<dl class="figures mb-1.5 grid grid-cols-[1fr_auto] gap-x-3 text-[11.5px]">
 									{#each given as one, k (k)}
 										<dt class="text-ink-2 font-sans">{one.label}</dt>
