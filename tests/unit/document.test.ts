@@ -252,7 +252,8 @@ describe('what an edit touches', () => {
 
 	it('is validated as the whole would be: the same documents, the same refusals', () => {
 		fc.assert(
-			fc.property(fc.constantFrom(...paths), anything, (path, value) => {
+			// A document of an earlier version is brought up to date when it is read; no edit makes it one.
+			fc.property(fc.constantFrom(...paths.filter((one) => one !== 'version')), anything, (path, value) => {
 				let whole: unknown;
 				try {
 					whole = readProject(raw(path, value));
