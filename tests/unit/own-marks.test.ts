@@ -135,6 +135,14 @@ describe('marks of a pattern of one’s own', () => {
 		expect(marksIn(fewer, 'panels').some((mark) => mark === 'P3')).to.equal(false);
 	});
 
+	it('frozen they stay when a pattern is asked for that is refused', async () => {
+		const before = await wall({ cell: marking('P(number)') });
+		const after = await wall({ cell: marking('(zone)-(course)'), frozen: marksToFreeze(before) }, 5, 2);
+		expect(marksOf(after).problems.cell).to.match(/share marks/);
+		expect(marksIn(after, 'panels').filter((mark) => /^P[1-6]$/.test(mark))).to.have.length(6);
+		expect(new Set(marksIn(after, 'panels')).size).to.equal(10);
+	});
+
 	it('whatever pattern is typed: all marks are there once, or a sentence says why not', async () => {
 		const models = new Map<string, Promise<Model>>();
 		const pieces = [

@@ -73,13 +73,16 @@ function inBuildingOrder({ zones }: Model, over: MarkedSite, { along, from, side
 	return Array.from(order, (k) => pieces[k]!);
 }
 
+/** Only what can stand in a mark. */
+const plain = (text: string) => text.replace(/[^\p{L}\p{N} ._/-]/gu, ' ').trim();
+
 /** The highest level at or below a place, by its name; the lowest one for what lies below it. */
 function levelNamer({ project: { levels } }: Model): (height: number) => string {
 	const rising = [...levels].sort((a, b) => a.height - b.height);
 	return (height) => {
 		let name = rising[0]?.name ?? '0';
 		for (const level of rising) if (level.height <= height) name = level.name;
-		return name.replace(/[;,+]/g, ' ').trim();
+		return plain(name);
 	};
 }
 
@@ -95,7 +98,6 @@ function heightOf({ zone, clause, sites, row }: ToMark): number {
 /** What stands for the number of a piece until it is counted. */
 const COUNTED = '\u0000';
 
-const plain = (text: string) => text.replace(/[^\p{L}\p{N} ._/-]/gu, ' ').trim();
 const padded = (value: number, digits: number) => String(value).padStart(digits, '0');
 
 /** What a piece is like, among those on the same kind of site. */
@@ -215,6 +217,8 @@ function make(model: Model): Marks {
 	let [kept, later] = [0, 0];
 	const byPlace = ({ zone, clause, sites, row }: ToMark) =>
 		sites.mark(clause.group.sites[row]!, markPrefix(zone.zone.code, zone.faces.length, clause.face));
+	const stood = (pieces: readonly ToMark[]) =>
+		pieces.map((piece) => frozen.get(addressOf(piece)) ?? byPlace(piece));
 	const AS_IT_IS: Marking = { pattern: '', along: 'courses', from: 'foot', side: 'left' };
 	const toMark = markedSites.map((over) => ({
 		over,
@@ -237,7 +241,7 @@ function make(model: Model): Marks {
 				if (frozen.has(addressOf(piece))) kept++;
 				else later++;
 		if (marking) continue;
-		const names = pieces.map((piece) => frozen.get(addressOf(piece)) ?? byPlace(piece));
+		const names = stood(pieces);
 		for (const name of names) used.add(name);
 		if (frozen.size) give(over, pieces, names);
 	}
@@ -248,6 +252,8 @@ function make(model: Model): Marks {
 		} catch (error) {
 			if (!(error instanceof MarkError)) throw error;
 			problems[over] = error.message;
+			// What is frozen stays, whatever is asked for afterwards.
+			if (frozen.size) give(over, pieces, stood(pieces));
 		}
 	}
 	return { own: [...own.values()], problems, frozen: kept, later };
