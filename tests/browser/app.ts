@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Project } from '../../src/core/project/schema';
-import { test as base, expect, type Browser, type Page, type WorkerInfo } from '@playwright/test';
+import { test as base, expect, type Browser, type Locator, type Page, type WorkerInfo } from '@playwright/test';
 
 export { expect };
 
@@ -163,6 +163,13 @@ export function sailObj(across: number, up: number) {
 			lines.push(`f ${a} ${a + 1} ${a + across + 2} ${a + across + 1}`);
 		}
 	return { name: 'sail.obj', mimeType: 'model/obj', buffer: Buffer.from(`${lines.join('\n')}\n`) };
+}
+
+/** A list with all columns that it opens on: before, others may come to stand between those that are there. */
+export async function listed(page: Page, name: string): Promise<Locator> {
+	const table = page.getByRole('table', { name });
+	await expect(table).toHaveAttribute('aria-busy', 'false');
+	return table;
 }
 
 /** One of the lists that are asked for now and then. */

@@ -1,4 +1,4 @@
-import { accessible, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, documentOf, expect, listed, openDemo, saved, settled, test, visit } from './app';
 
 test('a limit is set in a sentence: what goes beyond it is counted, walked from the worst on, muted and taken back', async ({
 	page
@@ -125,8 +125,7 @@ test('a number of a list is opened to what it is reckoned from; a material tells
 }) => {
 	const id = await openDemo(page);
 	await visit(page, `/project/${id}/schedule`);
-	await settled(page);
-	const table = page.getByRole('table', { name: 'Panels' });
+	const table = await listed(page, 'Panels');
 	const at = await table.getByRole('columnheader').allInnerTexts();
 	const mass = at.findIndex((head) => head.startsWith('Mass'));
 	await table.getByRole('row').nth(3).getByRole('cell').nth(mass).dblclick();

@@ -238,6 +238,7 @@
 	role={list.columns.length ? 'table' : 'region'}
 	aria-label={scheduleTitles[list.name]}
 	aria-rowcount={list.columns.length ? list.lines.length : undefined}
+	aria-busy={list.isComing}
 	tabindex="0"
 	onkeydown={keydown}
 >

@@ -217,6 +217,9 @@ export class ScheduleList {
 		return keys.length ? { of: came.of, keys } : null;
 	});
 
+	/** Whether columns that it opens on are still to come, which may stand between those that are there. */
+	readonly isComing = $derived(!this.came || this.missing !== null);
+
 	column(key: string): Column | undefined {
 		return this.came?.columns.get(key);
 	}
