@@ -2,7 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Project } from '../../src/core/project/schema';
-import { test as base, expect, type Browser, type Locator, type Page, type WorkerInfo } from '@playwright/test';
+import {
+	test as base,
+	expect,
+	type Browser,
+	type Locator,
+	type Page,
+	type WorkerInfo
+} from '@playwright/test';
 
 export { expect };
 
