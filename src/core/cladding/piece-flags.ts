@@ -19,8 +19,13 @@ export class PieceFlags {
 		if (this.flagged) return this.flagged;
 		const { flags } = this.run;
 		const found: number[] = [];
-		for (let row = 0; row < flags.length; row++) if (flags[row] !== 0 || this.more.has(row)) found.push(row);
+		for (let row = 0; row < flags.length; row++) if (this.has(row)) found.push(row);
 		return (this.flagged = Uint32Array.from(found));
+	}
+
+	/** Whether anything is told of a row. */
+	has(row: number): boolean {
+		return this.run.flags[row] !== 0 || this.more.has(row);
 	}
 
 	of(row: number): readonly Flag[] {

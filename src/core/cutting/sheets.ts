@@ -1,3 +1,5 @@
+import { Rooms } from './rooms';
+
 /** Rectangles cut from stock sheets. Lists have one value for each of them; mm from a sheet's corner. */
 export interface CutSheets {
 	/** The sheet that each is cut from, counted from 0; -1 where it is larger than one. */
@@ -12,7 +14,8 @@ export interface CutSheets {
 /** Rectangles beside one another, from one side of the sheet to the other. */
 interface Shelf {
 	readonly height: number;
-	room: number;
+	/** How far it is filled. */
+	filled: number;
 	sheet: number;
 	y: number;
 }
@@ -36,31 +39,28 @@ function onShelves(
 		.sort((a, b) => up(b) - up(a) || across(b) - across(a) || a - b);
 	const shelves: Shelf[] = [];
 	const shelfOf = new Int32Array(n).fill(-1);
-	// Shelves that are full are passed over.
-	let open = 0;
+	// The last on a shelf, or on a sheet, needs no gap after it.
+	const along = new Rooms(order.length, wide + gap);
 	for (const k of order) {
-		let s = open;
-		while (s < shelves.length && shelves[s]!.room < across(k)) s++;
-		if (s === shelves.length) shelves.push({ height: up(k), room: wide, sheet: -1, y: 0 });
+		const s = along.take(across(k) + gap);
+		if (s === shelves.length) shelves.push({ height: up(k), filled: 0, sheet: -1, y: 0 });
 		const shelf = shelves[s]!;
-		x[k] = wide - shelf.room;
-		shelf.room -= across(k) + gap;
+		x[k] = shelf.filled;
+		shelf.filled += across(k) + gap;
 		shelfOf[k] = s;
-		while (open < shelves.length && shelves[open]!.room < gap) open++;
 	}
-	const rooms: number[] = [];
+	const upwards = new Rooms(shelves.length, high + gap);
+	const filled: number[] = [];
 	for (const shelf of shelves) {
-		let sheet = rooms.findIndex((room) => room >= shelf.height);
-		if (sheet < 0) sheet = rooms.push(high) - 1;
-		shelf.sheet = sheet;
-		shelf.y = high - rooms[sheet]!;
-		rooms[sheet]! -= shelf.height + gap;
+		shelf.sheet = upwards.take(shelf.height + gap);
+		shelf.y = filled[shelf.sheet] ??= 0;
+		filled[shelf.sheet]! += shelf.height + gap;
 	}
 	for (const k of order) {
 		of[k] = shelves[shelfOf[k]!]!.sheet;
 		y[k] = shelves[shelfOf[k]!]!.y;
 	}
-	return { of, x, y, turned, count: rooms.length };
+	return { of, x, y, turned, count: filled.length };
 }
 
 /**

@@ -1,23 +1,45 @@
 import { centreOf, type Vector } from '../geometry/vector';
 
-type Plan = readonly [number, number];
+/** Points in a plane: x and y of each, one after the other. */
+type Plan = Float64Array;
 
-/** Corners of the convex hull of points in a plane, anticlockwise. */
-function hullOf(points: readonly Plan[]): Plan[] {
-	const sorted = [...points].sort(([ax, ay], [bx, by]) => ax - bx || ay - by);
-	const half = (list: readonly Plan[]) => {
-		const chain: Plan[] = [];
-		for (const p of list) {
+/** Corners of the convex hull of points in a plane, anticlockwise. @param order of the points, from left to right */
+function hullOf(points: Plan, order: readonly number[]): number[] {
+	const [x, y] = [(k: number) => points[2 * k]!, (k: number) => points[2 * k + 1]!];
+	const half = (sorted: readonly number[]) => {
+		const chain: number[] = [];
+		for (const p of sorted) {
 			while (chain.length > 1) {
-				const [a, b] = [chain.at(-2)!, chain.at(-1)!];
-				if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break;
+				const [a, b] = [chain[chain.length - 2]!, chain[chain.length - 1]!];
+				if ((x(b) - x(a)) * (y(p) - y(a)) - (y(b) - y(a)) * (x(p) - x(a)) > 0) break;
 				chain.pop();
 			}
 			chain.push(p);
 		}
-		return chain.slice(0, -1);
+		chain.pop();
+		return chain;
 	};
-	return [...half(sorted), ...half(sorted.reverse())];
+	return [...half(order), ...half([...order].reverse())];
+}
+
+/** Points as they are seen along a way of length 1, about their middle. */
+function inPlan(points: readonly Vector[], n: Vector): Plan {
+	const centre = centreOf(points);
+	// Any two directions square to the way and to each other.
+	const sizes = n.map(Math.abs);
+	const least = sizes.indexOf(Math.min(...sizes));
+	const aside = [0, 1, 2].map((k) => (k === least ? 1 : 0) - n[least]! * n[k]!) as [number, number, number];
+	const long = Math.hypot(...aside);
+	const [ux, uy, uz] = aside.map((one) => one / long) as [number, number, number];
+	const [vx, vy, vz] = [n[1] * uz - n[2] * uy, n[2] * ux - n[0] * uz, n[0] * uy - n[1] * ux];
+	const plan = new Float64Array(2 * points.length);
+	for (let k = 0; k < points.length; k++) {
+		const p = points[k]!;
+		const [x, y, z] = [p[0] - centre[0], p[1] - centre[1], p[2] - centre[2]];
+		plan[2 * k] = ux * x + uy * y + uz * z;
+		plan[2 * k + 1] = vx * x + vy * y + vz * z;
+	}
+	return plan;
 }
 
 /**
@@ -55,27 +77,29 @@ export function smallestRectangle(ring: readonly Vector[]): [number, number] {
 export function rectangleAlong(points: readonly Vector[], way: Vector): [number, number] {
 	const size = Math.hypot(...way);
 	if (!(size > 0)) return [0, 0];
-	const n = way.map((one) => one / size);
-	const centre = centreOf(points);
-	// Any two directions square to the normal and to each other.
-	const least = n.map(Math.abs).indexOf(Math.min(...n.map(Math.abs)));
-	const aside = [0, 1, 2].map((k) => (k === least ? 1 : 0) - n[least]! * n[k]!);
-	const long = Math.hypot(...aside);
-	const u = aside.map((one) => one / long);
-	const v = [0, 1, 2].map((k) => n[(k + 1) % 3]! * u[(k + 2) % 3]! - n[(k + 2) % 3]! * u[(k + 1) % 3]!);
-	const along = (p: Vector, way: readonly number[]) =>
-		way.reduce((sum, one, k) => sum + one * (p[k]! - centre[k]!), 0);
-	const hull = hullOf(points.map((p): Plan => [along(p, u), along(p, v)]));
+	const plan = inPlan(points, [way[0] / size, way[1] / size, way[2] / size]);
+	const order = points
+		.map((_, k) => k)
+		.sort((a, b) => plan[2 * a]! - plan[2 * b]! || plan[2 * a + 1]! - plan[2 * b + 1]!);
+	const hull = hullOf(plan, order);
 	let best: [number, number] = [Infinity, Infinity];
-	for (const [k, [ax, ay]] of hull.entries()) {
-		const [bx, by] = hull[(k + 1) % hull.length]!;
-		const edge = Math.hypot(bx - ax, by - ay);
+	for (let k = 0; k < hull.length; k++) {
+		const [a, b] = [hull[k]!, hull[(k + 1) % hull.length]!];
+		const [ex, ey] = [plan[2 * b]! - plan[2 * a]!, plan[2 * b + 1]! - plan[2 * a + 1]!];
+		const edge = Math.hypot(ex, ey);
 		if (!(edge > 0)) continue;
-		const [cx, cy] = [(bx - ax) / edge, (by - ay) / edge];
-		const [xs, ys] = [hull.map(([x, y]) => cx * x + cy * y), hull.map(([x, y]) => cx * y - cy * x)];
-		const across = Math.max(...xs) - Math.min(...xs);
-		const up = Math.max(...ys) - Math.min(...ys);
-		if (across * up < best[0] * best[1]) best = [Math.max(across, up), Math.min(across, up)];
+		const [cx, cy] = [ex / edge, ey / edge];
+		let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
+		for (const p of hull) {
+			const along = cx * plan[2 * p]! + cy * plan[2 * p + 1]!;
+			const up = cx * plan[2 * p + 1]! - cy * plan[2 * p]!;
+			if (along < left) left = along;
+			if (along > right) right = along;
+			if (up < low) low = up;
+			if (up > high) high = up;
+		}
+		const [wide, tall] = [right - left, high - low];
+		if (wide * tall < best[0] * best[1]) best = [Math.max(wide, tall), Math.min(wide, tall)];
 	}
 	return Number.isFinite(best[0]) ? best : [0, 0];
 }

@@ -55,16 +55,13 @@ const quantity = (
 });
 
 const identity: readonly PieceColumn[] = [
-	said(
-		'mark',
-		'Mark',
-		({ zone, clause, markOf }) =>
-			(row) =>
-				markOf(zone, clause, row)
-	),
-	said('address', 'Address', ({ zone, sites, group, clause }) => {
-		const beside = besideName(clause);
-		return (row) => `${zone.zone.id}/${sites.address(group.sites[row]!)}${beside}`;
+	said('mark', 'Mark', ({ marks }) => {
+		const own = marks();
+		return (row) => own[row]!;
+	}),
+	said('address', 'Address', ({ addresses }) => {
+		const own = addresses();
+		return (row) => own[row]!;
 	}),
 	said(
 		'zone',
@@ -306,8 +303,15 @@ const massOfElement = ofElement(
 			elementMass(group, table, at)
 );
 
-/** What an element is cut from, in words; most elements of a kind are cut from the same. */
-function stockReader(): (table: ElementTable, at: number) => string | null {
+/**
+ * What an element is cut from, in words; most elements of a kind are cut from the same.
+ *
+ * ```ts
+ * const stockOf = stockReader();
+ * const [first] = group.group.run.elements.map((table) => stockOf(table, 0)); // plate 24
+ * ```
+ */
+export function stockReader(): (table: ElementTable, at: number) => string | null {
 	const last = new Map<ElementTable, { readonly sizes: readonly number[]; readonly said: string }>();
 	return (table, at) => {
 		if (!table.stock) return null;

@@ -4,12 +4,11 @@ import { stockLengthOf, stockSheetOf } from '../cutting/shipped';
 import { pointAt, type Vector } from '../geometry/vector';
 import { rectangleAlong } from '../measure/smallest-rectangle';
 import type { ElementTable } from '../part/element-table';
-import { stockText } from '../part/stock';
 import type { Material } from '../project/material-schema';
 import type { StockSettings } from '../project/stock-schema';
 import { formatNumber } from '../units/quantity';
 import { numberHead, textHead, type Cell } from './column';
-import { elementColumns } from './columns';
+import { stockReader } from './columns';
 import { asColumns } from './gathered';
 import { elementsOf } from './refs';
 import { BETWEEN_ADDRESSES } from './listed';
@@ -28,8 +27,6 @@ interface ToCut {
 	readonly short: number[];
 }
 
-type Read = ReturnType<(typeof elementColumns)['elements'][number]['read']>;
-
 /** As the saw is set: to a tenth of a millimetre. */
 const mm = (value: number) => value.toFixed(1);
 
@@ -45,26 +42,26 @@ function toCut(
 	const found = new Map<string, ToCut>();
 	for (const source of sources) {
 		const refs = elementsOf(source, category);
-		const [markOf, addressOf] = elementColumns.elements.slice(0, 2).map(({ read }) => read(source, refs)) as [
-			Read,
-			Read
-		];
-		const { tables, table, at, row } = refs;
+		const [marks, addresses] = [source.marks(), source.addresses()];
+		const { tables, table, at, row, count } = refs;
+		const stockOf = stockReader();
+		let last = null as ToCut | null;
 		for (let k = 0; k < row.length; k++) {
 			const own = tables[table[k]!]!;
-			if (!own.stock) continue;
-			const { shape, sizes } = own.stock;
-			const stock = stockText({ shape, sizes: sizes.map((column) => column[at[k]!]!) });
+			const stock = stockOf(own, at[k]!);
+			if (stock === null) continue;
 			const material = source.group.ready.materials[own.element]!;
-			const name = `${material.id} ${stock}`;
-			const list = found.get(name) ?? { stock, material, marks: [], addresses: [], long: [], short: [] };
-			found.set(name, list);
+			if (last?.stock !== stock || last.material.id !== material.id) {
+				const name = `${material.id} ${stock}`;
+				last = found.get(name) ?? { stock, material, marks: [], addresses: [], long: [], short: [] };
+				found.set(name, last);
+			}
 			const [long, short] = sizesOf(source, own, at[k]!, row[k]!);
 			if (!(long > 0)) continue;
-			list.marks.push(String(markOf(k)));
-			list.addresses.push(String(addressOf(k)));
-			list.long.push(long);
-			list.short.push(short);
+			last.marks.push(`${marks[row[k]!]!}-${count[k]!}`);
+			last.addresses.push(addresses[row[k]!]!);
+			last.long.push(long);
+			last.short.push(short);
 		}
 	}
 	return [...found.values()].filter(({ marks }) => marks.length);

@@ -7,7 +7,6 @@ import type { Kind } from '../like/kinds';
 import { columnOf, numberHead, textHead, type Cell, type Column, type ColumnHead } from './column';
 import { BETWEEN_ADDRESSES } from './listed';
 import { besideName } from '../cladding/beside';
-import { pieceAddress } from './pieces';
 import type { GroupSource } from './sources';
 
 /** Lists whose rows stand for many pieces: what is of one kind, of one material, put by one clause. */
@@ -41,12 +40,12 @@ class Sums {
 	mass = 0;
 	readonly addresses: string[] = [];
 
-	add({ zone, clause, group, quantities }: GroupSource, row: number): void {
+	add({ group, quantities, addresses }: GroupSource, row: number): void {
 		this.pieces++;
-		if (group.flags.of(row).length) this.flagged++;
+		if (group.flags.has(row)) this.flagged++;
 		this.length += quantities().cutLength[row]!;
 		this.mass += quantities().mass[row]!;
-		this.addresses.push(pieceAddress(zone, clause, row));
+		this.addresses.push(addresses()[row]!);
 	}
 
 	get address(): string {
@@ -191,7 +190,7 @@ class MaterialSums {
 /** A row for each material that anything is made of. */
 export function materialRows(sources: readonly GroupSource[]) {
 	const found = new Map<string, MaterialSums>();
-	for (const { zone, clause, group } of sources)
+	for (const { addresses, group } of sources)
 		for (const table of group.run.elements) {
 			const material = group.ready.materials[table.element]!;
 			const { category } = group.ready.elements[table.element]!;
@@ -207,7 +206,7 @@ export function materialRows(sources: readonly GroupSource[]) {
 				sums.mass += elementMass(group, table, k);
 				if (table.row[k] === last) continue;
 				last = table.row[k]!;
-				sums.pieces.add(pieceAddress(zone, clause, last));
+				sums.pieces.add(addresses()[last]!);
 			}
 		}
 	const rows = [...found.values()].map((sums): Cell[] => [

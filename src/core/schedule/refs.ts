@@ -1,6 +1,4 @@
 import { everySite } from '../field/column';
-
-import { anchorRows } from './anchors';
 import { inOrder } from '../units/in-order';
 import type { GroupSource, Refs } from './sources';
 
@@ -11,7 +9,7 @@ export function piecesOf({ group }: GroupSource): Refs {
 
 /** The points that the pieces of a group hang on, each in its order. */
 export function pointsOf(source: GroupSource): Refs {
-	const { row, count } = anchorRows(source);
+	const { row, count } = source.anchors();
 	return { tables: [], table: row, at: row, row, count };
 }
 

@@ -1,21 +1,22 @@
 import type { ElementTable } from '../part/element-table';
-import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
+import { besideName } from '../cladding/beside';
+import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../cladding/model';
 import { siteSetOf, type SiteSet } from '../cladding/sites';
-import type { PieceKinds } from '../like/bars-and-nodes';
-import type { Kinds } from '../like/kinds';
-import type { pieceMarks } from '../mark/marks-of';
+import { pieceKindsOf, type PieceKinds } from '../like/bars-and-nodes';
+import { kindsOf, type Kinds } from '../like/kinds';
+import { pieceMarks } from '../mark/marks-of';
 import { once } from '../units/once';
+import { atOnce } from '../units/steps';
+import { anchorTable, type AnchorTable } from './anchor-table';
 import { pieceQuantities, type PieceQuantities } from '../cladding/quantities';
 import { failedRows } from './pieces';
 
 /** What is known of a model beyond its groups, each when it is first asked for. */
-export interface ModelSource {
+interface ModelSource {
 	/** The cells of the model by what is alike; its bars, and its pieces on nodes. */
 	readonly kinds: () => Kinds;
 	readonly barKinds: () => PieceKinds;
 	readonly nodeKinds: () => PieceKinds;
-	/** What pieces are called. */
-	readonly markOf: ReturnType<typeof pieceMarks>;
 }
 
 /** A group of pieces, as the columns of a schedule are read from it. */
@@ -27,6 +28,10 @@ export interface GroupSource extends ModelSource {
 	readonly clause: ClauseGroup;
 	readonly group: ClauseGroup['group'];
 	readonly sites: SiteSet;
+	/** What its pieces are called, and the full addresses of what they hang on. */
+	readonly marks: () => readonly string[];
+	readonly addresses: () => readonly string[];
+	readonly anchors: () => AnchorTable;
 	readonly quantities: () => PieceQuantities;
 	/** Rows of pieces that could not be made. */
 	readonly failed: () => ReadonlySet<number>;
@@ -44,14 +49,17 @@ export interface Refs {
 	readonly count: Uint32Array;
 }
 
-export function groupSource(
+function groupSource(
 	zone: ZoneModel,
 	z: number,
 	clause: ClauseGroup,
-	model: ModelSource
+	model: ModelSource,
+	markOf: ReturnType<typeof pieceMarks>
 ): GroupSource {
 	const { group } = clause;
 	const face = zone.faces[clause.face]!;
+	const sites = siteSetOf(face, group.over);
+	const [before, beside] = [`${zone.zone.id}/`, besideName(clause)];
 	return {
 		...model,
 		zone,
@@ -59,8 +67,34 @@ export function groupSource(
 		face,
 		clause,
 		group,
-		sites: siteSetOf(face, group.over),
+		sites,
+		marks: once(() => Array.from(group.sites, (_, row) => markOf(zone, clause, row))),
+		addresses: once(() => Array.from(group.sites, (site) => before + sites.address(site) + beside)),
+		anchors: once(() => anchorTable(face, group)),
 		quantities: once(() => pieceQuantities(group)),
 		failed: once(() => new Set(failedRows(group)))
 	};
+}
+
+const known = new WeakMap<Model, readonly GroupSource[]>();
+
+/**
+ * The groups of all zones of a model. What is reckoned for one list is there for the next: marks, addresses, kinds and
+ * quantities stand in most of them.
+ */
+export function sourcesOf(model: Model): readonly GroupSource[] {
+	const before = known.get(model);
+	if (before) return before;
+	const { like } = model.project;
+	const source: ModelSource = {
+		kinds: once(() => atOnce(kindsOf(model, like))),
+		barKinds: once(() => atOnce(pieceKindsOf(model, 'line', like))),
+		nodeKinds: once(() => atOnce(pieceKindsOf(model, 'node', like)))
+	};
+	const markOf = pieceMarks(model);
+	const sources = model.zones.flatMap(
+		({ model: zone }, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, source, markOf)) ?? []
+	);
+	known.set(model, sources);
+	return sources;
 }

@@ -1,7 +1,4 @@
-import { pieceKindsOf } from '../like/bars-and-nodes';
-import { kindsOf } from '../like/kinds';
 import { once } from '../units/once';
-import { atOnce } from '../units/steps';
 import { lieText } from '../cladding/lie';
 import type { Model } from '../cladding/model';
 import type { GridSite } from '../cladding/sites';
@@ -21,9 +18,8 @@ import { nodeTable } from './nodes';
 import { inOrder } from '../units/in-order';
 import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup, isStructureGroup } from './pieces';
 import { elementsOf, piecesOf, pointsOf } from './refs';
-import { groupSource, type GroupSource, type Refs } from './sources';
+import { sourcesOf, type GroupSource, type Refs } from './sources';
 import { sheetPlan, lengthPlan } from './cutting';
-import { pieceMarks } from '../mark/marks-of';
 import { namedOrNone } from '../named/named-values';
 import type { Table } from '../project/brought-schema';
 import { ownColumns } from './own-columns';
@@ -246,18 +242,8 @@ export const makeSchedule = (
 
 /** With the columns that it has by itself. */
 function listOf(model: Model, name: ScheduleName): Schedule {
-	const zones = model.zones.map(({ model: zone }) => zone);
-	if (name === 'nodes') return ready(name, nodeTable(zones));
-	const { like } = model.project;
-	const known = {
-		kinds: once(() => atOnce(kindsOf(model, like))),
-		barKinds: once(() => atOnce(pieceKindsOf(model, 'line', like))),
-		nodeKinds: once(() => atOnce(pieceKindsOf(model, 'node', like))),
-		markOf: pieceMarks(model)
-	};
-	const sources = zones.flatMap(
-		(zone, z) => zone?.groups.map((clause) => groupSource(zone, z, clause, known)) ?? []
-	);
+	if (name === 'nodes') return ready(name, nodeTable(model.zones.map(({ model: zone }) => zone)));
+	const sources = sourcesOf(model);
 	if (name === 'kinds') return ready(name, kindRows(sources));
 	if (name === 'materials') return ready(name, materialRows(sources));
 	if (name === 'rules') return ready(name, ruleRows(sources));

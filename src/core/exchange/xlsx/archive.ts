@@ -1,44 +1,76 @@
-import { strToU8, Zip, ZipPassThrough } from 'fflate';
+import { Zip, type AsyncFlateStreamHandler, type ZipInputFile } from 'fflate';
 
 const XML = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
 /** RFC 1951, as archives call it (APPNOTE 4.4.5). */
 const DEFLATE = 8;
+/** What stands before and after what is packed in a gzip file without a name of its own: RFC 1952, 2.3. */
+const [HEAD, TAIL] = [10, 8];
+/** Pieces of a file that wait to be packed while others, of the next files too, are made: 64 MB of a quarter each. */
+const WAITING = 256;
 
-/** A file that is packed by the platform, several times as fast as a program of ours could. */
-class PackedFile extends ZipPassThrough {
-	private readonly packing = new CompressionStream('deflate-raw');
-	private readonly into = this.packing.writable.getWriter();
-	/** All of it has gone into the archive. */
-	readonly packed: Promise<void>;
+/**
+ * A file that is packed by the platform, several times as fast as a program of ours could. It is packed as gzip, which
+ * tells its checksum and its size at the end.
+ */
+class PackedFile implements ZipInputFile {
+	readonly compression = DEFLATE;
+	crc = 0;
+	size = 0;
+	/** Set by the archive that it is put into. */
+	declare ondata: AsyncFlateStreamHandler;
+	private readonly into: WritableStreamDefaultWriter<BufferSource>;
+	private readonly from: ReadableStreamDefaultReader<Uint8Array>;
 
-	constructor(name: string) {
-		super(name);
-		this.compression = DEFLATE;
-		this.packed = this.pass();
+	constructor(
+		readonly filename: string,
+		readonly mtime: Date
+	) {
+		const packing = new CompressionStream('gzip');
+		const queue = new TransformStream<BufferSource, BufferSource>(
+			{},
+			new CountQueuingStrategy({ highWaterMark: WAITING })
+		);
+		this.into = queue.writable.getWriter();
+		this.from = queue.readable.pipeThrough(packing).getReader();
 	}
 
 	/** Resolves when it takes more. */
-	get ready(): Promise<void> {
-		return this.into.ready;
+	async push(piece: Uint8Array<ArrayBuffer>): Promise<void> {
+		await this.into.ready;
+		void this.into.write(piece);
 	}
 
-	private async pass(): Promise<void> {
-		const from = this.packing.readable.getReader();
+	end(): void {
+		void this.into.close();
+	}
+
+	/** Put what is packed into the archive, to its end. */
+	async pass(): Promise<void> {
+		let passed = 0;
+		let held = new Uint8Array(0);
 		for (;;) {
-			const { done, value } = await from.read();
-			this.ondata(null, value ?? new Uint8Array(0), done);
-			if (done) return;
+			const { done, value } = await this.from.read();
+			if (done) break;
+			// The last bytes are no part of it, and nobody knows before the end which those are.
+			const all = new Uint8Array(held.length + value.length);
+			all.set(held);
+			all.set(value, held.length);
+			const end = Math.max(0, all.length - TAIL);
+			const start = Math.min(end, Math.max(0, HEAD - passed));
+			if (passed + end > HEAD) this.ondata(null, all.subarray(start, end), false);
+			passed += end;
+			held = all.slice(end);
 		}
-	}
-
-	protected override process(chunk: Uint8Array, final: boolean): void {
-		void this.into.write(chunk.slice());
-		if (final) void this.into.close();
+		const tail = new DataView(held.buffer);
+		this.crc = tail.getUint32(0, true);
+		this.size = tail.getUint32(4, true);
+		this.ondata(null, new Uint8Array(0), true);
 	}
 }
 
-/** XML files one after the other into one archive; no more than a piece of one is in memory unpacked. */
+/** XML files one after the other into one archive; no more than some pieces of each are in memory unpacked. */
 export class Archive {
+	private readonly packing: Promise<void>[] = [];
 	private readonly pieces: Uint8Array[] = [];
 	private readonly zip = new Zip((error, piece) => {
 		if (error) throw error;
@@ -48,20 +80,18 @@ export class Archive {
 	/** @param at the moment that its files say they are of */
 	constructor(private readonly at: Date) {}
 
-	async add(name: string, texts: Iterable<string>): Promise<void> {
-		const file = new PackedFile(name);
-		file.mtime = this.at;
+	/** @param pieces of the file as UTF-8, each for good */
+	async add(name: string, pieces: Iterable<Uint8Array<ArrayBuffer>>): Promise<void> {
+		const file = new PackedFile(name, this.at);
 		this.zip.add(file);
-		file.push(strToU8(XML));
-		for (const text of texts) {
-			file.push(strToU8(text));
-			await file.ready;
-		}
-		file.push(new Uint8Array(0), true);
-		await file.packed;
+		this.packing.push(file.pass());
+		await file.push(new TextEncoder().encode(XML));
+		for (const piece of pieces) await file.push(piece);
+		file.end();
 	}
 
-	end(): Uint8Array {
+	async end(): Promise<Uint8Array> {
+		await Promise.all(this.packing);
 		this.zip.end();
 		const whole = new Uint8Array(this.pieces.reduce((sum, { length }) => sum + length, 0));
 		let at = 0;

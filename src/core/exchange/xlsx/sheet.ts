@@ -2,6 +2,7 @@ import { headingOf } from '../../schedule/listed';
 import { wordAt, type Column } from '../../schedule/column';
 import { letters } from '../../units/letters';
 import { scales } from '../../units/scale';
+import { Bytes, bytesOf } from './bytes';
 import { styles } from './styles';
 import type { Texts } from './texts';
 
@@ -22,26 +23,43 @@ const listed = (value: number, size: number): number => Math.round((value / size
 const textCell = (at: string, place: number, style = 0): string =>
 	`<c r="${at}"${style ? ` s="${style}"` : ''} t="s"><v>${place}</v></c>`;
 
-/** A column's cells as they are written; empty ones are left out. */
-function cellsOf(column: Column, letter: string, texts: Texts): (row: number, line: string) => string {
-	const begun = `<c r="${letter}`;
+const ENDED = bytesOf('</v></c>');
+
+/** A column's cells as they are written: of a row, on a line of the sheet; empty ones are left out. */
+function cellsOf(
+	column: Column,
+	letter: string,
+	texts: Texts,
+	into: Bytes
+): (row: number, line: number) => void {
+	const begun = bytesOf(`<c r="${letter}`);
 	if (column.kind === 'text') {
+		const asText = bytesOf('" t="s"><v>');
 		const { of, ends } = column;
 		// A word's place among the texts of the workbook is looked for once, when it is first said.
 		const places = new Int32Array(ends.length).fill(-1);
 		return (row, line) => {
 			const word = of[row]!;
-			if (ends[word] === (word ? ends[word - 1] : 0)) return '';
+			if (ends[word] === (word ? ends[word - 1] : 0)) return;
 			if (places[word]! < 0) places[word] = texts.placeOf(wordAt(column, word));
-			return begun + line + '" t="s"><v>' + places[word] + '</v></c>';
+			into.put(begun);
+			into.count(line);
+			into.put(asText);
+			into.count(places[word]!);
+			into.put(ENDED);
 		};
 	}
 	const { numbers, kind } = column;
 	const { size } = scales[kind];
-	const asNumber = `" s="${styles.number(kind)}"><v>`;
+	const asNumber = bytesOf(`" s="${styles.number(kind)}"><v>`);
 	return (row, line) => {
 		const value = numbers[row]!;
-		return Number.isNaN(value) ? '' : begun + line + asNumber + listed(value, size) + '</v></c>';
+		if (Number.isNaN(value)) return;
+		into.put(begun);
+		into.count(line);
+		into.put(asNumber);
+		into.number(value / size);
+		into.put(ENDED);
 	};
 }
 
@@ -73,14 +91,14 @@ function widthOf(column: Column, rows: Uint32Array): number {
 	return Math.min(WIDEST, Math.max(NARROWEST, most + 2));
 }
 
-/** Characters between two pieces of a sheet. */
-const AT_ONCE = 1 << 18;
+/** Bytes of a cell at most. */
+const CELL_ROOM = 128;
 
 /**
  * The XML of a sheet, piece by piece: the head stands still and filters, totals are below. ECMA-376 part 1, 18.3.
  * @param sheet of no more rows than a sheet can have @param texts takes what stands in its cells
  */
-export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<string> {
+export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<Uint8Array<ArrayBuffer>> {
 	const names = columns.map((_, k) => letters(k));
 	const all = `A1:${names.at(-1)}${rows.length + 1}`;
 	const widths = columns.map(
@@ -89,25 +107,28 @@ export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<str
 	const heads = columns.map((column, k) =>
 		textCell(`${names[k]}1`, texts.placeOf(headingOf(column)), styles.head)
 	);
-	yield (
+	yield bytesOf(
 		`<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">` +
-		`<sheetViews><sheetView workbookViewId="0"><pane xSplit="1" ySplit="1" topLeftCell="B2" activePane="bottomRight" state="frozen"/></sheetView></sheetViews>` +
-		`<cols>${widths.join('')}</cols><sheetData><row r="1">${heads.join('')}</row>`
+			`<sheetViews><sheetView workbookViewId="0"><pane xSplit="1" ySplit="1" topLeftCell="B2" activePane="bottomRight" state="frozen"/></sheetView></sheetViews>` +
+			`<cols>${widths.join('')}</cols><sheetData><row r="1">${heads.join('')}</row>`
 	);
-	const cells = columns.map((column, k) => cellsOf(column, names[k]!, texts));
-	let text = '';
+	const bytes = new Bytes((columns.length + 1) * CELL_ROOM);
+	const cells = columns.map((column, k) => cellsOf(column, names[k]!, texts, bytes));
+	const [begun, named, ended] = [bytesOf('<row r="'), bytesOf('">'), bytesOf('</row>')];
 	for (let k = 0; k < rows.length; k++) {
-		const row = rows[k]!;
-		const line = String(k + 2);
-		text += '<row r="' + line + '">';
-		for (const cell of cells) text += cell(row, line);
-		text += '</row>';
-		if (text.length < AT_ONCE) continue;
-		yield text;
-		text = '';
+		const line = k + 2;
+		bytes.put(begun);
+		bytes.count(line);
+		bytes.put(named);
+		for (const cell of cells) cell(rows[k]!, line);
+		bytes.put(ended);
+		if (bytes.isFull) yield bytes.take();
 	}
+	yield bytes.take();
 	const totals = columns.map((column, k) => totalCell(column, rows, names[k]!)).join('');
-	if (rows.length && totals)
-		text += `<row r="${rows.length + 2}">${textCell(`A${rows.length + 2}`, texts.placeOf('Total'), styles.totalText)}${totals}</row>`;
-	yield `${text}</sheetData><autoFilter ref="${all}"/></worksheet>`;
+	const last =
+		rows.length && totals
+			? `<row r="${rows.length + 2}">${textCell(`A${rows.length + 2}`, texts.placeOf('Total'), styles.totalText)}${totals}</row>`
+			: '';
+	yield bytesOf(`${last}</sheetData><autoFilter ref="${all}"/></worksheet>`);
 }

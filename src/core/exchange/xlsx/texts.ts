@@ -1,3 +1,5 @@
+import { bytesOf } from './bytes';
+
 // eslint-disable-next-line no-control-regex -- what XML 1.0 has no place for
 const NEVER_IN_XML = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
 const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
@@ -21,16 +23,18 @@ export class Texts {
 		return this.places.size - 1;
 	}
 
-	*xml(): Generator<string> {
-		yield `<sst xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" uniqueCount="${this.places.size}">`;
+	*xml(): Generator<Uint8Array<ArrayBuffer>> {
+		yield bytesOf(
+			`<sst xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" uniqueCount="${this.places.size}">`
+		);
 		let piece = '';
 		let count = 0;
 		for (const text of this.places.keys()) {
 			piece += `<si><t xml:space="preserve">${xmlText(text)}</t></si>`;
 			if (++count % AT_ONCE) continue;
-			yield piece;
+			yield bytesOf(piece);
 			piece = '';
 		}
-		yield `${piece}</sst>`;
+		yield bytesOf(`${piece}</sst>`);
 	}
 }

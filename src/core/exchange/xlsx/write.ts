@@ -1,5 +1,6 @@
 import { letters } from '../../units/letters';
 import { Archive } from './archive';
+import { bytesOf } from './bytes';
 import { sheetXml, type Sheet } from './sheet';
 import { stylesXml } from './styles';
 import { Texts, xmlText } from './texts';
@@ -83,16 +84,18 @@ export async function writeXlsx(sheets: Iterable<Sheet>, at: string): Promise<Ui
 			await archive.add(`xl/worksheets/sheet${entries.length}.xml`, sheetXml(sheet, texts));
 		}
 	await archive.add('xl/sharedStrings.xml', texts.xml());
-	await archive.add('xl/styles.xml', [stylesXml()]);
-	await archive.add('xl/workbook.xml', [workbookXml(entries)]);
+	await archive.add('xl/styles.xml', [bytesOf(stylesXml())]);
+	await archive.add('xl/workbook.xml', [bytesOf(workbookXml(entries))]);
 	await archive.add('xl/_rels/workbook.xml.rels', [
-		relations([
-			...entries.map((_, k) => ['worksheet', `worksheets/sheet${k + 1}.xml`] as const),
-			['styles', 'styles.xml'],
-			['sharedStrings', 'sharedStrings.xml']
-		])
+		bytesOf(
+			relations([
+				...entries.map((_, k) => ['worksheet', `worksheets/sheet${k + 1}.xml`] as const),
+				['styles', 'styles.xml'],
+				['sharedStrings', 'sharedStrings.xml']
+			])
+		)
 	]);
-	await archive.add('_rels/.rels', [relations([['officeDocument', 'xl/workbook.xml']])]);
-	await archive.add('[Content_Types].xml', [contentTypes(entries.length)]);
+	await archive.add('_rels/.rels', [bytesOf(relations([['officeDocument', 'xl/workbook.xml']]))]);
+	await archive.add('[Content_Types].xml', [bytesOf(contentTypes(entries.length))]);
 	return archive.end();
 }
