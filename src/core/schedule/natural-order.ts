@@ -35,16 +35,28 @@ function pastNoughts(text: string, from: number, end: number): number {
 	return at;
 }
 
-/** Compare two words of a text: numbers in them as numbers, capitals as small letters; the empty word comes last. */
-function compareWords({ text, ends }: Words, a: number, b: number): number {
-	let [i, j] = [a ? ends[a - 1]! : 0, b ? ends[b - 1]! : 0];
-	const [iEnd, jEnd] = [ends[a]!, ends[b]!];
-	if (i === iEnd || j === jEnd) return Number(i === iEnd) - Number(j === jEnd);
+/** Compare two words of a text, neither of them empty: numbers in them as numbers, capitals as small letters. */
+function compareWords(text: string, ends: Uint32Array, a: number, b: number): number {
+	let i = a ? ends[a - 1]! : 0;
+	let j = b ? ends[b - 1]! : 0;
+	const [iEnd, jEnd, first] = [ends[a]!, ends[b]!, i];
+	// Words that follow one another mostly begin alike; digits that do may end otherwise.
+	while (i < iEnd && j < jEnd && text.charCodeAt(i) === text.charCodeAt(j)) {
+		i++;
+		j++;
+	}
+	while (i > first && isDigit(text.charCodeAt(i - 1))) {
+		i--;
+		j--;
+	}
 	while (i < iEnd && j < jEnd) {
-		let [one, other] = [text.charCodeAt(i), text.charCodeAt(j)];
+		let one = text.charCodeAt(i);
+		let other = text.charCodeAt(j);
 		if (isDigit(one) && isDigit(other)) {
-			[i, j] = [pastNoughts(text, i, iEnd), pastNoughts(text, j, jEnd)];
-			const [iPast, jPast] = [pastDigits(text, i, iEnd), pastDigits(text, j, jEnd)];
+			i = pastNoughts(text, i, iEnd);
+			j = pastNoughts(text, j, jEnd);
+			const iPast = pastDigits(text, i, iEnd);
+			const jPast = pastDigits(text, j, jEnd);
 			if (iPast - i !== jPast - j) return iPast - i - (jPast - j);
 			for (; i < iPast; i++, j++)
 				if (text.charCodeAt(i) !== text.charCodeAt(j)) return text.charCodeAt(i) - text.charCodeAt(j);
@@ -71,17 +83,29 @@ export function ranksOf(words: Words): Uint32Array {
 	const { text, ends } = words;
 	const plain = withoutAccents(words);
 	const exact = (k: number) => text.slice(k ? ends[k - 1]! : 0, ends[k]!);
-	const order = Array.from(ends, (_, k) => k).sort((a, b) => {
-		const by = compareWords(plain, a, b);
+	const compare = (a: number, b: number) => {
+		const by = compareWords(plain.text, plain.ends, a, b);
 		if (by) return by;
 		const [one, other] = [exact(a), exact(b)];
 		return one < other ? -1 : Number(one > other);
-	});
+	};
+	const isEmpty = (k: number) => ends[k] === (k ? ends[k - 1] : 0);
+	const order: number[] = [];
+	let isRising = true;
+	for (let k = 0; k < ends.length; k++) {
+		if (isEmpty(k)) continue;
+		if (isRising && order.length) isRising = compare(order.at(-1)!, k) < 0;
+		order.push(k);
+	}
 	const ranks = new Uint32Array(ends.length);
+	// Marks mostly come in their order.
+	if (!isRising) order.sort(compare);
 	let rank = 0;
-	order.forEach((at, k) => {
-		if (k && exact(at) !== exact(order[k - 1]!)) rank++;
-		ranks[at] = rank;
-	});
+	for (let k = 0; k < order.length; k++) {
+		if (k && (isRising || compare(order[k - 1]!, order[k]!) !== 0)) rank++;
+		ranks[order[k]!] = rank;
+	}
+	const last = order.length ? rank + 1 : 0;
+	for (let k = 0; k < ends.length; k++) if (isEmpty(k)) ranks[k] = last;
 	return ranks;
 }
