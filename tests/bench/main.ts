@@ -715,7 +715,7 @@ async function limits(): Promise<void> {
 	);
 	const measures = measuresFor([groups[0]!.group.ready.part], project);
 	const all = () => {
-		for (const { group, face } of groups) withLimits(said, measures, faces[face]!, group);
+		for (const { group, face } of groups) withLimits(said, measures, faces[face]!, { ...group });
 	};
 	note('limits:100000', bays * courses, await time(all, 20, 3));
 }

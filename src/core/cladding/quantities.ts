@@ -34,6 +34,17 @@ export function elementMass(group: PieceGroup, table: ElementTable, instance: nu
  * ```
  */
 export function pieceQuantities(group: PieceGroup): PieceQuantities {
+	const before = known.get(group);
+	if (before) return before;
+	const sums = addUp(group);
+	known.set(group, sums);
+	return sums;
+}
+
+/** Limits, costs and lists ask for the same sums. */
+const known = new WeakMap<PieceGroup, PieceQuantities>();
+
+function addUp(group: PieceGroup): PieceQuantities {
 	const n = group.sites.length;
 	const mass = new Float64Array(n);
 	const glassArea = new Float64Array(n);

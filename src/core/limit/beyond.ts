@@ -45,6 +45,12 @@ export function isAbout(limit: Limit, { id }: Pick<Zone, 'id'>, { ready }: Piece
 	return isAboutMaterials(limit, ready.materials);
 }
 
+/** The first value outside a range, or how many there are; what is no number is outside nothing. */
+function firstOutside(values: Float64Array, low: number, high: number): number {
+	for (let row = 0; row < values.length; row++) if (values[row]! > high || values[row]! < low) return row;
+	return values.length;
+}
+
 /** Pieces of a group that go beyond a limit. */
 function rowsBeyond(
 	limit: Limit,
@@ -59,13 +65,12 @@ function rowsBeyond(
 	const values = measure.read(face, group, { than: limit.than, bound }, isOf);
 	const room = ALMOST * Math.abs(bound);
 	const [low, high] = limit.than === 'most' ? [-Infinity, bound + room] : [bound - room, Infinity];
-	let lost: ReadonlySet<number> | null = null;
-	for (let row = 0; row < values.length; row++) {
+	const first = firstOutside(values, low, high);
+	if (first === values.length) return found;
+	const lost = new Set(group.flags.failed());
+	for (let row = first; row < values.length; row++) {
 		const value = values[row]!;
-		// What is no number is beyond nothing.
-		if (!(value > high || value < low)) continue;
-		lost ??= new Set(group.flags.failed());
-		if (lost.has(row)) continue;
+		if (!(value > high || value < low) || lost.has(row)) continue;
 		found.set(row, {
 			code: 'limit.beyond',
 			level: 'flagged',

@@ -71,7 +71,7 @@ function groupSource(
 		marks: once(() => Array.from(group.sites, (_, row) => markOf(zone, clause, row))),
 		addresses: once(() => Array.from(group.sites, (site) => before + sites.address(site) + beside)),
 		anchors: once(() => anchorTable(face, group)),
-		quantities: once(() => pieceQuantities(group)),
+		quantities: () => pieceQuantities(group),
 		failed: once(() => new Set(failedRows(group)))
 	};
 }
