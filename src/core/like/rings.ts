@@ -73,7 +73,8 @@ export function joinedRings(parts: readonly Rings[]): Rings {
 function write(xyz: Float64Array, corners: number, steps: number, values: Float64Array, at: number): void {
 	for (let step = 1; step <= steps; step++)
 		for (let k = 0; k < corners; k++) {
-			const [p, q] = [3 * k, 3 * ((k + step) % corners)];
+			const p = 3 * k;
+			const q = 3 * (k + step < corners ? k + step : k + step - corners);
 			const x = xyz[q]! - xyz[p]!;
 			const y = xyz[q + 1]! - xyz[p + 1]!;
 			const z = xyz[q + 2]! - xyz[p + 2]!;
@@ -81,17 +82,26 @@ function write(xyz: Float64Array, corners: number, steps: number, values: Float6
 		}
 	// Three corners lie in their plane.
 	if (corners === 3) return;
-	let [mx, my, mz] = [0, 0, 0];
+	let mx = 0;
+	let my = 0;
+	let mz = 0;
 	for (let k = 0; k < corners; k++) {
 		mx += xyz[3 * k]! / corners;
 		my += xyz[3 * k + 1]! / corners;
 		mz += xyz[3 * k + 2]! / corners;
 	}
-	let [nx, ny, nz] = [0, 0, 0];
+	let nx = 0;
+	let ny = 0;
+	let nz = 0;
 	for (let k = 0; k < corners; k++) {
-		const [p, q] = [3 * k, 3 * ((k + 1) % corners)];
-		const [ax, ay, az] = [xyz[p]! - mx, xyz[p + 1]! - my, xyz[p + 2]! - mz];
-		const [bx, by, bz] = [xyz[q]! - mx, xyz[q + 1]! - my, xyz[q + 2]! - mz];
+		const p = 3 * k;
+		const q = k + 1 < corners ? p + 3 : 0;
+		const ax = xyz[p]! - mx;
+		const ay = xyz[p + 1]! - my;
+		const az = xyz[p + 2]! - mz;
+		const bx = xyz[q]! - mx;
+		const by = xyz[q + 1]! - my;
+		const bz = xyz[q + 2]! - mz;
 		nx += ay * bz - az * by;
 		ny += az * bx - ax * bz;
 		nz += ax * by - ay * bx;
@@ -138,7 +148,8 @@ function laidOn(
 	const stride = corners * (steps + 1);
 	let off = 0;
 	for (let row = 0; row <= steps; row++) {
-		const [p, q] = [stride * a + row * corners, stride * b + row * corners];
+		const p = stride * a + row * corners;
+		const q = stride * b + row * corners;
 		// Run back it is from corner turn - k - step that the same two corners are as far apart.
 		const first = back ? turn - (row < steps ? row + 1 : 0) + corners : turn;
 		for (let k = 0; k < corners; k++) {

@@ -1,3 +1,4 @@
+import { once } from '../units/once';
 import type { Steps } from '../units/steps';
 import { differenceOf, strideOf, type Rings } from './rings';
 
@@ -32,45 +33,62 @@ class Joined {
 	}
 }
 
-/** A ring that others lie by, and those. */
-interface Leader {
-	readonly ring: number;
-	readonly members: number[];
-	/** How far the furthest of them is (mm). */
-	radius: number;
-}
-
 /** Rings that differ by less (mm) are one as far as rounding goes. */
 const SAME = 1e-6;
 
 /** Of the sorted edges so many from either end say where a ring stands. */
 const ENDS = 2;
 const PRIMES = [73_856_093, 19_349_663, 83_492_791, 49_979_687, 67_867_979];
+/** A step of a measure, in tolerances, and how close to the next one others like it can be beyond it: half a tolerance. */
+const STEP = 2;
+const CLOSE = (0.5 + 1e-9) / STEP;
+/** Stands for no leader, no member. */
+const NONE = -1;
+/** Spreads names over the table: 2³² by the golden ratio (Knuth, The Art of Computer Programming 3, 6.4; from memory). */
+const SPREAD = 0x9e3779b1;
 
 /**
- * Leaders by the two shortest and two longest edges and the longest diagonal of their rings: none of these can differ by
- * more than the rings themselves do, and cells of a surface, which differ in two ways, are spread well by them. Steps of
- * the tolerance, so that what differs by half of it stands in the same place or in the nearer neighbour each way.
+ * Leaders, rings that others lie by, under the two shortest and two longest edges and the longest diagonal of their
+ * rings: none of these can differ by more than the rings themselves do, and cells of a surface, which differ in two ways,
+ * are spread well by them. In wide steps, so that what differs by half the tolerance mostly stands in the same place, and
+ * in the nearer neighbour of those measures that are close to it.
+ *
+ * A leader is named by its ring. Those of one place, and the members of one leader, follow one another in lists; places
+ * stand in a table: to look them up is most of what there is to do.
  */
 class Places {
-	private readonly places = new Map<number, Leader[]>();
+	/** By a table's place: the name that stands there, the first and the last leader of it. */
+	private readonly names: Int32Array;
+	private readonly first: Int32Array;
+	private readonly last: Int32Array;
+	private readonly bits: number;
+	/** By leader: the next one of its place, its last member, and how far the furthest of them is from it (mm). */
+	readonly next: Int32Array;
+	readonly lastMember: Int32Array;
+	readonly radius: Float64Array;
+	/** By member: the one before it. */
+	readonly memberBefore: Int32Array;
 	private readonly edges: Float64Array;
-	/** Of each measure: what the ring's own step, and the nearer one beside it, are to a place's name. */
-	private readonly own: Int32Array;
-	private readonly beside: Int32Array;
-	/** How many places a ring can have others like it in, its own among them. */
-	readonly count: number;
+	/** What turns the name of a ring's own place into that of a neighbour: of each measure that is close to one. */
+	private readonly aside: Int32Array;
+	private close = 0;
+	private name = 0;
 
 	constructor(
 		private readonly rings: Rings,
 		private readonly tolerance: number
 	) {
-		const { corners, steps } = rings;
+		const { corners, steps, count } = rings;
+		this.bits = Math.ceil(Math.log2(2 * count + 2));
+		this.names = new Int32Array(2 ** this.bits);
+		this.first = new Int32Array(2 ** this.bits).fill(NONE);
+		this.last = new Int32Array(2 ** this.bits);
+		this.next = new Int32Array(count).fill(NONE);
+		this.lastMember = new Int32Array(count).fill(NONE);
+		this.memberBefore = new Int32Array(count).fill(NONE);
+		this.radius = new Float64Array(count);
 		this.edges = new Float64Array(corners);
-		const measures = Math.min(2 * ENDS, corners) + Number(steps > 1);
-		this.own = new Int32Array(measures);
-		this.beside = new Int32Array(measures);
-		this.count = 2 ** measures;
+		this.aside = new Int32Array(Math.min(2 * ENDS, corners) + Number(steps > 1));
 	}
 
 	/** Find where a ring stands. */
@@ -85,6 +103,8 @@ class Places {
 			edges[at] = edge;
 		}
 		const ends = Math.min(2 * ENDS, corners);
+		this.name = 0;
+		this.close = 0;
 		for (let k = 0; k < ends; k++) this.put(k, edges[k < ENDS ? k : corners - ends + k]!);
 		if (steps === 1) return;
 		let across = 0;
@@ -93,96 +113,147 @@ class Places {
 	}
 
 	private put(measure: number, value: number): void {
-		const share = value / this.tolerance;
+		const share = value / (STEP * this.tolerance);
 		const whole = Math.floor(share);
 		const prime = PRIMES[measure]!;
-		this.own[measure] = Math.imul(whole, prime);
-		this.beside[measure] = Math.imul(whole + (share - whole < 0.5 ? -1 : 1), prime);
+		const own = Math.imul(whole, prime);
+		this.name ^= own;
+		const over = share - whole;
+		if (over > CLOSE && over < 1 - CLOSE) return;
+		this.aside[this.close++] = own ^ Math.imul(whole + (over < 0.5 ? -1 : 1), prime);
 	}
 
-	/** Those of one of the places: 0 is the ring's own. Places that share a name are looked at together. */
-	leaders(place: number): readonly Leader[] {
-		return this.places.get(this.nameOf(place)) ?? NONE;
+	/** How many places the ring can have others like it in, its own among them. */
+	get count(): number {
+		return 1 << this.close;
 	}
 
-	/** Let one stand at the place that was sought last. */
-	add(leader: Leader): void {
-		const name = this.nameOf(0);
-		const known = this.places.get(name);
-		if (known) known.push(leader);
-		else this.places.set(name, [leader]);
+	/** Where a name stands in the table, or where it would. */
+	private slotOf(name: number): number {
+		const { names, first } = this;
+		const most = names.length - 1;
+		let slot = Math.imul(name, SPREAD) >>> (32 - this.bits);
+		while (first[slot] !== NONE && names[slot] !== name) slot = (slot + 1) & most;
+		return slot;
 	}
 
-	private nameOf(place: number): number {
-		const { own, beside } = this;
-		let name = 0;
-		for (let k = 0; k < own.length; k++) name ^= place & (1 << k) ? beside[k]! : own[k]!;
-		return name;
+	/** The first leader of one of the places: 0 is the ring's own. Places that share a name are looked at together. */
+	firstOf(place: number): number {
+		let { name } = this;
+		for (let k = 0; k < this.close; k++) if (place & (1 << k)) name ^= this.aside[k]!;
+		return this.first[this.slotOf(name)]!;
+	}
+
+	/** Let a ring lead at the place that was sought last. */
+	add(ring: number): void {
+		const slot = this.slotOf(this.name);
+		if (this.first[slot] === NONE) {
+			this.names[slot] = this.name;
+			this.first[slot] = ring;
+		} else this.next[this.last[slot]!] = ring;
+		this.last[slot] = ring;
+	}
+
+	/** Let a ring follow a leader. */
+	follow(ring: number, leader: number, off: number): void {
+		this.memberBefore[ring] = this.lastMember[leader]!;
+		this.lastMember[leader] = ring;
+		if (off > this.radius[leader]!) this.radius[leader] = off;
 	}
 }
-const NONE: readonly Leader[] = [];
+
+/** Rings that differ by half the tolerance at most, joined one by one. */
+class NearRings {
+	readonly joined: Joined;
+	private readonly places: Places;
+	private readonly half: number;
+
+	constructor(
+		private readonly rings: Rings,
+		tolerance: number,
+		private readonly mirrored: boolean
+	) {
+		this.half = tolerance / 2;
+		this.joined = new Joined(rings.count);
+		this.places = new Places(rings, tolerance);
+	}
+
+	private differ(a: number, b: number, most: number): number {
+		return differenceOf(this.rings, a, b, most, this.mirrored);
+	}
+
+	/** Join a ring to those before it. */
+	take(ring: number): void {
+		const { places, joined, half } = this;
+		places.seek(ring);
+		let leader = places.firstOf(0);
+		let off = Infinity;
+		for (; leader !== NONE; leader = places.next[leader]!) {
+			off = this.differ(ring, leader, half);
+			if (off !== Infinity) break;
+		}
+		// Joined to it first: of others in the same set nothing has to be looked at.
+		if (leader !== NONE) joined.join(ring, leader);
+		// Whoever is near to this one has been joined to its leader.
+		if (leader !== NONE && off < SAME) return;
+		for (let place = 0; place < places.count; place++)
+			for (let other = places.firstOf(place); other !== NONE; other = places.next[other]!)
+				if (joined.of(ring) !== joined.of(other) && this.isNear(ring, other)) joined.join(ring, other);
+		if (leader !== NONE) places.follow(ring, leader, off);
+		else places.add(ring);
+	}
+
+	/** Whether a ring is near to a leader or to one of its members. */
+	private isNear(ring: number, leader: number): boolean {
+		const { places, half } = this;
+		const off = this.differ(ring, leader, half + places.radius[leader]!);
+		if (off <= half) return true;
+		if (off === Infinity) return false;
+		for (let one = places.lastMember[leader]!; one !== NONE; one = places.memberBefore[one]!)
+			if (this.differ(ring, one, half) <= half) return true;
+		return false;
+	}
+}
 
 /** Rings that are joined between two breaths. */
 const AT_ONCE = 1000;
 
 /** Join rings that differ by half the tolerance at most. */
 function* joinNear(rings: Rings, tolerance: number, mirrored: boolean): Steps<Joined> {
-	const half = tolerance / 2;
-	const joined = new Joined(rings.count);
-	const places = new Places(rings, tolerance);
-	/** The first leader in a ring's own place that it is near to, and how far from it. */
-	const leaderOf = (ring: number) => {
-		for (const leader of places.leaders(0)) {
-			const off = differenceOf(rings, ring, leader.ring, half, mirrored);
-			if (off !== Infinity) return { leader, off };
-		}
-		return null;
-	};
-	for (let ring = 0; ring < rings.count; ring++) {
-		if (ring % AT_ONCE === 0) yield ring;
-		places.seek(ring);
-		const own = leaderOf(ring);
-		// Joined to it first: of others in the same set nothing has to be looked at.
-		if (own) joined.join(ring, own.leader.ring);
-		// Whoever is near to this one has been joined to its leader.
-		if (own && own.off < SAME) continue;
-		for (let place = 0; place < places.count; place++)
-			for (const { ring: first, members, radius } of places.leaders(place)) {
-				if (joined.of(ring) === joined.of(first)) continue;
-				const off = differenceOf(rings, ring, first, half + radius, mirrored);
-				if (off === Infinity) continue;
-				if (off <= half || members.some((one) => differenceOf(rings, ring, one, half, mirrored) <= half))
-					joined.join(ring, first);
-			}
-		if (own) {
-			own.leader.members.push(ring);
-			own.leader.radius = Math.max(own.leader.radius, own.off);
-		} else places.add({ ring, members: [], radius: 0 });
+	const near = new NearRings(rings, tolerance, mirrored);
+	for (let from = 0; from < rings.count; from += AT_ONCE) {
+		yield from;
+		const to = Math.min(from + AT_ONCE, rings.count);
+		for (let ring = from; ring < to; ring++) near.take(ring);
 	}
-	return joined;
+	return near.joined;
 }
 
-/** Of a set that is spread wider than the tolerance: each ring goes to the first that it is within half of it from. */
+/**
+ * Of a set that is spread wider than the tolerance: each ring goes to the first that it is within half of it from.
+ * @param places where those of sets that were cut before may stand
+ */
 function cutApart(
 	rings: Rings,
 	members: readonly number[],
 	tolerance: number,
-	mirrored: boolean
+	mirrored: boolean,
+	places: Places
 ): number[][] {
-	const places = new Places(rings, tolerance);
 	const sets = new Map<number, number[]>();
+	const leaderOf = (ring: number): number => {
+		for (let place = 0; place < places.count; place++)
+			for (let leader = places.firstOf(place); leader !== NONE; leader = places.next[leader]!)
+				if (sets.has(leader) && differenceOf(rings, ring, leader, tolerance / 2, mirrored) !== Infinity)
+					return leader;
+		return NONE;
+	};
 	for (const ring of members) {
 		places.seek(ring);
-		let found: number | null = null;
-		for (let place = 0; place < places.count && found === null; place++)
-			for (const leader of places.leaders(place))
-				if (differenceOf(rings, ring, leader.ring, tolerance / 2, mirrored) !== Infinity) {
-					found = leader.ring;
-					break;
-				}
-		if (found !== null) sets.get(found)!.push(ring);
+		const leader = leaderOf(ring);
+		if (leader !== NONE) sets.get(leader)!.push(ring);
 		else {
-			places.add({ ring, members: [], radius: 0 });
+			places.add(ring);
 			sets.set(ring, [ring]);
 		}
 	}
@@ -234,10 +305,11 @@ export function* likeSets(rings: Rings, tolerance: number, mirrored: boolean): S
 		if (known) known.push(ring);
 		else whole.set(root, [ring]);
 	}
+	const places = once(() => new Places(rings, tolerance));
 	const sets = [...whole.values()].flatMap((members): { members: readonly number[]; spread: number }[] => {
 		const spread = spreadOf(rings, members, mirrored);
 		if (isWithin(rings, members, spread, tolerance, mirrored)) return [{ members, spread }];
-		return cutApart(rings, members, tolerance, mirrored).map((some) => ({
+		return cutApart(rings, members, tolerance, mirrored, places()).map((some) => ({
 			members: some,
 			spread: spreadOf(rings, some, mirrored)
 		}));
