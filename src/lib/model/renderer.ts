@@ -63,10 +63,13 @@ export async function drawn(renderer: THREE.WebGLRenderer): Promise<number> {
 	return performance.now() - began;
 }
 
-/** Let go of what it holds on the graphics card at once: a browser has few such contexts for all its pages. */
+/**
+ * Let go of what it holds on the graphics card: a browser has few such contexts for all its pages. What was given to the
+ * card before is waited for, or the page would stand still until that is drawn.
+ */
 export function closeRenderer(renderer: THREE.WebGLRenderer): void {
 	renderer.dispose();
-	renderer.forceContextLoss();
+	void drawn(renderer).then(() => renderer.forceContextLoss());
 }
 
 /** Free what is left in a scene: handles, lines, the sky, and the materials that things share. */
