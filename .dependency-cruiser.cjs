@@ -20,6 +20,7 @@ const core = [
 	'cost',
 	'cutting',
 	'schedule',
+	'drawing',
 	'exchange',
 	'chain'
 ];

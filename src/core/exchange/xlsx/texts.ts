@@ -1,12 +1,5 @@
+import { xmlText } from '../xml';
 import { bytesOf } from './bytes';
-
-// eslint-disable-next-line no-control-regex -- what XML 1.0 has no place for
-const NEVER_IN_XML = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
-const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-
-/** Text as it stands in XML 1.0. */
-export const xmlText = (text: string): string =>
-	text.replace(NEVER_IN_XML, '').replace(/[&<>"]/g, (sign) => escapes[sign]!);
 
 /** Texts between two pieces of the file. */
 const AT_ONCE = 4000;

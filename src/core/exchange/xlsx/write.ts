@@ -3,7 +3,8 @@ import { Archive } from './archive';
 import { bytesOf } from './bytes';
 import { sheetXml, type Sheet } from './sheet';
 import { stylesXml } from './styles';
-import { Texts, xmlText } from './texts';
+import { xmlText } from '../xml';
+import { Texts } from './texts';
 
 /** A sheet has so many rows at most beside its head and its totals: the bound of those who read it. */
 const MOST_ROWS = 1_048_576 - 2;

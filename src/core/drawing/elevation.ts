@@ -1,0 +1,83 @@
+import type { Model } from '../cladding/model';
+import { pointAt } from '../geometry/vector';
+import { sourcesOf } from '../schedule/sources';
+import { boundsOf, Ink, widthOfText, type View } from './drawing';
+import { seenAt, type Frame } from './frame';
+import { Hiding } from './hidden-lines';
+import type { Solids } from './solids';
+import { solidsOf } from './solids';
+
+/** Cells that are turned further from the eye have no mark: their lines lie too close. */
+const TURNED = 0.2;
+/** What covers the middle of a cell by more (mm) hides its mark. */
+const COVERED = 400;
+/** Of a mark: the largest and the least height of its letters (mm of paper). */
+const [LARGEST, LEAST] = [2.2, 0.9];
+
+/** Lines that are seen, layer by layer. */
+export function inkSeen(ink: Ink, { edges }: Solids, hiding: Hiding): void {
+	for (const [layer, values] of edges)
+		for (let k = 0; k < values.length; k += 6) {
+			const [ax, ay, ad] = [values[k]!, values[k + 1]!, values[k + 2]!];
+			const [bx, by, bd] = [values[k + 3]!, values[k + 4]!, values[k + 5]!];
+			const [dx, dy] = [bx - ax, by - ay];
+			hiding.seen(ax, ay, ad, bx, by, bd, (from, to) =>
+				ink.line(layer, ax + dx * from, ay + dy * from, ax + dx * to, ay + dy * to)
+			);
+		}
+}
+
+/** A true elevation, and what of it could not be written. */
+export interface Elevation extends View {
+	/** Marks that are too small to be read at the scale. */
+	readonly left: number;
+}
+
+/**
+ * A true elevation: orthographic, hidden lines removed, with the marks of the pieces on cells that are turned to the eye.
+ *
+ * ```ts
+ * const { bounds } = elevationOf(model, lookingAlong([0, 1, 0]), null, () => 1 / 100);
+ * ```
+ * @param zones places of them in the project; null for all
+ * @param scaleOf how many mm of paper a mm of the model is, by what is drawn
+ */
+export function elevationOf(
+	model: Model,
+	frame: Frame,
+	zones: readonly number[] | null,
+	scaleOf: (bounds: View['bounds']) => number
+): Elevation {
+	const solids = solidsOf(model, frame, zones);
+	const hiding = new Hiding(solids.corners);
+	const ink = new Ink();
+	inkSeen(ink, solids, hiding);
+	const bounds = boundsOf(ink.done());
+	const scale = scaleOf(bounds);
+	let left = 0;
+	for (const { z, face, group, clause, marks } of sourcesOf(model)) {
+		const isAlso = clause.clause.kind === 'rule' && clause.clause.rule.also;
+		if (group.over !== 'cell' || isAlso || (zones && !zones.includes(z))) continue;
+		const own = marks();
+		const { normal, centre } = face.measures;
+		const { start, corners } = face.cells;
+		for (let row = 0; row < group.sites.length; row++) {
+			const cell = group.sites[row]!;
+			const [, , away] = seenAt(frame, pointAt(normal, cell));
+			if (away > -TURNED) continue;
+			const [x, y, depth] = seenAt(frame, pointAt(centre, cell));
+			if (hiding.hides(x, y, depth, COVERED)) continue;
+			let [low, high] = [Infinity, -Infinity];
+			for (let k = start[cell]!; k < start[cell + 1]!; k++) {
+				const [at] = seenAt(frame, pointAt(face.grid.positions, corners[k]!));
+				low = Math.min(low, at);
+				high = Math.max(high, at);
+			}
+			const mark = own[row]!;
+			const size = Math.min(LARGEST, (0.75 * (high - low) * scale) / widthOfText(mark, 1));
+			if (size < LEAST) left++;
+			else ink.text('marks', x, y - (0.35 * size) / scale, size, mark, { from: 'middle' });
+		}
+	}
+	return { inked: ink.done(), bounds, left };
+}

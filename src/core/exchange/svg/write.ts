@@ -1,0 +1,41 @@
+import { layers, type Inked, type Page } from '../../drawing/drawing';
+import { xmlText } from '../xml';
+
+const anchors = { left: 'start', middle: 'middle', right: 'end' } as const;
+/** Hundredths of a millimetre of paper are as fine as is printed. */
+const mm = (value: number) => String(Math.round(value * 100) / 100);
+
+function group({ layer, lines, texts }: Inked, height: number): string {
+	const { name, pen, colour } = layers[layer];
+	let path = '';
+	let [x, y] = ['', ''];
+	for (let k = 0; k < lines.length; k += 4) {
+		const [x1, y1] = [mm(lines[k]!), mm(height - lines[k + 1]!)];
+		// Lines that go on from one another are one stroke.
+		if (x1 !== x || y1 !== y) path += `M${x1} ${y1}`;
+		[x, y] = [mm(lines[k + 2]!), mm(height - lines[k + 3]!)];
+		path += `L${x} ${y}`;
+	}
+	const words = texts.map((text) => {
+		const [tx, ty] = [mm(text.x), mm(height - text.y)];
+		const turned = text.turn ? ` transform="rotate(${mm((-text.turn * 180) / Math.PI)} ${tx} ${ty})"` : '';
+		const bold = text.bold ? ' font-weight="600"' : '';
+		return `<text x="${tx}" y="${ty}" font-size="${mm(text.size)}" text-anchor="${anchors[text.from]}"${bold}${turned}>${xmlText(text.text)}</text>`;
+	});
+	return (
+		`<g id="${name}">` +
+		(path &&
+			`<path d="${path}" fill="none" stroke="${colour}" stroke-width="${pen}" stroke-linecap="round" stroke-linejoin="round"/>`) +
+		(words.length ? `<g fill="${colour}">${words.join('')}</g>` : '') +
+		`</g>`
+	);
+}
+
+/** A page as SVG 1.1, mm of paper, a group for each layer. */
+export function writeSvg({ title, width, height, inked }: Page): string {
+	return (
+		`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" font-family="'Archivo Variable', Archivo, sans-serif">` +
+		`<title>${xmlText(title)}</title><rect width="${width}" height="${height}" fill="#ffffff"/>` +
+		`${inked.map((one) => group(one, height)).join('')}</svg>\n`
+	);
+}
