@@ -8,6 +8,7 @@ import { DocumentError } from '../core/project/faults';
 import { readProjectText } from '../core/project/read';
 import { summarise } from '../core/schedule/summary';
 import { CodedError } from '../core/units/coded-error';
+import { drawingFonts } from './fonts';
 
 const USAGE = `Usage:
   zyg build FILE.json --out DIR [--formats ${formatGroups.join(',')}]   write the model and its schedules
@@ -80,7 +81,7 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 		);
 	const model = await buildModel(file, console);
 	await mkdir(out, { recursive: true });
-	const of = { model, project: model.project, at: writtenAt() };
+	const of = { model, project: model.project, at: writtenAt(), fonts: drawingFonts };
 	for (const format of formats)
 		if (wanted.includes(format.group)) {
 			const path = join(out, `${basename(file, '.json')}${format.ending}`);

@@ -51,6 +51,7 @@ import { NOTHING_NAMED } from '../../src/core/named/named-values';
 import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
 import { atOnce } from '../../src/core/units/steps';
+import { drawingFonts } from '../../src/cli/fonts';
 import { formats } from '../../src/core/exchange/formats';
 import { ringsOf } from '../../src/core/like/rings';
 import { likeSets } from '../../src/core/like/sets';
@@ -601,7 +602,12 @@ async function workbook(): Promise<void> {
 	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
 	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
 	const project = projectOf(mass, counts(250, 200), { rules }, { variants: [unit] });
-	const of = { model: await new Chain().run(project), project, at: '2026-11-29T10:00:00' };
+	const of = {
+		model: await new Chain().run(project),
+		project,
+		at: '2026-11-29T10:00:00',
+		fonts: drawingFonts
+	};
 	const write = async (group: string) => {
 		for (const format of formats) if (format.group === group) await format.write(of);
 	};

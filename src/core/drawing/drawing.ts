@@ -1,10 +1,10 @@
 /** What stands on a drawing, in kinds: each is a layer in the formats that have them. Pens are widths in mm. */
 export const layers = {
 	frame: { name: 'FRAME', pen: 0.5, colour: '#1b1b18' },
-	panels: { name: 'PANELS', pen: 0.18, colour: '#1b1b18' },
-	bars: { name: 'BARS', pen: 0.25, colour: '#1b1b18' },
+	panels: { name: 'PANELS', pen: 0.13, colour: '#1b1b18' },
+	bars: { name: 'BARS', pen: 0.18, colour: '#1b1b18' },
 	nodes: { name: 'NODES', pen: 0.18, colour: '#1b1b18' },
-	louvers: { name: 'LOUVERS', pen: 0.13, colour: '#1b1b18' },
+	louvers: { name: 'LOUVERS', pen: 0.1, colour: '#1b1b18' },
 	structure: { name: 'STRUCTURE', pen: 0.18, colour: '#55554e' },
 	cells: { name: 'CELLS', pen: 0.13, colour: '#8a8a80' },
 	outline: { name: 'OUTLINE', pen: 0.35, colour: '#1b1b18' },

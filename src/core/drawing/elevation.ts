@@ -1,18 +1,16 @@
 import type { Model } from '../cladding/model';
 import { pointAt } from '../geometry/vector';
 import { sourcesOf } from '../schedule/sources';
-import { boundsOf, Ink, widthOfText, type View } from './drawing';
+import { boundsOf, Ink, type View } from './drawing';
 import { seenAt, type Frame } from './frame';
 import { Hiding } from './hidden-lines';
-import type { Solids } from './solids';
-import { solidsOf } from './solids';
+import { markIn } from './mark-in';
+import { solidsOf, type Solids } from './solids';
 
 /** Cells that are turned further from the eye have no mark: their lines lie too close. */
 const TURNED = 0.2;
 /** What covers the middle of a cell by more (mm) hides its mark. */
 const COVERED = 400;
-/** Of a mark: the largest and the least height of its letters (mm of paper). */
-const [LARGEST, LEAST] = [2.2, 0.9];
 
 /** Lines that are seen, layer by layer. */
 export function inkSeen(ink: Ink, { edges }: Solids, hiding: Hiding): void {
@@ -67,16 +65,11 @@ export function elevationOf(
 			if (away > -TURNED) continue;
 			const [x, y, depth] = seenAt(frame, pointAt(centre, cell));
 			if (hiding.hides(x, y, depth, COVERED)) continue;
-			let [low, high] = [Infinity, -Infinity];
-			for (let k = start[cell]!; k < start[cell + 1]!; k++) {
-				const [at] = seenAt(frame, pointAt(face.grid.positions, corners[k]!));
-				low = Math.min(low, at);
-				high = Math.max(high, at);
-			}
-			const mark = own[row]!;
-			const size = Math.min(LARGEST, (0.75 * (high - low) * scale) / widthOfText(mark, 1));
-			if (size < LEAST) left++;
-			else ink.text('marks', x, y - (0.35 * size) / scale, size, mark, { from: 'middle' });
+			const ring = Array.from(corners.subarray(start[cell]!, start[cell + 1]!), (node): [number, number] => {
+				const [px, py] = seenAt(frame, pointAt(face.grid.positions, node));
+				return [px, py];
+			});
+			if (!markIn(ink, ring, own[row]!, scale)) left++;
 		}
 	}
 	return { inked: ink.done(), bounds, left };

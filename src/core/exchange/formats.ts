@@ -1,5 +1,8 @@
 import type { Model } from '../cladding/model';
 import type { Project } from '../project/schema';
+import { bookOf, sheetGroups, type Planned, type SheetGroup } from '../drawing/book';
+import type { Page } from '../drawing/drawing';
+import type { Paper } from '../drawing/sheet';
 import { everySite } from '../field/column';
 import { scheduleNames } from '../project/schedules-schema';
 import { inFiles } from '../schedule/listed';
@@ -9,6 +12,7 @@ import { writeGlb } from './glb/write';
 import { writeIfc } from './ifc/write';
 import { anchorsJson } from './json/write-anchors';
 import { projectJson } from './json/write';
+import type { Chapter, DrawingFonts } from './pdf/write';
 import type { Sheet } from './xlsx/sheet';
 import { writeXlsx } from './xlsx/write';
 import { writeStep } from './step/write';
@@ -20,6 +24,8 @@ export interface Written {
 	readonly project: Project;
 	/** As in 2026-11-27T10:00:00. */
 	readonly at: string;
+	/** The letters of drawings, fetched when they are first asked for. */
+	readonly fonts: () => Promise<DrawingFonts>;
 }
 
 /** A kind of file that can be written. */
@@ -35,7 +41,7 @@ export interface Format {
 	/** The end of its files' names, after the project's. */
 	readonly ending: string;
 	readonly type: string;
-	write(of: Written): string | Uint8Array | Promise<Uint8Array>;
+	write(of: Written): string | Uint8Array | Promise<string | Uint8Array>;
 }
 
 /** What a list is called where it is one file among others. */
@@ -70,6 +76,18 @@ function* sheetsOf(model: Model): Generator<Sheet> {
 	}
 }
 
+/** The paper of all sheets. */
+export const PAPER: Paper = 'A3';
+
+/** Sheets in their groups, each drawn when it is written. */
+function* chaptersOf(sheets: readonly Planned[]): Generator<Chapter> {
+	for (const group of Object.keys(sheetGroups) as SheetGroup[])
+		yield { title: sheetGroups[group], pages: pagesOf(sheets.filter((one) => one.group === group)) };
+}
+function* pagesOf(sheets: readonly Planned[]): Generator<Page> {
+	for (const sheet of sheets) yield* sheet.draw();
+}
+
 /** Every format, in the order it is offered. A format is added here, and nowhere else. */
 export const formats: readonly Format[] = [
 	...schedules,
@@ -81,6 +99,32 @@ export const formats: readonly Format[] = [
 		ending: '.xlsx',
 		type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 		write: ({ model, at }) => writeXlsx(sheetsOf(model), at)
+	},
+	{
+		id: 'pdf',
+		label: 'All drawings, sheet by sheet',
+		called: 'PDF',
+		group: 'pdf',
+		ending: '.pdf',
+		type: 'application/pdf',
+		async write({ model, at, fonts }) {
+			const { writePdf } = await import('./pdf/write');
+			const sheets = bookOf(model, { paper: PAPER, date: at.slice(0, 10) });
+			return writePdf(model.project.name, chaptersOf(sheets), await fonts(), at);
+		}
+	},
+	{
+		id: 'dxf',
+		label: 'Elevations and unrolled zones',
+		called: 'DXF',
+		group: 'dxf',
+		ending: '.dxf',
+		type: 'image/vnd.dxf',
+		async write({ model, at }) {
+			const { writeDxf } = await import('./dxf/write');
+			const sheets = bookOf(model, { paper: PAPER, date: at.slice(0, 10) });
+			return writeDxf(pagesOf(sheets.filter(({ group }) => group === 'elevations' || group === 'unrolled')));
+		}
 	},
 	{
 		id: 'glb',

@@ -1,5 +1,5 @@
 import type { FaceView } from '$lib/worker/views';
-import { flatLayout, type FlatLayout } from './layout';
+import { flatLayout, type FlatLayout } from '$core/measure/flat-layout';
 
 /** A face on the map: its layout, and where it lies there. */
 export interface MapSheet {

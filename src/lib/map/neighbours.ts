@@ -1,6 +1,6 @@
 import { NO_CELL } from '$core/pattern/edges';
 import type { FaceView } from '$lib/worker/views';
-import type { FlatLayout } from './layout';
+import type { FlatLayout } from '$core/measure/flat-layout';
 import { middleOfCell } from './map-sheets';
 
 export type Way = 'left' | 'right' | 'up' | 'down';

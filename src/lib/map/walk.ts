@@ -1,6 +1,6 @@
 import { addressOf, find } from '$lib/state/selection.svelte';
 import type { Desk } from '$lib/state/desk.svelte';
-import { flatLayout } from './layout';
+import { flatLayout } from '$core/measure/flat-layout';
 import { neighbour, type Way } from './neighbours';
 
 /** Go from the last chosen cell to its neighbour; the first cell of the zone on the map when none is chosen. */

@@ -3,6 +3,7 @@ import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
 import { formats, writtenAt } from '$core/exchange/formats';
+import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
 import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
@@ -354,7 +355,12 @@ export const chainService = {
 		const format = formats.find((one) => one.id === id);
 		if (!format) throw new Error(`there is no format "${id}"`);
 		const made = current();
-		return format.write({ model: made, project: files.wholeProject(made.project), at: writtenAt() });
+		return format.write({
+			model: made,
+			project: files.wholeProject(made.project),
+			at: writtenAt(),
+			fonts: drawingFonts
+		});
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
 	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {

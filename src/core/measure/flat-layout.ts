@@ -1,4 +1,14 @@
-import type { FaceView } from '$lib/worker/views';
+import type { NodeGrid } from '../grid/node-grid';
+import type { Cells } from '../pattern/cells';
+
+/** What is laid out of a face. */
+interface LaidFace {
+	readonly cells: Pick<Cells, 'count' | 'start' | 'corners' | 'bay' | 'course'>;
+	readonly grid: Pick<NodeGrid, 'columns' | 'rows' | 'extraI' | 'extraJ' | 'courseLengths' | 'flat'> & {
+		readonly across: Pick<NodeGrid['across'], 'closed'>;
+		readonly up: Pick<NodeGrid['up'], 'closed' | 'lengths'>;
+	};
+}
 
 /** A face laid out flat by true lengths: x mm across, y mm up, y counted from the foot. */
 export interface FlatLayout {
@@ -10,7 +20,7 @@ export interface FlatLayout {
 }
 
 /** The true length of the course line that a node lies on or beside (mm). */
-function lengthAt({ grid: { columns, rows, extraJ, courseLengths } }: FaceView, node: number): number {
+function lengthAt({ grid: { columns, rows, extraJ, courseLengths } }: LaidFace, node: number): number {
 	const own = columns * rows;
 	const j = node < own ? Math.floor(node / columns) : extraJ[node - own]!;
 	const from = Math.floor(j);
@@ -19,7 +29,7 @@ function lengthAt({ grid: { columns, rows, extraJ, courseLengths } }: FaceView, 
 }
 
 /** Bay and course of a node, from 0; those of trims lie between lines. */
-function placeOf({ grid: { columns, rows, extraI, extraJ } }: FaceView, node: number): [number, number] {
+function placeOf({ grid: { columns, rows, extraI, extraJ } }: LaidFace, node: number): [number, number] {
 	const own = columns * rows;
 	if (node >= own) return [extraI[node - own]!, extraJ[node - own]!];
 	return [node % columns, Math.floor(node / columns)];
@@ -28,8 +38,12 @@ function placeOf({ grid: { columns, rows, extraI, extraJ } }: FaceView, node: nu
 /**
  * Every course line is drawn at its own true length about a common middle, courses at their height on the
  * belt line. Cells over the seam of a ring are kept whole.
+ *
+ * ```ts
+ * const { points, height } = flatLayout(faceModel); // mm
+ * ```
  */
-export function flatLayout(face: FaceView): FlatLayout {
+export function flatLayout(face: LaidFace): FlatLayout {
 	const { cells, grid } = face;
 	const { columns, rows, across, up, flat } = grid;
 	const points = new Float64Array(2 * cells.corners.length);
