@@ -5,6 +5,7 @@ import {
 	CHROMIUM,
 	ensureChromium,
 	ensureGmsh,
+	ensureDrawingReaders,
 	ensureSheetReaders,
 	ensurePackages,
 	fail,
@@ -58,6 +59,7 @@ try {
 	ensureChromium();
 	ensureGmsh();
 	ensureSheetReaders();
+	ensureDrawingReaders();
 	await npm('sync');
 	const { ensureBuild } = await import('./lib/build.mjs');
 	const { programFile } = await import('./lib/programs.mjs');

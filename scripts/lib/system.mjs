@@ -129,6 +129,19 @@ export function ensureSheetReaders() {
 	if (!isThere) installDebian(['gnumeric', 'python3-openpyxl'], 'readers for the workbook check');
 }
 
+/** Programs that read our drawings in the reference tests. */
+export function ensureDrawingReaders() {
+	const programs = ['qpdf', 'pdftotext', 'rsvg-convert', 'xmllint'];
+	const isThere =
+		programs.every((name) => existsSync(`/usr/bin/${name}`)) &&
+		existsSync('/usr/lib/python3/dist-packages/ezdxf');
+	if (!isThere)
+		installDebian(
+			['qpdf', 'poppler-utils', 'librsvg2-bin', 'libxml2-utils', 'python3-ezdxf'],
+			'readers for the drawings check'
+		);
+}
+
 /** Report a failure the way a person can use, and leave. */
 export function fail(error) {
 	console.error(error instanceof SetUpError ? `✗ ${error.message}` : error);

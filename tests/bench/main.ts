@@ -52,6 +52,10 @@ import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
 import { atOnce } from '../../src/core/units/steps';
 import { drawingFonts } from '../../src/cli/fonts';
+import { bookOf } from '../../src/core/drawing/book';
+import { elevationOf } from '../../src/core/drawing/elevation';
+import { lookingAlong } from '../../src/core/drawing/frame';
+import { writePdf } from '../../src/core/exchange/pdf/write';
 import { formats } from '../../src/core/exchange/formats';
 import { ringsOf } from '../../src/core/like/rings';
 import { likeSets } from '../../src/core/like/sets';
@@ -615,6 +619,29 @@ async function workbook(): Promise<void> {
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
 }
 
+/** Five thousand framed units round a vase: an elevation of them with hidden lines removed, and sheets of four hundred pieces as PDF. */
+async function drawings(): Promise<void> {
+	if (!wanted('drawing:elevation') && !wanted('drawing:sheets')) return;
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
+	const made = (across: number, up: number) =>
+		new Chain().run(projectOf(mass, counts(across, up), { rules }, { variants: [unit] }));
+	const units = await made(100, 50);
+	const south = lookingAlong([0, 1, 0]);
+	const scale = () => 1 / 50;
+	note('drawing:elevation', 5000, await time(() => elevationOf(units, south, null, scale), 3, 1));
+	const kinds = await made(4, 400);
+	const fonts = await drawingFonts();
+	const sheets = bookOf(kinds, '2026-11-29')
+		.filter(({ group }) => group === 'pieces')
+		.slice(0, 400);
+	const pages = function* () {
+		for (const one of sheets) yield* one.draw();
+	};
+	const pdf = () => writePdf('Sheets', [{ title: 'Pieces', pages: pages() }], fonts, '2026-11-29T10:00:00');
+	note('drawing:sheets', sheets.length, await time(pdf, 1, 0));
+}
+
 /** Ten thousand bars of all lengths cut from stock; against first fit decreasing as it is written down. */
 async function pack(): Promise<void> {
 	if (!wanted('pack:10000')) return;
@@ -922,6 +949,7 @@ async function main(): Promise<void> {
 	await movedNodes();
 	await pack();
 	await workbook();
+	await drawings();
 	await rules();
 	await drivers();
 	await richChain();

@@ -5,6 +5,7 @@ import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../../src/core/cl
 import type { joinRims } from '../../src/core/cladding/join-rims';
 import type { nodesOfPlacings } from '../../src/core/cladding/node-placings';
 import type { Format } from '../../src/core/exchange/formats';
+import type { DrawingFonts } from '../../src/core/exchange/pdf/write';
 import type { ClippedPolygon } from '../../src/core/geometry/clip/clip-polygon';
 import type { ClipCurve, CurveBins } from '../../src/core/geometry/clip/curve-bins';
 import type { BezierChain } from '../../src/core/geometry/path';
@@ -81,6 +82,7 @@ export declare const program: Program;
 export declare const run: PartRun;
 export declare const schedule: Schedule;
 export declare const format: Format;
+export declare const fonts: () => Promise<DrawingFonts>;
 export declare const mesh: BroughtMesh;
 
 type Outline = ClippedPolygon['outlines'][number];

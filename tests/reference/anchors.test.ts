@@ -4,6 +4,7 @@ import * as webIfc from 'web-ifc';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
+import { drawingFonts } from '../../src/cli/fonts';
 import { formats } from '../../src/core/exchange/formats';
 import { readProjectText } from '../../src/core/project/read';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
@@ -132,6 +133,7 @@ describe('the points that pieces hang on', () => {
 			(await formats
 				.find(({ id }) => id === 'placing')!
 				.write({
+					fonts: drawingFonts,
 					model,
 					project: model.project,
 					at: '2026-11-29T10:00:00'

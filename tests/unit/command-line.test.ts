@@ -101,9 +101,11 @@ describe('command line', () => {
 			'small-rules.csv',
 			'small-sheets.csv',
 			'small-structure.csv',
+			'small.dxf',
 			'small.glb',
 			'small.ifc',
 			'small.json',
+			'small.pdf',
 			'small.stp',
 			'small.xlsx'
 		]);

@@ -1,6 +1,7 @@
 import { besideName } from '../cladding/beside';
 import type { Model } from '../cladding/model';
 import type { Vector } from '../geometry/vector';
+import type { Paper } from '../project/drawings-schema';
 import type { Column } from '../schedule/column';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
 import { summarise } from '../schedule/summary';
@@ -10,16 +11,7 @@ import { Ink, type Page, type View } from './drawing';
 import { elevationOf } from './elevation';
 import { lookingAlong, seenAt } from './frame';
 import { pieceSheet, type PiecesOfKind } from './piece-sheet';
-import {
-	dimensionChain,
-	placeView,
-	roomOf,
-	scaleThatFits,
-	sheetOf,
-	type Paper,
-	type Room,
-	type Titles
-} from './sheet';
+import { dimensionChain, placeView, roomOf, scaleThatFits, sheetOf, type Room, type Titles } from './sheet';
 import { BETWEEN, blocksOf, drawTable, plainTable, tableOf, TABLE_LINE, widthOfTable } from './table';
 import { unrolledFace } from './unrolled';
 
@@ -46,9 +38,9 @@ export interface Planned {
 }
 
 /** How the sheets of a project are drawn. */
-export interface BookSettings {
+interface BookSettings {
 	readonly paper: Paper;
-	/** As in 2026-11-27. */
+	/** The day they are of, as in 2026-11-27. */
 	readonly date: string;
 }
 
@@ -255,6 +247,10 @@ function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
 	return kinds.flatMap((kind, k) => (found.has(k) ? [{ kind, ...found.get(k)! }] : []));
 }
 
+/** Whether anything stands in a column. */
+const isSaid = (column: Column) =>
+	column.kind === 'text' ? column.text !== '' : column.numbers.some((one) => !Number.isNaN(one));
+
 /** A list on as many sheets as it needs. */
 function listSheets(
 	model: Model,
@@ -270,7 +266,7 @@ function listSheets(
 	const table = once(() => {
 		const columns = keys.flatMap((key): Column[] => {
 			const column = schedule.column(key);
-			return column ? [column] : [];
+			return column && isSaid(column) ? [column] : [];
 		});
 		return tableOf(
 			columns,
@@ -318,6 +314,9 @@ function listSheets(
 	];
 }
 
+/** Of the plan on the cover: what lies between it and the tables, how wide it is at least, how far codes are apart (mm). */
+const [KEY_APART, LEAST_KEY, CODE_APART] = [10, 40, 9];
+
 /** Cover: what the project comes to, where its zones stand, and which sheets there are. */
 function cover(
 	model: Model,
@@ -338,10 +337,10 @@ function cover(
 					['Panels', String(sums.panels)],
 					['Kinds of cells', String(sourcesOf(model)[0]?.kinds().kinds.length ?? 0)],
 					['Glass', `${sums.glass_m2.toFixed(1)} m²`],
-					['Bars', `${sums.bars.count}, ${metres(sums.bars.length_m)}`],
+					['Bars', `${sums.bars.count} bars, ${metres(sums.bars.length_m)}`],
 					['Parts on nodes', String(sums.connectors)],
-					['Blades', `${sums.blades.count}, ${metres(sums.blades.length_m)}`],
-					['Structure', `${sums.structure.count}, ${metres(sums.structure.length_m)}`],
+					['Blades', `${sums.blades.count} blades, ${metres(sums.blades.length_m)}`],
+					['Structure', `${sums.structure.count} pieces, ${metres(sums.structure.length_m)}`],
 					['Mass', `${(sums.mass_kg / 1000).toFixed(2)} t`],
 					['Pieces with a flag', String(sums.flags)]
 				]
@@ -365,19 +364,15 @@ function cover(
 			const right = room.left + room.width - widthOfTable(sheets);
 			drawTable(ink, sheets, right, top, 0, Math.min(most, sheets.rows.length));
 			// Between them: the whole from above.
-			const low = top - 22 - down - (zones.rows.length + 2) * TABLE_LINE;
-			const key = {
-				left: room.left,
-				foot: room.foot,
-				width: right - room.left - 10,
-				height: low - room.foot
-			};
-			if (key.height < 30 || key.width < 40) return;
+			const beside = room.left + Math.max(widthOfTable(totals), widthOfTable(zones)) + KEY_APART;
+			const key = { ...room, left: beside, width: right - beside - KEY_APART, height: room.height };
+			if (key.width < LEAST_KEY) return;
 			const frame = lookingAlong([0, 0, -1]);
 			const plan = elevationOf(model, frame, null, () => 0);
 			const [left, foot, wide, high] = plan.bounds;
-			const scale = Math.min(key.width / (wide - left || 1), (key.height - 8) / (high - foot || 1));
+			const scale = Math.min(key.width / (wide - left || 1), key.height / (high - foot || 1));
 			const at = placeView(ink, plan, scale, key);
+			const told: (readonly [number, number])[] = [];
 			for (const { model: zone } of model.zones) {
 				const centres = zone?.faces.flatMap(({ measures, cells }) =>
 					Array.from({ length: cells.count }, (_, c) => [
@@ -390,7 +385,11 @@ function cover(
 					number,
 					number
 				];
-				ink.text('heads', ...at(x, y), 5, zone!.zone.code, { from: 'middle', bold: true });
+				const here = at(x, y);
+				// What stands over another zone is told once.
+				if (told.some(([tx, ty]) => Math.hypot(tx - here[0], ty - here[1]) < CODE_APART)) continue;
+				told.push(here);
+				ink.text('heads', ...here, 5, zone!.zone.code, { from: 'middle', bold: true });
 			}
 		});
 	return { ...name, group: 'cover', count: 1, draw: () => [draw()] };
@@ -413,11 +412,13 @@ function inShort(sheets: readonly Planned[]) {
  * The sheets of a project, none of them drawn yet.
  *
  * ```ts
- * const [cover] = bookOf(model, { paper: 'A3', date: '2026-11-27' });
+ * const [cover] = bookOf(model, '2026-11-27');
  * const [page] = cover!.draw();
  * ```
+ * @param date the day they are of, as in 2026-11-27
  */
-export function bookOf(model: Model, settings: BookSettings): Planned[] {
+export function bookOf(model: Model, date: string): Planned[] {
+	const settings: BookSettings = { paper: model.project.drawings.paper, date };
 	const sources = sourcesOf(model);
 	const titles: Titles = { project: model.project.name, date: settings.date };
 	const pieces = piecesByKind(sources).map((of, k): Planned => {

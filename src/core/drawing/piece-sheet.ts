@@ -1,6 +1,7 @@
 import { elementMass } from '../cladding/quantities';
 import { pointAt } from '../geometry/vector';
 import type { Kind } from '../like/kinds';
+import type { Paper } from '../project/drawings-schema';
 import { cellOutline } from '../measure/cell-outline';
 import { instancesOf } from '../part/element-table';
 import { stockReader } from '../schedule/columns';
@@ -10,7 +11,7 @@ import { boundsOf, Ink, widthOfText, type Page, type View } from './drawing';
 import { inkSeen } from './elevation';
 import { lookingAlong } from './frame';
 import { Hiding } from './hidden-lines';
-import { placeView, scaleThatFits, sheetOf, type Paper, type Room, type Titles } from './sheet';
+import { placeView, scaleThatFits, sheetOf, type Room, type Titles } from './sheet';
 import { addPieces, Gathered } from './solids';
 import { drawTable, plainTable, TABLE_LINE } from './table';
 

@@ -1,14 +1,14 @@
+import type { Paper } from '../project/drawings-schema';
 import { Ink, widthOfText, type Page, type View } from './drawing';
 
-/** Sheets lie on their long side, mm: ISO 216. */
-export const papers = {
+/** Of sheets on their long side, mm: ISO 216. */
+const papers = {
 	A4: [297, 210],
 	A3: [420, 297],
 	A2: [594, 420],
 	A1: [841, 594],
 	A0: [1189, 841]
-} as const;
-export type Paper = keyof typeof papers;
+} as const satisfies Record<Paper, readonly [number, number]>;
 
 /** What stands in the title block of every sheet. */
 export interface Titles {

@@ -2,7 +2,6 @@ import type { Model } from '../cladding/model';
 import type { Project } from '../project/schema';
 import { bookOf, sheetGroups, type Planned, type SheetGroup } from '../drawing/book';
 import type { Page } from '../drawing/drawing';
-import type { Paper } from '../drawing/sheet';
 import { everySite } from '../field/column';
 import { scheduleNames } from '../project/schedules-schema';
 import { inFiles } from '../schedule/listed';
@@ -76,15 +75,25 @@ function* sheetsOf(model: Model): Generator<Sheet> {
 	}
 }
 
-/** The paper of all sheets. */
-export const PAPER: Paper = 'A3';
-
-/** Sheets in their groups, each drawn when it is written. */
-function* chaptersOf(sheets: readonly Planned[]): Generator<Chapter> {
+/**
+ * Sheets in their groups, each drawn when it is written.
+ *
+ * ```ts
+ * const bytes = await writePdf('Tidal Lido', chaptersOf(bookOf(model, '2026-11-27')), await fonts(), writtenAt());
+ * ```
+ */
+export function* chaptersOf(sheets: readonly Planned[]): Generator<Chapter> {
 	for (const group of Object.keys(sheetGroups) as SheetGroup[])
 		yield { title: sheetGroups[group], pages: pagesOf(sheets.filter((one) => one.group === group)) };
 }
-function* pagesOf(sheets: readonly Planned[]): Generator<Page> {
+/**
+ * Their pages, one after the other.
+ *
+ * ```ts
+ * const text = writeDxf(pagesOf(bookOf(model, '2026-11-27')));
+ * ```
+ */
+export function* pagesOf(sheets: readonly Planned[]): Generator<Page> {
 	for (const sheet of sheets) yield* sheet.draw();
 }
 
@@ -109,7 +118,7 @@ export const formats: readonly Format[] = [
 		type: 'application/pdf',
 		async write({ model, at, fonts }) {
 			const { writePdf } = await import('./pdf/write');
-			const sheets = bookOf(model, { paper: PAPER, date: at.slice(0, 10) });
+			const sheets = bookOf(model, at.slice(0, 10));
 			return writePdf(model.project.name, chaptersOf(sheets), await fonts(), at);
 		}
 	},
@@ -122,7 +131,7 @@ export const formats: readonly Format[] = [
 		type: 'image/vnd.dxf',
 		async write({ model, at }) {
 			const { writeDxf } = await import('./dxf/write');
-			const sheets = bookOf(model, { paper: PAPER, date: at.slice(0, 10) });
+			const sheets = bookOf(model, at.slice(0, 10));
 			return writeDxf(pagesOf(sheets.filter(({ group }) => group === 'elevations' || group === 'unrolled')));
 		}
 	},
@@ -180,7 +189,7 @@ export const formatGroups = [...new Set(formats.map(({ group }) => group))];
  * The moment that files say they were written at.
  *
  * ```ts
- * const content = await format.write({ model, project, at: writtenAt() });
+ * const content = await format.write({ model, project, at: writtenAt(), fonts });
  * ```
  */
 export const writtenAt = (): string => new Date().toISOString().slice(0, 19);

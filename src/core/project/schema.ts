@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { lengthDisplays } from '../units/quantity';
 import { boundSchema } from './bound-schema';
 import { pictureSchema, tableSchema } from './brought-schema';
+import { drawingsSchema } from './drawings-schema';
 import { levelSchema, massSchema } from './form-schema';
 import { guideSchema } from './guide-schema';
 import { EVERYWHERE, joiningSchema, withConditions } from './condition-schema';
@@ -239,6 +240,8 @@ export const projectSchema = z.strictObject({
 	marks: marksSchema.prefault({}),
 	/** How schedules are read. */
 	schedules: schedulesSchema.prefault({}),
+	/** How drawings are made. */
+	drawings: drawingsSchema.prefault({}),
 	/** What pieces have to stay within, beside the limits that ship or in their place. */
 	limits: z.array(limitSchema).max(MOST_THINGS).default([]),
 	/** Materials of this project, beside the ones that ship or in their place. */

@@ -81,6 +81,10 @@ const known = new WeakMap<Model, readonly GroupSource[]>();
 /**
  * The groups of all zones of a model. What is reckoned for one list is there for the next: marks, addresses, kinds and
  * quantities stand in most of them.
+ *
+ * ```ts
+ * const marks = sourcesOf(model).flatMap((source) => source.marks());
+ * ```
  */
 export function sourcesOf(model: Model): readonly GroupSource[] {
 	const before = known.get(model);

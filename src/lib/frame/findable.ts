@@ -36,6 +36,7 @@ export function findable(desk: Desk): Entry[] {
 		...keysHeard().map(({ does, shown, act }) => ({ label: does, kind: 'action', key: shown, act })),
 		{ label: 'Build sheet and model', kind: 'page', act: page('') },
 		{ label: 'Schedule', kind: 'page', act: page('schedule') },
+		{ label: 'Drawings', kind: 'page', act: page('drawings') },
 		{ label: 'History', kind: 'page', act: page('history') },
 		{ label: 'Kit', kind: 'page', act: page('kit') },
 		{ label: 'All projects', kind: 'page', act: () => void goto('/') },

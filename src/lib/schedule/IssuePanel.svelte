@@ -33,5 +33,6 @@
 			</div>
 		{/each}
 	</dl>
-	<a class="plain-button ml-auto" href="/project/{desk.project.id}/schedule">Open the schedule</a>
+	<a class="plain-button ml-auto" href="/project/{desk.project.id}/drawings">Open the drawings</a>
+	<a class="plain-button" href="/project/{desk.project.id}/schedule">Open the schedule</a>
 </section>

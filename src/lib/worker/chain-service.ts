@@ -2,7 +2,9 @@ import { Cancelled, Chain } from '$core/chain/chain';
 import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
+import type { Page } from '$core/drawing/drawing';
 import { formats, writtenAt } from '$core/exchange/formats';
+import { Drawings, type DrawingFormat, type ListedSheet } from './drawings';
 import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
@@ -97,6 +99,7 @@ let chain = new Chain(files);
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
 let trials = new Chain(files);
 const lists = new Lists();
+const drawings = new Drawings();
 const known = new Set<string>();
 let model: Model | null = null;
 let cancelled = false;
@@ -109,7 +112,8 @@ const searches = {
 	totals: 0,
 	curve: 0,
 	figures: 0,
-	moves: 0
+	moves: 0,
+	drawings: 0
 };
 /** Until somebody asks for a model. */
 let practising = false;
@@ -232,7 +236,7 @@ export const chainService = {
 			findClashes(current(), deeper, (share) => pause(() => progress(share)))
 		);
 	},
-	endSearch(what: 'clashes' | 'moves'): void {
+	endSearch(what: 'clashes' | 'moves' | 'drawings'): void {
 		searches[what]++;
 	},
 	/** What a zone comes to in another project. @returns null when the search was ended */
@@ -361,6 +365,28 @@ export const chainService = {
 			at: writtenAt(),
 			fonts: drawingFonts
 		});
+	},
+	/** The sheets that can be drawn of the model. */
+	sheets(): ListedSheet[] {
+		return drawings.sheets(current());
+	},
+	/** The pages of a sheet, by its number. */
+	pages(number: string): readonly Page[] {
+		return drawings.pages(current(), number);
+	},
+	/**
+	 * Some sheets as one file, of the model as it stands when it is begun.
+	 * @param progress takes the share that is done @returns null when it was ended
+	 */
+	writeSheets(
+		numbers: readonly string[],
+		format: DrawingFormat,
+		progress: (share: number) => void
+	): Promise<string | Uint8Array | null> {
+		const made = current();
+		return search('drawings', (pause) =>
+			drawings.write(made, numbers, format, (share) => pause(() => progress(share)))
+		);
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
 	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {

@@ -25,6 +25,8 @@ const parts = (colour: string) =>
 /** A font of the file, with what it has letters for. */
 class Letters {
 	private readonly known: ReadonlySet<number>;
+	/** What has been written before: marks stand on many sheets, and to lay out letters takes most of the time. */
+	private readonly before = new Map<string, { readonly code: string; readonly width: number }>();
 
 	constructor(readonly font: PDFFont) {
 		this.known = new Set(font.getCharacterSet());
@@ -37,12 +39,17 @@ class Letters {
 		).join('');
 	}
 
-	shown(text: string, size: number): { readonly code: string; readonly width: number } {
+	/** A text in the codes of the font, and its width at a size of 1. */
+	shown(text: string): { readonly code: string; readonly width: number } {
+		const known = this.before.get(text);
+		if (known) return known;
 		const said = this.said(text);
-		return {
+		const shown = {
 			code: this.font.encodeText(said).toString(),
-			width: this.font.widthOfTextAtSize(said, size)
+			width: this.font.widthOfTextAtSize(said, 1)
 		};
+		this.before.set(text, shown);
+		return shown;
 	}
 }
 
@@ -59,8 +66,8 @@ function painted({ layer, lines, texts }: Inked, regular: Letters, bold: Letters
 	}
 	if (lines.length) out.push('S');
 	for (const { text, size, bold: isBold, from, turn, x: tx, y: ty } of texts) {
-		const { code, width } = (isBold ? bold : regular).shown(text, size);
-		const back = from === 'middle' ? width / 2 : from === 'right' ? width : 0;
+		const { code, width } = (isBold ? bold : regular).shown(text);
+		const back = { left: 0, middle: 0.5, right: 1 }[from] * width * size;
 		const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
 		const [ox, oy] = [tx - back * cos, ty - back * sin];
 		const matrix = [cos, sin, -sin, cos].map((one) => one.toFixed(5)).join(' ');

@@ -5,8 +5,15 @@ const anchors = { left: 'start', middle: 'middle', right: 'end' } as const;
 /** Hundredths of a millimetre of paper are as fine as is printed. */
 const mm = (value: number) => String(Math.round(value * 100) / 100);
 
-function group({ layer, lines, texts }: Inked, height: number): string {
-	const { name, pen, colour } = layers[layer];
+/**
+ * Lines of a page as the path of one stroke.
+ *
+ * ```ts
+ * strokeOf(Float64Array.of(0, 0, 10, 0, 10, 0, 10, 5), 20); // M0 20L10 20L10 15
+ * ```
+ * @param height of the page (mm): y is down here
+ */
+export function strokeOf(lines: Float64Array, height: number): string {
 	let path = '';
 	let [x, y] = ['', ''];
 	for (let k = 0; k < lines.length; k += 4) {
@@ -16,6 +23,12 @@ function group({ layer, lines, texts }: Inked, height: number): string {
 		[x, y] = [mm(lines[k + 2]!), mm(height - lines[k + 3]!)];
 		path += `L${x} ${y}`;
 	}
+	return path;
+}
+
+function group({ layer, lines, texts }: Inked, height: number): string {
+	const { name, pen, colour } = layers[layer];
+	const path = strokeOf(lines, height);
 	const words = texts.map((text) => {
 		const [tx, ty] = [mm(text.x), mm(height - text.y)];
 		const turned = text.turn ? ` transform="rotate(${mm((-text.turn * 180) / Math.PI)} ${tx} ${ty})"` : '';

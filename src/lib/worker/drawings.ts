@@ -1,0 +1,72 @@
+import type { Model } from '$core/cladding/model';
+import { bookOf, type Planned, type SheetGroup } from '$core/drawing/book';
+import type { Page } from '$core/drawing/drawing';
+import { chaptersOf, pagesOf, writtenAt } from '$core/exchange/formats';
+import { drawingFonts } from './fonts';
+
+/** A sheet that can be drawn, or several that go on from one another. */
+export interface ListedSheet {
+	readonly number: string;
+	readonly title: string;
+	readonly group: SheetGroup;
+	readonly count: number;
+}
+
+/** Files that several sheets go into. */
+export type DrawingFormat = 'pdf' | 'dxf';
+
+/** The drawings of the model as it stands; sheets are drawn when they are looked at, or written. */
+export class Drawings {
+	private model: Model | null = null;
+	private book: readonly Planned[] = [];
+	private readonly drawn = new Map<string, readonly Page[]>();
+
+	private of(model: Model): readonly Planned[] {
+		if (model !== this.model) {
+			this.model = model;
+			this.drawn.clear();
+			this.book = bookOf(model, writtenAt().slice(0, 10));
+		}
+		return this.book;
+	}
+
+	sheets(model: Model): ListedSheet[] {
+		return this.of(model).map(({ number, title, group, count }) => ({ number, title, group, count }));
+	}
+
+	/** The pages of a sheet by its number; none where there is no such sheet. */
+	pages(model: Model, number: string): readonly Page[] {
+		const planned = this.of(model).find((one) => one.number === number);
+		const pages = this.drawn.get(number) ?? planned?.draw() ?? [];
+		this.drawn.set(number, pages);
+		return pages;
+	}
+
+	/**
+	 * Some sheets as one file.
+	 * @param pause is waited for after every sheet, and told the share that is done
+	 */
+	async write(
+		model: Model,
+		numbers: readonly string[],
+		format: DrawingFormat,
+		pause: (share: number) => Promise<void>
+	): Promise<string | Uint8Array> {
+		const wanted = new Set(numbers);
+		const sheets = this.of(model).filter(({ number }) => wanted.has(number));
+		if (format === 'pdf') {
+			const { writePdf } = await import('$core/exchange/pdf/write');
+			const all = sheets.reduce((sum, { count }) => sum + count, 0);
+			return writePdf(model.project.name, chaptersOf(sheets), await drawingFonts(), writtenAt(), (done) =>
+				pause(done / all)
+			);
+		}
+		const pages: Page[] = [];
+		for (const page of pagesOf(sheets)) {
+			pages.push(page);
+			await pause(pages.length / sheets.length);
+		}
+		const { writeDxf } = await import('$core/exchange/dxf/write');
+		return writeDxf(pages);
+	}
+}

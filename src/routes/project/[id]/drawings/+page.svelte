@@ -1,0 +1,153 @@
+<script lang="ts">
+	import { paperNames } from '$core/project/drawings-schema';
+	import type { Page } from '$core/drawing/drawing';
+	import { pathTo } from '$core/project/typed-path';
+	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import DrawnPage from '$lib/drawings/DrawnPage.svelte';
+	import SheetList from '$lib/drawings/SheetList.svelte';
+	import WriteMenu from '$lib/drawings/WriteMenu.svelte';
+	import { SheetWriter } from '$lib/drawings/writer.svelte';
+	import StatusLine from '$lib/frame/StatusLine.svelte';
+	import TopBar from '$lib/frame/TopBar.svelte';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import type { ListedSheet } from '$lib/worker/drawings';
+	import { untrack } from 'svelte';
+
+	const desk = useDesk();
+	const writer = new SheetWriter(desk);
+	let sheets = $state.raw<readonly ListedSheet[]>([]);
+	let number = $state('A-01');
+	let pages = $state.raw<readonly Page[]>([]);
+	/** Which of the pages of the sheet is looked at. */
+	let at = $state(0);
+	/** How large it is shown: 1 fits the room. */
+	let near = $state(1);
+	let failure = $state<string | null>(null);
+	const shown = $derived(sheets.find((one) => one.number === number) ?? sheets[0] ?? null);
+	const page = $derived(pages[Math.min(at, pages.length - 1)] ?? null);
+	const papers = paperNames.map((value) => ({ value, label: value }));
+
+	$effect(() => {
+		void desk.model.runs;
+		if (desk.model.behind) return;
+		const { service } = desk.model;
+		void service
+			.sheets()
+			.then((made) => (sheets = made))
+			// Another model is being made: its sheets are asked for when it stands.
+			.catch(() => null);
+	});
+	let asked = 0;
+	$effect(() => {
+		if (!shown) return;
+		const own = ++asked;
+		void desk.model.service
+			.pages(shown.number)
+			.then((made) => {
+				if (own !== asked) return;
+				pages = made;
+				failure = null;
+			})
+			.catch((error: unknown) => {
+				if (own === asked) failure = `This sheet cannot be drawn: ${(error as Error).message}`;
+			});
+	});
+	function choose(next: string) {
+		number = next;
+		untrack(() => (at = 0));
+	}
+	const NEAREST = 8;
+	const closer = (factor: number) => (near = Math.max(1, Math.min(NEAREST, near * factor)));
+</script>
+
+<svelte:head><title>Drawings · {desk.project.document.name} · Zygaster</title></svelte:head>
+
+<div class="grid h-screen grid-rows-[46px_1fr_28px]">
+	<TopBar page="Drawings">
+		{#snippet middle()}
+			<p class="sentence flex h-full items-center gap-1.5 text-[14px]!">
+				Sheets of <ChoiceChip
+					value={desk.project.document.drawings.paper}
+					options={papers}
+					label="Paper"
+					onchoose={(paper) => desk.set(pathTo('drawings', 'paper'), paper, `drawings on ${paper}`)}
+				/>
+			</p>
+		{/snippet}
+	</TopBar>
+	<main class="grid min-h-0 grid-cols-[260px_minmax(0,1fr)]">
+		<SheetList {sheets} shown={shown?.number ?? null} onchoose={choose} />
+		<div class="grid min-h-0 grid-rows-[44px_1fr]">
+			<div class="border-hair flex items-center gap-3 border-b px-4">
+				<b class="truncate font-semibold">{shown ? `${shown.number} ${shown.title}` : ''}</b>
+				{#if pages.length > 1}<span class="text-ink-2 flex items-center gap-1">
+						<button
+							type="button"
+							class="plain-button"
+							disabled={at === 0}
+							onclick={() => at--}
+							aria-label="Sheet before">‹</button
+						>
+						<span class="figures text-[12px]">{Math.min(at, pages.length - 1) + 1} of {pages.length}</span>
+						<button
+							type="button"
+							class="plain-button"
+							disabled={at >= pages.length - 1}
+							onclick={() => at++}
+							aria-label="Sheet after">›</button
+						>
+					</span>{/if}
+				<span class="ml-auto flex items-center gap-1">
+					<button
+						type="button"
+						class="plain-button"
+						disabled={near <= 1}
+						onclick={() => closer(1 / 1.5)}
+						aria-label="Smaller">−</button
+					>
+					<button type="button" class="plain-button" disabled={near === 1} onclick={() => (near = 1)}
+						>Whole sheet</button
+					>
+					<button
+						type="button"
+						class="plain-button"
+						disabled={near >= NEAREST}
+						onclick={() => closer(1.5)}
+						aria-label="Larger">+</button
+					>
+				</span>
+				{#if writer.share !== null}
+					<span class="text-ink-2 flex items-center gap-2" role="status"
+						>Writing, {Math.round(100 * writer.share)} % done
+						<button type="button" class="plain-button" onclick={() => writer.end()}>Cancel</button></span
+					>
+				{:else if shown && page}<WriteMenu {sheets} {shown} {page} {writer} />{/if}
+			</div>
+			<!-- A region that scrolls has to be reached by keyboard -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+			<div
+				class="bg-wash min-h-0 overflow-auto p-5"
+				role="region"
+				aria-label="The sheet"
+				tabindex="0"
+				data-testid="sheet"
+				data-drawn={shown && page ? page.title : ''}
+			>
+				{#if failure}<p class="sentence text-oxide p-6">{failure}</p>
+				{:else if !page}<p class="sentence text-ink-2 p-6">
+						{desk.model.behind ? 'Computing the model …' : 'Drawing …'}
+					</p>
+				{:else}
+					<div
+						class="border-hair mx-auto border bg-white shadow-[0_2px_14px_rgba(30,25,10,0.16)]"
+						style:aspect-ratio="{page.width} / {page.height}"
+						style:width="min({near * 100}%, calc({near} * (100vh - 168px) * {page.width / page.height}))"
+					>
+						<DrawnPage {page} />
+					</div>
+				{/if}
+			</div>
+		</div>
+	</main>
+	<StatusLine />
+</div>

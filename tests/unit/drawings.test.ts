@@ -1,0 +1,168 @@
+import { expect } from 'chai';
+import { readFileSync } from 'node:fs';
+import { Chain } from '../../src/core/chain/chain';
+import type { Model } from '../../src/core/cladding/model';
+import { bookOf, type Planned, type SheetGroup } from '../../src/core/drawing/book';
+import type { LayerName, Page } from '../../src/core/drawing/drawing';
+import { scaleThatFits } from '../../src/core/drawing/sheet';
+import { unrolledFace } from '../../src/core/drawing/unrolled';
+import { flatLayout } from '../../src/core/measure/flat-layout';
+import { readProjectText } from '../../src/core/project/read';
+import { cellsOf } from '../../src/core/schedule/column';
+import { sourcesOf } from '../../src/core/schedule/sources';
+import { makeSchedule } from '../../src/core/schedule/table';
+import { count, projectOf, revolved, sheet } from '../faces';
+
+const DAY = '2026-11-29';
+const textsOf = (page: Page, layer: LayerName) =>
+	page.inked.filter((one) => one.layer === layer).flatMap(({ texts }) => texts.map(({ text }) => text));
+const ofGroup = (book: readonly Planned[], group: SheetGroup) => book.filter((one) => one.group === group);
+const glazed = (form: Parameters<typeof projectOf>[0], across: number, up: number) =>
+	projectOf(
+		form,
+		count(across, up),
+		{ rules: [{ id: 'all', put: { variant: 'pane' } }] } as never,
+		{ variants: [{ id: 'pane', name: 'Pane', part: 'flat-panel', values: {} }] } as never
+	);
+
+describe('the sheets of a project', () => {
+	let model: Model;
+	let book: Planned[];
+	before(async () => {
+		model = await new Chain().run(
+			readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'))
+		);
+		book = bookOf(model, DAY);
+	});
+
+	it('each has a number of its own, and comes to as many pages as it says', () => {
+		expect(new Set(book.map(({ number }) => number)).size).to.equal(book.length);
+		for (const group of ['cover', 'unrolled', 'bars', 'nodes'] as const)
+			for (const one of ofGroup(book, group)) expect(one.draw().length).to.equal(one.count);
+	});
+
+	it('every line and every text of them lies on its paper, and is a number', () => {
+		const some = [
+			...ofGroup(book, 'cover'),
+			...ofGroup(book, 'elevations'),
+			...ofGroup(book, 'unrolled'),
+			...ofGroup(book, 'pieces').slice(0, 40),
+			...ofGroup(book, 'bars')
+		];
+		for (const page of some.flatMap((one) => one.draw()))
+			for (const { lines, texts, layer } of page.inked) {
+				const isOutside = (value: number, k: number) =>
+					!(value >= 0 && value <= (k % 2 ? page.height : page.width));
+				expect(lines.findIndex(isOutside), `${page.title} ${layer}`).to.equal(-1);
+				const wrong = texts.filter(({ x, y, size }) => isOutside(x, 0) || isOutside(y, 1) || !(size > 0));
+				expect(wrong, page.title).to.deep.equal([]);
+			}
+	});
+
+	it('the marks of the piece sheets are those of the pieces on cells, each once', () => {
+		const listed = ['panels', 'louvers'] as const;
+		const marks = listed.flatMap((name) => cellsOf(makeSchedule(model, name).column('mark')!));
+		const drawn = ofGroup(book, 'pieces').flatMap((one) =>
+			one.draw().flatMap((page) => textsOf(page, 'marks').flatMap((text) => text.split(',')))
+		);
+		const own = drawn.map((text) => text.trim()).filter(Boolean);
+		expect(own.slice().sort()).to.deep.equal(marks.map(String).sort());
+	});
+
+	it('cut lengths of all bars stand on the sheets of bars, each bar once', () => {
+		const bars = makeSchedule(model, 'bars');
+		const drawn = ofGroup(book, 'bars')[0]!
+			.draw()
+			.flatMap((page) => textsOf(page, 'tables'));
+		const marks = cellsOf(bars.column('mark')!).map(String);
+		const told = new Set(marks);
+		expect(drawn.filter((text) => told.has(text)).sort()).to.deep.equal(marks.slice().sort());
+		const lengths = cellsOf(bars.column('length')!).map((value) => (value as number).toFixed(1));
+		for (const length of new Set(lengths)) expect(drawn).to.include(length);
+	});
+
+	it('an unrolled zone has a mark in every cell that is large enough, and the others are counted', () => {
+		const [roof] = ofGroup(book, 'unrolled');
+		const page = roof!.draw()[0]!;
+		const zone = model.zones[0]!.model!;
+		const pieces = zone.groups
+			.filter(({ group }) => group.over === 'cell')
+			.reduce((sum, { group }) => sum + group.sites.length, 0);
+		const note = textsOf(page, 'text').find((text) => text.includes('no room'));
+		const left = note ? Number(/· (\d+) marks/.exec(note)![1]) : 0;
+		expect(textsOf(page, 'marks').length + left).to.equal(pieces);
+	});
+});
+
+describe('drawings', () => {
+	it('a scale is the largest of those in use at which all fits', () => {
+		expect(scaleThatFits(38_000, 10_000, 380, 240)).to.equal(100);
+		expect(scaleThatFits(38_001, 10_000, 380, 240)).to.equal(200);
+		expect(scaleThatFits(300, 200, 380, 240)).to.equal(1);
+	});
+
+	it('a cylinder unrolled has its area: 226.1946711 m² at a radius of 4 m and a height of 9 m', async () => {
+		const made = await new Chain().run(
+			glazed(
+				revolved([
+					[4000, 0],
+					[4000, 9000]
+				]),
+				48,
+				12
+			)
+		);
+		const zone = made.zones[0]!.model!;
+		const { points } = flatLayout(zone.faces[0]!);
+		const { cells } = zone.faces[0]!;
+		let area = 0;
+		for (let c = 0; c < cells.count; c++)
+			for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
+				const next = k + 1 < cells.start[c + 1]! ? k + 1 : cells.start[c]!;
+				area += (points[2 * k]! * points[2 * next + 1]! - points[2 * next]! * points[2 * k + 1]!) / 2;
+			}
+		// Closed form: 2πrh.
+		expect(area / 1e6).to.be.closeTo(226.1946711, 1e-4);
+		const { bounds } = unrolledFace(zone, 0, sourcesOf(made), () => 1 / 100);
+		expect(bounds[2] - bounds[0]).to.be.closeTo(2 * Math.PI * 4000, 0.1);
+	});
+
+	it('a wall of equal panes has one piece sheet: its true lengths, its angles, all its marks', async () => {
+		const made = await new Chain().run(glazed(sheet(12_000, 6000), 8, 4));
+		const pieces = ofGroup(bookOf(made, DAY), 'pieces');
+		expect(pieces.length).to.equal(1);
+		const [page] = pieces[0]!.draw();
+		const told = textsOf(page!, 'dimensions');
+		expect(told.filter((text) => text === '1500.0').length).to.equal(4);
+		expect(told.filter((text) => text === '90.0°').length).to.equal(4);
+		expect(
+			textsOf(page!, 'marks')
+				.join(' ')
+				.match(/Z-C\d\d-B\d\d/g)!.length
+		).to.equal(32);
+		expect(textsOf(page!, 'text')).to.include('32 pieces of this kind');
+	});
+
+	it('the elevation of a wall has its sizes as dimensions, its levels by name, and a mark in every pane', async () => {
+		const project = glazed(sheet(12_000, 6000), 8, 4);
+		const levels = [
+			{ id: 'ground', name: 'Ground', height: 0 },
+			{ id: 'gallery', name: 'Gallery', height: 3200 }
+		];
+		const made = await new Chain().run({ ...project, levels });
+		const [south] = ofGroup(bookOf(made, DAY), 'elevations');
+		const page = south!.draw()[0]!;
+		expect(textsOf(page, 'levels')).to.deep.equal(['Ground +0.000', 'Gallery +3.200']);
+		const sizes = textsOf(page, 'dimensions').map(Number);
+		// Panes stand back from the rim by half their joint.
+		expect(sizes.some((size) => Math.abs(size - 12_000) <= 20)).to.equal(true);
+		expect(textsOf(page, 'marks').length).to.equal(32);
+	});
+
+	it('a project of nothing has a cover and elevations of nothing, and none of it fails', async () => {
+		const empty = await new Chain().run({ ...glazed(sheet(1000, 1000), 1, 1), zones: [] });
+		const book = bookOf(empty, DAY);
+		expect(book.map(({ group }) => group)).to.deep.equal(['cover', ...Array<string>(5).fill('elevations')]);
+		for (const one of book) expect(one.draw().length).to.equal(1);
+	});
+});
