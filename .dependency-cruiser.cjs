@@ -21,6 +21,7 @@ const core = [
 	'cutting',
 	'schedule',
 	'drawing',
+	'release',
 	'exchange',
 	'chain'
 ];

@@ -1,6 +1,7 @@
 import type { Database } from '$lib/server/database';
 import type { StoredFiles } from '$lib/server/files';
 import type { Projects } from '$lib/server/projects';
+import type { Releases } from '$lib/server/releases';
 import type { Saving } from '$lib/server/saving';
 
 declare global {
@@ -9,6 +10,7 @@ declare global {
 			db: Database;
 			files: StoredFiles;
 			projects: Projects;
+			releases: Releases;
 			saving: Saving;
 		}
 		interface Error {

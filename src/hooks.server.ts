@@ -5,6 +5,7 @@ import { Documents } from '$lib/server/documents';
 import { StoredFiles } from '$lib/server/files';
 import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
 import { Projects } from '$lib/server/projects';
+import { Releases } from '$lib/server/releases';
 import { Saving } from '$lib/server/saving';
 import { channel } from 'node:diagnostics_channel';
 import type { ServerResponse } from 'node:http';
@@ -14,10 +15,12 @@ function open(): App.Locals {
 	const db = connect(env['DATABASE_URL'] ?? '');
 	process.once('sveltekit:shutdown', () => void db.destroy());
 	const documents = new Documents(db);
+	const [files, projects] = [new StoredFiles(db), new Projects(db, documents)];
 	return {
 		db,
-		files: new StoredFiles(db),
-		projects: new Projects(db, documents),
+		files,
+		projects,
+		releases: new Releases(db, projects, files),
 		saving: new Saving(db, documents)
 	};
 }

@@ -1,6 +1,7 @@
 import { MOST_LABEL } from '$core/project/commands';
 import { editSchema } from '$core/project/edits';
 import type { Project } from '$core/project/schema';
+import type { ProjectSummary } from '$core/schedule/summary';
 import { z } from 'zod';
 
 /** What goes over the wire, for browser and server alike. */
@@ -12,6 +13,19 @@ export interface ProjectCard {
 	changedAt: string;
 	hasPicture: boolean;
 }
+
+/** A release as it is listed. */
+export interface ReleaseCard {
+	readonly number: number;
+	readonly revision: number;
+	readonly note: string;
+	readonly author: string;
+	readonly pieces: number;
+	readonly summary: ProjectSummary;
+	readonly madeAt: string;
+}
+/** Letters of the note of a release at most. */
+export const MOST_RELEASE_NOTE = 2000;
 
 /** A command as it is kept, with the revision it made. */
 export const savedCommandSchema = z.object({

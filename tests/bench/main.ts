@@ -56,6 +56,8 @@ import { bookOf } from '../../src/core/drawing/book';
 import { elevationOf } from '../../src/core/drawing/elevation';
 import { lookingAlong } from '../../src/core/drawing/frame';
 import { writePdf } from '../../src/core/exchange/pdf/write';
+import { compareReleased } from '../../src/core/release/compare';
+import { releasedPieces } from '../../src/core/release/pieces';
 import { formats } from '../../src/core/exchange/formats';
 import { ringsOf } from '../../src/core/like/rings';
 import { likeSets } from '../../src/core/like/sets';
@@ -619,6 +621,19 @@ async function workbook(): Promise<void> {
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
 }
 
+/** What a release keeps of fifty thousand units, and two of them compared, of which one has a course less. */
+async function releases(): Promise<void> {
+	if (!wanted('release:50000') && !wanted('release:compare')) return;
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
+	const made = (up: number) =>
+		new Chain().run(projectOf(mass, counts(250, up), { rules }, { variants: [unit] }));
+	const model = await made(200);
+	note('release:50000', 50_000, await time(() => releasedPieces({ ...model }), 3, 1));
+	const [before, after] = [releasedPieces(await made(199)), releasedPieces(model)];
+	note('release:compare', 50_000, await time(() => compareReleased(before, after), 3, 1));
+}
+
 /** Five thousand framed units round a vase: an elevation of them with hidden lines removed, and sheets of four hundred pieces as PDF. */
 async function drawings(): Promise<void> {
 	if (!wanted('drawing:elevation') && !wanted('drawing:sheets')) return;
@@ -950,6 +965,7 @@ async function main(): Promise<void> {
 	await pack();
 	await workbook();
 	await drawings();
+	await releases();
 	await rules();
 	await drivers();
 	await richChain();

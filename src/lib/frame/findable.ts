@@ -37,6 +37,7 @@ export function findable(desk: Desk): Entry[] {
 		{ label: 'Build sheet and model', kind: 'page', act: page('') },
 		{ label: 'Schedule', kind: 'page', act: page('schedule') },
 		{ label: 'Drawings', kind: 'page', act: page('drawings') },
+		{ label: 'Releases', kind: 'page', act: page('releases') },
 		{ label: 'History', kind: 'page', act: page('history') },
 		{ label: 'Kit', kind: 'page', act: page('kit') },
 		{ label: 'All projects', kind: 'page', act: () => void goto('/') },

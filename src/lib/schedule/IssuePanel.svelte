@@ -33,6 +33,8 @@
 			</div>
 		{/each}
 	</dl>
-	<a class="plain-button ml-auto" href="/project/{desk.project.id}/drawings">Open the drawings</a>
-	<a class="plain-button" href="/project/{desk.project.id}/schedule">Open the schedule</a>
+	<span class="text-ink-2 ml-auto">Open the</span>
+	<a class="plain-button" href="/project/{desk.project.id}/schedule">schedule</a>
+	<a class="plain-button" href="/project/{desk.project.id}/drawings">drawings</a>
+	<a class="plain-button" href="/project/{desk.project.id}/releases">releases</a>
 </section>

@@ -119,5 +119,68 @@ export const migrations: Record<string, Migration> = {
 				db
 			);
 		}
+	},
+	'005-releases': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.createTable('release')
+				.addColumn('id', 'uuid', (c) => c.primaryKey())
+				.addColumn('project_id', 'uuid', (c) => c.notNull().references('project.id'))
+				.addColumn('number', 'integer', (c) => c.notNull())
+				.addColumn('revision', 'integer', (c) => c.notNull())
+				.addColumn('note', 'text', (c) => c.notNull())
+				.addColumn('author', 'text', (c) => c.notNull())
+				.addColumn('pieces', 'integer', (c) => c.notNull())
+				.addColumn('document', 'jsonb', (c) => c.notNull())
+				.addColumn('summary', 'jsonb', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addUniqueConstraint('release_number', ['project_id', 'number'])
+				.execute();
+			await db.schema
+				.createTable('release_row')
+				.addColumn('release_id', 'uuid', (c) => c.notNull().references('release.id'))
+				.addColumn('place', 'integer', (c) => c.notNull())
+				.addColumn('list', 'text', (c) => c.notNull())
+				.addColumn('address', 'text', (c) => c.notNull())
+				.addColumn('mark', 'text', (c) => c.notNull())
+				.addColumn('part', 'text', (c) => c.notNull())
+				.addColumn('variant', 'text', (c) => c.notNull())
+				.addColumn('kind', 'text', (c) => c.notNull())
+				.addColumn('materials', 'text', (c) => c.notNull())
+				.addColumn('area', 'double precision')
+				.addColumn('length', 'double precision')
+				.addColumn('long_side', 'double precision')
+				.addColumn('short_side', 'double precision')
+				.addColumn('smallest_angle', 'double precision')
+				.addColumn('mass', 'double precision')
+				.addColumn('x', 'double precision')
+				.addColumn('y', 'double precision')
+				.addColumn('z', 'double precision')
+				.addPrimaryKeyConstraint('release_row_key', ['release_id', 'place'])
+				.execute();
+			// Whoever asks, and whatever with: what was released stays as it is.
+			await sql`create function refuse_change() returns trigger language plpgsql as $$
+				begin raise exception 'what was released is never changed' using errcode = 'check_violation'; end $$`.execute(
+				db
+			);
+			for (const table of ['release', 'release_row'])
+				await sql`create trigger never_changed before update or delete or truncate on ${sql.table(table)}
+					for each statement execute function refuse_change()`.execute(db);
+			// Rows are added while their release is made, and never after.
+			await sql`create function refuse_late_row() returns trigger language plpgsql as $$
+				begin
+					if exists (select 1 from release_row_new n join release r on r.id = n.release_id where r.made_at <> now())
+					then raise exception 'what was released is never changed' using errcode = 'check_violation'; end if;
+					return null;
+				end $$`.execute(db);
+			await sql`create trigger never_late after insert on release_row
+				referencing new table as release_row_new
+				for each statement execute function refuse_late_row()`.execute(db);
+		},
+		async down(db: Kysely<unknown>) {
+			for (const table of ['release_row', 'release']) await db.schema.dropTable(table).execute();
+			await sql`drop function refuse_change`.execute(db);
+			await sql`drop function refuse_late_row`.execute(db);
+		}
 	}
 };

@@ -1,6 +1,8 @@
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 import type { Edit } from '$core/project/edits';
 import type { FileKind } from '$core/project/files';
+import type { ReleasedNumber, ReleasedText } from '$core/release/pieces';
+import type { ProjectSummary } from '$core/schedule/summary';
 
 type Timestamp = ColumnType<Date, Date | string | undefined, Date | string>;
 
@@ -66,6 +68,25 @@ export interface EpochTable {
 	began_at: Timestamp;
 }
 
+/** A dated copy of a project, numbered from 1; the database refuses to change it. */
+export interface ReleaseTable {
+	id: string;
+	project_id: string;
+	number: number;
+	/** Of the document it is of. */
+	revision: number;
+	note: string;
+	author: string;
+	pieces: number;
+	document: JSONColumnType<object>;
+	summary: JSONColumnType<ProjectSummary>;
+	made_at: Timestamp;
+}
+
+/** A piece of a release. mm, mm², rad, kg */
+export type ReleaseRowTable = { release_id: string; place: number } & Record<ReleasedText, string> &
+	Record<ReleasedNumber, number | null>;
+
 /** Things done once for a database, such as loading the demo project. */
 export interface MilestoneTable {
 	name: string;
@@ -79,4 +100,6 @@ export interface Schema {
 	file: FileTable;
 	milestone: MilestoneTable;
 	database_epoch: EpochTable;
+	release: ReleaseTable;
+	release_row: ReleaseRowTable;
 }

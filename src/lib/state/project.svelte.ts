@@ -110,6 +110,11 @@ export class OpenProject {
 		};
 	}
 
+	/** The last revision that is known here. */
+	get revision(): number {
+		return this.session.revision;
+	}
+
 	close(): void {
 		this.stopWatching();
 	}

@@ -3,6 +3,8 @@ import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
 import type { Page } from '$core/drawing/drawing';
+import { compareReleased, type Compared } from '$core/release/compare';
+import { releasedPieces, type ReleasedPieces } from '$core/release/pieces';
 import { formats, writtenAt } from '$core/exchange/formats';
 import { Drawings, type DrawingFormat, type ListedSheet } from './drawings';
 import { drawingFonts } from './fonts';
@@ -365,6 +367,10 @@ export const chainService = {
 			at: writtenAt(),
 			fonts: drawingFonts
 		});
+	},
+	/** Two releases against each other; null stands for the model as it is. */
+	compareReleases(before: ReleasedPieces, after: ReleasedPieces | null): Compared {
+		return compareReleased(before, after ?? releasedPieces(current()));
 	},
 	/** The sheets that can be drawn of the model. */
 	sheets(): ListedSheet[] {

@@ -1,0 +1,80 @@
+<script lang="ts">
+	/** The releases of a project, and the next one. */
+	import { MOST_RELEASE_NOTE } from '$lib/protocol';
+	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import { useDesk } from '$lib/state/desk.svelte';
+	import { toast } from 'svelte-sonner';
+	import type { Releases } from './releases.svelte';
+
+	let { releases }: { releases: Releases } = $props();
+	const desk = useDesk();
+	let note = $state('');
+	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+	const saved = $derived(desk.project.saveState.is === 'saved');
+	async function make() {
+		const number = await releases.make(note.trim());
+		if (number === null) return;
+		note = '';
+		toast(`Release ${number} is made, and will never change`);
+	}
+</script>
+
+<section class="border-hair bg-sheet min-h-0 overflow-auto border-r px-5 py-4" aria-label="Releases">
+	<form
+		onsubmit={(event) => {
+			event.preventDefault();
+			void make();
+		}}
+	>
+		<label class="text-ink-2 text-[12px] font-semibold" for="release-note">What the next release is for</label
+		>
+		<textarea
+			id="release-note"
+			class="border-hair mt-1 block w-full rounded border bg-white px-2 py-1.5 text-[13px]"
+			rows="2"
+			maxlength={MOST_RELEASE_NOTE}
+			placeholder="Issued for tender"
+			bind:value={note}></textarea>
+		<div class="mt-2 flex items-center gap-3">
+			<button type="submit" class="main-button" disabled={releases.making || !saved}
+				>{releases.making ? 'Releasing …' : 'Release as it stands'}</button
+			>
+			{#if !saved}<span class="text-ink-2 text-[12px]">once all is saved</span>{/if}
+		</div>
+		{#if releases.failure}<p class="text-oxide mt-2 text-[13px]" role="alert">{releases.failure}</p>{/if}
+	</form>
+	<ul class="mt-5">
+		{#each releases.cards ?? [] as { number, madeAt, note: said, pieces, summary } (number)}
+			<li>
+				<button
+					type="button"
+					aria-pressed={releases.before === number}
+					class={[
+						'mb-1.5 w-full rounded px-3 py-2 text-left',
+						releases.before === number
+							? 'bg-gold-wash shadow-[inset_0_0_0_1px_#D98E1F]'
+							: 'hover:bg-wash border-hair border'
+					]}
+					onclick={() => (releases.before = number)}
+				>
+					<span class="flex items-baseline justify-between gap-2"
+						><b class="font-semibold">Release {number}</b><span class="text-ink-2 text-[11.5px]"
+							>{day.format(new Date(madeAt))}</span
+						></span
+					>
+					{#if said}<span class="sentence block text-[14px]! leading-snug! break-words">{said}</span>{/if}
+					<span class="figures text-ink-2 text-[11.5px]"
+						>{formatNumber(pieces)} pieces · {formatQuantity(summary.mass_kg, 'mass')} · {formatNumber(
+							summary.flags
+						)} flags</span
+					>
+				</button>
+			</li>
+		{:else}
+			{#if releases.cards}<li class="sentence text-ink-2 text-[14px]!">
+					None yet. A release is a dated copy of all pieces that nobody can change; what comes after is
+					compared with it.
+				</li>{/if}
+		{/each}
+	</ul>
+</section>
