@@ -1,6 +1,8 @@
 import type { Compared } from '$core/release/compare';
 import type { ReleasedPieces } from '$core/release/pieces';
 import type { ReleaseCard } from '$lib/protocol';
+import { writtenAt } from '$core/exchange/formats';
+import { fileStem, saveFile } from '$lib/components/save-file';
 import { OWN_HEADER } from '$lib/saving/line';
 import type { Desk } from '$lib/state/desk.svelte';
 
@@ -79,5 +81,17 @@ export class Releases {
 		if (own !== this.asked || !first || (after !== 'today' && !second)) return;
 		const compared = await this.desk.model.service.compareReleases(first, second);
 		if (own === this.asked) this.compared = compared;
+	}
+
+	/** What differs as a workbook. */
+	async write(): Promise<void> {
+		const { before, after, compared } = this;
+		if (!compared) return;
+		const { differencesFile } = await import('./differences-file');
+		saveFile(
+			`${fileStem(this.desk.project.document.name)}-release-${before}-${after}.xlsx`,
+			await differencesFile(compared, writtenAt()),
+			'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+		);
 	}
 }

@@ -1,9 +1,7 @@
 <script lang="ts">
 	import { changes, type Change, type Difference } from '$core/release/compare';
 	import { formatNumber } from '$core/units/quantity';
-	import { writtenAt } from '$core/exchange/formats';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
-	import { fileStem, saveFile } from '$lib/components/save-file';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import DifferenceTable from '$lib/releases/DifferenceTable.svelte';
@@ -45,16 +43,6 @@
 			.filter((one) => counts.get(one))
 			.map((value) => ({ value, label: `${value} (${formatNumber(counts.get(value)!)})` }))
 	]);
-	async function write() {
-		if (!releases.compared) return;
-		const { differencesFile } = await import('$lib/releases/differences-file');
-		const name = `${fileStem(desk.project.document.name)}-release-${releases.before}-${releases.after}.xlsx`;
-		saveFile(
-			name,
-			await differencesFile(releases.compared, writtenAt()),
-			'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
-		);
-	}
 </script>
 
 <svelte:head><title>Releases · {desk.project.document.name} · Zygaster</title></svelte:head>
@@ -97,8 +85,10 @@
 								releases.compared.same
 							)} the same{:else}Comparing …{/if}
 					</p>
-					{#if all.length}<button type="button" class="plain-button ml-auto" onclick={() => void write()}
-							>Write XLSX</button
+					{#if all.length}<button
+							type="button"
+							class="plain-button ml-auto"
+							onclick={() => void releases.write()}>Write XLSX</button
 						>{/if}
 				</div>
 				{#if releases.compared && !all.length}<p class="sentence text-ink-2 p-10">
