@@ -47,6 +47,20 @@ test('sheets are looked at, paper is changed, and written: one as PDF and SVG, a
 	const dxf = await write(/^Unrolled, 4 sheets DXF$/);
 	expect(dxf.content.toString()).toContain('HEADS');
 
+	// A section through the middle, moved in its sentence.
+	await page.getByRole('button', { name: 'Section', exact: true }).click();
+	await page.getByRole('menuitem', { name: 'looking north' }).click();
+	await expect(sheet).toHaveAttribute('data-drawn', /^S-01 Section at y = .* mm, looking north$/);
+	await page.getByRole('button', { name: /^Place of the cut/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('2500');
+	await page.keyboard.press('Enter');
+	await expect(sheet).toHaveAttribute('data-drawn', /^S-01 Section at y = 2\s500 mm/);
+	await saved(page);
+	expect((await documentOf(page, id)).drawings.sections).toEqual([
+		{ id: 'section', looking: 'north', at: 2500 }
+	]);
+
 	// Other paper: the sheet follows, as one named step.
 	await page.getByRole('combobox', { name: /^Paper/ }).click();
 	await page.getByRole('option', { name: 'A1' }).click();

@@ -72,6 +72,18 @@ describe('releases', () => {
 		expect(differences.every(({ is, what }) => is === 'changed' && what.join() === 'mark')).to.equal(true);
 	});
 
+	it('as a file for partners one has its name for good, its note and every piece with its points', async () => {
+		const { releaseFileSchema } = await import('../../src/core/release/file-schema');
+		const id = await create(small);
+		await send(id, { revision: 0, note: 'For the workshop' });
+		const file = releaseFileSchema.parse(await read(`${id}/releases/1/file`));
+		expect([file.project.name, file.number, file.note]).to.deep.equal([small.name, 1, 'For the workshop']);
+		const { texts } = await read<ReleasedPieces>(`${id}/releases/1`);
+		expect(file.pieces.map(({ mark }) => mark)).to.deep.equal(texts.mark);
+		expect(file.pieces.every(({ anchors }) => anchors.length >= 1)).to.equal(true);
+		expect((await ask('GET', `/api/projects/${id}/releases/2/file`)).status).to.equal(404);
+	});
+
 	it('two that are made at once get two numbers', async () => {
 		const id = await create(small);
 		const made = await Promise.all([
@@ -95,7 +107,7 @@ describe('releases', () => {
 			`delete from release_row where release_id in (select id from release where project_id = '${id}')`
 		);
 		await refused(
-			`insert into release_row select release_id, place + 100000, list, address, mark, part, variant, kind, materials, area, length, long_side, short_side, smallest_angle, mass, x, y, z from release_row`
+			`insert into release_row select release_id, place + 100000, list, address, mark, part, variant, kind, materials, anchors, area, length, long_side, short_side, smallest_angle, mass, x, y, z from release_row`
 		);
 	});
 

@@ -159,6 +159,36 @@ describe('drawings', () => {
 		expect(textsOf(page, 'marks').length).to.equal(32);
 	});
 
+	it('a section through a drum shows its far half alone, cut where the plane meets it', async () => {
+		const drum = glazed(
+			revolved([
+				[4000, 0],
+				[4000, 9000]
+			]),
+			48,
+			12
+		);
+		const drawings = { paper: 'A3', sections: [{ id: 'middle', looking: 'north', at: 250 }] } as const;
+		const made = await new Chain().run({
+			...drum,
+			drawings: { ...drawings, sections: [...drawings.sections] }
+		});
+		const [section] = ofGroup(bookOf(made, DAY), 'sections');
+		expect([section!.number, section!.title]).to.deep.equal(['S-01', 'Section at y = 250 mm, looking north']);
+		const page = section!.draw()[0]!;
+		const scale = Number(
+			/1 : (\d+)/.exec(textsOf(page, 'text').find((text) => text.startsWith('Scale'))!)![1]
+		);
+		const { lines } = page.inked.find(({ layer }) => layer === 'outline')!;
+		const xs = lines.filter((_, k) => k % 2 === 0);
+		const [left, right] = [xs.reduce((a, b) => Math.min(a, b)), xs.reduce((a, b) => Math.max(a, b))];
+		// The panes of the two sides: a chord of the circle, 250 mm off its middle.
+		expect((right - left) * scale).to.be.closeTo(2 * Math.sqrt(4000 ** 2 - 250 ** 2), 60);
+		expect(xs.every((x) => x - left < 100 / scale || right - x < 100 / scale)).to.equal(true);
+		// Marks are those of pieces that are turned to the eye; within the drum none is.
+		expect(textsOf(page, 'marks')).to.deep.equal([]);
+	});
+
 	it('a project of nothing has a cover and elevations of nothing, and none of it fails', async () => {
 		const empty = await new Chain().run({ ...glazed(sheet(1000, 1000), 1, 1), zones: [] });
 		const book = bookOf(empty, DAY);

@@ -134,6 +134,29 @@ describe('hidden lines', () => {
 		expect(lines.filter(covered)).to.deep.equal([]);
 	});
 
+	it('a box that is cut shows its cut in wide lines, what stands in it is closed behind, what is before it is gone', () => {
+		const into = new Gathered(lookingAlong([0, 1, 0]), 500);
+		const add = (low: Vector, size: Vector) => into.add('panels', box(low, size), [0, 0, 0], boxTriangles);
+		add([0, 0, 0], [1000, 1000, 1000]);
+		// Behind the cut one, and wholly covered by it; before the plane; beside both.
+		add([200, 2000, 200], [300, 300, 300]);
+		add([200, 0, 200], [300, 300, 300]);
+		add([2000, 800, 0], [400, 100, 400]);
+		const solids = into.done();
+		const seen = seenLines(solids);
+		// Of the one that is cut the outline, once over for its faces' halves; of the one beside it the front.
+		const cut = seenLines({
+			corners: solids.corners,
+			edges: new Map([['outline', solids.edges.get('outline')!]])
+		});
+		expect(lengthOf(cut)).to.be.closeTo(4000, 0.01);
+		const within = seen.filter(
+			([a, b, c, d]) => [a, c].every((x) => x! > 1 && x! < 999) && [b, d].every((y) => y! > 1 && y! < 999)
+		);
+		expect(within).to.deep.equal([]);
+		expect(lengthOf(seen.filter(([a]) => a! >= 2000))).to.be.closeTo(1600, 0.01);
+	});
+
 	it('whatever boxes stand wherever: a place of an edge is seen just where no triangle stands before it', () => {
 		const size = fc.integer({ min: 200, max: 1500 });
 		const place = fc.integer({ min: 0, max: 2500 });

@@ -1,3 +1,4 @@
+import Ajv2020 from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { Chain } from '../../src/core/chain/chain';
@@ -5,6 +6,8 @@ import { applyEdits } from '../../src/core/project/commands';
 import { readProjectText } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
 import { compareReleased } from '../../src/core/release/compare';
+import { releaseFile } from '../../src/core/release/file';
+import { releaseFileStructure, type ReleaseFile } from '../../src/core/release/file-schema';
 import {
 	countReleased,
 	releasedPieces,
@@ -55,6 +58,42 @@ describe('what a release keeps', () => {
 		const pieces = await released(walled(8, 4));
 		const read = JSON.parse(JSON.stringify(pieces)) as ReleasedPieces;
 		expect(compareReleased(pieces, read)).to.deep.equal({ same: 32, differences: [] });
+	});
+});
+
+describe('the release file', () => {
+	it('is what its structure in docs/ says, read by ajv, with every piece and the points that rebuild its corners', async () => {
+		const kept = JSON.parse(
+			readFileSync(new URL('../../docs/release.schema.json', import.meta.url), 'utf8')
+		) as object;
+		expect(kept, 'run npm run docs:schema').to.deep.equal(JSON.parse(JSON.stringify(releaseFileStructure())));
+		const ajv = new Ajv2020({
+			strict: false,
+			formats: {
+				uuid: /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/,
+				'date-time': /^\d{4}-\d\d-\d\dT[\d:.]+Z$/
+			}
+		});
+		const check = ajv.compile(kept);
+		const model = await new Chain().run(
+			readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'))
+		);
+		const { id, name } = model.project;
+		const head = { project: { id, name }, number: 1, at: '2026-11-29T10:00:00.000Z', note: '' };
+		const file = JSON.parse(JSON.stringify(releaseFile(head, releasedPieces(model)))) as ReleaseFile;
+		expect(check(file), JSON.stringify(check.errors?.slice(0, 2))).to.equal(true);
+		expect(check({ ...file, pieces: [{ ...file.pieces[0], mass: '3' }] })).to.equal(false);
+		const anchors = makeSchedule(model, 'anchors');
+		const [x, y, z] = ['x', 'y', 'z'].map((key) => cellsOf(anchors.column(key)!)) as [
+			number[],
+			number[],
+			number[]
+		];
+		const points = file.pieces.flatMap((piece) => piece.anchors);
+		expect(points.length).to.equal(anchors.rows);
+		const sum = (values: readonly number[]) => values.reduce((a, b) => a + Math.abs(b), 0);
+		for (const [axis, values] of [x, y, z].entries())
+			expect(sum(points.map((point) => point[axis]!))).to.be.closeTo(sum(values), 1e-6 * points.length);
 	});
 });
 

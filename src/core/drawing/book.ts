@@ -1,15 +1,16 @@
 import { besideName } from '../cladding/beside';
 import type { Model } from '../cladding/model';
 import type { Vector } from '../geometry/vector';
-import type { Paper } from '../project/drawings-schema';
+import type { Looking, Paper } from '../project/drawings-schema';
 import type { Column } from '../schedule/column';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
 import { summarise } from '../schedule/summary';
 import { makeSchedule } from '../schedule/table';
 import { once } from '../units/once';
+import { formatNumber } from '../units/quantity';
 import { Ink, type Page, type View } from './drawing';
 import { elevationOf } from './elevation';
-import { lookingAlong, seenAt } from './frame';
+import { lookingAlong } from './frame';
 import { pieceSheet, type PiecesOfKind } from './piece-sheet';
 import { dimensionChain, placeView, roomOf, scaleThatFits, sheetOf, type Room, type Titles } from './sheet';
 import { BETWEEN, blocksOf, drawTable, plainTable, tableOf, TABLE_LINE, widthOfTable } from './table';
@@ -19,6 +20,7 @@ import { unrolledFace } from './unrolled';
 export const sheetGroups = {
 	cover: 'Cover',
 	elevations: 'Elevations',
+	sections: 'Sections',
 	unrolled: 'Unrolled',
 	pieces: 'Pieces',
 	bars: 'Bars',
@@ -136,43 +138,88 @@ function wayTo(model: Model, z: number): Vector {
 	return flat > 0 ? [x / flat, y / flat, 0] : [0, 1, 0];
 }
 
+/** How the whole of a model, or some zones of it, is looked at. */
+interface Look {
+	readonly way: Vector;
+	/** Places in the project; null for all. */
+	readonly zones: readonly number[] | null;
+	/** What is nearer to the eye is cut away (mm of depth). */
+	readonly from: number;
+}
+
+/** A sheet of a look at the model, with its levels and its sizes. */
+function lookSheet(
+	model: Model,
+	settings: BookSettings,
+	titles: Titles,
+	name: { readonly number: string; readonly title: string },
+	{ way, zones, from }: Look
+): Page {
+	const frame = lookingAlong(way);
+	const isUpright = Math.abs(way[2]) < 1e-9;
+	const levels = isUpright ? model.project.levels : [];
+	return viewSheet(
+		settings,
+		titles,
+		name,
+		(scaleOf) => elevationOf(model, frame, zones, scaleOf, from),
+		(ink, at, { bounds }) => {
+			const [left, foot, right, head] = bounds;
+			for (const level of levels) {
+				const y = at(0, level.height)[1];
+				if (level.height < foot - 2000 || level.height > head + 2000) continue;
+				const [x0, x1] = [at(left, 0)[0], at(right, 0)[0]];
+				for (let x = x0 - 20; x < x1 + 5; x += 4) ink.line('levels', x, y, Math.min(x + 2.6, x1 + 5), y);
+				const called = `${level.name} ${level.height >= 0 ? '+' : ''}${(level.height / 1000).toFixed(3)}`;
+				ink.text('levels', x0 - 22, y + 0.8, TEXT, called);
+			}
+			overall(
+				ink,
+				at,
+				bounds,
+				levels.map(({ height }) => height)
+			);
+		}
+	);
+}
+
 function elevations(model: Model, settings: BookSettings, titles: Titles): Planned[] {
 	const make = (n: number, title: string, way: Vector, zones: readonly number[] | null): Planned => {
 		const name = { number: number('E', n), title };
-		const frame = lookingAlong(way);
-		const isUpright = Math.abs(way[2]) < 1e-9;
-		const heights = isUpright ? model.project.levels : [];
-		const draw = () =>
-			viewSheet(
-				settings,
-				titles,
-				name,
-				(scaleOf) => elevationOf(model, frame, zones, scaleOf),
-				(ink, at, { bounds }) => {
-					const [left, foot, right, head] = bounds;
-					for (const level of heights) {
-						const y = at(0, seenAt(frame, [0, 0, level.height])[1])[1];
-						if (level.height < foot - 2000 || level.height > head + 2000) continue;
-						const [x0, x1] = [at(left, 0)[0], at(right, 0)[0]];
-						for (let x = x0 - 20; x < x1 + 5; x += 4) ink.line('levels', x, y, Math.min(x + 2.6, x1 + 5), y);
-						const called = `${level.name} ${level.height >= 0 ? '+' : ''}${(level.height / 1000).toFixed(3)}`;
-						ink.text('levels', x0 - 22, y + 0.8, TEXT, called);
-					}
-					overall(
-						ink,
-						at,
-						bounds,
-						heights.map(({ height }) => height)
-					);
-				}
-			);
-		return { ...name, group: 'elevations', count: 1, draw: () => [draw()] };
+		const draw = () => [lookSheet(model, settings, titles, name, { way, zones, from: -Infinity })];
+		return { ...name, group: 'elevations', count: 1, draw };
 	};
 	const whole = ways.map(([title, way], k) => make(k + 1, title, way, null));
 	const zones = model.zones.flatMap(({ model: zone }, z) =>
 		zone ? [make(ways.length + z + 1, zone.zone.name, wayTo(model, z), [z])] : []
 	);
 	return [...whole, ...zones];
+}
+
+const wayOfLooking: Record<Looking, Vector> = {
+	north: [0, 1, 0],
+	east: [1, 0, 0],
+	south: [0, -1, 0],
+	west: [-1, 0, 0]
+};
+
+/** The model cut by upright planes, as the project says. */
+function sections(model: Model, settings: BookSettings, titles: Titles): Planned[] {
+	return model.project.drawings.sections.map(({ looking, at }, k): Planned => {
+		const way = wayOfLooking[looking];
+		const axis = way[0] === 0 ? 'y' : 'x';
+		const name = {
+			number: number('S', k + 1),
+			title: `Section at ${axis} = ${formatNumber(at, 1)} mm, looking ${looking}`
+		};
+		const look = { way, zones: null, from: (way[0] + way[1]) * at };
+		return {
+			...name,
+			group: 'sections',
+			count: 1,
+			draw: () => [lookSheet(model, settings, titles, name, look)]
+		};
+	});
 }
 
 /** Heads closer to each other (mm of paper) are told every other time, and so on. */
@@ -432,6 +479,7 @@ export function bookOf(model: Model, date: string): Planned[] {
 	});
 	const sheets: Planned[] = [
 		...elevations(model, settings, titles),
+		...sections(model, settings, titles),
 		...unrolled(model, sources, settings, titles),
 		...pieces,
 		...listSheets(

@@ -39,14 +39,16 @@ export interface Elevation extends View {
  * ```
  * @param zones places of them in the project; null for all
  * @param scaleOf how many mm of paper a mm of the model is, by what is drawn
+ * @param from what is nearer to the eye is cut away (mm of depth): a section, the cut in wide lines
  */
 export function elevationOf(
 	model: Model,
 	frame: Frame,
 	zones: readonly number[] | null,
-	scaleOf: (bounds: View['bounds']) => number
+	scaleOf: (bounds: View['bounds']) => number,
+	from = -Infinity
 ): Elevation {
-	const solids = solidsOf(model, frame, zones);
+	const solids = solidsOf(model, frame, zones, from);
 	const hiding = new Hiding(solids.corners);
 	const ink = new Ink();
 	inkSeen(ink, solids, hiding);
@@ -64,7 +66,7 @@ export function elevationOf(
 			const [, , away] = seenAt(frame, pointAt(normal, cell));
 			if (away > -TURNED) continue;
 			const [x, y, depth] = seenAt(frame, pointAt(centre, cell));
-			if (hiding.hides(x, y, depth, COVERED)) continue;
+			if (depth < from || hiding.hides(x, y, depth, COVERED)) continue;
 			const ring = Array.from(corners.subarray(start[cell]!, start[cell + 1]!), (node): [number, number] => {
 				const [px, py] = seenAt(frame, pointAt(face.grid.positions, node));
 				return [px, py];

@@ -58,7 +58,11 @@ export class Gathered {
 	private seen = new Float64Array(0);
 	private normals = new Float64Array(0);
 
-	constructor(private readonly frame: Frame) {}
+	/** @param from what is nearer to the eye is cut away (mm of depth) */
+	constructor(
+		private readonly frame: Frame,
+		private readonly from = -Infinity
+	) {}
 
 	/** @param xyz mm from the origin @param triangles by vertex, outward */
 	add(layer: LayerName, xyz: ArrayLike<number>, origin: Vector, triangles: ArrayLike<number>): void {
@@ -67,15 +71,22 @@ export class Gathered {
 		const count = triangles.length / 3;
 		if (this.seen.length < 3 * vertices) this.seen = new Float64Array(6 * vertices);
 		if (this.normals.length < 3 * count) this.normals = new Float64Array(6 * count);
-		const { seen, normals } = this;
+		const { seen, normals, from } = this;
+		let [nearest, furthest] = [Infinity, -Infinity];
 		for (let k = 0; k < 3 * vertices; k += 3) {
 			const x = xyz[k]! + origin[0];
 			const y = xyz[k + 1]! + origin[1];
 			const z = xyz[k + 2]! + origin[2];
 			seen[k] = x * right[0] + y * right[1] + z * right[2];
 			seen[k + 1] = x * up[0] + y * up[1] + z * up[2];
-			seen[k + 2] = x * away[0] + y * away[1] + z * away[2];
+			const depth = x * away[0] + y * away[1] + z * away[2];
+			seen[k + 2] = depth;
+			if (depth < nearest) nearest = depth;
+			if (depth > furthest) furthest = depth;
 		}
+		if (furthest < from) return;
+		const isCut = nearest < from;
+		const outline = isCut ? this.into('outline') : null;
 		for (let t = 0; t < count; t++) {
 			const a = 3 * triangles[3 * t]!;
 			const b = 3 * triangles[3 * t + 1]!;
@@ -94,18 +105,47 @@ export class Gathered {
 			normals[3 * t + 1] = ny / size;
 			normals[3 * t + 2] = nz / size;
 			// To the right, up, away is a left-handed frame: outward triangles that run anticlockwise are turned to the eye.
+			if (outline) {
+				// The eye looks into what is cut: what is turned away closes it at its back.
+				if (nz / size >= FACING) this.addCut(a, b, c, outline);
+				else if (nz / size <= -FACING) this.addCut(a, c, b, outline);
+				else this.addCut(a, b, c, outline);
+				continue;
+			}
 			if (nz / size < FACING) continue;
-			this.corners.push(seen[a]!, seen[a + 1]!, seen[a + 2]!);
-			this.corners.push(seen[b]!, seen[b + 1]!, seen[b + 2]!);
-			this.corners.push(seen[c]!, seen[c + 1]!, seen[c + 2]!);
+			for (const corner of [a, b, c]) this.corners.push(seen[corner]!, seen[corner + 1]!, seen[corner + 2]!);
 		}
 		this.addEdges(layer, edgesOf(triangles));
 	}
 
+	private into(layer: LayerName): Numbers {
+		const known = this.edges.get(layer) ?? new Numbers();
+		this.edges.set(layer, known);
+		return known;
+	}
+
+	/** What of a triangle lies behind the cut, and the line in which it is cut. */
+	private addCut(a: number, b: number, c: number, outline: Numbers): void {
+		const { seen, from } = this;
+		const kept: number[][] = [];
+		const line: number[][] = [];
+		const corners = [a, b, c].map((k) => [seen[k]!, seen[k + 1]!, seen[k + 2]!]);
+		corners.forEach((p, k) => {
+			const q = corners[(k + 1) % 3]!;
+			if (p[2]! >= from) kept.push(p);
+			if (p[2]! >= from === q[2]! >= from) return;
+			const t = (from - p[2]!) / (q[2]! - p[2]!);
+			const crossing = [p[0]! + t * (q[0]! - p[0]!), p[1]! + t * (q[1]! - p[1]!), from];
+			kept.push(crossing);
+			line.push(crossing);
+		});
+		for (let k = 1; k + 1 < kept.length; k++) this.corners.push(...kept[0]!, ...kept[k]!, ...kept[k + 1]!);
+		if (line.length === 2) outline.push(...line[0]!, ...line[1]!);
+	}
+
 	private addEdges(layer: LayerName, edges: Edges): void {
-		const { seen, normals } = this;
-		const into = this.edges.get(layer) ?? new Numbers();
-		this.edges.set(layer, into);
+		const { seen, normals, from } = this;
+		const into = this.into(layer);
 		for (let k = 0; k < edges.length; k += 4) {
 			const one = 3 * edges[k + 2]!;
 			const other = 3 * edges[k + 3]!;
@@ -120,7 +160,12 @@ export class Gathered {
 			// An outline is drawn however little it is turned.
 			if (turn > CREASE && faces === normals[other + 2]! >= FACING) continue;
 			const [a, b] = [3 * edges[k]!, 3 * edges[k + 1]!];
-			into.push(seen[a]!, seen[a + 1]!, seen[a + 2]!, seen[b]!, seen[b + 1]!, seen[b + 2]!);
+			const [ad, bd] = [seen[a + 2]!, seen[b + 2]!];
+			if (ad < from && bd < from) continue;
+			// Of an edge that is cut the part behind the plane.
+			const [s, e] = [ad < from ? (from - ad) / (bd - ad) : 0, bd < from ? (from - ad) / (bd - ad) : 1];
+			const at = (k: number, t: number) => seen[a + k]! + t * (seen[b + k]! - seen[a + k]!);
+			into.push(at(0, s), at(1, s), at(2, s), at(0, e), at(1, e), at(2, e));
 		}
 	}
 
@@ -182,9 +227,15 @@ function fanOf(corners: number) {
  * const { corners } = solidsOf(model, lookingAlong([0, 1, 0]), null);
  * ```
  * @param zones places of them in the project; null for all
+ * @param from what is nearer to the eye is cut away (mm of depth)
  */
-export function solidsOf(model: Model, frame: Frame, zones: readonly number[] | null): Solids {
-	const into = new Gathered(frame);
+export function solidsOf(
+	model: Model,
+	frame: Frame,
+	zones: readonly number[] | null,
+	from = -Infinity
+): Solids {
+	const into = new Gathered(frame, from);
 	for (const [z, { model: zone }] of model.zones.entries()) {
 		if (!zone || (zones && !zones.includes(z))) continue;
 		for (const clause of zone.groups) addPieces(into, zone.faces[clause.face]!, clause, null);

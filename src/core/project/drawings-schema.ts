@@ -1,8 +1,23 @@
 import { z } from 'zod';
+import { id } from './identifier';
+import { mm } from './numbers';
 
 /** Sheets that drawings come on, lying on their long side: ISO 216. */
 export const paperNames = ['A4', 'A3', 'A2', 'A1', 'A0'] as const;
 export type Paper = (typeof paperNames)[number];
 
+/** Which way a section looks. */
+export const lookings = ['north', 'east', 'south', 'west'] as const;
+export type Looking = (typeof lookings)[number];
+
+/** The model cut by an upright plane, and what lies behind it: north and south at a y, east and west at an x (mm). */
+const sectionSchema = z.strictObject({ id, looking: z.enum(lookings), at: mm });
+export type Section = z.infer<typeof sectionSchema>;
+
+const MOST_SECTIONS = 200;
+
 /** How the drawings of a project are made. */
-export const drawingsSchema = z.strictObject({ paper: z.enum(paperNames).default('A3') });
+export const drawingsSchema = z.strictObject({
+	paper: z.enum(paperNames).default('A3'),
+	sections: z.array(sectionSchema).max(MOST_SECTIONS).default([])
+});

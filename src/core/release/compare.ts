@@ -1,5 +1,6 @@
 import type { NumberKind } from '../units/dimension';
 import { formatQuantity } from '../units/quantity';
+import { distance, type Vector } from '../geometry/vector';
 import { listedAlike } from '../schedule/listed';
 import type { ReleasedNumber, ReleasedPieces, ReleasedText } from './pieces';
 
@@ -45,6 +46,19 @@ const numbers: readonly (readonly [key: ReleasedNumber, change: Change, label: s
 		['mass', 'mass', 'mass', 'mass']
 	];
 
+/** How far the points that a piece is placed by have moved at most (mm); its middle, where it has others than before. */
+function movedBy(before: ReleasedPieces, b: number, after: ReleasedPieces, a: number): number {
+	const pointsOf = ({ texts }: ReleasedPieces, k: number) => JSON.parse(texts.anchors[k]!) as Vector[];
+	const [was, is] = [pointsOf(before, b), pointsOf(after, a)];
+	if (was.length === is.length) return Math.max(0, ...was.map((p, k) => distance(p, is[k]!)));
+	const middle = ({ numbers: { x, y, z } }: ReleasedPieces, k: number): Vector => [
+		x[k] ?? 0,
+		y[k] ?? 0,
+		z[k] ?? 0
+	];
+	return distance(middle(before, b), middle(after, a));
+}
+
 /** What of a piece is another one than before, and how it is told. */
 function changesOf(
 	before: ReleasedPieces,
@@ -67,12 +81,10 @@ function changesOf(
 		what.add(change);
 		told.push(`${change} ${was || 'none'} → ${is || 'none'}`);
 	}
-	let moved = 0;
-	for (const axis of ['x', 'y', 'z'] as const)
-		moved += ((after.numbers[axis][a] ?? 0) - (before.numbers[axis][b] ?? 0)) ** 2;
-	if (Math.sqrt(moved) >= MOVED) {
+	const moved = before.texts.anchors[b] === after.texts.anchors[a] ? 0 : movedBy(before, b, after, a);
+	if (moved >= MOVED) {
 		what.add('place');
-		told.push(`moved by ${formatQuantity(Math.sqrt(moved), 'length')}`);
+		told.push(`moved by up to ${formatQuantity(moved, 'length')}`);
 	}
 	return what.size ? { what: changes.filter((one) => what.has(one)), told: told.join('; ') } : null;
 }

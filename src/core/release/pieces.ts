@@ -8,7 +8,17 @@ import { sourcesOf, type GroupSource } from '../schedule/sources';
 import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup } from '../schedule/pieces';
 
 /** What is kept of every piece in words, and in numbers (mm, mm², rad, kg). */
-export const releasedTexts = ['list', 'address', 'mark', 'part', 'variant', 'kind', 'materials'] as const;
+export const releasedTexts = [
+	'list',
+	'address',
+	'mark',
+	'part',
+	'variant',
+	'kind',
+	'materials',
+	/** The points that it is placed by, in their order, as JSON: [[x, y, z], …]. */
+	'anchors'
+] as const;
 export const releasedNumbers = [
 	'area',
 	'length',
@@ -71,11 +81,23 @@ function kindNamer({ group, clause, z, kinds, barKinds, nodeKinds }: GroupSource
 const kept = (value: number): number | null =>
 	Number.isFinite(value) ? Math.round(value * 1e6) / 1e6 : null;
 
+/** The points of pieces that are asked for one after the other. */
+function anchorReader({ row: rows, at }: ReturnType<GroupSource['anchors']>): (row: number) => string {
+	let next = 0;
+	return (row) => {
+		const points: string[] = [];
+		for (; rows[next] === row; next++)
+			points.push(`[${kept(at[3 * next]!)},${kept(at[3 * next + 1]!)},${kept(at[3 * next + 2]!)}]`);
+		return `[${points.join()}]`;
+	};
+}
+
 function add(into: ReturnType<typeof empty>, source: GroupSource): void {
 	const { face, group, sites, marks, addresses, quantities } = source;
 	const { texts, numbers } = into;
 	const [called, placed, kindAt, list] = [marks(), addresses(), kindNamer(source), listOf(source)];
 	const materials = [...new Set(group.ready.materials.map(({ label }) => label))].join(', ');
+	const anchorsAt = anchorReader(source.anchors());
 	const { mass, cutLength } = quantities();
 	const isOnCells = group.over === 'cell';
 	const rectangles = new CellRectangles(face.cells, face.grid.positions);
@@ -91,6 +113,7 @@ function add(into: ReturnType<typeof empty>, source: GroupSource): void {
 		texts.variant.push(group.ready.variant.name);
 		texts.kind.push(kindAt(row));
 		texts.materials.push(materials);
+		texts.anchors.push(anchorsAt(row));
 		if (isOnCells) rectangles.look(site);
 		const middle = [0, 0, 0];
 		const nodes = sites.nodes(site);

@@ -69,6 +69,11 @@
 						)} flags</span
 					>
 				</button>
+				{#if releases.before === number}<a
+						class="text-patina mb-2 block px-3 text-[12.5px] hover:underline"
+						href="/api/projects/{desk.project.id}/releases/{number}/file"
+						download>Release file for partners (JSON)</a
+					>{/if}
 			</li>
 		{:else}
 			{#if releases.cards}<li class="sentence text-ink-2 text-[14px]!">

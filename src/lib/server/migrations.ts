@@ -147,6 +147,7 @@ export const migrations: Record<string, Migration> = {
 				.addColumn('variant', 'text', (c) => c.notNull())
 				.addColumn('kind', 'text', (c) => c.notNull())
 				.addColumn('materials', 'text', (c) => c.notNull())
+				.addColumn('anchors', 'text', (c) => c.notNull())
 				.addColumn('area', 'double precision')
 				.addColumn('length', 'double precision')
 				.addColumn('long_side', 'double precision')

@@ -9,6 +9,8 @@ import {
 	releasedTexts,
 	type ReleasedPieces
 } from '$core/release/pieces';
+import { releaseFile } from '$core/release/file';
+import type { ReleaseFile } from '$core/release/file-schema';
 import { summarise } from '$core/schedule/summary';
 import type { ReleaseCard } from '$lib/protocol';
 import { sql } from 'kysely';
@@ -70,6 +72,18 @@ export class Releases {
 			texts: byKey(releasedTexts, (key) => rows.map((row) => row[key])),
 			numbers: byKey(releasedNumbers, (key) => rows.map((row) => row[key]))
 		};
+	}
+
+	/** One as a file for partners. @throws NotFound */
+	async file(project: string, number: number): Promise<ReleaseFile> {
+		const card = (await this.list(project)).find((one) => one.number === number);
+		if (!card) throw new NotFound(`there is no release ${number}`);
+		const { id, name } = await this.projects.state(project, card.revision);
+		const { note, madeAt } = card;
+		return releaseFile(
+			{ project: { id, name }, number, at: madeAt, note },
+			await this.pieces(project, number)
+		);
 	}
 
 	/**

@@ -1,12 +1,16 @@
 <script lang="ts">
-	import { paperNames } from '$core/project/drawings-schema';
+	import { lookings, paperNames } from '$core/project/drawings-schema';
 	import type { Page } from '$core/drawing/drawing';
-	import { pathTo } from '$core/project/typed-path';
+	import { insertAt, pathTo } from '$core/project/typed-path';
+	import AddOne from '$lib/components/AddOne.svelte';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import DrawnPage from '$lib/drawings/DrawnPage.svelte';
+	import { middleOf } from '$lib/drawings/middle';
+	import SectionWords from '$lib/drawings/SectionWords.svelte';
 	import SheetList from '$lib/drawings/SheetList.svelte';
 	import WriteMenu from '$lib/drawings/WriteMenu.svelte';
 	import { SheetWriter } from '$lib/drawings/writer.svelte';
+	import { freshId } from '$lib/edits/fresh-id';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -37,6 +41,25 @@
 			// Another model is being made: its sheets are asked for when it stands.
 			.catch(() => null);
 	});
+	const sections = $derived(desk.project.document.drawings.sections);
+	const sectionOffers = lookings.map((looking) => ({ label: `looking ${looking}`, looking }));
+	/** Through the middle of all there is; where else it is to cut is said in its sentence. */
+	function addSection({ looking }: (typeof sectionOffers)[number]) {
+		const [x, y] = middleOf(desk.model.view.zones.flatMap(({ faces }) => faces));
+		const at = Math.round(looking === 'north' || looking === 'south' ? y : x);
+		const section = { id: freshId('section', sections), looking, at };
+		if (
+			desk.do(
+				`section looking ${looking}`,
+				insertAt(pathTo('drawings', 'sections'), sections.length, section)
+			)
+		)
+			choose(`S-${String(sections.length).padStart(2, '0')}`);
+	}
+	/** The section that is shown. */
+	const section = $derived(
+		shown?.group === 'sections' ? (sections[Number(shown.number.slice(2)) - 1] ?? null) : null
+	);
 	let asked = 0;
 	$effect(() => {
 		if (!shown) return;
@@ -72,6 +95,7 @@
 					label="Paper"
 					onchoose={(paper) => desk.set(pathTo('drawings', 'paper'), paper, `drawings on ${paper}`)}
 				/>
+				<span class="ml-3"><AddOne label="Section" offers={sectionOffers} onadd={addSection} /></span>
 			</p>
 		{/snippet}
 	</TopBar>
@@ -79,7 +103,9 @@
 		<SheetList {sheets} shown={shown?.number ?? null} onchoose={choose} />
 		<div class="grid min-h-0 grid-rows-[44px_1fr]">
 			<div class="border-hair flex items-center gap-3 border-b px-4">
-				<b class="truncate font-semibold">{shown ? `${shown.number} ${shown.title}` : ''}</b>
+				{#if shown && section}<b class="font-semibold">{shown.number}</b>
+					<SectionWords {section} name={shown.number} />
+				{:else}<b class="truncate font-semibold">{shown ? `${shown.number} ${shown.title}` : ''}</b>{/if}
 				{#if pages.length > 1}<span class="text-ink-2 flex items-center gap-1">
 						<button
 							type="button"
