@@ -1,4 +1,4 @@
-import { accessible, expect, openDemo, saved, settled, test, visit } from './app';
+import { accessible, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
 
 test('a project is released, changed, and compared with what was released', async ({ page }, info) => {
 	const problems: string[] = [];
@@ -8,10 +8,16 @@ test('a project is released, changed, and compared with what was released', asyn
 	await expect(page.getByText('What differs from a release stands here once there is one.')).toBeVisible();
 	await accessible(page);
 	await page.getByLabel('What the next release is for').fill('Issued for tender');
+	await page.getByRole('checkbox', { name: 'Freeze all marks from then on' }).check();
 	await page.getByRole('button', { name: 'Release as it stands' }).click();
 	const release = page.getByRole('button', { name: /^Release 1/ });
 	await expect(release).toContainText('Issued for tender');
 	await expect(page.getByText('Nothing differs: every piece is as it was released.')).toBeVisible();
+
+	// Its marks stay from now on.
+	await expect(page.getByTestId('undo-label')).toHaveText(/marks frozen$/);
+	await saved(page);
+	expect((await documentOf(page, id)).marks.frozen!.length).toBeGreaterThan(700);
 
 	// A course more on the screen.
 	await visit(page, `/project/${id}?plain`);

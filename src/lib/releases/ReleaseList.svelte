@@ -3,18 +3,24 @@
 	import { MOST_RELEASE_NOTE } from '$lib/protocol';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { freezeMarks } from '$lib/schedule/freeze-marks';
 	import { toast } from 'svelte-sonner';
 	import type { Releases } from './releases.svelte';
 
 	let { releases }: { releases: Releases } = $props();
 	const desk = useDesk();
 	let note = $state('');
+	/** Marks are to stay from this release on. */
+	let freezes = $state(false);
+	const frozen = $derived(desk.project.document.marks.frozen !== null);
 	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 	const saved = $derived(desk.project.saveState.is === 'saved');
 	async function make() {
 		const number = await releases.make(note.trim());
 		if (number === null) return;
 		note = '';
+		if (freezes) await freezeMarks(desk);
+		freezes = false;
 		toast(`Release ${number} is made, and will never change`);
 	}
 </script>
@@ -35,6 +41,10 @@
 			maxlength={MOST_RELEASE_NOTE}
 			placeholder="Issued for tender"
 			bind:value={note}></textarea>
+		<label class="mt-2 flex items-center gap-2 text-[13px]"
+			><input type="checkbox" class="accent-patina" bind:checked={freezes} />
+			{frozen ? 'Freeze the marks of what came since, too' : 'Freeze all marks from then on'}</label
+		>
 		<div class="mt-2 flex items-center gap-3">
 			<button type="submit" class="main-button" disabled={releases.making || !saved}
 				>{releases.making ? 'Releasing …' : 'Release as it stands'}</button

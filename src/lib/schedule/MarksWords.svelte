@@ -3,6 +3,7 @@
 	import { MarkError, markWords, readPattern } from '$core/mark/pattern';
 	import type { MarkedSite, Marking } from '$core/project/marks-schema';
 	import type { ScheduleName } from '$core/project/schedules-schema';
+	import { freezeMarks } from './freeze-marks';
 	import { below, pathTo, setAt } from '$core/project/typed-path';
 	import { formatNumber } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -61,14 +62,7 @@
 	async function freeze() {
 		freezing = true;
 		try {
-			const lines = await desk.model.service.marksToFreeze();
-			const known = new Set(lines.map((line) => line.slice(0, line.indexOf(' '))));
-			// What has a mark and is not there now keeps it: it may come back, and no other is to have it.
-			const gone = (marks.frozen ?? []).filter((line) => !known.has(line.slice(0, line.indexOf(' '))));
-			desk.do(
-				`${formatNumber(lines.length)} marks frozen`,
-				setAt(below(pathTo('marks'), 'frozen'), [...lines, ...gone])
-			);
+			await freezeMarks(desk);
 		} finally {
 			freezing = false;
 		}

@@ -1,11 +1,13 @@
-import boldUrl from '@expo-google-fonts/archivo/600SemiBold/Archivo_600SemiBold.ttf?url';
-import regularUrl from '@expo-google-fonts/archivo/400Regular/Archivo_400Regular.ttf?url';
 import type { DrawingFonts } from '$core/exchange/pdf/write';
 
-const fetched = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
+const fetched = async (asset: Promise<{ readonly default: string }>) =>
+	new Uint8Array(await (await fetch((await asset).default)).arrayBuffer());
 
-/** The letters of drawings, as they ship with the application. */
+/** The letters of drawings, as they ship with the application; where they lie is known when they are asked for. */
 export async function drawingFonts(): Promise<DrawingFonts> {
-	const [regular, bold] = await Promise.all([fetched(regularUrl), fetched(boldUrl)]);
+	const [regular, bold] = await Promise.all([
+		fetched(import('@expo-google-fonts/archivo/400Regular/Archivo_400Regular.ttf?url')),
+		fetched(import('@expo-google-fonts/archivo/600SemiBold/Archivo_600SemiBold.ttf?url'))
+	]);
 	return { regular, bold };
 }
