@@ -27,7 +27,9 @@
 		of={name}
 		step={100}
 	/>
-	<button type="button" class="plain-button ml-2" onclick={() => desk.do(`${name} removed`, removeAt(path))}
-		>Remove</button
+	<button
+		type="button"
+		class="plain-button ml-2 font-sans text-[13px]!"
+		onclick={() => desk.do(`${name} removed`, removeAt(path))}>Remove</button
 	>
 </p>
