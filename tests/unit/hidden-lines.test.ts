@@ -29,18 +29,31 @@ function looked(way: Vector, boxes: readonly (readonly [low: Vector, size: Vecto
 	return into.done();
 }
 
-/** Every line that is seen, as x1 y1 x2 y2. */
-function seenLines({ corners, edges }: Solids): number[][] {
+/** Every edge with its ends, and the stretches of it that are seen, from 0 to 1. */
+function* looksOf({ corners, edges }: Solids) {
 	const hiding = new Hiding(corners);
-	const lines: number[][] = [];
 	for (const values of edges.values())
 		for (let k = 0; k < values.length; k += 6) {
-			const [ax, ay, ad, bx, by, bd] = values.subarray(k, k + 6) as unknown as number[];
-			hiding.seen(ax!, ay!, ad!, bx!, by!, bd!, (from, to) =>
-				lines.push([from, to].flatMap((t) => [ax! + (bx! - ax!) * t, ay! + (by! - ay!) * t]))
-			);
+			const [ax, ay, ad, bx, by, bd] = values.subarray(k, k + 6) as unknown as [
+				number,
+				number,
+				number,
+				number,
+				number,
+				number
+			];
+			const seen: [number, number][] = [];
+			hiding.seen(ax, ay, ad, bx, by, bd, (from, to) => seen.push([from, to]));
+			const at = (t: number) => [ax + (bx - ax) * t, ay + (by - ay) * t, ad + (bd - ad) * t] as const;
+			yield { at, length: Math.hypot(bx - ax, by - ay), seen };
 		}
-	return lines;
+}
+
+/** Every line that is seen, as x1 y1 x2 y2. */
+function seenLines(solids: Solids): number[][] {
+	return [...looksOf(solids)].flatMap(({ at, seen }) =>
+		seen.map((stretch) => stretch.flatMap((t) => at(t).slice(0, 2)))
+	);
 }
 const lengthOf = (lines: readonly (readonly number[])[]) =>
 	lines.reduce((sum, [a, b, c, d]) => sum + Math.hypot(c! - a!, d! - b!), 0);
@@ -168,34 +181,16 @@ describe('hidden lines', () => {
 		);
 		fc.assert(
 			fc.property(fc.array(made, { minLength: 2, maxLength: 7 }), way, (boxes, along) => {
-				const { corners, edges } = looked(along, boxes);
-				const hiding = new Hiding(corners);
-				const values = edges.get('panels')!;
-				for (let k = 0; k < values.length; k += 6) {
-					const [ax, ay, ad, bx, by, bd] = values.subarray(k, k + 6) as unknown as [
-						number,
-						number,
-						number,
-						number,
-						number,
-						number
-					];
-					const seen: [number, number][] = [];
-					hiding.seen(ax, ay, ad, bx, by, bd, (from, to) => seen.push([from, to]));
+				const solids = looked(along, boxes);
+				for (const { at, seen } of looksOf(solids))
 					for (let n = 1; n < 12; n++) {
 						const t = n / 12.3;
-						const { by: far, rim } = behind(
-							corners,
-							ax + (bx - ax) * t,
-							ay + (by - ay) * t,
-							ad + (bd - ad) * t
-						);
+						const { by: far, rim } = behind(solids.corners, ...at(t));
 						const isNearEnd = seen.some(([from, to]) => Math.abs(from - t) < 2e-3 || Math.abs(to - t) < 2e-3);
 						// Where it is a matter of hairs either is right.
 						if (rim < 2 || Math.abs(far - 0.5) < 1 || isNearEnd) continue;
 						expect(seen.some(([from, to]) => from <= t && t <= to)).to.equal(far <= 0.5);
 					}
-				}
 			}),
 			{ numRuns: 60 }
 		);
@@ -206,7 +201,8 @@ describe('hidden lines', () => {
 			readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'))
 		);
 		const frame = lookingAlong([0.4, 1, -0.3]);
-		const { corners, edges } = solidsOf(model, frame, null);
+		const solids = solidsOf(model, frame, null);
+		const { corners } = solids;
 		// The nearest depth in every pixel of 40 mm.
 		const PIXEL = 40;
 		const xs = corners.filter((_, k) => k % 3 === 0);
@@ -235,30 +231,17 @@ describe('hidden lines', () => {
 					if (depth < depths[j * wide + i]!) depths[j * wide + i] = depth;
 				}
 		}
-		const hiding = new Hiding(corners);
 		let [asked, agree] = [0, 0];
-		for (const values of edges.values())
-			for (let k = 0; k < values.length; k += 6) {
-				const [ax, ay, ad, bx, by, bd] = values.subarray(k, k + 6) as unknown as [
-					number,
-					number,
-					number,
-					number,
-					number,
-					number
-				];
-				const seen: [number, number][] = [];
-				hiding.seen(ax, ay, ad, bx, by, bd, (from, to) => seen.push([from, to]));
-				if (Math.hypot(bx - ax, by - ay) < 2 * PIXEL) continue;
-				const pixel =
-					Math.round((ay + by) / 2 / PIXEL - foot / PIXEL) * wide +
-					Math.round(((ax + bx) / 2 - left) / PIXEL);
-				const far = (ad + bd) / 2 - depths[pixel]!;
-				// What is well behind what the pixel shows is hidden, what is well before it is seen; between them a pixel cannot tell.
-				if (Math.abs(far) < 300 || !Number.isFinite(far)) continue;
-				asked++;
-				if (seen.some(([from, to]) => from < 0.5 && to > 0.5) === far < 0) agree++;
-			}
+		for (const { at, length, seen } of looksOf(solids)) {
+			if (length < 2 * PIXEL) continue;
+			const [x, y, depth] = at(0.5);
+			const pixel = Math.round((y - foot) / PIXEL) * wide + Math.round((x - left) / PIXEL);
+			const far = depth - depths[pixel]!;
+			// What is well behind what the pixel shows is hidden, what is well before it is seen; between them a pixel cannot tell.
+			if (Math.abs(far) < 300 || !Number.isFinite(far)) continue;
+			asked++;
+			if (seen.some(([from, to]) => from < 0.5 && to > 0.5) === far < 0) agree++;
+		}
 		expect(asked).to.be.above(5000);
 		expect(agree / asked).to.be.above(0.99);
 	});
