@@ -48,6 +48,12 @@ test('a project is released, changed, and compared with what was released', asyn
 	]);
 	expect(file.suggestedFilename()).toBe('tidal-lido-copy-release-1-today.xlsx');
 	await file.saveAs(info.outputPath('differences.xlsx'));
+	const many = await added.count();
+	await page.getByRole('button', { name: 'Choose these in the model' }).click();
+	await expect(page.getByText(`and ${many - 1} more`).first()).toBeVisible();
+	await visit(page, `/project/${id}/releases`);
+	await page.getByRole('combobox', { name: /^Listed/ }).click();
+	await page.getByRole('option', { name: /^added/ }).click();
 	await added.first().getByRole('button').click();
 	await expect(page).toHaveURL(new RegExp(`/project/${id}$`));
 	await expect(page.getByText('SS-C05-B01').first()).toBeVisible();

@@ -25,6 +25,9 @@ describe('backup and restore', () => {
 			edits: [{ do: 'set', path: 'name', value }]
 		});
 		await save(id, { epoch, base: 0, commands: [naming('first'), naming('second')] });
+		const path = `/api/projects/${id}/releases`;
+		expect((await ask('POST', path, { revision: 2, note: 'kept' })).status).to.equal(201);
+		const { body: released } = await ask<object>('GET', `${path}/1`);
 		const file = join(folder, 'one.zyg-backup');
 		const written = await writeBackup(running.databaseUrl, file);
 		await save(id, { epoch, base: 2, commands: [naming('after the backup')] });
@@ -41,6 +44,8 @@ describe('backup and restore', () => {
 				const { document, revision, history } = (await opened.json()) as Awaited<ReturnType<typeof open>>;
 				expect([document.name, revision]).to.deep.equal(['second', 2]);
 				expect(history.map(({ label }) => label)).to.deep.equal(['first', 'second']);
+				// What was released came with it, and is kept as well as before.
+				expect(await (await fetch(`${own.address}${path}/1`)).json()).to.deep.equal(released);
 				// A window of the database before: it knows revision 3, and the epoch it had.
 				const late = await fetch(`${own.address}/api/projects/${id}/edits`, {
 					method: 'POST',

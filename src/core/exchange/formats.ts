@@ -35,6 +35,8 @@ export interface Format {
 	readonly label: string;
 	/** What it is called among those who read it. */
 	readonly called: string;
+	/** What it is for, in a few words. */
+	readonly use: string;
 	/** What several formats are chosen by at once. */
 	readonly group: string;
 	/** The end of its files' names, after the project's. */
@@ -60,6 +62,7 @@ const schedules = scheduleNames.map((name): Format => ({
 	id: name,
 	label: labels[name],
 	called: 'CSV',
+	use: 'One list for any spreadsheet',
 	group: 'csv',
 	ending: `-${name}.csv`,
 	type: 'text/csv',
@@ -104,6 +107,7 @@ export const formats: readonly Format[] = [
 		id: 'xlsx',
 		label: 'All schedules, a sheet each',
 		called: 'XLSX',
+		use: 'For spreadsheets: heads, filters and totals; edited, it comes back',
 		group: 'xlsx',
 		ending: '.xlsx',
 		type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
@@ -113,6 +117,7 @@ export const formats: readonly Format[] = [
 		id: 'pdf',
 		label: 'All drawings, sheet by sheet',
 		called: 'PDF',
+		use: 'To be printed and sent',
 		group: 'pdf',
 		ending: '.pdf',
 		type: 'application/pdf',
@@ -126,6 +131,7 @@ export const formats: readonly Format[] = [
 		id: 'dxf',
 		label: 'Elevations and unrolled zones',
 		called: 'DXF',
+		use: 'For programs that draw lines, by layers',
 		group: 'dxf',
 		ending: '.dxf',
 		type: 'image/vnd.dxf',
@@ -139,6 +145,7 @@ export const formats: readonly Format[] = [
 		id: 'glb',
 		label: 'Model, metres, Y up',
 		called: 'GLB',
+		use: 'To be looked at anywhere: every piece with its mark',
 		group: 'glb',
 		ending: '.glb',
 		type: 'model/gltf-binary',
@@ -148,6 +155,7 @@ export const formats: readonly Format[] = [
 		id: 'ifc',
 		label: 'Building model',
 		called: 'IFC4',
+		use: 'For building models of all trades: pieces with quantities',
 		group: 'ifc',
 		ending: '.ifc',
 		type: 'application/x-step',
@@ -157,6 +165,7 @@ export const formats: readonly Format[] = [
 		id: 'step',
 		label: 'Faces of the masses',
 		called: 'STEP',
+		use: 'Exact surfaces for design and machines',
 		group: 'step',
 		ending: '.stp',
 		type: 'application/x-step',
@@ -166,6 +175,7 @@ export const formats: readonly Format[] = [
 		id: 'placing',
 		label: 'Anchor points of every piece',
 		called: 'JSON',
+		use: 'For site and other programs: where each piece goes',
 		group: 'placing',
 		ending: '-placing.json',
 		type: 'application/json',
@@ -175,6 +185,7 @@ export const formats: readonly Format[] = [
 		id: 'json',
 		label: 'Project file',
 		called: 'JSON',
+		use: 'The project whole, to be kept or opened elsewhere',
 		group: 'json',
 		ending: '.json',
 		type: 'application/json',

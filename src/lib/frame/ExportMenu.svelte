@@ -5,17 +5,32 @@
 	import { exportProject } from './export-project';
 
 	const desk = useDesk();
+	const item = 'data-highlighted:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2 outline-none';
+	const lists = formats.filter(({ group }) => group === 'csv');
+	const others = formats.filter(({ group }) => group !== 'csv');
 </script>
 
 <DropdownMenu.Root>
 	<DropdownMenu.Trigger class="main-button">Export</DropdownMenu.Trigger>
 	<DropdownMenu.Portal>
-		<DropdownMenu.Content class="floating z-50 w-72 p-1" align="end" sideOffset={6}>
-			{#each formats as format (format.id)}
-				<DropdownMenu.Item
-					class="data-highlighted:bg-wash flex cursor-pointer justify-between rounded px-2 py-1.5 outline-none"
-					onSelect={() => exportProject(desk, format)}
-					><span>{format.label}</span><span class="figures text-ink-2 text-[11.5px]">{format.called}</span
+		<DropdownMenu.Content
+			class="floating z-50 max-h-(--bits-dropdown-menu-content-available-height) w-80 overflow-auto p-1"
+			align="end"
+			sideOffset={6}
+			collisionPadding={8}
+		>
+			{#each others as format (format.id)}
+				<DropdownMenu.Item class="{item} py-1.5" onSelect={() => exportProject(desk, format)}
+					><span class="min-w-0 flex-1"
+						>{format.label}<span class="text-ink-2 block text-[11.5px]">{format.use}</span></span
+					><span class="figures text-ink-2 text-[11.5px]">{format.called}</span></DropdownMenu.Item
+				>
+			{/each}
+			<DropdownMenu.Separator class="bg-hair my-1 h-px" />
+			{#each lists as format (format.id)}
+				<DropdownMenu.Item class="{item} py-1" onSelect={() => exportProject(desk, format)}
+					><span class="min-w-0 flex-1">{format.label}</span><span class="figures text-ink-2 text-[11.5px]"
+						>{format.called}</span
 					></DropdownMenu.Item
 				>
 			{/each}

@@ -8,6 +8,7 @@
 	import ReleaseList from '$lib/releases/ReleaseList.svelte';
 	import { Releases } from '$lib/releases/releases.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import { goto } from '$app/navigation';
 	import { onMount, untrack } from 'svelte';
 
 	const desk = useDesk();
@@ -28,6 +29,14 @@
 	const isShown = (one: Difference) =>
 		shown === 'all' || one.is === shown || one.what.some((change) => change === shown);
 	const listed = $derived(all.filter(isShown));
+	/** Of those that are listed what is there to be seen, each place once. */
+	const there = $derived([
+		...new Set(listed.filter(({ is }) => is !== 'removed').map(({ address }) => address))
+	]);
+	function show() {
+		desk.selection.choose(there);
+		void goto(`/project/${desk.project.id}`);
+	}
 	const counts = $derived.by(() => {
 		const found = new Map<string, number>();
 		const add = (key: string) => found.set(key, (found.get(key) ?? 0) + 1);
@@ -85,11 +94,14 @@
 								releases.compared.same
 							)} the same{:else}Comparing …{/if}
 					</p>
-					{#if all.length}<button
-							type="button"
-							class="plain-button ml-auto"
-							onclick={() => void releases.write()}>Write XLSX</button
-						>{/if}
+					{#if all.length}<span class="ml-auto flex gap-2">
+							<button type="button" class="plain-button" disabled={!there.length} onclick={show}
+								>Choose these in the model</button
+							>
+							<button type="button" class="plain-button" onclick={() => void releases.write()}
+								>Write XLSX</button
+							>
+						</span>{/if}
 				</div>
 				{#if releases.compared && !all.length}<p class="sentence text-ink-2 p-10">
 						Nothing differs: every piece is as it was released.
