@@ -1,6 +1,7 @@
 import type { Model } from '../cladding/model';
 import type { Project } from '../project/schema';
-import { bookOf, sheetGroups, type Planned, type SheetGroup } from '../drawing/book';
+import { bookOf } from '../drawing/book';
+import { sheetGroups, type Planned, type SheetGroup } from '../drawing/planned';
 import type { Page } from '../drawing/drawing';
 import { everySite } from '../field/column';
 import { scheduleNames } from '../project/schedules-schema';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The sheets of a project by what they show: one is looked at. */
-	import { sheetGroups, type SheetGroup } from '$core/drawing/book';
+	import { sheetGroups, type SheetGroup } from '$core/drawing/planned';
 	import { formatNumber } from '$core/units/quantity';
 	import type { ListedSheet } from '$lib/worker/drawings';
 

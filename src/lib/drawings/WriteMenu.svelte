@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Sheets as files: the one that is shown, those of its group, all of them. */
 	import type { Page } from '$core/drawing/drawing';
-	import { sheetGroups } from '$core/drawing/book';
+	import { sheetGroups } from '$core/drawing/planned';
 	import { formatNumber } from '$core/units/quantity';
 	import { fileStem } from '$lib/components/save-file';
 	import type { ListedSheet } from '$lib/worker/drawings';

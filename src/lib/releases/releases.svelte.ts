@@ -79,8 +79,11 @@ export class Releases {
 			after === 'today' ? null : this.pieces(after)
 		]);
 		if (own !== this.asked || !first || (after !== 'today' && !second)) return;
-		const compared = await this.desk.model.service.compareReleases(first, second);
-		if (own === this.asked) this.compared = compared;
+		const compared = await this.desk.model.service
+			.compareReleases(first, second)
+			// Another model is being made: it is compared when it stands.
+			.catch(() => null);
+		if (compared && own === this.asked) this.compared = compared;
 	}
 
 	/** What differs as a workbook. */

@@ -1,5 +1,6 @@
 import type { Model } from '$core/cladding/model';
-import { bookOf, type Planned, type SheetGroup } from '$core/drawing/book';
+import { bookOf } from '$core/drawing/book';
+import type { Planned, SheetGroup } from '$core/drawing/planned';
 import type { Page } from '$core/drawing/drawing';
 import { chaptersOf, pagesOf, writtenAt } from '$core/exchange/formats';
 import { drawingFonts } from './fonts';

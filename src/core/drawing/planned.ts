@@ -1,0 +1,39 @@
+import type { Paper } from '../project/drawings-schema';
+import type { Page } from './drawing';
+
+/** What sheets are offered by. */
+export const sheetGroups = {
+	cover: 'Cover',
+	elevations: 'Elevations',
+	sections: 'Sections',
+	unrolled: 'Unrolled',
+	pieces: 'Pieces',
+	bars: 'Bars',
+	nodes: 'Setting-out points'
+} as const;
+export type SheetGroup = keyof typeof sheetGroups;
+
+/** A sheet, or several that go on from one another, before they are drawn. */
+export interface Planned {
+	/** As in E-01; a project has each once. */
+	readonly number: string;
+	readonly title: string;
+	readonly group: SheetGroup;
+	/** How many sheets it comes to. */
+	readonly count: number;
+	draw(): Page[];
+}
+
+/** How the sheets of a project are drawn. */
+export interface BookSettings {
+	readonly paper: Paper;
+	/** The day they are of, as in 2026-11-27. */
+	readonly date: string;
+}
+
+/**
+ * The number of a sheet: a letter for what it shows, and which of them it is.
+ * @param n from 1
+ */
+export const sheetNumber = (letter: string, n: number, digits = 2): string =>
+	`${letter}-${String(n).padStart(digits, '0')}`;
