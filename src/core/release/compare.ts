@@ -71,8 +71,10 @@ function changesOf(
 	for (const [key, change, label, kind] of numbers) {
 		const [was, is] = [before.numbers[key][b] ?? null, after.numbers[key][a] ?? null];
 		if (was === is || (was !== null && is !== null && listedAlike(kind, was, is))) continue;
-		what.add(change);
 		const said = (value: number | null) => (value === null ? 'none' : formatQuantity(value, kind));
+		// What would be told as the same is the same.
+		if (said(was) === said(is)) continue;
+		what.add(change);
 		told.push(`${label} ${said(was)} → ${said(is)}`);
 	}
 	for (const [key, change] of texts) {
