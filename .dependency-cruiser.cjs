@@ -22,6 +22,7 @@ const core = [
 	'schedule',
 	'drawing',
 	'release',
+	'partner',
 	'exchange',
 	'chain'
 ];
@@ -40,7 +41,20 @@ module.exports = {
 			name: 'core-stands-alone',
 			severity: 'error',
 			from: { path: '^src/core/' },
+			to: { path: '^src/(lib|routes|cli|partners)/' }
+		},
+		// Programs of somebody else's: they know what anybody may read, and nobody here knows them.
+		{
+			name: 'partners-stand-apart',
+			severity: 'error',
+			from: { path: '^src/partners/' },
 			to: { path: '^src/(lib|routes|cli)/' }
+		},
+		{
+			name: 'partners-are-strangers',
+			severity: 'error',
+			from: { path: '^src/(lib|routes|cli)/' },
+			to: { path: '^src/partners/' }
 		},
 		{
 			name: 'core-has-no-platform',

@@ -4,6 +4,9 @@ import { connect } from '$lib/server/database';
 import { Documents } from '$lib/server/documents';
 import { StoredFiles } from '$lib/server/files';
 import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
+import { partnersFrom } from '$lib/server/partners/book';
+import { Outbox } from '$lib/server/partners/outbox';
+import { Sendings } from '$lib/server/partners/sendings';
 import { Projects } from '$lib/server/projects';
 import { Releases } from '$lib/server/releases';
 import { Saving } from '$lib/server/saving';
@@ -13,14 +16,19 @@ import { json, type Handle, type HandleServerError } from '@sveltejs/kit';
 
 function open(): App.Locals {
 	const db = connect(env['DATABASE_URL'] ?? '');
-	process.once('sveltekit:shutdown', () => void db.destroy());
 	const documents = new Documents(db);
 	const [files, projects] = [new StoredFiles(db), new Projects(db, documents)];
+	const partners = partnersFrom(env);
+	const outbox = new Outbox(db, partners);
+	outbox.start();
+	process.once('sveltekit:shutdown', () => void outbox.stop().finally(() => db.destroy()));
 	return {
 		db,
 		files,
+		outbox,
 		projects,
 		releases: new Releases(db, projects, files),
+		sendings: new Sendings(db, partners),
 		saving: new Saving(db, documents)
 	};
 }

@@ -8,6 +8,7 @@ const folder = join(root, 'build/cli');
 const stamp = join(folder, '.sources');
 const entries = {
 	zyg: 'src/cli/zyg.ts',
+	partner: 'src/partners/main.ts',
 	'prepare-database': 'scripts/prepare-database.ts',
 	'project-numbers': 'scripts/project-numbers.ts'
 };
@@ -15,7 +16,10 @@ const entries = {
 /** The path of a program that is built from the sources as they are. */
 export async function programFile(name) {
 	const files = ['package-lock.json', 'scripts/lib/programs.mjs', ...Object.values(entries)];
-	const sources = hashSources(['src/core', 'src/cli', 'src/lib/server'], [...files, 'src/lib/protocol.ts']);
+	const sources = hashSources(
+		['src/core', 'src/cli', 'src/lib/server', 'src/partners'],
+		[...files, 'src/lib/protocol.ts']
+	);
 	if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== sources) {
 		rmSync(stamp, { force: true });
 		const { build } = await import('vite');

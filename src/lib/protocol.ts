@@ -1,5 +1,6 @@
 import { MOST_LABEL } from '$core/project/commands';
 import { editSchema } from '$core/project/edits';
+import type { Progress } from '$core/partner/message-schema';
 import type { Project } from '$core/project/schema';
 import type { ProjectSummary } from '$core/schedule/summary';
 import { z } from 'zod';
@@ -24,6 +25,48 @@ export interface ReleaseCard {
 	readonly summary: ProjectSummary;
 	readonly madeAt: string;
 }
+/** Simulated, shipped with the application. */
+export const partners = [
+	{ id: 'desk', name: 'fabricator desk', setting: 'FABRICATOR_DESK' },
+	{ id: 'site', name: 'site receiver', setting: 'SITE_RECEIVER' }
+] as const;
+export type PartnerId = (typeof partners)[number]['id'];
+
+/** How far a release has come with a partner. */
+export interface SendingCard {
+	readonly number: number;
+	readonly partner: PartnerId;
+	readonly madeAt: string;
+	readonly stopped: boolean;
+	readonly batches: number;
+	readonly answered: number;
+	readonly pieces: number;
+	readonly accepted: number;
+	readonly refused: number;
+	/** Working days until the last of what is accepted is there, where that is known. */
+	readonly leadDays: number | null;
+	readonly made: number;
+	readonly delivered: number;
+	readonly set: number;
+	/** Messages that went wrong the last time, and the one that was tried most often. */
+	readonly trouble: {
+		readonly batches: number;
+		readonly tries: number;
+		readonly failure: string;
+		readonly nextAt: string;
+	} | null;
+}
+
+/** What partners say of the pieces of a release, column by column. */
+export interface PartnerAnswers {
+	readonly list: readonly string[];
+	readonly address: readonly string[];
+	readonly mark: readonly string[];
+	readonly is: readonly ('accepted' | 'refused' | Progress)[];
+	readonly reason: readonly string[];
+	readonly leadDays: readonly (number | null)[];
+}
+
 /** Letters of the note of a release at most. */
 export const MOST_RELEASE_NOTE = 2000;
 

@@ -23,9 +23,20 @@ const told: readonly Exclude<ReleasedNumber, 'x' | 'y' | 'z'>[] = [
  */
 export function releaseFile(
 	head: Pick<ReleaseFile, 'project' | 'number' | 'at' | 'note'>,
-	{ texts, numbers }: ReleasedPieces
+	pieces: ReleasedPieces
 ): ReleaseFile {
-	const pieces = texts.address.map((address, k): FilePiece => {
+	return { format: 'zygaster release', version: 1, ...head, pieces: filePieces(pieces) };
+}
+
+/**
+ * Released pieces as files and messages for partners have them.
+ *
+ * ```ts
+ * const marks = filePieces(releasedPieces(model)).map(({ mark }) => mark);
+ * ```
+ */
+export function filePieces({ texts, numbers }: ReleasedPieces): FilePiece[] {
+	return texts.address.map((address, k): FilePiece => {
 		const own = Object.fromEntries(told.map((key) => [key, numbers[key][k] ?? null])) as Pick<
 			FilePiece,
 			(typeof told)[number]
@@ -42,5 +53,4 @@ export function releaseFile(
 			anchors: JSON.parse(texts.anchors[k]!) as FilePiece['anchors']
 		};
 	});
-	return { format: 'zygaster release', version: 1, ...head, pieces };
 }

@@ -183,5 +183,56 @@ export const migrations: Record<string, Migration> = {
 			await sql`drop function refuse_change`.execute(db);
 			await sql`drop function refuse_late_row`.execute(db);
 		}
+	},
+	'006-partners': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.createTable('sending')
+				.addColumn('id', 'uuid', (c) => c.primaryKey().defaultTo(sql`gen_random_uuid()`))
+				.addColumn('release_id', 'uuid', (c) => c.notNull().references('release.id'))
+				.addColumn('partner', 'text', (c) => c.notNull())
+				.addColumn('author', 'text', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addColumn('stopped_at', 'timestamptz')
+				.addColumn('news_from', 'integer', (c) => c.notNull().defaultTo(0))
+				.addColumn('news_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				// A partner gets a release once.
+				.addUniqueConstraint('sending_once', ['release_id', 'partner'])
+				.execute();
+			await db.schema
+				.createTable('sending_batch')
+				.addColumn('sending_id', 'uuid', (c) => c.notNull().references('sending.id'))
+				.addColumn('batch', 'integer', (c) => c.notNull())
+				.addColumn('key', 'uuid', (c) => c.notNull().defaultTo(sql`gen_random_uuid()`))
+				.addColumn('from_place', 'integer', (c) => c.notNull())
+				.addColumn('to_place', 'integer', (c) => c.notNull())
+				.addColumn('answered_at', 'timestamptz')
+				.addColumn('tries', 'integer', (c) => c.notNull().defaultTo(0))
+				.addColumn('next_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				.addColumn('leased_until', 'timestamptz')
+				.addColumn('failure', 'text')
+				.addPrimaryKeyConstraint('sending_batch_key', ['sending_id', 'batch'])
+				.execute();
+			await db.schema
+				.createIndex('sending_batch_due')
+				.on('sending_batch')
+				.column('next_at')
+				.where(sql.ref('answered_at'), 'is', null)
+				.execute();
+			await db.schema
+				.createTable('sending_answer')
+				.addColumn('sending_id', 'uuid', (c) => c.notNull().references('sending.id'))
+				.addColumn('place', 'integer', (c) => c.notNull())
+				.addColumn('is', 'text', (c) => c.notNull())
+				.addColumn('reason', 'text', (c) => c.notNull())
+				.addColumn('lead_days', 'integer')
+				.addColumn('progress', 'text')
+				.addPrimaryKeyConstraint('sending_answer_key', ['sending_id', 'place'])
+				.execute();
+		},
+		async down(db: Kysely<unknown>) {
+			for (const table of ['sending_answer', 'sending_batch', 'sending'])
+				await db.schema.dropTable(table).execute();
+		}
 	}
 };

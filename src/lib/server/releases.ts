@@ -62,16 +62,7 @@ export class Releases {
 			.where('number', '=', number)
 			.executeTakeFirst();
 		if (!release) throw new NotFound(`there is no release ${number}`);
-		const rows = await this.db
-			.selectFrom('release_row')
-			.select([...releasedTexts, ...releasedNumbers])
-			.where('release_id', '=', release.id)
-			.orderBy('place')
-			.execute();
-		return {
-			texts: byKey(releasedTexts, (key) => rows.map((row) => row[key])),
-			numbers: byKey(releasedNumbers, (key) => rows.map((row) => row[key]))
-		};
+		return keptPieces(this.db, release.id);
 	}
 
 	/** One as a file for partners. @throws NotFound */
@@ -153,6 +144,27 @@ export class Releases {
 			);
 		return model;
 	}
+}
+
+/** The pieces of a release as they are kept. @param from, to places among them, which count from 1 */
+export async function keptPieces(
+	db: Database,
+	release: string,
+	from = 1,
+	to = Number.MAX_SAFE_INTEGER
+): Promise<ReleasedPieces> {
+	const rows = await db
+		.selectFrom('release_row')
+		.select([...releasedTexts, ...releasedNumbers])
+		.where('release_id', '=', release)
+		.where('place', '>=', from)
+		.where('place', '<', to)
+		.orderBy('place')
+		.execute();
+	return {
+		texts: byKey(releasedTexts, (key) => rows.map((row) => row[key])),
+		numbers: byKey(releasedNumbers, (key) => rows.map((row) => row[key]))
+	};
 }
 
 /** Column by column, some thousand rows at once. */

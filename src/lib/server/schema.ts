@@ -1,6 +1,7 @@
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 import type { Edit } from '$core/project/edits';
 import type { FileKind } from '$core/project/files';
+import type { PieceAnswer, Progress } from '$core/partner/message-schema';
 import type { ReleasedNumber, ReleasedText } from '$core/release/pieces';
 import type { ProjectSummary } from '$core/schedule/summary';
 
@@ -87,6 +88,49 @@ export interface ReleaseTable {
 export type ReleaseRowTable = { release_id: string; place: number } & Record<ReleasedText, string> &
 	Record<ReleasedNumber, number | null>;
 
+/** A release on its way to a partner. */
+export interface SendingTable {
+	id: string;
+	release_id: string;
+	/** The key of a partner. */
+	partner: string;
+	author: string;
+	made_at: Timestamp;
+	/** Nothing more of it goes out until it goes on. */
+	stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+	/** Where the partner's news are to be asked from, and when. */
+	news_from: Generated<number>;
+	news_at: Timestamp;
+}
+
+/** A message of a sending: pieces of some places, under a key that stays the same however often it goes out. */
+export interface SendingBatchTable {
+	sending_id: string;
+	/** From 1. */
+	batch: number;
+	key: Generated<string>;
+	/** The first place, and the one after the last; places count from 1. */
+	from_place: number;
+	to_place: number;
+	answered_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+	tries: Generated<number>;
+	next_at: Timestamp;
+	/** Somebody is at it until then. */
+	leased_until: ColumnType<Date | null, Date | null | undefined, Date | null>;
+	/** What went wrong the last time, in a sentence. */
+	failure: string | null;
+}
+
+/** What a partner says of a piece: once, whatever comes twice. */
+export interface SendingAnswerTable {
+	sending_id: string;
+	place: number;
+	is: PieceAnswer['is'];
+	reason: string;
+	lead_days: number | null;
+	progress: Progress | null;
+}
+
 /** Things done once for a database, such as loading the demo project. */
 export interface MilestoneTable {
 	name: string;
@@ -102,4 +146,7 @@ export interface Schema {
 	database_epoch: EpochTable;
 	release: ReleaseTable;
 	release_row: ReleaseRowTable;
+	sending: SendingTable;
+	sending_batch: SendingBatchTable;
+	sending_answer: SendingAnswerTable;
 }

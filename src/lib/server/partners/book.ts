@@ -1,0 +1,21 @@
+import { partners, type PartnerId } from '$lib/protocol';
+
+/** A partner that releases can be sent to. */
+export interface Partner {
+	readonly id: PartnerId;
+	/** Where it answers, without a slash at the end. */
+	readonly address: string;
+}
+
+/**
+ * The partners of this server, as its environment names them: FABRICATOR_DESK and SITE_RECEIVER. Nobody else is ever
+ * asked: no address comes from a request.
+ */
+export function partnersFrom(env: Readonly<Record<string, string | undefined>>): Map<PartnerId, Partner> {
+	const found = new Map<PartnerId, Partner>();
+	for (const { id, setting } of partners) {
+		const address = env[setting];
+		if (address) found.set(id, { id, address: new URL(address).href.replace(/\/$/, '') });
+	}
+	return found;
+}
