@@ -85,7 +85,12 @@ try {
 		await prepareDatabase(forBrowser);
 		await release();
 		await npm('test:server', { DATABASE_URL: forServer });
-		await npm('test:browser', { DATABASE_URL: forBrowser, CHROMIUM, BROWSER_PORT: String(await freePort()) });
+		await npm('test:browser', {
+			DATABASE_URL: forBrowser,
+			CHROMIUM,
+			BROWSER_PORT: String(await freePort()),
+			DESK_PORT: String(await freePort())
+		});
 		await beside;
 	} finally {
 		for (const child of running) process.kill(-child.pid, 'SIGTERM');

@@ -32,6 +32,13 @@ export const partners = [
 ] as const;
 export type PartnerId = (typeof partners)[number]['id'];
 
+/** A partner that releases can be sent to. */
+export interface Partner {
+	readonly id: PartnerId;
+	/** Where it answers, without a slash at the end. */
+	readonly address: string;
+}
+
 /** How far a release has come with a partner. */
 export interface SendingCard {
 	readonly number: number;

@@ -19,7 +19,7 @@ export function table(rows: readonly (readonly (string | number)[])[]): string {
 const style = `
 body { margin: 0; background: #f3efe4; color: #1f2b2a; font: 15px/1.5 system-ui, sans-serif }
 header { background: #2f4a47; color: #fff; padding: 14px 28px; display: flex; gap: 18px; align-items: baseline; flex-wrap: wrap }
-header h1 { font-size: 19px; margin: 0 } header a { color: #fff; margin-left: auto }
+header h1 { font-size: 19px; margin: 0 } header nav { margin-left: auto; display: flex; gap: 18px } header a { color: #fff }
 main { max-width: 960px; padding: 20px 28px }
 h2 { font-size: 16px; margin: 22px 0 6px } p { margin: 6px 0 }
 table { border-collapse: collapse; width: 100%; background: #fff; font-variant-numeric: tabular-nums }
@@ -30,13 +30,13 @@ button { font: inherit; padding: 5px 14px; margin-top: 10px; border: 1px solid #
 input[type=number] { font: inherit; width: 5em }
 `;
 
-/** The page of a partner. @param again it looks again by itself */
-export const page = (name: string, body: string, again = true): string => `<!doctype html>
+/** A page of a partner. @param link to another one of its pages, as HTML */
+export const page = (name: string, body: string, link: string): string => `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>${plain(name)}</title>
-<meta name="viewport" content="width=device-width">${again ? '<meta http-equiv="refresh" content="5">' : ''}
+<meta name="viewport" content="width=device-width">
 <style>${style}</style></head><body>
 <header><h1>${plain(name)}</h1><span>a simulated partner that ships with Zygaster: nothing leaves this machine</span>
-${again ? '<a href="/troubles">What goes wrong here</a>' : '<a href="/">Back</a>'}</header>
+<nav>${link}</nav></header>
 <main>${body}</main></body></html>`;
 
 /** The form by which its troubles are chosen. */

@@ -9,6 +9,7 @@ import { draw, troubles, type Mood, type Trouble } from './troubles';
 const MOST_BYTES = 8_000_000;
 const HUGE_BYTES = 50_000_000;
 const SLOW_MS = 3000;
+const MAIN_LINKS = '<a href="/">Look again</a><a href="/troubles">What goes wrong here</a>';
 
 /** One partner: what it is called, what it says to messages, and what else can be asked of it. */
 export interface PartnerProgram {
@@ -105,9 +106,15 @@ async function answer(
 	const url = new URL(request.url ?? '/', 'http://partner');
 	const asked = `${request.method} ${url.pathname}`;
 	if (asked === 'POST /batches') return takeBatch(program, request, response);
-	if (asked === 'GET /') return send(response, 200, 'text/html', page(program.name, program.body()));
+	if (asked === 'GET /')
+		return send(response, 200, 'text/html', page(program.name, program.body(), MAIN_LINKS));
 	if (asked === 'GET /troubles')
-		return send(response, 200, 'text/html', page(program.name, troublePage(program.mood), false));
+		return send(
+			response,
+			200,
+			'text/html',
+			page(program.name, troublePage(program.mood), '<a href="/">Back</a>')
+		);
 	if (asked === 'POST /troubles') {
 		const form = await formOf(request);
 		program.mood = {

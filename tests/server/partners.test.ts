@@ -219,13 +219,13 @@ describe('the server with partners', () => {
 		});
 		return { status: response.status, body: (await response.json()) as T };
 	};
-	type Told = { partners: string[]; sendings: SendingCard[] };
+	type Told = { partners: object[]; sendings: SendingCard[] };
 	const card = async (id: string) => (await at<Told>('GET', `${id}/sendings`)).body.sendings[0]!;
 
 	it('sends a release once, tells how far it is and what was refused, and stops and goes on when told', async () => {
 		const id = await released(wall(2, 1));
 		expect((await at<Told>('GET', `${id}/sendings`)).body).to.deep.equal({
-			partners: ['desk'],
+			partners: [{ id: 'desk', address }],
 			sendings: []
 		});
 		expect((await at('POST', `${id}/releases/1/sendings/desk`)).status).to.equal(201);

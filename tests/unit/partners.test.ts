@@ -1,9 +1,15 @@
 import { expect } from 'chai';
-import fc from 'fast-check';
-import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import fc from '../property';
+import { appendFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Answer, Batch, BatchPiece, News } from '../../src/core/partner/message-schema';
+import {
+	messageStructures,
+	type Answer,
+	type Batch,
+	type BatchPiece,
+	type News
+} from '../../src/core/partner/message-schema';
 import { MessageError, readAnswer } from '../../src/core/partner/read-message';
 import { fabricatorDesk } from '../../src/partners/desk/desk';
 import { whyNot } from '../../src/partners/desk/machines';
@@ -56,6 +62,17 @@ const nobody: { share: number; kinds: [] } = { share: 0, kinds: [] };
 let folder: string;
 beforeEach(() => (folder = mkdtempSync(join(tmpdir(), 'zygaster-partner-'))));
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('messages between the application and its partners', () => {
+	it('are documented as they are', () => {
+		for (const [name, structure] of Object.entries(messageStructures())) {
+			const kept: unknown = JSON.parse(
+				readFileSync(new URL(`../../docs/${name}.schema.json`, import.meta.url), 'utf8')
+			);
+			expect(kept, 'run npm run docs:schema').to.deep.equal(JSON.parse(JSON.stringify(structure)));
+		}
+	});
+});
 
 describe('an answer of a partner', () => {
 	it('is read in the order of what was sent, however it is ordered and however often a thing is said', () => {

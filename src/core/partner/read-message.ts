@@ -37,8 +37,8 @@ const nameOf = ({ list, address }: Pick<PieceAnswer, 'list' | 'address'>) => `${
  * is taken once.
  *
  * ```ts
- * const answers = readAnswer(text, batch);
- * const first = answers[0]!.is; // 'accepted' or 'refused'
+ * const answers = readAnswer(text, { release: 1, batch: 1, pieces: [] });
+ * const refused = answers.filter(({ is }) => is === 'refused');
  * ```
  * @returns one for every piece, in the order of the batch
  * @throws MessageError

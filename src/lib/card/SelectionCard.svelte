@@ -133,6 +133,8 @@
 		if (option) return option.label;
 		return formatQuantity(value, (input && inputKind(input)) ?? 'count', display);
 	}
+	/** What a partner says who cannot take it. */
+	const refusal = $derived(desk.selection.last ? desk.flags.refusalOf(desk.selection.last) : null);
 	/** The limits that it goes beyond. */
 	const gone = $derived(
 		piece
@@ -241,6 +243,7 @@
 							<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>.</span
 						>
 					{/each}
+					{#if refusal}<span class="text-oxide block">{refusal}.</span>{/if}
 					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
 							>{flag}.</span
 						>{/each}

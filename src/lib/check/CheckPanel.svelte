@@ -8,6 +8,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ClashPanel from './ClashPanel.svelte';
 	import KindsPanel from './KindsPanel.svelte';
+	import ToldPanel from './ToldPanel.svelte';
 	import Histogram from './Histogram.svelte';
 	import {
 		checkMeasures,
@@ -88,6 +89,7 @@
 	function toggleClashes() {
 		if (desk.clashes.shown) return desk.clashes.close();
 		desk.kinds.shown = false;
+		desk.told.shown = null;
 		desk.clashes.shown = true;
 		if (!desk.clashes.found) void desk.clashes.look(desk.project.document.clashes.deeper);
 	}
@@ -162,6 +164,7 @@
 		title="Which pieces are alike, and how many different ones there are"
 		onclick={() => {
 			if (!desk.kinds.shown && desk.clashes.shown) desk.clashes.close();
+			desk.told.shown = null;
 			desk.kinds.shown = !desk.kinds.shown;
 		}}>Kinds</button
 	>
@@ -172,4 +175,5 @@
 				: ''}{/if}
 	</p>
 </section>
-{#if desk.clashes.shown}<ClashPanel />{:else if desk.kinds.shown}<KindsPanel />{/if}
+{#if desk.told.shown}<ToldPanel told={desk.told.shown} />{:else if desk.clashes.shown}<ClashPanel
+	/>{:else if desk.kinds.shown}<KindsPanel />{/if}

@@ -78,8 +78,7 @@
 	</p>
 	{#if search.share !== null}
 		<p class="mt-2 flex items-center gap-2" role="status">
-			<progress class="accent-patina h-1 w-32" max="1" value={search.share} aria-label="Looking for clashes"
-			></progress>
+			<progress class="h-1 w-32" max="1" value={search.share} aria-label="Looking for clashes"></progress>
 			looking …
 			<button type="button" class="underline" onclick={() => search.end()}>Cancel</button>
 		</p>

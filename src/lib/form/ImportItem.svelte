@@ -43,8 +43,7 @@
 />
 {#if running}
 	<p class="ml-11 flex items-center gap-2 py-1 text-[12px]" role="status">
-		<progress class="accent-patina h-1 w-24" max="1" value={share} aria-label="Reading {running.name}"
-		></progress>
+		<progress class="h-1 w-24" max="1" value={share} aria-label="Reading {running.name}"></progress>
 		Reading {running.name} …
 		<button type="button" class="underline" onclick={() => running?.reading.cancel()}>Cancel</button>
 	</p>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { onMount, type Snippet } from 'svelte';
+	import { onMount, untrack, type Snippet } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { OWN_HEADER } from '$lib/saving/line';
 	import type { LiveModel } from '$lib/state/model.svelte';
@@ -57,6 +57,10 @@
 	$effect(() => {
 		for (const notice of desk.project.notices) toast(notice, { duration: 8000 });
 		if (desk.project.notices.length) desk.project.notices = [];
+	});
+	/** What partners have said is known once the model has been seen. */
+	$effect(() => {
+		if (desk.begun) untrack(() => void desk.partners.load());
 	});
 	/** What pieces are called, where the project says so: known of every model that stands. */
 	$effect(() => {

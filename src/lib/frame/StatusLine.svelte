@@ -9,16 +9,14 @@
 		let cells = 0;
 		let pieces = 0;
 		let bars = 0;
-		let flags = 0;
 		for (const zone of model.view.zones) {
 			if (!zone.bare) cells += zone.faces.reduce((sum, face) => sum + face.cells.count, 0);
 			for (const group of zone.groups) {
 				if (group.over === 'line') bars += group.sites.length;
 				else pieces += group.sites.length;
-				flags += group.flags.size;
 			}
 		}
-		return { cells, pieces, bars, flags };
+		return { cells, pieces, bars, flags: desk.flags.all.length };
 	});
 	/** Every piece that something is told of; the card tells of the worst. */
 	const chooseFlagged = () => desk.selection.choose(desk.flags.all.map(({ address }) => address).reverse());
@@ -129,7 +127,7 @@
 		{:else if model.progress || (model.behind && !model.cancelled)}
 			{#if model.progress}
 				<progress
-					class="accent-patina h-1 w-32"
+					class="h-1 w-32"
 					max={model.progress.of}
 					value={model.progress.done}
 					aria-label={model.progress.what}

@@ -92,7 +92,7 @@
 	const colours = $derived.by(() => {
 		const { painted: lens, measure } = desk;
 		if (!zone) return [];
-		const paint = { lens, measure, range: rangeOf(view, measure), kinds: desk.kinds.painted };
+		const paint = { lens, measure, range: rangeOf(view, measure), chosen: desk.chosenColours };
 		return zone.faces.map((_, f) => cellColours(zone, zoneIndex, f, paint));
 	});
 	const cellCount = $derived(sheets.reduce((sum, { face }) => sum + face.cells.count, 0));

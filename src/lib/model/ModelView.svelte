@@ -105,7 +105,7 @@
 		scene.update(
 			view,
 			desk.project.document.zones,
-			{ lens, measure, range: rangeOf(view, measure), kinds: desk.kinds.painted },
+			{ lens, measure, range: rangeOf(view, measure), chosen: desk.chosenColours },
 			desk.isolated,
 			desk.visibility.hidden
 		);

@@ -1,5 +1,4 @@
 import type { Zone } from '$core/project/schema';
-import { kindPalette } from '$lib/state/kind-colours';
 import type { Lens } from '$lib/state/desk.svelte';
 import type { ZoneView } from '$lib/state/model.svelte';
 import { sequence, sequenceStep, shareIn, valuesOf, type Range } from '$lib/check/measures';
@@ -10,8 +9,14 @@ export interface Paint {
 	/** The key of a measure. */
 	readonly measure: string;
 	readonly range: Range;
-	/** Kinds are looked at: places in their palette, by zone and face of the view. */
-	readonly kinds: readonly (readonly Uint8Array[])[] | null;
+	/** Colours that somebody else has chosen, over those of the measure. */
+	readonly chosen: ChosenColours | null;
+}
+
+/** A palette, and the place in it of every cell by zone and face of the view. */
+export interface ChosenColours {
+	readonly palette: readonly string[];
+	readonly of: readonly (readonly Uint8Array[])[];
 }
 
 /** What cells of a zone's rules are painted in, one after the other; as many as can be told apart. */
@@ -32,8 +37,8 @@ export function cellColours(zone: ZoneView, z: number, f: number, paint: Paint):
 	const face = zone.faces[f]!;
 	const of = new Uint8Array(face.cells.count);
 	if (paint.lens === 'check') {
-		const kinds = paint.kinds?.[z]?.[f];
-		if (kinds?.length === of.length) return { palette: kindPalette, of: kinds };
+		const chosen = paint.chosen?.of[z]?.[f];
+		if (chosen?.length === of.length) return { palette: paint.chosen!.palette, of: chosen };
 		const values = valuesOf(zone, f, paint.measure);
 		for (let c = 0; c < of.length; c++)
 			of[c] = Number.isNaN(values[c]!) ? sequence.length : sequenceStep(shareIn(paint.range, values[c]!));

@@ -452,8 +452,12 @@ export class ModelScene {
 
 	resize(width: number, height: number): void {
 		if (!width || !height) return;
+		const before = this.eye.size;
 		this.picture.resize(width, height);
 		this.eye.resize(width, height);
+		// A page that is still being put together has no room yet: what was framed in it was framed for none.
+		const hadRoom = before.width > width / 2 && before.height > height / 2;
+		if (!hadRoom && this.framed !== 'no' && !this.eye.byHand && !this.bounds.isEmpty()) this.home();
 		for (const overlay of this.overlays) overlay.resize(width, height);
 		this.request();
 	}

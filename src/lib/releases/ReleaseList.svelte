@@ -5,6 +5,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { freezeMarks } from '$lib/schedule/freeze-marks';
 	import { toast } from 'svelte-sonner';
+	import PartnerRows from './PartnerRows.svelte';
 	import type { Releases } from './releases.svelte';
 
 	let { releases }: { releases: Releases } = $props();
@@ -83,7 +84,8 @@
 						class="text-patina mb-2 block px-3 text-[12.5px] hover:underline"
 						href="/api/projects/{desk.project.id}/releases/{number}/file"
 						download>Release file for partners (JSON)</a
-					>{/if}
+					>
+					<PartnerRows {number} />{/if}
 			</li>
 		{:else}
 			{#if releases.cards}<li class="sentence text-ink-2 text-[14px]!">

@@ -23,6 +23,8 @@ import { LOCAL_OWNER } from './saving';
 
 /** Rows of one insertion. */
 const PAGE = 10_000;
+/** The largest that a place can be. */
+const LAST_PLACE = 2_147_483_647;
 /** A computation goes on this long before other requests are let in (ms). */
 const A_BREATH = 30;
 const letIn = () => new Promise<void>((resolve) => setImmediate(resolve));
@@ -151,7 +153,7 @@ export async function keptPieces(
 	db: Database,
 	release: string,
 	from = 1,
-	to = Number.MAX_SAFE_INTEGER
+	to = LAST_PLACE
 ): Promise<ReleasedPieces> {
 	const rows = await db
 		.selectFrom('release_row')

@@ -18,6 +18,8 @@ import { SheetState } from './sheet-state.svelte';
 import { pathTo, setAt, type Path } from '$core/project/typed-path';
 import { isWithin } from '$core/project/paths';
 import { TotalsSearch } from './totals-search.svelte';
+import { Partners } from './partners.svelte';
+import { ToldColours, type Told } from './told-colours.svelte';
 import { Visibility } from './visibility.svelte';
 
 export const lenses = [
@@ -63,6 +65,8 @@ export class Desk {
 	readonly totals: TotalsSearch;
 	readonly sheet: SheetState;
 	readonly visibility: Visibility;
+	readonly told: ToldColours;
+	readonly partners: Partners;
 	lens = $state<Lens>('clad');
 	/** Whatever is changed, this lens stays. */
 	pinned = $state(false);
@@ -113,6 +117,8 @@ export class Desk {
 	);
 	/** What is looked at is said in a band along the top of the model. */
 	readonly hasBand = $derived(['form', 'check', 'issue'].includes(this.lens) || this.painted === 'check');
+	/** What cells are coloured by instead of a measure. */
+	readonly chosenColours = $derived.by(() => this.told.painted ?? this.kinds.painted);
 	readonly display = $derived.by(() => this.project.document.display);
 
 	/** Values of the whole project; none while one of them is wrong. */
@@ -145,7 +151,9 @@ export class Desk {
 		this.kinds = new KindSearch(model);
 		this.moves = new MoveSearch(model);
 		this.totals = new TotalsSearch(model);
-		this.flags = new FlagWalk(model, this.selection);
+		this.told = new ToldColours(model);
+		this.partners = new Partners(project.id);
+		this.flags = new FlagWalk(model, this.selection, this.partners);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);
 		this.activeZone = project.document.zones[0]?.id ?? null;
@@ -226,6 +234,14 @@ export class Desk {
 	showInColour(measure: string, zone: string): void {
 		this.measure = measure;
 		this.activeZone = zone;
+		this.turnTo('check');
+	}
+
+	/** Colour the cells by what is said of their pieces. */
+	showTold(told: Told): void {
+		if (this.clashes.shown) this.clashes.close();
+		this.kinds.shown = false;
+		this.told.shown = told;
 		this.turnTo('check');
 	}
 

@@ -1,11 +1,22 @@
 import type { LiveModel } from './model.svelte';
 import { flaggedPieces } from './flagged';
+import type { Partners, Refusal } from './partners.svelte';
 import type { Selection } from './selection.svelte';
 
 /** Walking from flag to flag, the worst first. */
 export class FlagWalk {
 	/** Every piece that something is told of. */
-	readonly all = $derived.by(() => flaggedPieces(this.model.view));
+	readonly all = $derived.by(() => flaggedPieces(this.model.view, this.refused));
+	/** What partners say of pieces that are in the model: those that they refuse. */
+	private readonly refused = $derived.by(
+		(): ReadonlyMap<string, Refusal> =>
+			new Map(this.partners.refusals.map((one) => [one.address, one] as const))
+	);
+
+	/** Why a partner refuses a piece; null where none does. */
+	refusalOf(address: string): string | null {
+		return this.refused.get(address)?.told ?? null;
+	}
 	/** Those of every clause by its path, the worst first. */
 	readonly under = $derived.by(() => {
 		const found = new Map<string, string[]>();
@@ -21,7 +32,8 @@ export class FlagWalk {
 
 	constructor(
 		private readonly model: LiveModel,
-		private readonly selection: Selection
+		private readonly selection: Selection,
+		private readonly partners: Partners
 	) {}
 
 	/** Choose the next of them, or the one before; from anything else the worst. @returns whether there is one */

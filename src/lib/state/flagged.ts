@@ -1,6 +1,7 @@
 import { pathTo } from '$core/project/typed-path';
 import type { ModelView, ToldGroup } from './model.svelte';
-import { addressOf } from './selection.svelte';
+import { piecesAt } from './pieces-at';
+import { addressOf, find } from './selection.svelte';
 
 /** A piece that something is told of. */
 export interface FlaggedPiece {
@@ -27,16 +28,30 @@ function* addressesOf(
 	for (const row of rows) yield [addressOf(view, { zone, face, kind, index: sites[row]! }), row];
 }
 
-/** Every piece that something is told of, the worst first. */
-export function flaggedPieces(view: ModelView): FlaggedPiece[] {
+/**
+ * Every piece that something is told of, the worst first.
+ * @param refused what nobody can make, by address: the worst of all
+ */
+export function flaggedPieces(view: ModelView, refused: ReadonlyMap<string, unknown>): FlaggedPiece[] {
 	const found: FlaggedPiece[] = [];
+	for (const address of refused.keys()) {
+		const site = find(view, address);
+		const [piece] = site ? piecesAt(view, site) : [];
+		if (site && piece)
+			found.push({
+				address,
+				badness: Infinity,
+				clause: clausePath(view.zones[site.zone]!.id, piece.group.clause)
+			});
+	}
 	for (const [zone, { id, groups }] of view.zones.entries())
 		for (const group of groups) {
 			const clause = clausePath(id, group.clause);
 			for (const [address, row] of addressesOf(view, zone, group, group.flags.keys()))
-				found.push({ address, badness: group.worst.get(row)!, clause });
+				if (!refused.has(address)) found.push({ address, badness: group.worst.get(row)!, clause });
 		}
-	return found.sort((a, b) => b.badness - a.badness);
+	// Two that are refused are as bad as each other: infinite less infinite is no number.
+	return found.sort((a, b) => (a.badness === b.badness ? 0 : b.badness - a.badness));
 }
 
 /** The pieces that go beyond a limit, those that go furthest first. */

@@ -3,7 +3,7 @@ import type { LikeSettings } from '$core/project/like-schema';
 import { same } from '$core/units/same';
 import type { PieceKindsFound } from '$lib/worker/chain-service';
 import { serialsOf, type LiveModel } from './model.svelte';
-import { kindPlace } from './kind-colours';
+import { kindPalette, kindPlace } from './kind-colours';
 import { addressOf } from './selection.svelte';
 
 /** A kind of pieces, and which it is among all. */
@@ -85,11 +85,14 @@ export class KindSearch {
 		this.pieces.forEach(({ index, size }, rank) => (places[index] = kindPlace(rank, size)));
 		return places;
 	});
-	/** What cells are painted by while kinds are looked at: the place in the palette, by zone and face. */
-	readonly painted = $derived.by((): readonly (readonly Uint8Array[])[] | null => {
+	/** What cells are painted by while kinds are looked at. */
+	readonly painted = $derived.by(() => {
 		if (!this.shown || !this.now) return null;
 		const { places } = this;
-		return this.now.of.map((faces) => faces.map((kinds) => Uint8Array.from(kinds, (kind) => places[kind]!)));
+		const of = this.now.of.map((faces) =>
+			faces.map((kinds) => Uint8Array.from(kinds, (kind) => places[kind]!))
+		);
+		return { palette: kindPalette, of };
 	});
 
 	/** What is of a kind that is listed. */

@@ -1,11 +1,4 @@
-import { partners, type PartnerId } from '$lib/protocol';
-
-/** A partner that releases can be sent to. */
-export interface Partner {
-	readonly id: PartnerId;
-	/** Where it answers, without a slash at the end. */
-	readonly address: string;
-}
+import { partners, type Partner, type PartnerId } from '$lib/protocol';
 
 /**
  * The partners of this server, as its environment names them: FABRICATOR_DESK and SITE_RECEIVER. Nobody else is ever

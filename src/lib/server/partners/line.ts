@@ -1,6 +1,6 @@
 import type { Batch, News, PieceAnswer } from '$core/partner/message-schema';
 import { MessageError, readAnswer, readNews } from '$core/partner/read-message';
-import type { Partner } from './book';
+import type { Partner } from '$lib/protocol';
 
 /** More than this nobody has to say (bytes). */
 const MOST_BYTES = 4_000_000;

@@ -1,10 +1,9 @@
 import { progressSteps, type Batch, type News, type PieceAnswer } from '$core/partner/message-schema';
 import { filePieces } from '$core/release/file';
-import type { PartnerId } from '$lib/protocol';
+import type { Partner, PartnerId } from '$lib/protocol';
 import { sql } from 'kysely';
 import type { Database } from '../database';
 import { keptPieces } from '../releases';
-import type { Partner } from './book';
 import { askNews, sendBatch, type Wait } from './line';
 
 export interface Patience {

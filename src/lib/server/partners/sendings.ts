@@ -1,10 +1,9 @@
 import { MOST_PIECES_OF_A_BATCH } from '$core/partner/message-schema';
-import { partners, type PartnerAnswers, type PartnerId, type SendingCard } from '$lib/protocol';
+import { partners, type Partner, type PartnerAnswers, type PartnerId, type SendingCard } from '$lib/protocol';
 import { sql } from 'kysely';
 import type { Database } from '../database';
 import { NotFound, Refused } from '../refusals';
 import { LOCAL_OWNER } from '../saving';
-import type { Partner } from './book';
 
 const nameOf = (partner: PartnerId) => partners.find(({ id }) => id === partner)!.name;
 
@@ -18,8 +17,8 @@ export class Sendings {
 	) {}
 
 	/** Partners that this server has the address of. */
-	get partners(): PartnerId[] {
-		return [...this.known.keys()];
+	get partners(): Partner[] {
+		return [...this.known.values()];
 	}
 
 	private async releaseOf(project: string, number: number): Promise<{ id: string; pieces: number }> {

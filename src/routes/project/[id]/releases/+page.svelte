@@ -6,6 +6,7 @@
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import DifferenceTable from '$lib/releases/DifferenceTable.svelte';
 	import ReleaseList from '$lib/releases/ReleaseList.svelte';
+	import { differencesTold } from '$lib/releases/told';
 	import { Releases } from '$lib/releases/releases.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { goto } from '$app/navigation';
@@ -13,7 +14,10 @@
 
 	const desk = useDesk();
 	const releases = new Releases(desk);
-	onMount(() => void releases.load());
+	onMount(() => {
+		void releases.load();
+		return desk.partners.watch();
+	});
 	$effect(() => {
 		void [releases.before, releases.after, desk.model.runs];
 		if (!desk.model.behind) untrack(() => void releases.compare());
@@ -35,6 +39,12 @@
 	]);
 	function show() {
 		desk.selection.choose(there);
+		void goto(`/project/${desk.project.id}`);
+	}
+	function colour() {
+		const { before, after } = releases;
+		const to = after === TODAY ? 'today' : `release ${after}`;
+		desk.showTold(differencesTold(`From release ${before} to ${to}`, listed));
 		void goto(`/project/${desk.project.id}`);
 	}
 	const counts = $derived.by(() => {
@@ -97,6 +107,9 @@
 					{#if all.length}<span class="ml-auto flex gap-2">
 							<button type="button" class="plain-button" disabled={!there.length} onclick={show}
 								>Choose these in the model</button
+							>
+							<button type="button" class="plain-button" disabled={!there.length} onclick={colour}
+								>Show in colour</button
 							>
 							<button type="button" class="plain-button" onclick={() => void releases.write()}
 								>Write XLSX</button
