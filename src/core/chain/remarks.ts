@@ -38,7 +38,8 @@ export function remarksOnMoves(zone: Zone, faces: readonly FaceModel[]): Problem
 	return zone.moves.flatMap((clause): Problem[] => {
 		const at = pathTo('zones', zone.id, 'moves', clause.id);
 		if (clause.muted) return [];
-		const told = (text: string): Problem[] => [{ at, text, remark: true }];
+		const anew = clause.aim === 'survey' ? 'Bring the survey in again' : 'Find them anew';
+		const told = (text: string): Problem[] => [{ at, text: `${text}. ${anew}`, remark: true }];
 		for (const found of clause.faces) {
 			const own = faces.find(({ address }) => address === found.face);
 			if (!own) continue;
@@ -46,7 +47,7 @@ export function remarksOnMoves(zone: Zone, faces: readonly FaceModel[]): Problem
 			if (!isOfSteps(found, grid)) {
 				const [bays, courses] = found.steps;
 				return told(
-					`its moves were found for ${bays} bays and ${courses} courses; there are ${grid.across.steps} and ${grid.up.steps} now, so nothing is moved. Find them anew`
+					`its moves were found for ${bays} bays and ${courses} courses; there are ${grid.across.steps} and ${grid.up.steps} now, so nothing is moved`
 				);
 			}
 			// Before this clause: what it and those after it do is taken away again.
@@ -55,9 +56,7 @@ export function remarksOnMoves(zone: Zone, faces: readonly FaceModel[]): Problem
 			const back = moved ? coordinateSum(moved, grid.columns * grid.rows) : 0;
 			const sum = coordinateSum(grid.positions, grid.columns * grid.rows) - back;
 			if (Math.abs(sum - found.sum) > SAME_SUM)
-				return told(
-					'its moves were found for nodes that lay elsewhere; they are made all the same. Find them anew'
-				);
+				return told('its moves were found for nodes that lay elsewhere; they are made all the same');
 		}
 		return [];
 	});

@@ -251,6 +251,8 @@ export function* findMoves(
 	levels: readonly number[],
 	at: string
 ): Steps<FoundMoves> {
+	if (moves.aim === 'survey')
+		refuse(`${at}/aim`, 'these nodes stand where they were measured; bring the survey in again to move them');
 	if (!(moves.most > 0)) refuse(`${at}/most`, 'no node may move at all; a way above 0 mm is accepted');
 	if (!(moves.within > 0))
 		refuse(`${at}/within`, 'nothing is flat within 0 mm; a way above 0 mm is accepted');

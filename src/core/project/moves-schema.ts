@@ -8,7 +8,7 @@ const MOST_FACES = 5000;
 const MOST_KINDS = 100_000;
 
 /** What nodes are moved for. */
-export const moveAims = ['flat', 'conical', 'translation', 'alike'] as const;
+export const moveAims = ['flat', 'conical', 'translation', 'alike', 'survey'] as const;
 export type MoveAim = (typeof moveAims)[number];
 
 const movedFaceSchema = z.strictObject({
@@ -29,7 +29,7 @@ export const movesSchema = z.strictObject({
 	muted: z.boolean().default(false),
 	/**
 	 * Cells that are flat; flat, and so that what stands on their lines meets at every node at one depth; parallelograms; or
-	 * as few different ones as can be.
+	 * as few different ones as can be; or nodes stand where they were measured.
 	 */
 	aim: z.enum(moveAims),
 	/** No node goes further. */

@@ -8,6 +8,7 @@
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ClashPanel from './ClashPanel.svelte';
 	import KindsPanel from './KindsPanel.svelte';
+	import SurveyPanel from './SurveyPanel.svelte';
 	import ToldPanel from './ToldPanel.svelte';
 	import Histogram from './Histogram.svelte';
 	import {
@@ -86,13 +87,22 @@
 	}
 	const cells = $derived(bins.reduce((sum, bin) => sum + bin.count, 0));
 
-	function toggleClashes() {
-		if (desk.clashes.shown) return desk.clashes.close();
-		desk.kinds.shown = false;
+	/** One of them is looked at, or none. */
+	function look(which: 'clashes' | 'kinds' | 'survey') {
+		const wasShown = desk[which].shown;
+		if (desk.clashes.shown) desk.clashes.close();
 		desk.told.shown = null;
-		desk.clashes.shown = true;
-		if (!desk.clashes.found) void desk.clashes.look(desk.project.document.clashes.deeper);
+		desk.kinds.shown = desk.survey.shown = false;
+		if (wasShown) return;
+		desk[which].shown = true;
+		if (which === 'clashes' && !desk.clashes.found)
+			void desk.clashes.look(desk.project.document.clashes.deeper);
 	}
+	const buttons = [
+		['clashes', 'Clashes', 'Pieces that reach into each other'],
+		['kinds', 'Kinds', 'Which pieces are alike, and how many different ones there are'],
+		['survey', 'Survey', 'Points that were measured on the site, against the model']
+	] as const;
 	function choose(bin: Bin) {
 		const top = bin.to >= range.high - 1e-9 * Math.max(1, Math.abs(range.high));
 		const chosen: string[] = [];
@@ -150,24 +160,15 @@
 					onchoose={choose}
 				/>{/key}{/if}
 	</div>
-	<button
-		type="button"
-		class="plain-button whitespace-nowrap"
-		aria-pressed={desk.clashes.shown}
-		title="Pieces that reach into each other"
-		onclick={toggleClashes}>Clashes</button
-	>
-	<button
-		type="button"
-		class="plain-button whitespace-nowrap"
-		aria-pressed={desk.kinds.shown}
-		title="Which pieces are alike, and how many different ones there are"
-		onclick={() => {
-			if (!desk.kinds.shown && desk.clashes.shown) desk.clashes.close();
-			desk.told.shown = null;
-			desk.kinds.shown = !desk.kinds.shown;
-		}}>Kinds</button
-	>
+	{#each buttons as [which, label, title] (which)}
+		<button
+			type="button"
+			class="plain-button whitespace-nowrap"
+			aria-pressed={desk[which].shown}
+			{title}
+			onclick={() => look(which)}>{label}</button
+		>
+	{/each}
 	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
 		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
 			own.{bounds.length
@@ -176,4 +177,4 @@
 	</p>
 </section>
 {#if desk.told.shown}<ToldPanel told={desk.told.shown} />{:else if desk.clashes.shown}<ClashPanel
-	/>{:else if desk.kinds.shown}<KindsPanel />{/if}
+	/>{:else if desk.kinds.shown}<KindsPanel />{:else if desk.survey.shown}<SurveyPanel />{/if}

@@ -76,76 +76,78 @@
 	{effect}
 	muted={moves.muted}
 	actions={[
-		{ label: 'Find them anew', act: () => findAgain(desk, zone.id, moves.id) },
+		...(moves.aim === 'survey'
+			? []
+			: [{ label: 'Find them anew', act: () => findAgain(desk, zone.id, moves.id) }]),
 		...listActions(desk, zone, 'moves', moves)
 	]}
 >
-	Move nodes by at most <ValueChip
-		path={below(path, 'most')}
-		value={moves.most}
-		kind="length"
-		label="How far nodes may move"
-		of={zone.name}
-		step={5}
-		min={0}
-	/> so that <ChoiceChip
-		value={moves.aim}
-		options={[
-			{ value: 'flat', label: 'cells are flat' },
-			{ value: 'conical', label: 'cells are flat and bars of one depth meet' },
-			{ value: 'translation', label: 'cells are parallelograms' },
-			{ value: 'alike', label: 'fewer kinds are left' }
-		]}
-		label="What nodes are moved for"
-		onchoose={(aim) => desk.set(below(path, 'aim'), aim, `${zone.name}: nodes moved for something else`)}
-	/>{#if flags}{' '}within <ValueChip
-			path={below(path, 'within')}
-			value={moves.within}
+	{#if moves.aim === 'survey'}Nodes stand where they were measured.{:else}Move nodes by at most <ValueChip
+			path={below(path, 'most')}
+			value={moves.most}
 			kind="length"
-			label="What counts as flat"
+			label="How far nodes may move"
 			of={zone.name}
-			step={0.5}
+			step={5}
 			min={0}
-		/>{/if}{#if moves.aim === 'alike'}, <ChoiceChip
-			value={moves.kinds === null ? 'few' : 'count'}
+		/> so that <ChoiceChip
+			value={moves.aim}
 			options={[
-				{ value: 'few', label: 'as few as can be' },
-				{ value: 'count', label: 'about so many' }
+				{ value: 'flat', label: 'cells are flat' },
+				{ value: 'conical', label: 'cells are flat and bars of one depth meet' },
+				{ value: 'translation', label: 'cells are parallelograms' },
+				{ value: 'alike', label: 'fewer kinds are left' }
 			]}
-			label="How many kinds"
-			onchoose={(choice) =>
-				desk.set(below(path, 'kinds'), choice === 'few' ? null : 12, `${zone.name}: how many kinds`)}
-		/>{#if moves.kinds !== null}: <ValueChip
-				path={below(path, 'kinds')}
-				value={moves.kinds}
-				kind="count"
-				label="Kinds"
+			label="What nodes are moved for"
+			onchoose={(aim) => desk.set(below(path, 'aim'), aim, `${zone.name}: nodes moved for something else`)}
+		/>{#if flags}{' '}within <ValueChip
+				path={below(path, 'within')}
+				value={moves.within}
+				kind="length"
+				label="What counts as flat"
 				of={zone.name}
-				step={1}
-				min={1}
-			/>{/if}{/if}{#if cannotSee}, keeping <SeveralChip
-			values={kept}
-			options={keepOptions}
-			label="What stays"
-			empty="nothing"
-			onchoose={(chosen) =>
-				desk.set(
-					below(path, 'keeps'),
-					{
-						rims: chosen.includes('rims'),
-						levels: chosen.includes('levels'),
-						openings: chosen.includes('openings')
-					},
-					`${zone.name}: what stays as nodes move`
-				)}
-		/>{/if}.
+				step={0.5}
+				min={0}
+			/>{/if}{#if moves.aim === 'alike'}, <ChoiceChip
+				value={moves.kinds === null ? 'few' : 'count'}
+				options={[
+					{ value: 'few', label: 'as few as can be' },
+					{ value: 'count', label: 'about so many' }
+				]}
+				label="How many kinds"
+				onchoose={(choice) =>
+					desk.set(below(path, 'kinds'), choice === 'few' ? null : 12, `${zone.name}: how many kinds`)}
+			/>{#if moves.kinds !== null}: <ValueChip
+					path={below(path, 'kinds')}
+					value={moves.kinds}
+					kind="count"
+					label="Kinds"
+					of={zone.name}
+					step={1}
+					min={1}
+				/>{/if}{/if}{#if cannotSee}, keeping <SeveralChip
+				values={kept}
+				options={keepOptions}
+				label="What stays"
+				empty="nothing"
+				onchoose={(chosen) =>
+					desk.set(
+						below(path, 'keeps'),
+						{
+							rims: chosen.includes('rims'),
+							levels: chosen.includes('levels'),
+							openings: chosen.includes('openings')
+						},
+						`${zone.name}: what stays as nodes move`
+					)}
+			/>{/if}.{/if}
 	{#snippet outcome()}<div data-testid="moves-found">
 			{#if isLooking}<span role="status">looking for the best places …</span>
 				<button type="button" class="text-patina-deep underline" onclick={() => desk.moves.end()}
 					>end it</button
 				>
 			{:else}{#if said}<span role="status">{said}</span>{/if}{#if why}{' '}{why}{/if}
-				{#if !said && !wrong}{isMoved
+				{#if !said && !wrong && moves.aim !== 'survey'}{isMoved
 						? 'As they were found with the settings before, or in an earlier session. '
 						: 'Nothing is moved yet. '}<button
 						type="button"

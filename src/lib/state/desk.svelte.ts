@@ -19,6 +19,7 @@ import { pathTo, setAt, type Path } from '$core/project/typed-path';
 import { isWithin } from '$core/project/paths';
 import { TotalsSearch } from './totals-search.svelte';
 import { Partners } from './partners.svelte';
+import { Survey } from './survey.svelte';
 import { ToldColours, type Told } from './told-colours.svelte';
 import { Visibility } from './visibility.svelte';
 
@@ -67,6 +68,7 @@ export class Desk {
 	readonly visibility: Visibility;
 	readonly told: ToldColours;
 	readonly partners: Partners;
+	readonly survey: Survey;
 	lens = $state<Lens>('clad');
 	/** Whatever is changed, this lens stays. */
 	pinned = $state(false);
@@ -118,7 +120,7 @@ export class Desk {
 	/** What is looked at is said in a band along the top of the model. */
 	readonly hasBand = $derived(['form', 'check', 'issue'].includes(this.lens) || this.painted === 'check');
 	/** What cells are coloured by instead of a measure. */
-	readonly chosenColours = $derived.by(() => this.told.painted ?? this.kinds.painted);
+	readonly chosenColours = $derived.by(() => this.told.painted ?? this.survey.painted ?? this.kinds.painted);
 	readonly display = $derived.by(() => this.project.document.display);
 
 	/** Values of the whole project; none while one of them is wrong. */
@@ -153,6 +155,7 @@ export class Desk {
 		this.totals = new TotalsSearch(model);
 		this.told = new ToldColours(model);
 		this.partners = new Partners(project.id);
+		this.survey = new Survey(model);
 		this.flags = new FlagWalk(model, this.selection, this.partners);
 		this.sheet = new SheetState(project.document.zones.length);
 		this.visibility = new Visibility(project.id);
@@ -240,7 +243,7 @@ export class Desk {
 	/** Colour the cells by what is said of their pieces. */
 	showTold(told: Told): void {
 		if (this.clashes.shown) this.clashes.close();
-		this.kinds.shown = false;
+		this.kinds.shown = this.survey.shown = false;
 		this.told.shown = told;
 		this.turnTo('check');
 	}

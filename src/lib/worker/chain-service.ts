@@ -25,8 +25,10 @@ import { pathTo } from '$core/project/typed-path';
 import { cladFigures, type CladFigures } from '$core/schedule/clad-figures';
 import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
 import { countPieces } from '$core/schedule/pieces';
+import type { MeasuredPoints } from '$core/survey/match';
 import { ProblemError, type Problem } from '$core/units/problem';
 import { withPauses } from '$core/units/steps';
+import { surveyOf, type SurveyFound } from './survey';
 import { Lists, type ListedColumns } from './lists';
 import { practiceProject } from './practice';
 import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
@@ -338,6 +340,10 @@ export const chainService = {
 			const { kinds, of } = await withPauses(pieceKindsOf(current(), over, like), () => pause());
 			return { kinds, of: new Map(Array.from(of, ([{ serial }, own]) => [serial, own])) };
 		});
+	},
+	/** Measured points against the nodes of the model. @param within how near a point has to be to its node (mm) */
+	survey(points: MeasuredPoints, within: number): SurveyFound {
+		return surveyOf(current(), points, within);
 	},
 	/** Some columns of a list of the model. */
 	schedule(name: ScheduleName, keys: readonly string[]): ListedColumns {
