@@ -3,6 +3,7 @@
  * Absolute times drift from machine to machine; the ratios are what is held.
  */
 import { parseArgs } from 'node:util';
+import { IfcAPI } from 'web-ifc';
 import { Chain } from '../../src/core/chain/chain';
 import { evaluateCurvature } from '../../src/core/geometry/curvature';
 import { evaluateGrid } from '../../src/core/geometry/surface';
@@ -16,6 +17,7 @@ import { layTiles } from '../../src/core/pattern/lay-tiles';
 import { makeEdges } from '../../src/core/pattern/edges';
 import { patternOf } from '../../src/core/pattern/catalogue';
 import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
+import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
 import { hashOf } from '../../src/core/project/hash';
@@ -374,7 +376,7 @@ async function importStep(): Promise<void> {
 			masses: Array.from({ length: 500 }, (_, k) => ({ id: `m${k}`, name: `Mass ${k}`, form: net(k) }))
 		})
 	);
-	const bytes = new TextEncoder().encode(writeStep(model, '2026-01-01T00:00:00'));
+	const bytes = Buffer.concat(writeStep(model, '2026-01-01T00:00:00'));
 	note('import:step', 500, await time(() => readStepFaces(bytes), 3));
 }
 
@@ -619,6 +621,40 @@ async function workbook(): Promise<void> {
 	};
 	const csv = await time(() => write('csv'), 1, 0);
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
+}
+
+/** Fifty thousand framed units with a hundred thousand bars as IFC; two thousand against the writer of a library. */
+async function building(): Promise<void> {
+	if (!wanted('export:ifc')) return;
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const bar = { id: 'bar', name: 'bar', part: 'box-mullion', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
+	const runs = [{ id: 'bars', lines: ['bay', 'course', 'rim'], variant: 'bar' }];
+	const made = async (across: number, up: number) => {
+		const project = projectOf(mass, counts(across, up), { rules, runs } as never, { variants: [unit, bar] });
+		return new Chain().run(project);
+	};
+	const at = '2026-01-01T00:00:00';
+	const few = await made(50, 40);
+	const api = new IfcAPI();
+	await api.Init();
+	const file = api.OpenModel(Buffer.concat(writeIfc(few, at)));
+	const [own, theirs] = [
+		await time(() => writeIfc({ ...few }, at), 5, 1),
+		await time(() => api.SaveModel(file), 5, 1)
+	];
+	api.CloseModel(file);
+	note('export:ifc-2000', 2000, own, { name: 'web-ifc', ms: theirs });
+	const model = await made(250, 200);
+	let bytes = 0;
+	const ms = await time(
+		() => void (bytes = writeIfc(model, at).reduce((sum, { length }) => sum + length, 0)),
+		1,
+		0
+	);
+	const most = process.resourceUsage().maxRSS / 1e3;
+	console.log(`export:ifc: ${(bytes / 1e6).toFixed(0)} MB written, ${most.toFixed(0)} MB of memory at most`);
+	note('export:ifc', 50_000, ms);
 }
 
 /** What a release keeps of fifty thousand units, and two of them compared, of which one has a course less. */
@@ -965,6 +1001,7 @@ async function main(): Promise<void> {
 	await pack();
 	await workbook();
 	await drawings();
+	await building();
 	await releases();
 	await rules();
 	await drivers();

@@ -4,6 +4,7 @@ import { writeGlb } from '../../src/core/exchange/glb/write';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { writePicture } from '../../src/core/exchange/picture/write';
 import { writeStep } from '../../src/core/exchange/step/write';
+import { textOf } from '../written';
 import { DocumentError } from '../../src/core/project/faults';
 import { readProject } from '../../src/core/project/read';
 import type { Project } from '../../src/core/project/schema';
@@ -73,8 +74,8 @@ export async function faultOf(document: unknown): Promise<{ made: boolean; fault
 	const outputs: Record<string, () => unknown> = {
 		summary: () => ({ ...summarise(model), like_sets: 0 }),
 		picture: () => writePicture(model),
-		ifc: () => writeIfc(model, when),
-		step: () => writeStep(model, when),
+		ifc: () => textOf(writeIfc(model, when)),
+		step: () => textOf(writeStep(model, when)),
 		measures: () =>
 			model.zones.map((zone) => zone.model?.faces.map(({ measures, grid }) => [measures, grid.positions])),
 		meshes: () => model.zones.map((zone) => zone.model?.groups.map(({ group }) => group.run.elements))

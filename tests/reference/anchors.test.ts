@@ -144,7 +144,7 @@ describe('the points that pieces hang on', () => {
 
 		const api = new webIfc.IfcAPI();
 		await api.Init();
-		const file = api.OpenModel(new TextEncoder().encode(String(writeIfc(model, '2026-11-29T10:00:00'))));
+		const file = api.OpenModel(Buffer.concat(writeIfc(model, '2026-11-29T10:00:00')));
 		let found = 0;
 		const sets = api.GetLineIDsWithType(file, webIfc.IFCPROPERTYSET);
 		for (let k = 0; k < sets.size(); k++) {

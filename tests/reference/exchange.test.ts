@@ -8,6 +8,11 @@ import type { Model } from '../../src/core/cladding/model';
 import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { writeGlb } from '../../src/core/exchange/glb/write';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
+import { flagTexts, pieceAddress } from '../../src/core/schedule/pieces';
+import { instancesOf } from '../../src/core/part/element-table';
+import { placesOf } from '../../src/core/part/places';
+import { volumeWithin } from '../trial-run';
+import { textOf } from '../written';
 import { projectJson } from '../../src/core/exchange/json/write';
 import { StepFile, type StepValue } from '../../src/core/exchange/step/part21';
 import { readProjectText } from '../../src/core/project/read';
@@ -96,7 +101,7 @@ describe('files, read back by readers that did not write them', () => {
 		const api = new webIfc.IfcAPI();
 		let file: number;
 		before(async () => {
-			text = writeIfc(model, '2026-01-01T00:00:00');
+			text = textOf(writeIfc(model, '2026-01-01T00:00:00'));
 			await api.Init();
 			file = api.OpenModel(new TextEncoder().encode(text));
 		});
@@ -213,7 +218,7 @@ describe('files, read back by readers that did not write them', () => {
 			expect(ids.length).to.be.above(5000);
 			expect(new Set(ids).size).to.equal(ids.length);
 			for (const id of ids) expect(id).to.match(/^[0-3][0-9A-Za-z_$]{21}$/);
-			expect(writeIfc(model, '2026-01-01T00:00:00')).to.equal(text);
+			expect(textOf(writeIfc(model, '2026-01-01T00:00:00'))).to.equal(text);
 		});
 
 		it('GlobalIds survive every renaming; a duplicate has others', async () => {
@@ -229,7 +234,7 @@ describe('files, read back by readers that did not write them', () => {
 				zones: named(project.zones).map((zone, k) => ({ ...zone, code: `O${k}` }))
 			};
 			const write = async (other: typeof project) =>
-				writeIfc(await new Chain().run(other), '2026-01-01T00:00:00');
+				textOf(writeIfc(await new Chain().run(other), '2026-01-01T00:00:00'));
 			const other = await write(renamed);
 			expect(other).to.contain('Other 0').and.not.contain('Gull roof');
 			expect(globalIds(other).sort()).to.deep.equal(globalIds(text).sort());
@@ -246,7 +251,7 @@ describe('files, read back by readers that did not write them', () => {
 					one.id === second!.id ? { ...one, part: first!.part, values: {}, name: first!.name } : one
 				)
 			};
-			const ifc = writeIfc(await new Chain().run(same), '2026-01-01T00:00:00');
+			const ifc = textOf(writeIfc(await new Chain().run(same), '2026-01-01T00:00:00'));
 			expect(ifc.match(/=IFC\w+TYPE\(/g)!.length).to.equal(text.match(/=IFC\w+TYPE\(/g)!.length);
 		});
 
@@ -255,7 +260,7 @@ describe('files, read back by readers that did not write them', () => {
 			expect(step.schema).to.equal('IFC4');
 			expect(schemaFaults(step)).to.deep.equal([]);
 			// The check bites; a small file shows it as well.
-			const small = writeIfc(await new Chain().run(readProjectText(example)), '2026-01-01T00:00:00');
+			const small = textOf(writeIfc(await new Chain().run(readProjectText(example)), '2026-01-01T00:00:00'));
 			expect(schemaFaults(await StepFile.open(new TextEncoder().encode(small)))).to.deep.equal([]);
 			for (const [from, to, says] of [
 				['.CURTAIN_PANEL.', '.PANEL.', /PredefinedType: .* is not of IfcPlateTypeEnum/],
@@ -272,6 +277,74 @@ describe('files, read back by readers that did not write them', () => {
 			}
 		});
 
+		/** What the other reader makes of the bodies of every piece, where they stand: m, z up, turned outward. */
+		const bodiesRead = () => {
+			const found = new Map<number, { places: number[]; triangles: Uint32Array }[]>();
+			api.StreamAllMeshes(file, (mesh) => {
+				const own = found.get(mesh.expressID) ?? [];
+				found.set(mesh.expressID, own);
+				for (let k = 0; k < mesh.geometries.size(); k++) {
+					const { geometryExpressID, flatTransformation: m } = mesh.geometries.get(k);
+					const geometry = api.GetGeometry(file, geometryExpressID);
+					const values = api.GetVertexArray(geometry.GetVertexData(), geometry.GetVertexDataSize());
+					const places: number[] = [];
+					for (let o = 0; o < values.length; o += 6) {
+						const [x, y, z] = [0, 1, 2].map(
+							(a) => m[a]! * values[o]! + m[4 + a]! * values[o + 1]! + m[8 + a]! * values[o + 2]! + m[12 + a]!
+						) as [number, number, number];
+						places.push(x, -z, y);
+					}
+					const triangles = api.GetIndexArray(geometry.GetIndexData(), geometry.GetIndexDataSize()).slice();
+					geometry.delete();
+					own.push({ places, triangles });
+				}
+			});
+			return found;
+		};
+
+		it('what several pieces have is written once, and stands where each of them stands', () => {
+			expect(lines(webIfc.IFCMAPPEDITEM).length).to.be.above(2 * lines(webIfc.IFCREPRESENTATIONMAP).length);
+			expect(lines(webIfc.IFCEXTRUDEDAREASOLID).length).to.be.above(400);
+			// Bars of one section share it.
+			expect(lines(webIfc.IFCARBITRARYPROFILEDEFWITHVOIDS).length).to.be.within(1, 40);
+			const bodies = bodiesRead();
+			const byAddress = new Map<string, number>();
+			for (const piece of bodies.keys())
+				byAddress.set((api.GetLine(file, piece) as { Name: { value: string } }).Name.value, piece);
+			let compared = 0;
+			for (const { model: zone } of model.zones)
+				for (const clause of zone!.groups) {
+					const { origin } = zone!.faces[clause.face]!;
+					for (let row = 0; row < clause.group.sites.length; row++) {
+						const read = bodies.get(byAddress.get(pieceAddress(zone!, clause, row))!);
+						if (!read) continue;
+						const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+						const wanted = [...box];
+						const take = (into: number[], a: number, value: number) => {
+							into[a] = Math.min(into[a]!, value);
+							into[3 + a] = Math.max(into[3 + a]!, value);
+						};
+						for (const { places } of read) places.forEach((value, k) => take(box, k % 3, 1000 * value));
+						for (const table of clause.group.run.elements)
+							for (const k of instancesOf(table).get(row) ?? [])
+								placesOf(table.shape, k).forEach((value, n) => take(wanted, n % 3, value + origin[n % 3]!));
+						for (let a = 0; a < 6; a++) expect(box[a], `${row}`).to.be.closeTo(wanted[a]!, 0.1);
+						compared++;
+					}
+				}
+			expect(compared).to.equal(bodies.size);
+		});
+
+		it('says of every piece what is told of it', () => {
+			const told = model.zones.flatMap(({ model: zone }) =>
+				zone!.groups.flatMap(({ group }) => Array.from(group.flags.rows(), (row) => flagTexts(group, row)))
+			);
+			expect(told.length).to.be.above(5);
+			const written = [...text.matchAll(/'Flags',\$,\(IFCTEXT\(/g)];
+			// What could not be made is no piece.
+			expect(written.length).to.be.within(1, told.length);
+		});
+
 		it('every real has its dot, as ISO 10303-21 asks', () => {
 			const numbers = text.match(/IFC(?:CARTESIANPOINT|COLOURRGB|QUANTITY\w+|MASSMEASURE)[^;]*;/g)!.join('');
 			expect(numbers).to.not.match(/[(,]-?\d+[,)]/);
@@ -283,17 +356,9 @@ describe('files, read back by readers that did not write them', () => {
 			const refs = (value: StepValue | undefined) => (value as { ref: number }[]).map((one) => one.ref);
 			const attribute = (id: number, k: number) => step.records(id)[0]!.values[k];
 			const ref = (id: number, k: number) => (attribute(id, k) as { ref: number }).ref;
+			const bodies = bodiesRead();
 			const bodyVolume = (product: number) =>
-				refs(attribute(ref(product, 6), 2))
-					.flatMap((shape) => refs(attribute(shape, 3)))
-					.reduce((sum, body) => {
-						const points = attribute(ref(body, 0), 0) as number[][];
-						return (attribute(body, 3) as number[][]).reduce((total, triangle) => {
-							const [p, q, r] = triangle.map((k) => points[k - 1]!) as [number[], number[], number[]];
-							const cross = (a: number, b: number) => q[a]! * r[b]! - q[b]! * r[a]!;
-							return total + (p[0]! * cross(1, 2) + p[1]! * cross(2, 0) + p[2]! * cross(0, 1)) / 6;
-						}, sum);
-					}, 0);
+				bodies.get(product)!.reduce((sum, { places, triangles }) => sum + volumeWithin(places, triangles), 0);
 			let compared = 0;
 			for (const relation of step.ids('IFCRELDEFINESBYPROPERTIES')) {
 				const set = ref(relation, 5);
@@ -306,7 +371,7 @@ describe('files, read back by readers that did not write them', () => {
 				const stated = attribute(quantity, 3) as number;
 				// Bodies are written from 32-bit coordinates: a few thousandths of a millimetre on walls of 3 mm
 				// and on frames that are held back to 4 mm.
-				expect(bodyVolume(product!) / 1e9 / stated).to.be.closeTo(1, 1e-3);
+				expect(bodyVolume(product!) / stated).to.be.closeTo(1, 1e-3);
 				compared++;
 			}
 			const { panels, bars } = summarise(model);
@@ -341,7 +406,7 @@ describe('files, read back by readers that did not write them', () => {
 				expect(volume).to.be.above(0);
 				if (++checked === 1500) break;
 			}
-			expect(checked).to.equal(1500);
+			expect(checked).to.be.above(300);
 		});
 	});
 });

@@ -212,7 +212,7 @@ describe('rows of a part of blocks: mirrored by the cell, alike on the left, all
 	it('stand the same in IFC, read by another reader', async () => {
 		const api = new IfcAPI();
 		await api.Init();
-		const file = api.OpenModel(new TextEncoder().encode(writeIfc(model, '2026-01-01T00:00:00')));
+		const file = api.OpenModel(Buffer.concat(writeIfc(model, '2026-01-01T00:00:00')));
 		const volumes: number[] = [];
 		api.StreamAllMeshes(file, (mesh) => {
 			const { geometryExpressID } = mesh.geometries.get(0);

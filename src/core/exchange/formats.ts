@@ -28,6 +28,9 @@ export interface Written {
 	readonly fonts: () => Promise<DrawingFonts>;
 }
 
+/** What a file holds: a text, bytes, or large files in pieces. */
+export type Content = string | Uint8Array | readonly Uint8Array[];
+
 /** A kind of file that can be written. */
 export interface Format {
 	/** For good: pages and the command line name it so. */
@@ -43,7 +46,7 @@ export interface Format {
 	/** The end of its files' names, after the project's. */
 	readonly ending: string;
 	readonly type: string;
-	write(of: Written): string | Uint8Array | Promise<string | Uint8Array>;
+	write(of: Written): Content | Promise<Content>;
 }
 
 /** What a list is called where it is one file among others. */

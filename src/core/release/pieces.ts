@@ -1,9 +1,9 @@
 import { pointAt } from '../geometry/vector';
 import type { Model } from '../cladding/model';
-import { besideName } from '../cladding/beside';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
 import { CellRectangles } from '../measure/cell-rectangles';
+import { kindsOfRows } from '../schedule/kind-of-row';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
 import { isBarGroup, isConnectorGroup, isLouverGroup, isPanelGroup } from '../schedule/pieces';
 
@@ -64,19 +64,6 @@ function listOf({ clause }: GroupSource): string {
 	return isConnectorGroup(clause) ? 'connectors' : 'structure';
 }
 
-/** What the piece of a row is like, among those on the same kind of site. */
-function kindNamer({ group, clause, z, kinds, barKinds, nodeKinds }: GroupSource): (row: number) => string {
-	if (group.over === 'cell' && !besideName(clause)) {
-		const { kinds: all, of } = kinds();
-		const own = of[z]![clause.face]!;
-		return (row) => all[own[group.sites[row]!]!]!.name;
-	}
-	if (group.over !== 'line' && group.over !== 'node') return () => '';
-	const { kinds: all, of } = group.over === 'line' ? barKinds() : nodeKinds();
-	const own = of.get(clause);
-	return (row) => (own ? all[own[row]!]!.name : '');
-}
-
 /** A number as a release keeps it: to a millionth, so that it is the same once it has been written and read. */
 const kept = (value: number): number | null =>
 	Number.isFinite(value) ? Math.round(value * 1e6) / 1e6 : null;
@@ -95,7 +82,7 @@ function anchorReader({ row: rows, at }: ReturnType<GroupSource['anchors']>): (r
 function add(into: ReturnType<typeof empty>, source: GroupSource): void {
 	const { face, group, sites, marks, addresses, quantities } = source;
 	const { texts, numbers } = into;
-	const [called, placed, kindAt, list] = [marks(), addresses(), kindNamer(source), listOf(source)];
+	const [called, placed, kindAt, list] = [marks(), addresses(), kindsOfRows(source), listOf(source)];
 	const materials = [...new Set(group.ready.materials.map(({ label }) => label))].join(', ');
 	const anchorsAt = anchorReader(source.anchors());
 	const { mass, cutLength } = quantities();
@@ -111,7 +98,7 @@ function add(into: ReturnType<typeof empty>, source: GroupSource): void {
 		texts.mark.push(called[row]!);
 		texts.part.push(group.ready.part.label);
 		texts.variant.push(group.ready.variant.name);
-		texts.kind.push(kindAt(row));
+		texts.kind.push(kindAt?.(row).name ?? '');
 		texts.materials.push(materials);
 		texts.anchors.push(anchorsAt(row));
 		if (isOnCells) rectangles.look(site);

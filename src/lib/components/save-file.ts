@@ -1,6 +1,12 @@
+type Content = string | Blob | Uint8Array | readonly Uint8Array[];
+
+/** What a file holds, which may come in pieces, as one. */
+export const blobOf = (content: Content, type: string): Blob =>
+	new Blob((Array.isArray(content) ? content : [content]) as BlobPart[], { type });
+
 /** Give a file to the browser. */
-export function saveFile(name: string, content: string | Uint8Array | Blob, type: string): void {
-	const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
+export function saveFile(name: string, content: Content, type: string): void {
+	const url = URL.createObjectURL(blobOf(content, type));
 	const link = document.createElement('a');
 	link.href = url;
 	link.download = name;

@@ -1,12 +1,12 @@
 import { toast } from 'svelte-sonner';
-import type { Format } from '$core/exchange/formats';
+import type { Content, Format } from '$core/exchange/formats';
 import { formatNumber } from '$core/units/quantity';
-import { fileStem, saveFile } from '$lib/components/save-file';
+import { blobOf, fileStem, saveFile } from '$lib/components/save-file';
 import type { Desk } from '$lib/state/desk.svelte';
 
 /** What is in a file that was written, in a few words. */
-function sizeOf(content: string | Uint8Array, type: string): string {
-	const bytes = typeof content === 'string' ? new Blob([content]).size : content.length;
+function sizeOf(content: Content, type: string): string {
+	const bytes = blobOf(content, type).size;
 	const size =
 		bytes < 1e6 ? `${formatNumber(Math.ceil(bytes / 1000))} kB` : `${formatNumber(bytes / 1e6, 1)} MB`;
 	if (type !== 'text/csv' || typeof content !== 'string') return size;

@@ -5,7 +5,7 @@ import { findClashes, type Clashes } from '$core/clash/find';
 import type { Page } from '$core/drawing/drawing';
 import { compareReleased, type Compared } from '$core/release/compare';
 import { releasedPieces, type ReleasedPieces } from '$core/release/pieces';
-import { formats, writtenAt } from '$core/exchange/formats';
+import { formats, type Content, writtenAt } from '$core/exchange/formats';
 import { Drawings, type DrawingFormat, type ListedSheet } from './drawings';
 import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
@@ -363,7 +363,7 @@ export const chainService = {
 		return readEdited(lines, current(), list);
 	},
 	/** The model in a format, by its id. */
-	async write(id: string): Promise<string | Uint8Array> {
+	async write(id: string): Promise<Content> {
 		const format = formats.find((one) => one.id === id);
 		if (!format) throw new Error(`there is no format "${id}"`);
 		const made = current();

@@ -1,8 +1,10 @@
 import type { ClauseGroup } from '../../cladding/model';
+import type { Vector } from '../../geometry/vector';
 import { instancesOf } from '../../part/element-table';
-import { placesOf, trianglesOf } from '../../part/places';
-import { enumeration, list, NONE, real, type StepValue } from '../step/text';
-import type { IfcFile } from './file';
+import { prismOf, type Prism } from '../../part/prism';
+import { enumeration, list, NONE, real, text, type StepValue } from '../step/text';
+import type { StepWriter } from '../step/writer';
+import { bodiesOf, type Frame, type LikeBodies, type LikeBody, type PartBody } from './like-bodies';
 import type { SharedThings } from './shared';
 
 const faceLists = new WeakMap<ArrayLike<number>, StepValue>();
@@ -19,32 +21,124 @@ function facesOf(triangles: ArrayLike<number>): StepValue {
 	return faces;
 }
 
-/** The tessellated bodies of a piece. */
-export function bodiesOf(
-	{ step }: IfcFile,
-	shared: SharedThings,
-	clause: ClauseGroup,
-	row: number
-): StepValue[] {
-	const { materials } = clause.group.ready;
-	return clause.group.run.elements.flatMap((table) => {
-		return (instancesOf(table).get(row) ?? []).map((k) => {
-			const points: StepValue[] = [];
-			const places = placesOf(table.shape, k);
-			for (let o = 0; o < places.length; o += 3)
-				points.push(`(${real(places[o]!, 3)},${real(places[o + 1]!, 3)},${real(places[o + 2]!, 3)})`);
-			const item = step.add(
-				'IFCTRIANGULATEDFACESET',
-				step.add('IFCCARTESIANPOINTLIST3D', list(points)),
-				NONE,
-				enumeration('T'),
-				facesOf(trianglesOf(table.shape, k)),
-				NONE
-			);
-			step.add('IFCSTYLEDITEM', item, list([shared.style(materials[table.element]!)]), NONE);
+/** Corners of outlines are told to a hundredth of a millimetre: so bars of one section share it. */
+const SECTION_DECIMALS = 2;
+/** Directions have so many decimals: over ten metres they are exact to a hundredth of a millimetre. */
+const DIRECTION_DECIMALS = 9;
+
+/** The bodies of pieces: what is one outline drawn along is written so, what several pieces have is written once. */
+export class BodyWriter {
+	private readonly maps = new Map<LikeBody, StepValue>();
+	private origin: StepValue | null = null;
+
+	/** @param context of the bodies */
+	constructor(
+		private readonly step: StepWriter,
+		private readonly shared: SharedThings,
+		private readonly context: StepValue,
+		private readonly like: LikeBodies
+	) {}
+
+	/** The shape of a piece; null where it has none. */
+	shapeOf(clause: ClauseGroup, row: number): StepValue | null {
+		const { step } = this;
+		const alike = this.like.get(clause, row);
+		if (!alike) return this.representation(clause, bodiesOf(clause, row));
+		const map = this.maps.get(alike.body) ?? this.map(alike.body);
+		this.maps.set(alike.body, map);
+		const item = step.add('IFCMAPPEDITEM', map, this.target(alike.frame));
+		return this.shape('MappedRepresentation', [item]);
+	}
+
+	private map({ clause, parts }: LikeBody): StepValue {
+		const { step } = this;
+		this.origin ??= step.add('IFCAXIS2PLACEMENT3D', this.point([0, 0, 0]), NONE, NONE);
+		return step.add('IFCREPRESENTATIONMAP', this.origin, this.representation(clause, parts)!);
+	}
+
+	private target({ origin, x, y, z }: Frame): StepValue {
+		return this.step.add(
+			'IFCCARTESIANTRANSFORMATIONOPERATOR3D',
+			this.direction(x),
+			this.direction(y),
+			this.point(origin),
+			real(1),
+			this.direction(z)
+		);
+	}
+
+	private shape(kind: string, items: readonly StepValue[]): StepValue {
+		return this.step.add('IFCSHAPEREPRESENTATION', this.context, text('Body'), text(kind), list(items));
+	}
+
+	private representation({ group }: ClauseGroup, parts: readonly PartBody[]): StepValue | null {
+		if (!parts.length) return null;
+		const { step } = this;
+		const prisms = parts.map(({ places, triangles }) => prismOf(places, triangles));
+		// A shape is of one kind: outlines drawn along, or triangles.
+		const isSwept = prisms.every((prism) => prism !== null);
+		const items = parts.map((part, k) => {
+			const item = isSwept ? this.swept(prisms[k]!, group.over === 'line') : this.triangles(part);
+			const style = this.shared.style(group.ready.materials[part.element]!);
+			step.add('IFCSTYLEDITEM', item, list([style]), NONE);
 			return item;
 		});
-	});
+		return this.shape(isSwept ? 'SweptSolid' : 'Tessellation', items);
+	}
+
+	private triangles({ places, triangles }: PartBody): StepValue {
+		const points = this.step.addPoints('IFCCARTESIANPOINTLIST3D', places, 3);
+		return this.step.add('IFCTRIANGULATEDFACESET', points, NONE, enumeration('T'), facesOf(triangles), NONE);
+	}
+
+	/** @param isBar its outline is that of many */
+	private swept({ origin, along, normal, loops, way }: Prism, isBar: boolean): StepValue {
+		const { step } = this;
+		const [outside, ...openings] = loops.map((loop) => this.outline(loop, isBar));
+		const [area, nobody] = [enumeration('AREA'), NONE];
+		const add = isBar ? step.once.bind(step) : step.add.bind(step);
+		const profile = openings.length
+			? add('IFCARBITRARYPROFILEDEFWITHVOIDS', area, nobody, outside!, list(openings))
+			: add('IFCARBITRARYCLOSEDPROFILEDEF', area, nobody, outside!);
+		const place = step.add(
+			'IFCAXIS2PLACEMENT3D',
+			this.point(origin),
+			this.direction(normal),
+			this.direction(along)
+		);
+		const depth = Math.hypot(...way);
+		const to = way.map((one) => one / depth) as unknown as Vector;
+		return step.add('IFCEXTRUDEDAREASOLID', profile, place, this.direction(to), real(depth));
+	}
+
+	private outline(loop: Float64Array, isBar: boolean): StepValue {
+		const { step } = this;
+		const closed = Float64Array.of(...loop, loop[0]!, loop[1]!);
+		if (!isBar)
+			return step.add(
+				'IFCINDEXEDPOLYCURVE',
+				step.addPoints('IFCCARTESIANPOINTLIST2D', closed, 2),
+				NONE,
+				enumeration('F')
+			);
+		const points: StepValue[] = [];
+		for (let k = 0; k < closed.length; k += 2)
+			points.push(`(${real(closed[k]!, SECTION_DECIMALS)},${real(closed[k + 1]!, SECTION_DECIMALS)})`);
+		return step.once(
+			'IFCINDEXEDPOLYCURVE',
+			step.once('IFCCARTESIANPOINTLIST2D', list(points)),
+			NONE,
+			enumeration('F')
+		);
+	}
+
+	private point(at: Vector): StepValue {
+		return this.step.addTuple('IFCCARTESIANPOINT', at, 6);
+	}
+
+	private direction(to: Vector): StepValue {
+		return this.step.addTuple('IFCDIRECTION', to, DIRECTION_DECIMALS);
+	}
 }
 
 /** m³ */

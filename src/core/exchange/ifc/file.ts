@@ -1,16 +1,25 @@
-import { exactReal, list, NONE, real, StepWriter, text, type StepValue } from '../step/text';
-import { globalId } from './global-id';
+import { list, NONE, real, text, type StepValue } from '../step/text';
+import { StepWriter } from '../step/writer';
+import { globalIds } from './global-id';
+
+/** mm, m², m³, kg: a mm³ and a mg are still told. */
+const quantityDecimals = { LENGTH: 6, AREA: 9, VOLUME: 9, WEIGHT: 6 } as const;
+type QuantityKind = keyof typeof quantityDecimals;
 
 /** What every part of the file is written with: rooted entities, their sets and relations, places. */
 export class IfcFile {
-	readonly step = new StepWriter();
+	readonly step: StepWriter;
+	private readonly globalId: (role: string) => string;
 
-	/** @param projectId permanent, so that GlobalIds are */
-	constructor(private readonly projectId: string) {}
+	/** @param projectId permanent, so that GlobalIds are @param header lines of the file's own */
+	constructor(projectId: string, header: readonly string[]) {
+		this.step = new StepWriter(header);
+		this.globalId = globalIds(`${projectId}|`);
+	}
 
 	/** From what is there for good: renaming changes none. */
 	private id(role: string): StepValue {
-		return text(globalId(`${this.projectId}|${role}`));
+		return `'${this.globalId(role)}'`;
 	}
 
 	/** Attributes every rooted entity starts with. */
@@ -40,27 +49,40 @@ export class IfcFile {
 		name: string,
 		values: readonly (readonly [string, StepValue | readonly StepValue[]])[]
 	): void {
+		this.define(`${name} to ${role}`, [of], this.propertySet(role, name, values));
+	}
+
+	/** Say that some things have a set of properties or quantities. */
+	define(role: string, of: readonly StepValue[], set: StepValue): void {
+		this.step.add('IFCRELDEFINESBYPROPERTIES', this.id(role), NONE, NONE, NONE, list(of), set);
+	}
+
+	/** @param values each under its name; several are a list of their own */
+	propertySet(
+		role: string,
+		name: string,
+		values: readonly (readonly [string, StepValue | readonly StepValue[]])[]
+	): StepValue {
 		const { step } = this;
 		const all = values.map(([key, value]) =>
 			typeof value === 'string'
-				? step.once('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE)
+				? step.add('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE)
 				: step.add('IFCPROPERTYLISTVALUE', text(key), NONE, list(value), NONE)
 		);
-		const set = step.add('IFCPROPERTYSET', ...this.root(`${name} of ${role}`, name), list(all));
-		step.add('IFCRELDEFINESBYPROPERTIES', this.id(`${name} to ${role}`), NONE, NONE, NONE, list([of]), set);
+		return step.add('IFCPROPERTYSET', ...this.root(`${name} of ${role}`, name), list(all));
 	}
 
 	quantities(
 		of: StepValue,
 		role: string,
 		name: string,
-		values: readonly (readonly [string, string, number])[]
+		values: readonly (readonly [QuantityKind, string, number])[]
 	): void {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
-			step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, exactReal(Number(value.toPrecision(9))), NONE)
+			step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, real(value, quantityDecimals[kind]), NONE)
 		);
 		const set = step.add('IFCELEMENTQUANTITY', ...this.root(`${name} of ${role}`, name), NONE, list(all));
-		step.add('IFCRELDEFINESBYPROPERTIES', this.id(`${name} to ${role}`), NONE, NONE, NONE, list([of]), set);
+		this.define(`${name} to ${role}`, [of], set);
 	}
 }

@@ -1,4 +1,4 @@
-import { anchorPoints } from '../../cladding/anchor-points';
+import { anchorPoints, type AnchorPoint } from '../../cladding/anchor-points';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../../cladding/model';
 import type { PieceGroup } from '../../cladding/pieces';
 import { columnValues } from '../../field/column';
@@ -6,9 +6,9 @@ import { fieldOf } from '../../field/fields';
 import { pieceQuantities } from '../../cladding/quantities';
 import { anchorMark } from '../../schedule/anchors';
 import type { pieceMarks } from '../../mark/marks-of';
-import { pieceAddress } from '../../schedule/pieces';
+import { flagTexts, pieceAddress } from '../../schedule/pieces';
 import { enumeration, exactReal, list, NONE, real, text, typed, type StepValue } from '../step/text';
-import { bodiesOf, volumeOf } from './bodies';
+import { volumeOf, type BodyWriter } from './bodies';
 import type { IfcFile } from './file';
 import { pieceKind } from './piece-kinds';
 import type { SharedThings } from './shared';
@@ -32,43 +32,57 @@ function siteMeasures(face: FaceModel, { over, sites }: PieceGroup): (name: stri
 	};
 }
 
+/** Nodes as they are told, by face: each is told for all that hangs on it. */
+const nodesTold = new WeakMap<FaceModel, { readonly names: string[]; readonly places: string[] }>();
+
+/** What is written of the points that pieces hang on: what the node is called, and the three coordinates. */
+function toldPoints(zone: ZoneModel, clause: ClauseGroup, face: FaceModel) {
+	const nodeCalled = anchorMark({ zone, clause, face });
+	const { names, places } = nodesTold.get(face) ?? { names: [], places: [] };
+	nodesTold.set(face, { names, places });
+	const { positions } = face.grid;
+	const isOnNode = ({ node, isBehind, at }: AnchorPoint) =>
+		!isBehind && at.every((value, a) => value === positions[3 * node + a]);
+	const name = (point: AnchorPoint) => typed('IFCIDENTIFIER', text(nodeCalled(point)));
+	const place = ({ at }: AnchorPoint) =>
+		at.map((value) => typed('IFCLENGTHMEASURE', exactReal(value))).join(',');
+	return {
+		node: (point: AnchorPoint) => (point.isBehind ? name(point) : (names[point.node] ??= name(point))),
+		place: (point: AnchorPoint) => (isOnNode(point) ? (places[point.node] ??= place(point)) : place(point))
+	};
+}
+
 /**
  * The pieces of a group that stand in a storey, with their properties and quantities.
- * @param context of their bodies
  */
 export function writePieces(
 	file: IfcFile,
 	shared: SharedThings,
-	context: StepValue,
+	bodies: BodyWriter,
 	zone: ZoneModel,
 	clause: ClauseGroup,
 	frame: Frame
 ): StepValue[] {
 	const { step } = file;
 	const { group } = clause;
-	const { part, variant } = group.ready;
+	const { part } = group.ready;
 	const face = zone.faces[clause.face]!;
-	const { entity, predefined, objectType, ...kind } = pieceKind(group.over, part.role);
+	const { entity, predefined, objectType, quantities: sums } = pieceKind(group.over, part.role);
 	const quantities = pieceQuantities(group);
 	const measured = siteMeasures(face, group);
 	const type = shared.typeOf(clause);
 	const material = shared.materialOf(clause);
+	const common = shared.commonOf(clause);
 	const [x, y, z] = face.origin;
 	const placement = step.add('IFCLOCALPLACEMENT', frame.placement, file.axesAt([x, y, z - frame.height]));
-	const nodeCalled = anchorMark({ zone, clause, face });
+	const told = toldPoints(zone, clause, face);
+	const flagged = new Set(group.flags.rows());
 	const made: StepValue[] = [];
 	for (const row of frame.rows) {
-		const items = bodiesOf(file, shared, clause, row);
-		if (!items.length) continue;
+		const shape = bodies.shapeOf(clause, row);
+		if (!shape) continue;
 		const address = pieceAddress(zone, clause, row);
 		const mark = frame.markOf(zone, clause, row);
-		const shape = step.add(
-			'IFCSHAPEREPRESENTATION',
-			context,
-			text('Body'),
-			text('Tessellation'),
-			list(items)
-		);
 		const piece = step.add(
 			entity,
 			...file.root(`piece ${address}`, address),
@@ -81,35 +95,33 @@ export function writePieces(
 		made.push(piece);
 		type.pieces.push(piece);
 		material.pieces.push(piece);
-		const common: [string, StepValue][] = [
-			['Reference', typed('IFCIDENTIFIER', text(`${part.label} ${variant.name}`))]
-		];
-		if (kind.saysExternal) common.push(['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]);
-		file.properties(piece, address, kind.properties, common);
+		common.pieces.push(piece);
 		const [mass, volume] = [quantities.mass[row]!, volumeOf(clause, row)];
-		if (kind.quantities === 'Qto_MemberBaseQuantities')
-			file.quantities(piece, address, kind.quantities, [
+		if (sums === 'Qto_MemberBaseQuantities')
+			file.quantities(piece, address, sums, [
 				['LENGTH', 'Length', quantities.cutLength[row]!],
 				['VOLUME', 'NetVolume', volume],
 				['WEIGHT', 'NetWeight', mass]
 			]);
-		if (kind.quantities === 'Qto_PlateBaseQuantities')
-			file.quantities(piece, address, kind.quantities, [
+		if (sums === 'Qto_PlateBaseQuantities')
+			file.quantities(piece, address, sums, [
 				['LENGTH', 'Perimeter', measured('perimeter', row)],
 				['AREA', 'GrossArea', measured('area', row) / 1e6],
 				['VOLUME', 'NetVolume', volume],
 				['WEIGHT', 'NetWeight', mass]
 			]);
 		const points = anchorPoints(face, group, row);
+		const [nodes, coordinates]: [StepValue[], StepValue[]] = [[], []];
+		for (const point of points) {
+			nodes.push(told.node(point));
+			coordinates.push(told.place(point));
+		}
 		const own: [string, StepValue | StepValue[]][] = [
 			['Address', typed('IFCIDENTIFIER', text(address))],
 			['Mark', typed('IFCIDENTIFIER', text(mark))],
 			['Mass', typed('IFCMASSMEASURE', real(mass))],
-			['AnchorNodes', points.map((point) => typed('IFCIDENTIFIER', text(nodeCalled(point))))],
-			[
-				'AnchorCoordinates',
-				points.flatMap(({ at }) => at.map((value) => typed('IFCLENGTHMEASURE', exactReal(value))))
-			]
+			['AnchorNodes', nodes],
+			['AnchorCoordinates', coordinates]
 		];
 		if (group.over === 'cell')
 			own.push(
@@ -117,6 +129,10 @@ export function writePieces(
 				['Warp', typed('IFCLENGTHMEASURE', real(measured('warp', row)))]
 			);
 		if (group.over === 'node') own.push(['Lines', typed('IFCCOUNTMEASURE', real(group.corners))]);
+		if (flagged.has(row)) {
+			const flags = flagTexts(group, row);
+			own.push(['Flags', flags.map((flag) => typed('IFCTEXT', text(flag)))]);
+		}
 		file.properties(piece, address, 'Zygaster_Piece', own);
 	}
 	return made;

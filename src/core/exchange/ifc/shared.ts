@@ -1,6 +1,6 @@
 import type { ClauseGroup } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
-import { enumeration, list, NONE, real, text, type StepValue } from '../step/text';
+import { enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
 import type { IfcFile } from './file';
 import { pieceKind } from './piece-kinds';
 
@@ -11,9 +11,10 @@ interface Shared {
 	readonly pieces: StepValue[];
 }
 
-/** Types by variant, materials by what a part is made of, looks: written once, related to all pieces at the end. */
+/** Types and common properties by variant, materials by what a part is made of, looks: written once, related to all pieces at the end. */
 export class SharedThings {
 	private readonly types = new Map<string, Shared>();
+	private readonly common = new Map<string, Shared>();
 	private readonly styles = new Map<Material, StepValue>();
 	/** By the ids of their materials. */
 	private readonly byMaterial = new Map<string, Shared>();
@@ -89,9 +90,28 @@ export class SharedThings {
 		return known;
 	}
 
+	/** What the standard says of pieces, as far as it is the same for all of a variant. */
+	commonOf(clause: ClauseGroup): Shared {
+		const { part, variant } = clause.group.ready;
+		const { properties: name, saysExternal } = pieceKind(clause.group.over, part.role);
+		const key = `${name} of ${variant.id}`;
+		let known = this.common.get(key);
+		if (!known) {
+			const values: [string, StepValue][] = [
+				['Reference', typed('IFCIDENTIFIER', text(`${part.label} ${variant.name}`))]
+			];
+			if (saysExternal) values.push(['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]);
+			known = { entity: this.file.propertySet(key, name, values), name, pieces: [] };
+			this.common.set(key, known);
+		}
+		return known;
+	}
+
 	/** Say which pieces have what. */
 	relate(): void {
 		const { file } = this;
+		for (const [key, { entity, pieces }] of this.common)
+			if (pieces.length) file.define(`common ${key}`, pieces, entity);
 		for (const [key, { entity, name, pieces }] of this.types)
 			if (pieces.length)
 				file.step.add('IFCRELDEFINESBYTYPE', ...file.root(`typed ${key}`, name), list(pieces), entity);

@@ -1,17 +1,10 @@
 import type { Model, ZoneModel } from '../../cladding/model';
 import { pieceMarks } from '../../mark/marks-of';
-import {
-	DERIVED,
-	enumeration,
-	list,
-	NONE,
-	real,
-	text,
-	typed,
-	type StepValue,
-	type StepWriter
-} from '../step/text';
+import { DERIVED, enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { sourcesOf } from '../../schedule/sources';
+import { BodyWriter } from './bodies';
 import { IfcFile } from './file';
+import { LikeBodies } from './like-bodies';
 import { writePieces } from './pieces';
 import { SharedThings } from './shared';
 import { inStoreys, storeysOf } from './storeys';
@@ -33,22 +26,25 @@ interface Storey {
 class IfcTree {
 	private readonly file: IfcFile;
 	private readonly shared: SharedThings;
-	private context: StepValue = NONE;
+	private bodies: BodyWriter | null = null;
 
 	private readonly markOf: ReturnType<typeof pieceMarks>;
 
-	constructor(private readonly model: Model) {
+	constructor(
+		private readonly model: Model,
+		header: readonly string[]
+	) {
 		this.markOf = pieceMarks(model);
-		this.file = new IfcFile(model.project.id);
+		this.file = new IfcFile(model.project.id, header);
 		this.shared = new SharedThings(this.file);
 	}
 
-	write(): StepWriter {
+	write(): readonly Uint8Array<ArrayBuffer>[] {
 		const { model, file } = this;
 		const { step } = file;
 		const origin = step.add('IFCCARTESIANPOINT', list([real(0), real(0), real(0)]));
 		const axes = step.add('IFCAXIS2PLACEMENT3D', origin, NONE, NONE);
-		this.context = step.add(
+		const context = step.add(
 			'IFCGEOMETRICREPRESENTATIONCONTEXT',
 			NONE,
 			text('Model'),
@@ -57,6 +53,7 @@ class IfcTree {
 			axes,
 			NONE
 		);
+		this.bodies = new BodyWriter(step, this.shared, context, new LikeBodies(sourcesOf(model)));
 		const unit = (kind: string, prefix: string | null, name: string) =>
 			step.add(
 				'IFCSIUNIT',
@@ -81,7 +78,7 @@ class IfcTree {
 			NONE,
 			NONE,
 			NONE,
-			list([this.context]),
+			list([context]),
 			units
 		);
 		const sitePlace = step.add('IFCLOCALPLACEMENT', NONE, axes);
@@ -147,7 +144,7 @@ class IfcTree {
 					entity
 				);
 		this.shared.relate();
-		return step;
+		return step.file();
 	}
 
 	/** A zone is a group of assemblies, one in every storey that it reaches. */
@@ -200,7 +197,7 @@ class IfcTree {
 			enumeration('NOTDEFINED')
 		);
 		const pieces = zone.groups.flatMap((clause, k) =>
-			writePieces(this.file, this.shared, this.context, zone, clause, {
+			writePieces(this.file, this.shared, this.bodies!, zone, clause, {
 				placement,
 				height: storey.height,
 				rows: rows[k]!,
@@ -238,12 +235,11 @@ function slopeOf(zone: ZoneModel): number {
  * The clad model as IFC4 ADD2 (ISO 16739-1) in a STEP physical file (ISO 10303-21).
  * @param written the file's time stamp, ISO 8601; the same stamp gives the same bytes
  */
-export function writeIfc(model: Model, written: string): string {
-	const step = new IfcTree(model).write();
+export function writeIfc(model: Model, written: string): readonly Uint8Array<ArrayBuffer>[] {
 	const name = text(`${model.project.name}.ifc`);
-	return step.file([
+	return new IfcTree(model, [
 		"FILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');",
 		`FILE_NAME(${name},${text(written)},(''),(''),'Zygaster','Zygaster','');`,
 		"FILE_SCHEMA(('IFC4'));"
-	]);
+	]).write();
 }

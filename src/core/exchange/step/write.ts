@@ -7,7 +7,8 @@ import type { Face } from '../../mass/face';
 import { onFace } from '../../mass/trim/project';
 import { keptRegions } from '../../measure/trimmed';
 import type { PieceCorner } from '../../geometry/clip/clip-polygon';
-import { DERIVED, StepWriter, enumeration, exactReal, list, text, type StepValue } from './text';
+import { DERIVED, enumeration, exactReal, list, text, type StepValue } from './text';
+import { StepWriter } from './writer';
 
 /** Knots, each once, with how often it stands. */
 function knotLists(knots: Float64Array): { values: number[]; times: number[] } {
@@ -223,8 +224,12 @@ function polyline(points: readonly Vector[]): Rim {
  * for each mass, exact to the last digit but for trims, in millimetres.
  * @param written the file's time stamp, ISO 8601
  */
-export function writeStep(model: Model, written: string): string {
-	const step = new StepWriter();
+export function writeStep(model: Model, written: string): readonly Uint8Array<ArrayBuffer>[] {
+	const step = new StepWriter([
+		"FILE_DESCRIPTION(('Faces of masses'),'2;1');",
+		`FILE_NAME(${text(`${model.project.name}.stp`)},${text(written)},(''),(''),'Zygaster','Zygaster','');`,
+		"FILE_SCHEMA(('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF'));"
+	]);
 	const name = text(model.project.name);
 	const application = step.add('APPLICATION_CONTEXT', text('managed model based 3d engineering'));
 	step.add(
@@ -283,9 +288,5 @@ export function writeStep(model: Model, written: string): string {
 		context
 	);
 	step.add('SHAPE_DEFINITION_REPRESENTATION', shape, representation);
-	return step.file([
-		"FILE_DESCRIPTION(('Faces of masses'),'2;1');",
-		`FILE_NAME(${text(`${model.project.name}.stp`)},${text(written)},(''),(''),'Zygaster','Zygaster','');`,
-		"FILE_SCHEMA(('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF'));"
-	]);
+	return step.file();
 }

@@ -2,7 +2,7 @@ import { headingOf } from '../../schedule/listed';
 import { wordAt, type Column } from '../../schedule/column';
 import { letters } from '../../units/letters';
 import { scales } from '../../units/scale';
-import { Bytes, bytesOf } from './bytes';
+import { Bytes, bytesOf } from '../bytes';
 import { styles } from './styles';
 import type { Texts } from './texts';
 

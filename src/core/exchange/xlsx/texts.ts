@@ -1,5 +1,5 @@
 import { xmlText } from '../xml';
-import { bytesOf } from './bytes';
+import { bytesOf } from '../bytes';
 
 /** Texts between two pieces of the file. */
 const AT_ONCE = 4000;

@@ -1,6 +1,6 @@
 import { letters } from '../../units/letters';
 import { Archive } from './archive';
-import { bytesOf } from './bytes';
+import { bytesOf } from '../bytes';
 import { sheetXml, type Sheet } from './sheet';
 import { stylesXml } from './styles';
 import { xmlText } from '../xml';

@@ -28,6 +28,31 @@ export class Bytes {
 		this.length = at;
 	}
 
+	/** @param text of letters that are one byte each, no longer than there is room for */
+	plain(text: string): void {
+		const { bytes } = this;
+		let at = this.length;
+		for (let k = 0; k < text.length; k++) bytes[at++] = text.charCodeAt(k);
+		this.length = at;
+	}
+
+	/** A number with its point, to so many decimals, nine at most: `1.`, `0.5`. @returns whether it can be told so */
+	real(value: number, decimals: number): boolean {
+		const unit = 10 ** decimals;
+		const parts = Math.round(Math.abs(value) * unit);
+		if (!(parts < 2e9 * unit)) return false;
+		if (value < 0 && parts > 0) this.bytes[this.length++] = MINUS;
+		const whole = Math.floor(parts / unit);
+		this.count(whole);
+		this.bytes[this.length++] = POINT;
+		let rest = (parts - whole * unit) | 0;
+		if (rest === 0) return true;
+		let digits = decimals;
+		for (; rest % 10 === 0; rest = (rest / 10) | 0) digits--;
+		this.digits(rest, digits);
+		return true;
+	}
+
 	/** @param value a whole number, nought or more, of 32 bits */
 	count(value: number): void {
 		let digits = 1;
