@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import Papa from 'papaparse';
+import { WebIO } from '@gltf-transform/core';
 import * as webIfc from 'web-ifc';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
@@ -84,16 +85,50 @@ describe('files, read back by readers that did not write them', () => {
 		expect(report.issues.numErrors, JSON.stringify(report.issues.messages.slice(0, 3))).to.equal(0);
 		const length = new DataView(glb.buffer, glb.byteOffset).getUint32(12, true);
 		const json = JSON.parse(new TextDecoder().decode(glb.subarray(20, 20 + length))) as {
-			nodes: { extras?: { address?: string; mark?: string }; translation?: number[] }[];
+			nodes: {
+				extras?: { address?: string; mark?: string };
+				translation?: number[];
+				matrix?: number[];
+				mesh?: number;
+			}[];
 			accessors: { type: string; min?: number[]; max?: number[] }[];
 		};
 		const { panels, bars } = summarise(model);
 		const marked = json.nodes.filter((node) => node.extras?.address);
 		expect(marked.length).to.equal(panels + bars.count + louvers);
 		expect(new Set(marked.map((node) => node.extras!.address)).size).to.equal(marked.length);
+		// What several pieces have is one mesh.
+		expect(new Set(marked.map((node) => node.mesh)).size).to.be.below(0.8 * marked.length);
 		// Metres and Y up: the roof stands between 4 and 10 m over the ground.
 		const roof = json.nodes.filter((node) => node.extras?.mark?.startsWith('GR-'));
-		for (const node of roof) expect(node.translation![1]).to.be.within(3, 11);
+		for (const node of roof) expect(node.translation?.[1] ?? node.matrix![13]).to.be.within(3, 11);
+	});
+
+	it('GLB: every piece stands where it stands, with its own mesh or one that it shares', async () => {
+		const document = await new WebIO().readBinary(writeGlb(model));
+		const wanted = boxesOf(model);
+		let compared = 0;
+		for (const node of document.getRoot().listNodes()) {
+			const mesh = node.getMesh();
+			if (!mesh) continue;
+			const m = node.getWorldMatrix();
+			const box = new Box();
+			for (const primitive of mesh.listPrimitives()) {
+				const places = primitive.getAttribute('POSITION')!.getArray()!;
+				const world: number[] = [];
+				for (let o = 0; o < places.length; o += 3) {
+					const [x, y, z] = [0, 1, 2].map(
+						(a) => m[a]! * places[o]! + m[4 + a]! * places[o + 1]! + m[8 + a]! * places[o + 2]! + m[12 + a]!
+					) as [number, number, number];
+					world.push(1000 * x, -1000 * z, 1000 * y);
+				}
+				box.take(world);
+			}
+			const address = node.getExtras()['address'] as string;
+			box.isAs(wanted.get(address)!, address);
+			compared++;
+		}
+		expect(compared).to.be.above(1000);
 	});
 
 	describe('IFC4 (ISO 16739-1)', () => {
@@ -312,26 +347,14 @@ describe('files, read back by readers that did not write them', () => {
 			for (const piece of bodies.keys())
 				byAddress.set((api.GetLine(file, piece) as { Name: { value: string } }).Name.value, piece);
 			let compared = 0;
-			for (const { model: zone } of model.zones)
-				for (const clause of zone!.groups) {
-					const { origin } = zone!.faces[clause.face]!;
-					for (let row = 0; row < clause.group.sites.length; row++) {
-						const read = bodies.get(byAddress.get(pieceAddress(zone!, clause, row))!);
-						if (!read) continue;
-						const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
-						const wanted = [...box];
-						const take = (into: number[], a: number, value: number) => {
-							into[a] = Math.min(into[a]!, value);
-							into[3 + a] = Math.max(into[3 + a]!, value);
-						};
-						for (const { places } of read) places.forEach((value, k) => take(box, k % 3, 1000 * value));
-						for (const table of clause.group.run.elements)
-							for (const k of instancesOf(table).get(row) ?? [])
-								placesOf(table.shape, k).forEach((value, n) => take(wanted, n % 3, value + origin[n % 3]!));
-						for (let a = 0; a < 6; a++) expect(box[a], `${row}`).to.be.closeTo(wanted[a]!, 0.1);
-						compared++;
-					}
-				}
+			for (const [address, wanted] of boxesOf(model)) {
+				const read = bodies.get(byAddress.get(address)!);
+				if (!read) continue;
+				const box = new Box();
+				for (const { places } of read) box.take(places.map((value) => 1000 * value));
+				box.isAs(wanted, address);
+				compared++;
+			}
 			expect(compared).to.equal(bodies.size);
 		});
 
@@ -410,3 +433,37 @@ describe('files, read back by readers that did not write them', () => {
 		});
 	});
 });
+
+/** A box round points: mm, z up. */
+class Box {
+	readonly sides = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+
+	/** @param places x y z, flat @param origin that they are seen from */
+	take(places: ArrayLike<number>, origin: readonly number[] = [0, 0, 0]): void {
+		for (let k = 0; k < places.length; k++) {
+			const [a, value] = [k % 3, places[k]! + origin[k % 3]!];
+			this.sides[a] = Math.min(this.sides[a]!, value);
+			this.sides[3 + a] = Math.max(this.sides[3 + a]!, value);
+		}
+	}
+
+	/** The same to a tenth of a millimetre. */
+	isAs(wanted: Box, name: string): void {
+		this.sides.forEach((side, k) => expect(side, name).to.be.closeTo(wanted.sides[k]!, 0.1));
+	}
+}
+
+/** Where the pieces of a model stand, by their addresses. */
+function boxesOf({ zones }: Model): Map<string, Box> {
+	const found = new Map<string, Box>();
+	for (const { model: zone } of zones)
+		for (const clause of zone!.groups)
+			for (let row = 0; row < clause.group.sites.length; row++) {
+				const box = new Box();
+				for (const table of clause.group.run.elements)
+					for (const k of instancesOf(table).get(row) ?? [])
+						box.take(placesOf(table.shape, k), zone!.faces[clause.face]!.origin);
+				found.set(pieceAddress(zone!, clause, row), box);
+			}
+	return found;
+}

@@ -1,9 +1,12 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
+import type { Vector } from '../../geometry/vector';
 import type { Material } from '../../project/material-schema';
 import { instancesOf, type ElementTable } from '../../part/element-table';
 import { joinedMesh, trianglesOf } from '../../part/places';
 import { pieceMarks } from '../../mark/marks-of';
 import { pieceAddress } from '../../schedule/pieces';
+import { sourcesOf } from '../../schedule/sources';
+import { LikeBodies, type Frame, type LikeBody, type PartBody } from '../like-bodies';
 import { GlbContainer } from './container';
 
 /** sRGB hex to the linear factors of the format. */
@@ -54,7 +57,12 @@ class GlbBuilder {
 	readonly materials: string[] = [];
 	private readonly known = new Map<string, number>();
 
-	constructor(private readonly markOf: ReturnType<typeof pieceMarks>) {}
+	private readonly bodies = new Map<LikeBody, number>();
+
+	constructor(
+		private readonly markOf: ReturnType<typeof pieceMarks>,
+		private readonly like: LikeBodies
+	) {}
 
 	private material(material: Material): number {
 		let made = this.known.get(material.id);
@@ -83,41 +91,114 @@ class GlbBuilder {
 		return this.nodes.push(JSON.stringify({ name, extras: { code }, ...own })) - 1;
 	}
 
-	/** One node per piece, with a primitive per element, however often the piece has it; they share their triangles. */
+	private primitive(position: number, index: number, material: number): string {
+		return `{"attributes":{"POSITION":${position}},"indices":${index},"material":${material}}`;
+	}
+
+	private mesh(name: string, primitives: readonly string[]): number {
+		return this.meshes.push(`{"name":${JSON.stringify(name)},"primitives":[${primitives.join()}]}`) - 1;
+	}
+
+	/** The mesh of a body that several pieces have, with a primitive per element. */
+	private bodyMesh(body: LikeBody): number {
+		const { ready } = body.clause.group;
+		const elements = [...new Set(body.parts.map(({ element }) => element))];
+		const primitives = elements.map((element) => {
+			const { places, triangles } = joinedBodies(body.parts.filter((part) => part.element === element));
+			return this.primitive(
+				this.container.positions(toMetres(places)),
+				this.container.indices(triangles, places.length / 3),
+				this.material(ready.materials[element]!)
+			);
+		});
+		return this.mesh(`${ready.part.label} ${ready.variant.name}`, primitives);
+	}
+
+	/**
+	 * One node per piece. What several pieces have is one mesh, turned and moved by the node; others have a mesh of their
+	 * own with a primitive per element, however often the piece has it; they share their triangles.
+	 */
 	private pieces(zone: ZoneModel, clause: ClauseGroup): number[] {
 		const { group } = clause;
-		const [x, y, z] = zone.faces[clause.face]!.origin;
-		const primitives = new Map<number, string[]>();
+		const { origin } = zone.faces[clause.face]!;
+		const own = new Map<number, string[]>();
+		const alike = Array.from(group.sites, (_, row) => this.like.get(clause, row));
 		for (const table of group.run.elements) {
 			const material = this.material(group.ready.materials[table.element]!);
 			const indices = new SharedIndices(this.container, table);
 			for (const [row, instances] of instancesOf(table)) {
+				if (alike[row]) continue;
 				const { places, triangles } = joinedMesh(table.shape, instances);
 				const position = this.container.positions(toMetres(places));
-				const index = indices.of(instances, triangles, places.length / 3);
-				const text = `{"attributes":{"POSITION":${position}},"indices":${index},"material":${material}}`;
-				const known = primitives.get(row);
+				const text = this.primitive(position, indices.of(instances, triangles, places.length / 3), material);
+				const known = own.get(row);
 				if (known) known.push(text);
-				else primitives.set(row, [text]);
+				else own.set(row, [text]);
 			}
 		}
-		const translation = [x / 1000, z / 1000, -y / 1000];
-		const [part, variant] = [group.ready.part.label, group.ready.variant.name];
-		return Array.from(primitives, ([row, own]) => {
+		const translation = JSON.stringify([origin[0] / 1000, origin[2] / 1000, -origin[1] / 1000]);
+		const [part, variant] = [group.ready.part.label, group.ready.variant.name].map((text) =>
+			JSON.stringify(text)
+		);
+		const made: number[] = [];
+		alike.forEach((found, row) => {
+			const primitives = own.get(row);
+			if (!found && !primitives) return;
 			const mark = this.markOf(zone, clause, row);
-			const mesh = this.meshes.push(`{"name":${JSON.stringify(mark)},"primitives":[${own}]}`) - 1;
-			const extras = { address: pieceAddress(zone, clause, row), mark, part, variant };
-			return this.nodes.push(JSON.stringify({ name: mark, translation, mesh, extras })) - 1;
+			let mesh = found ? this.bodies.get(found.body) : this.mesh(mark, primitives!);
+			if (mesh === undefined) this.bodies.set(found!.body, (mesh = this.bodyMesh(found!.body)));
+			const name = JSON.stringify(mark);
+			const place = found
+				? `"matrix":[${matrixOf(found.frame, origin).join()}]`
+				: `"translation":${translation}`;
+			const address = JSON.stringify(pieceAddress(zone, clause, row));
+			const extras = `{"address":${address},"mark":${name},"part":${part},"variant":${variant}}`;
+			made.push(this.nodes.push(`{"name":${name},${place},"mesh":${mesh},"extras":${extras}}`) - 1);
 		});
+		return made;
 	}
 }
 
+/** Turns are told to so many parts, places to a thousandth of a millimetre. */
+const EXACT = 1e9;
+const FINE = 1e6;
+
+/** What turns and moves a body from its own frame to where it stands, column by column: metres, Y up. */
+function matrixOf({ origin, x, y, z }: Frame, [ox, oy, oz]: Vector): number[] {
+	const column = ([a, b, c]: Vector, sign: number, last: number) => [
+		...[a, c, -b].map((value) => Math.round(sign * value * EXACT) / EXACT + 0),
+		last
+	];
+	const at = [origin[0] + ox, origin[2] + oz, -(origin[1] + oy)];
+	return [
+		...column(x, 1, 0),
+		...column(z, 1, 0),
+		...column(y, -1, 0),
+		...at.map((value) => Math.round(value * (FINE / 1000)) / FINE + 0),
+		1
+	];
+}
+
+/** Several bodies as one mesh. */
+function joinedBodies(parts: readonly PartBody[]): { places: Float32Array; triangles: Uint32Array } {
+	const places = new Float32Array(parts.reduce((sum, part) => sum + part.places.length, 0));
+	const triangles = new Uint32Array(parts.reduce((sum, part) => sum + part.triangles.length, 0));
+	let [at, corner] = [0, 0];
+	for (const part of parts) {
+		places.set(part.places, at);
+		for (let t = 0; t < part.triangles.length; t++) triangles[corner++] = at / 3 + part.triangles[t]!;
+		at += part.places.length;
+	}
+	return { places, triangles };
+}
+
 /**
- * The clad model as binary glTF 2.0: metres, Y up, one node per piece with its address and mark in extras.
+ * The clad model as binary glTF 2.0: metres, Y up, one node per piece with its address and mark in extras; pieces
+ * that are the same but for where they stand share a mesh.
  * Source: Khronos glTF 2.0 specification.
  */
 export function writeGlb(model: Model): Uint8Array {
-	const builder = new GlbBuilder(pieceMarks(model));
+	const builder = new GlbBuilder(pieceMarks(model), new LikeBodies(sourcesOf(model)));
 	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [builder.zone(zone)] : []));
 	const { container, nodes, meshes, materials } = builder;
 	const lists = { nodes, meshes, materials };

@@ -4,7 +4,7 @@ import { DERIVED, enumeration, list, NONE, real, text, typed, type StepValue } f
 import { sourcesOf } from '../../schedule/sources';
 import { BodyWriter } from './bodies';
 import { IfcFile } from './file';
-import { LikeBodies } from './like-bodies';
+import { LikeBodies } from '../like-bodies';
 import { writePieces } from './pieces';
 import { SharedThings } from './shared';
 import { inStoreys, storeysOf } from './storeys';

@@ -1,10 +1,10 @@
-import type { ClauseGroup } from '../../cladding/model';
-import { cross, dot, length, pointAt, subtract, unit, type Vector } from '../../geometry/vector';
-import type { Kind } from '../../like/kinds';
-import { instancesOf } from '../../part/element-table';
-import { placesOf, trianglesOf } from '../../part/places';
-import { kindsOfRows } from '../../schedule/kind-of-row';
-import type { GroupSource } from '../../schedule/sources';
+import type { ClauseGroup } from '../cladding/model';
+import { cross, dot, length, pointAt, subtract, unit, type Vector } from '../geometry/vector';
+import type { Kind } from '../like/kinds';
+import { instancesOf } from '../part/element-table';
+import { placesOf, trianglesOf } from '../part/places';
+import { kindsOfRows } from '../schedule/kind-of-row';
+import type { GroupSource } from '../schedule/sources';
 
 /** The body of one element of a piece. */
 export interface PartBody {
