@@ -19,6 +19,7 @@ import { patternOf } from '../../src/core/pattern/catalogue';
 import { readStepFaces } from '../../src/core/exchange/step/read-surfaces';
 import { writeGlb } from '../../src/core/exchange/glb/write';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
+import { writeStepSolids } from '../../src/core/exchange/step/solids';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
 import { hashOf } from '../../src/core/project/hash';
@@ -661,6 +662,19 @@ async function building(): Promise<void> {
 	}
 }
 
+/** Five thousand flat plates as exact solids. */
+async function plates(): Promise<void> {
+	if (!wanted('export:step')) return;
+	const plate = { id: 'plate', name: 'plate', part: 'flat-panel', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'plate', values: {} } }];
+	const model = await new Chain().run(projectOf(mass, counts(100, 50), { rules }, { variants: [plate] }));
+	let bytes = 0;
+	const write = () =>
+		void (bytes = writeStepSolids(model, '2026-01-01T00:00:00').reduce((sum, { length }) => sum + length, 0));
+	note('export:step', 5000, await time(write, 3, 1));
+	console.log(`export:step: ${(bytes / 1e6).toFixed(0)} MB written`);
+}
+
 /** What a release keeps of fifty thousand units, and two of them compared, of which one has a course less. */
 async function releases(): Promise<void> {
 	if (!wanted('release:50000') && !wanted('release:compare')) return;
@@ -1006,6 +1020,7 @@ async function main(): Promise<void> {
 	await workbook();
 	await drawings();
 	await building();
+	await plates();
 	await releases();
 	await rules();
 	await drivers();

@@ -97,6 +97,7 @@ describe('command line', () => {
 			'small-materials.csv',
 			'small-nodes.csv',
 			'small-panels.csv',
+			'small-pieces.stp',
 			'small-placing.json',
 			'small-rules.csv',
 			'small-sheets.csv',

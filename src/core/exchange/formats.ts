@@ -15,6 +15,7 @@ import { projectJson } from './json/write';
 import type { Chapter, DrawingFonts } from './pdf/write';
 import type { Sheet } from './xlsx/sheet';
 import { writeXlsx } from './xlsx/write';
+import { writeStepSolids } from './step/solids';
 import { writeStep } from './step/write';
 
 /** What files are written of. */
@@ -174,6 +175,16 @@ export const formats: readonly Format[] = [
 		ending: '.stp',
 		type: 'application/x-step',
 		write: ({ model, at }) => writeStep(model, at)
+	},
+	{
+		id: 'solids',
+		label: 'Pieces as solids',
+		called: 'STEP',
+		use: 'For making: plates and straight bars as exact bodies',
+		group: 'step',
+		ending: '-pieces.stp',
+		type: 'application/x-step',
+		write: ({ model, at }) => writeStepSolids(model, at)
 	},
 	{
 		id: 'placing',

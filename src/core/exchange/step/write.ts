@@ -7,6 +7,7 @@ import type { Face } from '../../mass/face';
 import { onFace } from '../../mass/trim/project';
 import { keptRegions } from '../../measure/trimmed';
 import type { PieceCorner } from '../../geometry/clip/clip-polygon';
+import { headerOf, productOf } from './product';
 import { DERIVED, enumeration, exactReal, list, text, type StepValue } from './text';
 import { StepWriter } from './writer';
 
@@ -225,52 +226,9 @@ function polyline(points: readonly Vector[]): Rim {
  * @param written the file's time stamp, ISO 8601
  */
 export function writeStep(model: Model, written: string): readonly Uint8Array<ArrayBuffer>[] {
-	const step = new StepWriter([
-		"FILE_DESCRIPTION(('Faces of masses'),'2;1');",
-		`FILE_NAME(${text(`${model.project.name}.stp`)},${text(written)},(''),(''),'Zygaster','Zygaster','');`,
-		"FILE_SCHEMA(('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF'));"
-	]);
-	const name = text(model.project.name);
-	const application = step.add('APPLICATION_CONTEXT', text('managed model based 3d engineering'));
-	step.add(
-		'APPLICATION_PROTOCOL_DEFINITION',
-		text('international standard'),
-		text('ap242_managed_model_based_3d_engineering'),
-		'2014',
-		application
-	);
-	const product = step.add(
-		'PRODUCT',
-		name,
-		name,
-		text(''),
-		list([step.add('PRODUCT_CONTEXT', text(''), application, text('mechanical'))])
-	);
-	const formation = step.add('PRODUCT_DEFINITION_FORMATION', text(''), text(''), product);
-	const definition = step.add(
-		'PRODUCT_DEFINITION',
-		text('design'),
-		text(''),
-		formation,
-		step.add('PRODUCT_DEFINITION_CONTEXT', text('part definition'), application, text('design'))
-	);
-	const shape = step.add('PRODUCT_DEFINITION_SHAPE', text(''), text(''), definition);
-	const length = step.addComplex('LENGTH_UNIT()', 'NAMED_UNIT(*)', 'SI_UNIT(.MILLI.,.METRE.)');
-	const angle = step.addComplex('NAMED_UNIT(*)', 'PLANE_ANGLE_UNIT()', 'SI_UNIT($,.RADIAN.)');
-	const solid = step.addComplex('NAMED_UNIT(*)', 'SI_UNIT($,.STERADIAN.)', 'SOLID_ANGLE_UNIT()');
-	const uncertainty = step.add(
-		'UNCERTAINTY_MEASURE_WITH_UNIT',
-		'LENGTH_MEASURE(1.E-06)',
-		length,
-		text('distance_accuracy_value'),
-		text('')
-	);
-	const context = step.addComplex(
-		'GEOMETRIC_REPRESENTATION_CONTEXT(3)',
-		`GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((${uncertainty}))`,
-		`GLOBAL_UNIT_ASSIGNED_CONTEXT((${length},${angle},${solid}))`,
-		"REPRESENTATION_CONTEXT('','')"
-	);
+	const { name } = model.project;
+	const step = new StepWriter(headerOf('Faces of masses', `${name}.stp`, written));
+	const shapeIs = productOf(step, name);
 	const faces = new FaceWriter(step);
 	const models = model.masses.flatMap((mass) => {
 		const called = model.project.masses.find((one) => one.id === mass.id)?.name ?? mass.id;
@@ -279,14 +237,6 @@ export function writeStep(model: Model, written: string): readonly Uint8Array<Ar
 		const shell = step.add('OPEN_SHELL', text(called), list(made));
 		return [step.add('SHELL_BASED_SURFACE_MODEL', text(called), list([shell]))];
 	});
-	const origin = step.once('CARTESIAN_POINT', text(''), reals([0, 0, 0]));
-	const axes = step.add('AXIS2_PLACEMENT_3D', text(''), origin, '$', '$');
-	const representation = step.add(
-		'MANIFOLD_SURFACE_SHAPE_REPRESENTATION',
-		text(''),
-		list([axes, ...models]),
-		context
-	);
-	step.add('SHAPE_DEFINITION_REPRESENTATION', shape, representation);
+	shapeIs('MANIFOLD_SURFACE_SHAPE_REPRESENTATION', models);
 	return step.file();
 }

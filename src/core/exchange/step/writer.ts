@@ -62,12 +62,13 @@ export class StepWriter {
 		return id;
 	}
 
-	/** An instance whose only attribute is a list of a few numbers. */
-	addTuple(entity: string, values: readonly number[], decimals: number): StepValue {
+	/** An instance of a list of a few numbers. @param name before it, where the entity has one */
+	addTuple(entity: string, values: readonly number[], decimals: number, name?: StepValue): StepValue {
 		const id = this.begin();
 		this.put(entity);
+		this.put(name === undefined ? '(' : `(${name},`);
 		for (let k = 0; k < values.length; k++) {
-			this.put(k ? ',' : '((');
+			this.put(k ? ',' : '(');
 			if (!this.bytes.real(values[k]!, decimals)) this.put(real(values[k]!, decimals));
 		}
 		this.put('));\n');
