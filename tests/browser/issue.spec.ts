@@ -112,6 +112,13 @@ test('GLB, IFC, CSV and the project file come out of the page; the project goes 
 	expect(bars.bytes.toString().trim().split('\r\n').length).toBe(1619);
 	const json = await exported(page, /^Project file/);
 	expect(JSON.parse(json.bytes.toString()).zones.length).toBe(4);
+	// What was written is listed, the newest first.
+	await page.getByRole('button', { name: 'Export' }).click();
+	const written = page.getByTestId('written').locator('p');
+	await expect(written).toHaveCount(4);
+	await expect(written.first()).toHaveText(/\.json.*kB · \d\d:\d\d$/);
+	await accessible(page);
+	await page.keyboard.press('Escape');
 
 	await visit(page, '/');
 	await page

@@ -102,11 +102,14 @@ describe('command line', () => {
 			'small-rules.csv',
 			'small-sheets.csv',
 			'small-structure.csv',
+			'small.3mf',
 			'small.dxf',
 			'small.glb',
 			'small.ifc',
 			'small.json',
+			'small.obj',
 			'small.pdf',
+			'small.stl',
 			'small.stp',
 			'small.xlsx'
 		]);

@@ -15,6 +15,8 @@ import { projectJson } from './json/write';
 import type { Chapter, DrawingFonts } from './pdf/write';
 import type { Sheet } from './xlsx/sheet';
 import { writeXlsx } from './xlsx/write';
+import { writeObj } from './obj/write';
+import { writeStl } from './stl/write';
 import { writeStepSolids } from './step/solids';
 import { writeStep } from './step/write';
 
@@ -185,6 +187,39 @@ export const formats: readonly Format[] = [
 		ending: '-pieces.stp',
 		type: 'application/x-step',
 		write: ({ model, at }) => writeStepSolids(model, at)
+	},
+	{
+		id: 'obj',
+		label: 'Pieces as meshes, each by its mark',
+		called: 'OBJ',
+		use: 'For pictures and other models, in mm',
+		group: 'obj',
+		ending: '.obj',
+		type: 'model/obj',
+		write: ({ model }) => writeObj(model)
+	},
+	{
+		id: 'stl',
+		label: 'All bodies as triangles',
+		called: 'STL',
+		use: 'For printing in small, in mm',
+		group: 'stl',
+		ending: '.stl',
+		type: 'model/stl',
+		write: ({ model }) => writeStl(model)
+	},
+	{
+		id: '3mf',
+		label: 'Pieces with materials, in mm',
+		called: '3MF',
+		use: 'For printing and checking bodies',
+		group: '3mf',
+		ending: '.3mf',
+		type: 'model/3mf',
+		async write({ model, at }) {
+			const { write3mf } = await import('./3mf/write');
+			return write3mf(model, at);
+		}
 	},
 	{
 		id: 'placing',

@@ -1,20 +1,9 @@
 import type { ClauseGroup } from '../cladding/model';
 import { cross, dot, length, pointAt, subtract, unit, type Vector } from '../geometry/vector';
 import type { Kind } from '../like/kinds';
-import { instancesOf } from '../part/element-table';
-import { placesOf, trianglesOf } from '../part/places';
 import { kindsOfRows } from '../schedule/kind-of-row';
 import type { GroupSource } from '../schedule/sources';
-
-/** The body of one element of a piece. */
-export interface PartBody {
-	/** Of the part. */
-	readonly element: number;
-	/** x y z of its vertices (mm). */
-	readonly places: Float32Array | Float64Array;
-	/** By vertex, outward; bodies with the same ones have the very same list, unless each has its own. */
-	readonly triangles: ArrayLike<number>;
-}
+import { bodiesOf, type PartBody } from './piece-bodies';
 
 /** Where a body stands. */
 export interface Frame {
@@ -45,18 +34,6 @@ interface Standing {
 const SAME = 0.02;
 /** Of one kind so many different bodies are kept to be found again. */
 const MOST_BODIES = 4;
-
-/** The bodies of a piece as they stand. */
-export function bodiesOf({ group }: ClauseGroup, row: number): PartBody[] {
-	return group.run.elements.flatMap((table) =>
-		(instancesOf(table).get(row) ?? []).map((k) => ({
-			element: table.element,
-			// What is placed is reckoned anew each time, in one and the same place.
-			places: table.shape.is === 'placed' ? placesOf(table.shape, k).slice() : placesOf(table.shape, k),
-			triangles: trianglesOf(table.shape, k)
-		}))
-	);
-}
 
 const joined = (parts: readonly PartBody[]) => {
 	const places = new Float64Array(parts.reduce((sum, { places }) => sum + places.length, 0));

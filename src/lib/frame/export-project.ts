@@ -20,7 +20,9 @@ export async function exportProject(desk: Desk, { id, ending, type, label }: For
 	const name = `${fileStem(desk.project.document.name)}${ending}`;
 	const writing = desk.model.service.write(id).then((content) => {
 		saveFile(name, content, type);
-		return sizeOf(content, type);
+		const size = sizeOf(content, type);
+		desk.written = [{ name, size, at: new Date() }, ...desk.written];
+		return size;
 	});
 	toast.promise(writing, {
 		loading: `Writing ${name} …`,

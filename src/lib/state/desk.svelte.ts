@@ -103,6 +103,8 @@ export class Desk {
 	keptView = $state<string | null>(null);
 	/** Counts up whenever what is chosen is to be brought into the picture. */
 	framings = $state(0);
+	/** Files that were written since the project was opened, the newest first. */
+	written = $state.raw<readonly { readonly name: string; readonly size: string; readonly at: Date }[]>([]);
 	/** Lengths are being measured in the model. */
 	measures = $state(false);
 	/** A guide is being drawn in the model. */

@@ -6,7 +6,8 @@ import { joinedMesh, trianglesOf } from '../../part/places';
 import { pieceMarks } from '../../mark/marks-of';
 import { pieceAddress } from '../../schedule/pieces';
 import { sourcesOf } from '../../schedule/sources';
-import { LikeBodies, type Frame, type LikeBody, type PartBody } from '../like-bodies';
+import { LikeBodies, type Frame, type LikeBody } from '../like-bodies';
+import type { PartBody } from '../piece-bodies';
 import { GlbContainer } from './container';
 
 /** sRGB hex to the linear factors of the format. */

@@ -4,7 +4,8 @@ import { instancesOf } from '../../part/element-table';
 import { prismOf, type Prism } from '../../part/prism';
 import { enumeration, list, NONE, real, text, type StepValue } from '../step/text';
 import type { StepWriter } from '../step/writer';
-import { bodiesOf, type Frame, type LikeBodies, type LikeBody, type PartBody } from '../like-bodies';
+import type { Frame, LikeBodies, LikeBody } from '../like-bodies';
+import { bodiesOf, type PartBody } from '../piece-bodies';
 import type { SharedThings } from './shared';
 
 const faceLists = new WeakMap<ArrayLike<number>, StepValue>();

@@ -1,9 +1,7 @@
-import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
+import type { Model } from '../../cladding/model';
 import { add, cross, pointAt, scale, subtract, unit, type Vector } from '../../geometry/vector';
-import { pieceMarks } from '../../mark/marks-of';
-import { instancesOf } from '../../part/element-table';
-import { placesOf, trianglesOf } from '../../part/places';
 import { prismOf, type Prism } from '../../part/prism';
+import { bodiesOf, madePieces, type MadePiece } from '../piece-bodies';
 import { headerOf, productOf } from './product';
 import { DERIVED, enumeration, list, text, type StepValue } from './text';
 import { StepWriter } from './writer';
@@ -124,24 +122,14 @@ class SolidWriter {
 		return step.add('MANIFOLD_SOLID_BREP', text(name), shell);
 	}
 
-	/** The bodies of the pieces of a group, each called by its mark and element. */
-	group(zone: ZoneModel, clause: ClauseGroup, markOf: ReturnType<typeof pieceMarks>): StepValue[] {
-		const { group } = clause;
-		const { origin } = zone.faces[clause.face]!;
-		const made: StepValue[] = [];
-		for (let row = 0; row < group.sites.length; row++) {
-			const mark = markOf(zone, clause, row);
-			for (const table of group.run.elements) {
-				const { label } = group.ready.elements[table.element]!;
-				for (const k of instancesOf(table).get(row) ?? []) {
-					const [places, triangles] = [placesOf(table.shape, k), trianglesOf(table.shape, k)];
-					const prism = prismOf(places, triangles);
-					const solid = prism ? solidOf(prism) : solidOfTriangles(places, triangles);
-					made.push(this.write(`${mark} ${label}`, solid, origin));
-				}
-			}
-		}
-		return made;
+	/** The bodies of a piece, each called by its mark and element. */
+	piece({ clause, row, mark, origin }: MadePiece): StepValue[] {
+		const { elements } = clause.group.ready;
+		return bodiesOf(clause, row).map(({ element, places, triangles }) => {
+			const prism = prismOf(places, triangles);
+			const solid = prism ? solidOf(prism) : solidOfTriangles(places, triangles);
+			return this.write(`${mark} ${elements[element]!.label}`, solid, origin);
+		});
 	}
 }
 
@@ -155,10 +143,8 @@ export function writeStepSolids(model: Model, written: string): readonly Uint8Ar
 	const step = new StepWriter(headerOf('Pieces as solids', `${name}-pieces.stp`, written));
 	const shapeIs = productOf(step, name);
 	const writer = new SolidWriter(step);
-	const markOf = pieceMarks(model);
-	const solids = model.zones.flatMap(({ model: zone }) =>
-		zone ? zone.groups.flatMap((clause) => writer.group(zone, clause, markOf)) : []
-	);
+	const solids: StepValue[] = [];
+	for (const piece of madePieces(model)) solids.push(...writer.piece(piece));
 	shapeIs('ADVANCED_BREP_SHAPE_REPRESENTATION', solids);
 	return step.file();
 }

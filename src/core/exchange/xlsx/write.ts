@@ -1,5 +1,5 @@
 import { letters } from '../../units/letters';
-import { Archive } from './archive';
+import { Archive } from '../archive';
 import { bytesOf } from '../bytes';
 import { sheetXml, type Sheet } from './sheet';
 import { stylesXml } from './styles';
