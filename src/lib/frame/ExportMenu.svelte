@@ -8,7 +8,7 @@
 	const item = 'data-highlighted:bg-wash flex cursor-pointer items-baseline gap-3 rounded px-2 outline-none';
 	const clock = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short' });
 	/** So many of what was written are listed. */
-	const LISTED = 8;
+	const LISTED = 4;
 	const lists = formats.filter(({ group }) => group === 'csv');
 	const others = formats.filter(({ group }) => group !== 'csv');
 </script>
@@ -22,6 +22,19 @@
 			sideOffset={6}
 			collisionPadding={8}
 		>
+			{#if desk.written.length}
+				<div class="px-2 py-1 text-[11.5px]" data-testid="written">
+					<b class="font-semibold">Written since this was opened</b>
+					{#each desk.written.slice(0, LISTED) as { name, size, at } (at.getTime())}
+						<p class="text-ink-2 flex justify-between gap-3">
+							<span class="min-w-0 truncate" title={name}>{name}</span><span class="figures shrink-0"
+								>{size} · {clock.format(at)}</span
+							>
+						</p>
+					{/each}
+				</div>
+				<DropdownMenu.Separator class="bg-hair my-1 h-px" />
+			{/if}
 			{#each others as format (format.id)}
 				<DropdownMenu.Item class="{item} py-1.5" onSelect={() => exportProject(desk, format)}
 					><span class="min-w-0 flex-1"
@@ -37,19 +50,6 @@
 					></DropdownMenu.Item
 				>
 			{/each}
-			{#if desk.written.length}
-				<DropdownMenu.Separator class="bg-hair my-1 h-px" />
-				<div class="px-2 py-1 text-[11.5px]" data-testid="written">
-					<b class="font-semibold">Written since this was opened</b>
-					{#each desk.written.slice(0, LISTED) as { name, size, at } (at.getTime())}
-						<p class="text-ink-2 flex justify-between gap-3">
-							<span class="min-w-0 truncate" title={name}>{name}</span><span class="figures shrink-0"
-								>{size} · {clock.format(at)}</span
-							>
-						</p>
-					{/each}
-				</div>
-			{/if}
 		</DropdownMenu.Content>
 	</DropdownMenu.Portal>
 </DropdownMenu.Root>

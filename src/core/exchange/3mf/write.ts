@@ -1,10 +1,9 @@
 import type { Model } from '../../cladding/model';
 import type { Vector } from '../../geometry/vector';
 import type { Material } from '../../project/material-schema';
-import { sourcesOf } from '../../schedule/sources';
 import { Archive } from '../archive';
 import { bytesOf } from '../bytes';
-import { LikeBodies, type Frame, type LikeBody } from '../like-bodies';
+import { likeBodiesOf, type Frame, type LikeBody } from '../like-bodies';
 import { bodiesOf, madePieces, type PartBody } from '../piece-bodies';
 import { xmlText } from '../xml';
 
@@ -70,7 +69,7 @@ class ModelXml {
 			return `<base name="${xmlText(label)}" displaycolor="${`${colour}${alpha}`.toUpperCase()}"/>`;
 		});
 		yield `<resources><basematerials id="${MATERIALS}">${bases.join('') || '<base name="none" displaycolor="#808080"/>'}</basematerials>`;
-		const like = new LikeBodies(sourcesOf(model));
+		const like = likeBodiesOf(model);
 		for (const { clause, row, mark, origin } of madePieces(model)) {
 			const { ready } = clause.group;
 			const found = like.get(clause, row);

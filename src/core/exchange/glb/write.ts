@@ -5,8 +5,7 @@ import { instancesOf, type ElementTable } from '../../part/element-table';
 import { joinedMesh, trianglesOf } from '../../part/places';
 import { pieceMarks } from '../../mark/marks-of';
 import { pieceAddress } from '../../schedule/pieces';
-import { sourcesOf } from '../../schedule/sources';
-import { LikeBodies, type Frame, type LikeBody } from '../like-bodies';
+import { likeBodiesOf, type Frame, type LikeBodies, type LikeBody } from '../like-bodies';
 import type { PartBody } from '../piece-bodies';
 import { GlbContainer } from './container';
 
@@ -149,9 +148,7 @@ class GlbBuilder {
 			let mesh = found ? this.bodies.get(found.body) : this.mesh(mark, primitives!);
 			if (mesh === undefined) this.bodies.set(found!.body, (mesh = this.bodyMesh(found!.body)));
 			const name = JSON.stringify(mark);
-			const place = found
-				? `"matrix":[${matrixOf(found.frame, origin).join()}]`
-				: `"translation":${translation}`;
+			const place = found ? `"matrix":[${matrixOf(found.frame, origin)}]` : `"translation":${translation}`;
 			const address = JSON.stringify(pieceAddress(zone, clause, row));
 			const extras = `{"address":${address},"mark":${name},"part":${part},"variant":${variant}}`;
 			made.push(this.nodes.push(`{"name":${name},${place},"mesh":${mesh},"extras":${extras}}`) - 1);
@@ -164,21 +161,13 @@ class GlbBuilder {
 const EXACT = 1e9;
 const FINE = 1e6;
 
+const turn = (value: number) => Math.round(value * EXACT) / EXACT;
+const place = (mm: number) => Math.round(mm * (FINE / 1000)) / FINE;
+
 /** What turns and moves a body from its own frame to where it stands, column by column: metres, Y up. */
-function matrixOf({ origin, x, y, z }: Frame, [ox, oy, oz]: Vector): number[] {
-	const column = ([a, b, c]: Vector, sign: number, last: number) => [
-		...[a, c, -b].map((value) => Math.round(sign * value * EXACT) / EXACT + 0),
-		last
-	];
-	const at = [origin[0] + ox, origin[2] + oz, -(origin[1] + oy)];
-	return [
-		...column(x, 1, 0),
-		...column(z, 1, 0),
-		...column(y, -1, 0),
-		...at.map((value) => Math.round(value * (FINE / 1000)) / FINE + 0),
-		1
-	];
-}
+const matrixOf = ({ origin, x, y, z }: Frame, [ox, oy, oz]: Vector): string =>
+	`${turn(x[0])},${turn(x[2])},${turn(-x[1])},0,${turn(z[0])},${turn(z[2])},${turn(-z[1])},0,` +
+	`${turn(-y[0])},${turn(-y[2])},${turn(y[1])},0,${place(origin[0] + ox)},${place(origin[2] + oz)},${place(-origin[1] - oy)},1`;
 
 /** Several bodies as one mesh. */
 function joinedBodies(parts: readonly PartBody[]): { places: Float32Array; triangles: Uint32Array } {
@@ -199,7 +188,7 @@ function joinedBodies(parts: readonly PartBody[]): { places: Float32Array; trian
  * Source: Khronos glTF 2.0 specification.
  */
 export function writeGlb(model: Model): Uint8Array {
-	const builder = new GlbBuilder(pieceMarks(model), new LikeBodies(sourcesOf(model)));
+	const builder = new GlbBuilder(pieceMarks(model), likeBodiesOf(model));
 	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [builder.zone(zone)] : []));
 	const { container, nodes, meshes, materials } = builder;
 	const lists = { nodes, meshes, materials };

@@ -1,10 +1,9 @@
 import type { Model, ZoneModel } from '../../cladding/model';
 import { pieceMarks } from '../../mark/marks-of';
 import { DERIVED, enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
-import { sourcesOf } from '../../schedule/sources';
 import { BodyWriter } from './bodies';
 import { IfcFile } from './file';
-import { LikeBodies } from '../like-bodies';
+import { likeBodiesOf } from '../like-bodies';
 import { writePieces } from './pieces';
 import { SharedThings } from './shared';
 import { inStoreys, storeysOf } from './storeys';
@@ -53,7 +52,7 @@ class IfcTree {
 			axes,
 			NONE
 		);
-		this.bodies = new BodyWriter(step, this.shared, context, new LikeBodies(sourcesOf(model)));
+		this.bodies = new BodyWriter(step, this.shared, context, likeBodiesOf(model));
 		const unit = (kind: string, prefix: string | null, name: string) =>
 			step.add(
 				'IFCSIUNIT',
