@@ -116,7 +116,7 @@
 				>
 				<span class="figures text-ink-2 ml-auto text-[12px]" role="status"
 					>{shown.length === data.projects.length
-						? `${shown.length} projects`
+						? `${shown.length} ${shown.length === 1 ? 'project' : 'projects'}`
 						: `${shown.length} of ${data.projects.length}`}</span
 				>
 			</div>
