@@ -210,7 +210,7 @@ test('faces go out as STEP and come in again as a mass; a broken file is told in
 	await page.getByRole('button', { name: 'Export' }).click();
 	const [download] = await Promise.all([
 		page.waitForEvent('download'),
-		page.getByRole('menuitem', { name: /STEP/ }).click()
+		page.getByRole('menuitem', { name: /^Faces of the masses/ }).click()
 	]);
 	const file = (await download.path())!;
 	const input = page.getByLabel('STEP or OBJ file');
