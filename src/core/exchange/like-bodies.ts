@@ -163,7 +163,7 @@ function frameFrom(frames: Float64Array, at: number): Frame {
 }
 
 /** Pieces whose bodies are the same but for where they stand. */
-class LikeBodies {
+export class LikeBodies {
 	private readonly of = new Map<
 		ClauseGroup,
 		{ readonly bodies: (LikeBody | null)[]; readonly frames: Float64Array }
@@ -225,5 +225,3 @@ export function likeBodiesOf(model: Model): LikeBodies {
 	known.set(model, found);
 	return found;
 }
-
-export type { LikeBodies };
