@@ -6,13 +6,20 @@ import type { Flag } from '../units/flag';
 /** What is told of the pieces of a group, by row; a flag becomes a thing only when it is asked for. */
 export class PieceFlags {
 	private flagged: Uint32Array | null = null;
+	/** The bits of flags that stand for a piece that could not be made. */
+	private readonly failing: number;
 
 	/** @param more what is told beside what the part tells, by row */
 	constructor(
 		private readonly program: Program,
 		private readonly run: PartRun,
 		private readonly more: ReadonlyMap<number, readonly Flag[]>
-	) {}
+	) {
+		this.failing = program.flags.reduce(
+			(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
+			0
+		);
+	}
 
 	/** Rows that something is told of, ascending. */
 	rows(): Uint32Array {
@@ -46,13 +53,14 @@ export class PieceFlags {
 		return Array.from(this.rows()).flatMap((row) => this.of(row));
 	}
 
+	/** Whether the piece of a row could not be made. */
+	hasFailed(row: number): boolean {
+		if ((this.run.flags[row]! & this.failing) !== 0) return true;
+		return this.more.get(row)?.some(({ level }) => level === 'failed') ?? false;
+	}
+
 	/** Rows of pieces that could not be made, ascending. */
 	failed(): number[] {
-		const failing = this.program.flags.reduce(
-			(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
-			0
-		);
-		const isLost = (row: number) => this.more.get(row)?.some(({ level }) => level === 'failed') ?? false;
-		return Array.from(this.rows()).filter((row) => (this.run.flags[row]! & failing) !== 0 || isLost(row));
+		return Array.from(this.rows()).filter((row) => this.hasFailed(row));
 	}
 }

@@ -67,10 +67,9 @@ function rowsBeyond(
 	const [low, high] = limit.than === 'most' ? [-Infinity, bound + room] : [bound - room, Infinity];
 	const first = firstOutside(values, low, high);
 	if (first === values.length) return found;
-	const lost = new Set(group.flags.failed());
 	for (let row = first; row < values.length; row++) {
 		const value = values[row]!;
-		if (!(value > high || value < low) || lost.has(row)) continue;
+		if (!(value > high || value < low) || group.flags.hasFailed(row)) continue;
 		found.set(row, {
 			code: 'limit.beyond',
 			level: 'flagged',

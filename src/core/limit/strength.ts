@@ -23,25 +23,40 @@ const THICKEST_PANE = 19;
 /** Between the two panes of a unit that is drawn as one plate (mm): common practice. */
 const CAVITY = 12;
 
-/** The panes that a plate of glass is of. @param thickness mm */
-const panesWithin = (thickness: number): number[] =>
-	thickness > THICKEST_PANE
-		? [(thickness - CAVITY) / 2, (thickness - CAVITY) / 2]
-		: thickness > 0
-			? [thickness]
-			: [];
-
-/** Thicknesses of the glass panes of each piece, one behind the other. */
-function panesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): number[][] {
-	const panes: number[][] = Array.from({ length: sites.length }, () => []);
-	for (const { element, row, stock } of run.elements) {
-		const material = ready.materials[element]!;
-		if (ready.elements[element]!.category !== 'plate' || !material.glass || !isOf(material)) continue;
-		const thickness = stock?.shape === 'plate' ? stock.sizes[0] : undefined;
-		if (thickness) for (let k = 0; k < row.length; k++) panes[row[k]!]!.push(...panesWithin(thickness[k]!));
-	}
-	return panes;
+/** Glass panes of each piece, one behind the other: those of a row are from `first[row]` up to the next row's. */
+interface Panes {
+	readonly first: Uint32Array;
+	/** mm */
+	readonly thickness: Float64Array;
 }
+
+const panesIn = (thickness: number) => (thickness > THICKEST_PANE ? 2 : thickness > 0 ? 1 : 0);
+
+/** The panes that the plates of glass of each piece are of. */
+function panesOf({ run, ready, sites }: PieceGroup, isOf: (material: Material) => boolean): Panes {
+	const plates = run.elements.flatMap(({ element, row, stock }) => {
+		const material = ready.materials[element]!;
+		if (ready.elements[element]!.category !== 'plate' || !material.glass || !isOf(material)) return [];
+		return stock?.shape === 'plate' ? [{ row, plate: stock.sizes[0]! }] : [];
+	});
+	const first = new Uint32Array(sites.length + 1);
+	for (const { row, plate } of plates)
+		for (let k = 0; k < row.length; k++) first[row[k]! + 1]! += panesIn(plate[k]!);
+	for (let row = 0; row < sites.length; row++) first[row + 1]! += first[row]!;
+	const thickness = new Float64Array(first[sites.length]!);
+	const next = first.slice(0, sites.length);
+	for (const { row, plate } of plates)
+		for (let k = 0; k < row.length; k++) {
+			const panes = panesIn(plate[k]!);
+			const each = panes === 2 ? (plate[k]! - CAVITY) / 2 : plate[k]!;
+			for (let pane = 0; pane < panes; pane++) thickness[next[row[k]!]!++] = each;
+		}
+	return { first, thickness };
+}
+
+/** Those of one piece. */
+const panesAt = ({ first, thickness }: Panes, row: number) =>
+	thickness.subarray(first[row]!, first[row + 1]!);
 
 /** E of the first glass of a group that has one (N/mm²). */
 const glassStiffness = ({ ready }: PieceGroup): number =>
@@ -139,12 +154,14 @@ const ofPanes = (
 		if (wind === null) return values;
 		const stiffness = glassStiffness(group);
 		const rectangles = new CellRectangles(face.cells, face.grid.positions);
-		for (const [row, panes] of panesOf(group, isOf).entries()) {
-			if (!panes.length) continue;
+		const panes = panesOf(group, isOf);
+		for (let row = 0; row < sites.length; row++) {
+			const own = panesAt(panes, row);
+			if (!own.length) continue;
 			rectangles.look(sites[row]!);
 			const { long, short } = rectangles;
 			if (short > 0)
-				values[row] = value(panesUnderLoad(long, short, panes, wind * KILONEWTON_PER_M2, stiffness, glass));
+				values[row] = value(panesUnderLoad(long, short, own, wind * KILONEWTON_PER_M2, stiffness, glass));
 		}
 		return values;
 	},
@@ -155,11 +172,13 @@ const ofPanes = (
 			{ label: 'wind p', value: wind ?? NaN, kind: 'pressure' },
 			{ label: 'long side', value: rectangles.long, kind: 'length' },
 			{ label: 'short side b', value: rectangles.short, kind: 'length' },
-			...panesOf(group, () => true)[row]!.map((value, k): Given => ({
-				label: `pane ${k + 1}, t`,
-				value,
-				kind: 'length'
-			})),
+			...Array.from(
+				panesAt(
+					panesOf(group, () => true),
+					row
+				),
+				(value, k): Given => ({ label: `pane ${k + 1}, t`, value, kind: 'length' })
+			),
 			{ label: 'E', value: glassStiffness(group), kind: 'stress' },
 			{ label: 'allowed', value: glass, kind: 'stress' }
 		];
@@ -185,12 +204,13 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 			const stiffness = glassStiffness(group);
 			const plates = platesOf(group, ({ glass }) => glass);
 			const values = new Float64Array(sites.length).fill(NaN);
-			for (const [row, panes] of panesOf(group, isOf).entries()) {
+			const { first, thickness } = panesOf(group, isOf);
+			for (let row = 0; row < sites.length; row++) {
 				const cell = sites[row]!;
 				// Where several plates make up a cell each is flat, or its part says what it is.
-				if (plates[row] !== 1 || !panes.length || !(area[cell]! > 0)) continue;
+				if (plates[row] !== 1 || first[row] === first[row + 1] || !(area[cell]! > 0)) continue;
 				const radius = twistRadius(area[cell]!, warp[cell]!);
-				values[row] = warp[cell]! > 0 ? bentStress(stiffness, panes[0]!, radius) : 0;
+				values[row] = warp[cell]! > 0 ? bentStress(stiffness, thickness[first[row]!]!, radius) : 0;
 			}
 			return values;
 		},
@@ -200,7 +220,7 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 				{ label: 'warp', value: warp[cell]!, kind: 'length' },
 				{ label: 'area', value: area[cell]!, kind: 'area' },
 				{ label: 'R', value: twistRadius(area[cell]!, warp[cell]!), kind: 'length' },
-				{ label: 't', value: panesOf(group, () => true)[row]![0] ?? NaN, kind: 'length' },
+				{ label: 't', value: panesAt(panesOf(group, () => true), row)[0] ?? NaN, kind: 'length' },
 				{ label: 'E', value: glassStiffness(group), kind: 'stress' }
 			];
 		}

@@ -59,24 +59,28 @@ export interface PanesUnderLoad {
  * the gas between panes is left out).
  *
  * ```ts
- * const { stress } = panesUnderLoad(2000, 1000, [8], 0.001, 70_000, 18);
+ * const { stress } = panesUnderLoad(2000, 1000, Float64Array.of(8), 0.001, 70_000, 18);
  * ```
- * @param long sides, mm @param cubes the thicknesses of the panes cubed and added up, mm³; and the largest, mm
+ * @param long sides, mm @param panes their thicknesses, mm
  * @param load N/mm² @param stiffness E, N/mm² @param allowed N/mm²
  */
 export function panesUnderLoad(
 	long: number,
 	short: number,
-	panes: readonly number[],
+	panes: Float64Array,
 	load: number,
 	stiffness: number,
 	allowed: number
 ): PanesUnderLoad {
 	const { deflection, moment } = plateFactors(long / short);
-	const cubes = panes.reduce((sum, thickness) => sum + thickness ** 3, 0);
+	let [cubes, thickest] = [0, 0];
+	for (let k = 0; k < panes.length; k++) {
+		cubes += panes[k]! ** 3;
+		thickest = Math.max(thickest, panes[k]!);
+	}
 	const bending = load * short ** 2 * moment;
 	return {
-		stress: (6 * bending * Math.max(...panes)) / cubes,
+		stress: (6 * bending * thickest) / cubes,
 		deflection: (deflection * load * short ** 4 * 12 * (1 - POISSON ** 2)) / (stiffness * cubes),
 		needed: Math.sqrt((6 * bending) / allowed)
 	};
