@@ -23,7 +23,9 @@ import { writeStepSolids } from '../../src/core/exchange/step/solids';
 import { writeStep } from '../../src/core/exchange/step/write';
 import { readProject } from '../../src/core/project/read';
 import { hashOf } from '../../src/core/project/hash';
-import type { Zone } from '../../src/core/project/schema';
+import { Files } from '../../src/core/project/files';
+import type { Project, Zone } from '../../src/core/project/schema';
+import { sideThread } from './side-thread';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
@@ -238,11 +240,11 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 	let parts = 0;
 	let meshes = 0;
 	let runs = 0;
+	const path = 'masses/m/form/profile/points/1/0';
+	const changed = (run: number) => applyEdits(project, [{ do: 'set', path, value: 4350 + run }]).project;
 	const ms = await time(
 		async (run) => {
-			const path = 'masses/m/form/profile/points/1/0';
-			const changed = applyEdits(project, [{ do: 'set', path, value: 4350 + run }]).project;
-			const model = await chain.run(changed);
+			const model = await chain.run(changed(run));
 			const start = performance.now();
 			for (const { group } of model.zones[0]!.model!.groups)
 				for (const { shape, count } of group.run.elements)
@@ -258,6 +260,20 @@ async function wholeChain(n: number, bays: number, courses: number): Promise<voi
 	note(`parts:${n}`, n, parts / runs);
 	note(`meshes:${n}`, n, meshes / runs);
 	note(`chain:${n}`, n, ms);
+	if (n > 50_000 && wanted(`chain:${n}`)) await onTwo(`chain:${n}:two`, n, changed);
+}
+
+/** A changed project with a thread beside this one, and without, in turns. */
+async function onTwo(id: string, n: number, changed: (run: number) => Project): Promise<void> {
+	const threads = sideThread();
+	const [alone, both] = [new Chain(), new Chain(new Files(), 0, threads)];
+	let run = 0;
+	const [two, one] = await timeBoth(
+		() => both.run(changed(++run)),
+		() => alone.run(changed(++run))
+	);
+	threads.end();
+	note(id, n, two, { name: 'one thread', ms: one });
 }
 
 /** Points, normals and both curvatures of a 400 by 400 grid. */

@@ -12,6 +12,7 @@ import type { Vector } from '../geometry/vector';
 import type { Face } from '../mass/face';
 import { sunSchema } from '../project/sun-schema';
 import { checkSun } from '../sun/check';
+import { inThisThread, type ProgramRunner } from '../part/threads/program-runner';
 import { boundValues } from '../named/bound-values';
 import { applyEdits } from '../project/commands';
 import { loadSolids } from '../geometry/solid/library';
@@ -117,10 +118,12 @@ export class Chain {
 	/**
 	 * @param files where large values of its projects lie
 	 * @param serials given out already, by a chain whose place this one takes: what they named stays apart
+	 * @param runner runs what parts come to
 	 */
 	constructor(
 		private readonly files = new Files(),
-		serials = 0
+		serials = 0,
+		private readonly runner: ProgramRunner = inThisThread
 	) {
 		this.memo = new Memo(serials);
 	}
@@ -164,10 +167,19 @@ export class Chain {
 			named: (await problems.collect('named', () => namedValues(project.named, fieldNames))) ?? NOTHING_NAMED,
 			files: this.files,
 			memo: this.memo,
+			runner: this.runner,
 			timed(stage, act) {
 				const start = performance.now();
 				try {
 					return act();
+				} finally {
+					ms[stage] += performance.now() - start;
+				}
+			},
+			async timedLater(stage, act) {
+				const start = performance.now();
+				try {
+					return await act();
 				} finally {
 					ms[stage] += performance.now() - start;
 				}

@@ -17,6 +17,7 @@ import type { SaidLie, Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
 import { plainFlag } from '../units/flag';
 import { refuse } from '../units/problem';
+import { sideBySide } from '../units/side-by-side';
 import { checkConditions, drivenSites, surroundingsOf, type Suns } from './asking';
 import { assign } from './assign-cells';
 import { underFollowed } from './followed';
@@ -33,6 +34,9 @@ import {
 } from './place-parts';
 import { remarksOnFace, remarksOnMoves, remarksOnRules } from './remarks';
 import type { Run } from './stage';
+
+/** How much of a zone its parts on nodes are taken to be. */
+const NODES_SHARE = 0.1;
 
 /** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
 export async function cladZone(
@@ -69,16 +73,24 @@ export async function cladZone(
 	);
 	const groups = placed.map((ofFace) => ofFace.map((): ClauseGroup[] => []));
 	const all = placed.flatMap((ofFace, f) => ofFace.map((one, k) => ({ f, one, k })));
-	// Parts on nodes know the bars that meet there, of any face: they come last.
-	const inTurn = [
-		...all.filter(({ one }) => one.over !== 'node'),
-		...all.filter(({ one }) => one.over === 'node')
-	];
 	const bars = new Bars(run, zone.id, faces, groups);
-	for (const [n, { f, one, k }] of inTurn.entries()) {
-		remarks.push(...remarkOnStock(one));
-		const share = (part: number) => (n + part) / inTurn.length;
-		groups[f]![k] = await hang(run, zone, joined, f, one, variants, suns, bars, share);
+	// Parts on nodes know the bars that meet there, of any face: they come last.
+	for (const onNodes of [false, true]) {
+		const hung = all.flatMap(({ f, one, k }) => {
+			if ((one.over === 'node') !== onNodes) return [];
+			remarks.push(...remarkOnStock(one));
+			return hang(run, zone, joined, f, one, variants, suns, bars).map((make) => ({ f, k, make }));
+		});
+		const [before, part] = onNodes ? [1 - NODES_SHARE, NODES_SHARE] : [0, 1 - NODES_SHARE];
+		let done = 0;
+		const made = await run.timedLater('parts', () =>
+			sideBySide(run.runner.abreast, hung, async ({ make }) => {
+				const group = await make();
+				await run.pause(before + (part * ++done) / hung.length);
+				return group;
+			})
+		);
+		for (const [n, { f, k }] of hung.entries()) groups[f]![k]!.push(made[n]!);
 	}
 	const limited = groups.flatMap((ofFace, f) =>
 		ofFace.flatMap((ofClause, k) =>
@@ -158,11 +170,8 @@ const driversOf = (said: SaidLie): Record<string, Driver> =>
 
 const lieName = ({ turn, flip, mirror }: Lie) => `${turn}${flip ? 'f' : ''}${mirror ? 'm' : ''}`;
 
-/**
- * Hang what a clause puts on a face, chunk by chunk.
- * @param share of the zone that is done when so much of the clause is
- */
-async function hang(
+/** Hang what a clause puts on a face: what is to be done, chunk by chunk. */
+function hang(
 	run: Run,
 	zone: Zone,
 	{ value: { faces } }: Kept<JoinedFaces>,
@@ -170,9 +179,8 @@ async function hang(
 	{ clause, over, variant, values, lie: saidLie, chunks, clips, slot, at, putAt, said, joined, ends }: Placed,
 	variants: Variants,
 	suns: Suns,
-	barsOfZone: Bars,
-	share: (part: number) => number
-): Promise<ClauseGroup[]> {
+	barsOfZone: Bars
+): (() => Promise<ClauseGroup>)[] {
 	const face = faces[f]!;
 	const ready = variants.of(variant, at);
 	// Nodes of a face have lines of the others too.
@@ -187,11 +195,10 @@ async function hang(
 	);
 	const { followed, named, suns: under } = asked.around;
 	const meeting = ends && meetingBars(face, ends.bars, ends.how);
-	const groups: ClauseGroup[] = [];
 	const lying = chunks.flatMap(({ corners, number, sites: all }) =>
 		liesOn(saidLie, asked, all, corners, putAt).map(({ lie, sites }) => ({ corners, number, sites, lie }))
 	);
-	for (const { corners, number, sites, lie } of lying) {
+	return lying.map(({ corners, number, sites, lie }) => async () => {
 		if (lie.flip && ready.value.part.anchor.kind === 'double ring')
 			refuse(
 				`${putAt}/flip`,
@@ -211,7 +218,7 @@ async function hang(
 			...(barsHere && { bars: barsHere.value })
 		};
 		const bars = joined ? barsOf(joined, sites) : null;
-		const kept: Kept<PieceGroup> = run.memo.use(
+		const kept: Kept<PieceGroup> = await run.memo.useLater(
 			['pieces', zone.id, f, slot, corners, number, lieName(lie)],
 			[
 				serials,
@@ -226,17 +233,15 @@ async function hang(
 				[...named],
 				[...under]
 			],
-			() =>
-				run.timed('parts', () => {
-					const on = { over, sites, corners };
-					const group = clad(ready.value, told, on, values, asked, at, `${putAt}/values`, lie);
-					if (clips) return clipped(group, face);
-					const whole = { ...group, bars };
-					return meeting ? withEnds(whole, face, meeting, ends!.how) : whole;
-				})
+			async () => {
+				const on = { over, sites, corners };
+				const valuesAt = `${putAt}/values`;
+				const group = await clad(run.runner, ready.value, told, on, values, asked, at, valuesAt, lie);
+				if (clips) return clipped(group, face);
+				const whole = { ...group, bars };
+				return meeting ? withEnds(whole, face, meeting, ends!.how) : whole;
+			}
 		);
-		groups.push({ clause, face: f, group: kept.value, serial: kept.serial, told: kept.serial });
-		await run.pause(share(groups.length / lying.length));
-	}
-	return groups;
+		return { clause, face: f, group: kept.value, serial: kept.serial, told: kept.serial };
+	});
 }

@@ -2,6 +2,7 @@ import type { StageName } from '../cladding/model';
 import type { Named } from '../named/named-values';
 import type { Files } from '../project/files';
 import type { Project } from '../project/schema';
+import type { ProgramRunner } from '../part/threads/program-runner';
 import type { Sun } from '../project/sun-schema';
 import type { Memo } from './memo';
 
@@ -15,8 +16,12 @@ export interface Run {
 	readonly sun: Sun;
 	readonly files: Files;
 	readonly memo: Memo;
+	/** Runs what parts come to. */
+	readonly runner: ProgramRunner;
 	/** Do a piece of work whose time is told under a stage. */
 	timed<T>(stage: StageName, act: () => T): T;
+	/** The same of work that is waited for. */
+	timedLater<T>(stage: StageName, act: () => Promise<T>): Promise<T>;
 	/**
 	 * Between two pieces of work: lets the outside in, which may give the run up by throwing.
 	 * @param share of what goes on that is done

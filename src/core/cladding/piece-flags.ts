@@ -3,6 +3,14 @@ import { rowFlags } from '../part/row-flags';
 import type { PartRun } from '../part/run';
 import type { Flag } from '../units/flag';
 
+/** What is told of many rows of a group: the same but for a value of each. */
+export interface FlagRows {
+	/** 1 where it is told. */
+	readonly is: Uint8Array;
+	readonly values: Float64Array;
+	readonly flag: Flag;
+}
+
 /** What is told of the pieces of a group, by row; a flag becomes a thing only when it is asked for. */
 export class PieceFlags {
 	private flagged: Uint32Array | null = null;
@@ -13,7 +21,8 @@ export class PieceFlags {
 	constructor(
 		private readonly program: Program,
 		private readonly run: PartRun,
-		private readonly more: ReadonlyMap<number, readonly Flag[]>
+		private readonly more: ReadonlyMap<number, readonly Flag[]>,
+		private readonly columns: readonly FlagRows[] = []
 	) {
 		this.failing = program.flags.reduce(
 			(bits, { level }, k) => (level === 'failed' ? bits | (1 << k) : bits),
@@ -32,20 +41,30 @@ export class PieceFlags {
 
 	/** Whether anything is told of a row. */
 	has(row: number): boolean {
-		return this.run.flags[row] !== 0 || this.more.has(row);
+		if (this.run.flags[row] !== 0 || this.more.has(row)) return true;
+		for (const { is } of this.columns) if (is[row] !== 0) return true;
+		return false;
 	}
 
 	of(row: number): readonly Flag[] {
 		const own = rowFlags(this.program, this.run, row);
-		const more = this.more.get(row);
-		return more ? [...own, ...more] : own;
+		const more = this.more.get(row) ?? [];
+		const others = this.columns
+			.filter(({ is }) => is[row] !== 0)
+			.map(({ flag, values }) => ({ ...flag, value: values[row]! }));
+		return [...own, ...more, ...others];
 	}
 
 	/** The same, and more of some rows. */
 	with(more: ReadonlyMap<number, Flag>): PieceFlags {
 		const both = new Map(this.more);
 		for (const [row, flag] of more) both.set(row, [...(both.get(row) ?? []), flag]);
-		return new PieceFlags(this.program, this.run, both);
+		return new PieceFlags(this.program, this.run, both, this.columns);
+	}
+
+	/** The same, and more of many rows, none of which fails by it. */
+	withColumns(more: readonly FlagRows[]): PieceFlags {
+		return new PieceFlags(this.program, this.run, this.more, [...this.columns, ...more]);
 	}
 
 	/** All of them, row by row. */

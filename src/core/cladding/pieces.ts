@@ -5,13 +5,13 @@ import { arrayColumn, constantColumn, type ColumnReader } from '../field/column'
 import { FLAGGED, NOT_FINITE } from '../part/flag-list';
 import type { Program } from '../part/program';
 import { runProgram, type PartRun } from '../part/run';
+import type { ProgramRunner } from '../part/threads/program-runner';
 import { plainFlag, type Flag } from '../units/flag';
 import { refuse } from '../units/problem';
 import { AS_DRAWN, lying, mirroredBack, type Lie } from './lie';
 import { followable } from '../field/followed';
 import { SOME_SUN } from '../field/sun';
 import { SHARP } from '../geometry/jointed';
-import { twoLanes } from '../part/evaluate/two-lanes';
 import { givenColumn, type CladFace } from './given-columns';
 import { perPiece, programOf, type ReadyVariant } from './kit';
 import { siteSheets } from './site-sheets';
@@ -49,13 +49,15 @@ export interface PieceGroup {
  * Hang a part on sites that are all alike: cells with as many corners, nodes where as many lines meet.
  *
  * ```ts
- * const { run, flags } = clad(ready, faceModel, { over: 'cell', sites, corners: 4 }, { depth: 'height / 10' }, askedSites, rulePath, rulePath);
+ * const on = { over: 'cell', sites, corners: 4 } as const;
+ * const { run, flags } = await clad(inThisThread, ready, faceModel, on, { depth: 'height / 10' }, askedSites, rulePath, rulePath);
  * ```
- * @param asked all sites of the face, which drivers look at
+ * @param runner runs what its part comes to @param asked all sites of the face, which drivers look at
  * @param at the path of the clause @param valuesAt that of its values @param lie how the part lies on its sites
  * @throws ProblemError
  */
-export function clad(
+export async function clad(
+	runner: ProgramRunner,
 	ready: ReadyVariant,
 	face: CladFace,
 	{ over, sites, corners }: Pick<PieceGroup, 'over' | 'sites' | 'corners'>,
@@ -64,7 +66,7 @@ export function clad(
 	at: string,
 	valuesAt: string,
 	lie: Lie = AS_DRAWN
-): PieceGroup {
+): Promise<PieceGroup> {
 	if (ready.part.anchor.kind === 'double ring') refuseWithoutSpace(ready.part.label, face, sites, at);
 	const { followed, named, suns } = asked.around;
 	const sun = suns.get(face.address) ?? SOME_SUN;
@@ -88,7 +90,8 @@ export function clad(
 		const own = ofPieces.get(input);
 		return own ? arrayColumn(own) : constantColumn(ready.inputs.get(input)!);
 	};
-	const made = runProgram(program, column, sites.length, origin, twoLanes, siteSheets(face, sites, lie));
+	const sheetOf = siteSheets(face, sites, lie);
+	const made = await runner.run({ program, column, count: sites.length, origin, sheetOf });
 	const run = lie.mirror ? mirroredBack(made) : made;
 	const more = new Map<number, Flag[]>();
 	const tell = (row: number, told: readonly Flag[]) => more.set(row, [...(more.get(row) ?? []), ...told]);

@@ -1,5 +1,5 @@
 import type { ClauseGroup, FaceModel } from '../cladding/model';
-import type { PieceFlags } from '../cladding/piece-flags';
+import type { FlagRows, PieceFlags } from '../cladding/piece-flags';
 import type { PieceGroup } from '../cladding/pieces';
 import type { Limit } from '../project/limit-schema';
 import type { Material } from '../project/material-schema';
@@ -51,36 +51,37 @@ function firstOutside(values: Float64Array, low: number, high: number): number {
 	return values.length;
 }
 
-/** Pieces of a group that go beyond a limit. */
+/** Pieces of a group that go beyond a limit; null where none does. */
 function rowsBeyond(
 	limit: Limit,
 	measure: PieceMeasure,
 	face: FaceModel,
 	group: PieceGroup
-): Map<number, Flag> {
-	const found = new Map<number, Flag>();
-	if (measure.over !== null && measure.over !== group.over) return found;
+): FlagRows | null {
+	if (measure.over !== null && measure.over !== group.over) return null;
 	const bound = boundOf(limit, measure.kind);
 	const isOf = limit.material === null ? () => true : isMaterial(limit.material);
 	const values = measure.read(face, group, { than: limit.than, bound }, isOf);
 	const room = ALMOST * Math.abs(bound);
 	const [low, high] = limit.than === 'most' ? [-Infinity, bound + room] : [bound - room, Infinity];
 	const first = firstOutside(values, low, high);
-	if (first === values.length) return found;
+	if (first === values.length) return null;
+	const is = new Uint8Array(values.length);
 	for (let row = first; row < values.length; row++) {
 		const value = values[row]!;
-		if (!(value > high || value < low) || group.flags.hasFailed(row)) continue;
-		found.set(row, {
-			code: 'limit.beyond',
-			level: 'flagged',
-			subject: limit.id,
-			says: `the ${measure.label} is beyond its limit`,
-			kind: measure.kind,
-			value,
-			bound
-		});
+		if ((value > high || value < low) && !group.flags.hasFailed(row)) is[row] = 1;
 	}
-	return found;
+	const says = `the ${measure.label} is beyond its limit`;
+	const flag: Flag = {
+		code: 'limit.beyond',
+		level: 'flagged',
+		subject: limit.id,
+		says,
+		kind: measure.kind,
+		value: bound,
+		bound
+	};
+	return { is, values, flag };
 }
 
 /**
@@ -98,11 +99,9 @@ export function withLimits(
 	face: FaceModel,
 	group: ClauseGroup['group']
 ): PieceFlags {
-	let { flags } = group;
-	for (const limit of limits) {
+	const beyond = limits.flatMap((limit) => {
 		const measure = measures.find(({ id }) => id === limit.of);
-		const beyond = measure && rowsBeyond(limit, measure, face, group);
-		if (beyond?.size) flags = flags.with(beyond);
-	}
-	return flags;
+		return (measure && rowsBeyond(limit, measure, face, group)) ?? [];
+	});
+	return beyond.length ? group.flags.withColumns(beyond) : group.flags;
 }

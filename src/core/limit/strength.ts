@@ -220,7 +220,15 @@ export const strengthMeasures = (loads: Loads): readonly PieceMeasure[] => [
 				{ label: 'warp', value: warp[cell]!, kind: 'length' },
 				{ label: 'area', value: area[cell]!, kind: 'area' },
 				{ label: 'R', value: twistRadius(area[cell]!, warp[cell]!), kind: 'length' },
-				{ label: 't', value: panesAt(panesOf(group, () => true), row)[0] ?? NaN, kind: 'length' },
+				{
+					label: 't',
+					value:
+						panesAt(
+							panesOf(group, () => true),
+							row
+						)[0] ?? NaN,
+					kind: 'length'
+				},
 				{ label: 'E', value: glassStiffness(group), kind: 'stress' }
 			];
 		}

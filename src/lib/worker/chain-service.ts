@@ -28,6 +28,7 @@ import { countPieces } from '$core/schedule/pieces';
 import type { MeasuredPoints } from '$core/survey/match';
 import { ProblemError, type Problem } from '$core/units/problem';
 import { withPauses } from '$core/units/steps';
+import { sideWorkers } from './side-workers';
 import { surveyOf, type SurveyFound } from './survey';
 import { Lists, type ListedColumns } from './lists';
 import { practiceProject } from './practice';
@@ -99,9 +100,12 @@ export type LayoutTrial =
 	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
 
 let files = new Files();
-let chain = new Chain(files);
+/** Threads that take part in all that is made here. */
+const threads = sideWorkers();
+const newChain = (serials = 0) => new Chain(files, serials, threads);
+let chain = newChain();
 /** Settings that are compared have a chain of their own, so that what is kept of the model stays. */
-let trials = new Chain(files);
+let trials = newChain();
 const lists = new Lists();
 const drawings = new Drawings();
 const known = new Set<string>();
@@ -173,8 +177,8 @@ export const chainService = {
 		endSearches();
 		searches.moves++;
 		files = new Files();
-		chain = new Chain(files, serials);
-		trials = new Chain(files);
+		chain = newChain(serials);
+		trials = newChain();
 		known.clear();
 		model = null;
 	},
@@ -247,7 +251,7 @@ export const chainService = {
 	tryOut(project: Project, zone: string, limit: string): Promise<ProjectTrial | null> {
 		// It has a chain to itself: one that is given up leaves nothing half done.
 		return search('fixes', async (pause) =>
-			countTold(await new Chain(files).run(project, { step: () => pause() }), zone, limit)
+			countTold(await newChain().run(project, { step: () => pause() }), zone, limit)
 		);
 	},
 	/**
@@ -265,7 +269,7 @@ export const chainService = {
 			const others = project.zones.filter(({ id }) => id === zone.setOutAs);
 			const asBefore = { ...bare(zone), layer: null, moves: zone.moves.slice(0, before) };
 			const alone = { ...project, zones: [asBefore, ...others.map(bare)] };
-			const { zones, problems } = await new Chain(files).run(alone, { step: () => pause() });
+			const { zones, problems } = await newChain().run(alone, { step: () => pause() });
 			const faces = zones[0]?.behind ? undefined : zones[0]?.model?.faces;
 			if (!faces) return { problem: problems[0]! };
 			const levels = project.levels.map(({ height }) => height);
@@ -415,7 +419,7 @@ export const chainService = {
 				...project,
 				zones: [zone, ...project.zones.filter(({ id }) => id === zone.setOutAs).map(bare)]
 			};
-			const made = await new Chain(files).run(alone, { step: () => pause() });
+			const made = await newChain().run(alone, { step: () => pause() });
 			return withPauses(cladFigures(made), () => pause());
 		});
 	},

@@ -1,0 +1,39 @@
+import { SideThreads, type FromSide, type SideLine } from '$core/part/threads/side-threads';
+
+/** One core is left to the thread that asks. */
+const spare = () => (typeof Worker === 'undefined' ? 0 : (navigator.hardwareConcurrency || 1) - 1);
+/** More threads than this wait for the one that hands out their work. */
+const MOST = 7;
+
+function open(): SideLine {
+	const worker = new Worker(new URL('./program.worker.ts', import.meta.url), { type: 'module' });
+	return {
+		send: (message, memory) => worker.postMessage(message, memory),
+		listen(take, ended) {
+			worker.addEventListener('message', ({ data }: MessageEvent<FromSide>) => take(data));
+			worker.addEventListener('error', () => {
+				worker.terminate();
+				ended();
+			});
+		},
+		end: () => worker.terminate()
+	};
+}
+
+/** A message to oneself comes after those that are there: timers would wait longer. */
+function turns(): () => Promise<void> {
+	const { port1, port2 } = new MessageChannel();
+	const waiting: (() => void)[] = [];
+	port1.onmessage = () => waiting.shift()?.();
+	return () =>
+		new Promise((resolve) => {
+			waiting.push(resolve);
+			port2.postMessage(null);
+		});
+}
+
+/** Threads that run the programs of parts beside the one that computes models, as many as the machine has cores for. */
+export function sideWorkers(): SideThreads {
+	const most = Math.min(MOST, spare());
+	return new SideThreads(most, () => Array.from({ length: most }, open), most ? turns() : async () => {});
+}
