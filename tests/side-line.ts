@@ -19,7 +19,8 @@ export interface Watched {
 
 /** A line to a thread that is none: what it is told is copied as between threads, and answered a little later. */
 export function sideLine(): SideLine & Watched {
-	let [take, ended] = [(_: FromSide): void => {}, (): void => {}];
+	let take: (message: FromSide) => void = () => {};
+	let ended = () => {};
 	let serve: ((message: ToSide) => void) | null = null;
 	const line: SideLine & Watched = {
 		sent: [],
@@ -49,4 +50,4 @@ export function sideLine(): SideLine & Watched {
 
 /** So many of them beside this thread. */
 export const sideThreads = (most: number): SideThreads =>
-	new SideThreads(most, () => Array.from({ length: most }, sideLine), turn);
+	new SideThreads(most, () => Array.from({ length: most }, sideLine), turn, 0);

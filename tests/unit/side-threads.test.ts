@@ -35,7 +35,7 @@ describe('threads at the side', () => {
 
 	it('do most of the work, learn a program once, and share the triangles that pieces share', async () => {
 		const line = sideLine();
-		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn));
+		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn, 0));
 		const first = await chain.run(wall(50));
 		const again = await chain.run(wall(60));
 		const said = (what: string) => line.sent.filter(({ say }) => say === what).length;
@@ -65,16 +65,24 @@ describe('threads at the side', () => {
 		const failing = sideLine();
 		failing.pass = (message) => (message.say === 'made' ? { say: 'failed', work: message.work } : message);
 		for (const lines of [[dying], [failing], [sideLine(), failing]]) {
-			const threads = new SideThreads(lines.length, () => lines, turn);
+			const threads = new SideThreads(lines.length, () => lines, turn, 0);
 			const made = await new Chain(new Files(), 0, threads).run(wall(50));
 			expect(difference(contentOf(made), wanted)).to.equal(null);
 		}
 		expect(answers).to.equal(2);
 	});
 
+	it('are not bothered with what is packed nearly as soon as it is made', async () => {
+		const line = sideLine();
+		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn, Infinity));
+		for (const width of [50, 60]) await chain.run(wall(width));
+		// What packing takes is known once.
+		expect(line.sent.filter(({ say }) => say === 'run').length).to.be.at.most(2);
+	});
+
 	it('are not started for a single work', async () => {
 		let opened = 0;
-		const threads = new SideThreads(2, () => (opened++, [sideLine(), sideLine()]), turn);
+		const threads = new SideThreads(2, () => (opened++, [sideLine(), sideLine()]), turn, 0);
 		const made = await new Chain(new Files(), 0, threads).run(wall(50, 9));
 		expect(made.zones[0]!.model!.groups).to.have.length(1);
 		expect(opened).to.equal(0);

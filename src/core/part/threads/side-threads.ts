@@ -33,6 +33,8 @@ export interface SideLine {
 
 /** So many works lie ready at a thread, so that it never waits for the next. */
 const AHEAD = 2;
+/** A work that takes so many times longer than packing it is worth sending; what came of it has to be unpacked too. */
+const WORTH = 5;
 /** Programs that threads know at a time: those of a project are fewer. */
 const PROGRAMS = 200;
 
@@ -40,6 +42,13 @@ interface Waiting {
 	readonly work: ProgramWork;
 	readonly take: (run: PartRun | Promise<PartRun>) => void;
 	readonly fail: (error: unknown) => void;
+}
+
+/** Take a time into what a row has taken of late. */
+function lately(known: WeakMap<Program, number>, { program, count }: ProgramWork, ms: number): void {
+	if (!count) return;
+	const before = known.get(program) ?? ms / count;
+	known.set(program, (before + ms / count) / 2);
 }
 
 /** A thread at the side, and what it is at. */
@@ -56,7 +65,7 @@ class Side {
  * thread ends or fails, what it was at is done here.
  *
  * ```ts
- * const threads = new SideThreads(() => [line], () => new Promise(setImmediate));
+ * const threads = new SideThreads(2, () => [], async () => {}); // as many lines as threads, where they can be opened
  * const chain = new Chain(files, 0, threads);
  * ```
  */
@@ -69,15 +78,20 @@ export class SideThreads implements ProgramRunner {
 	private programs = 0;
 	/** The number each program goes by, in the order in which they were last run. */
 	private readonly numbers = new Map<Program, number>();
+	/** How long a row takes of late (ms): to be made here, and to be packed. */
+	private readonly made = new WeakMap<Program, number>();
+	private readonly packed = new WeakMap<Program, number>();
 
 	/**
 	 * @param most how many threads there are beside this one @param open starts them, when there is enough to do
 	 * @param turn waits until messages have been let in
+	 * @param worth how many times longer than packing it a work has to take to be sent
 	 */
 	constructor(
 		most: number,
 		private readonly open: () => readonly SideLine[],
-		private readonly turn: () => Promise<unknown>
+		private readonly turn: () => Promise<unknown>,
+		private readonly worth = WORTH
 	) {
 		this.abreast = most ? (AHEAD + 1) * (most + 1) : 1;
 	}
@@ -106,9 +120,9 @@ export class SideThreads implements ProgramRunner {
 		this.working = true;
 		// What is asked for in one go is all there.
 		await this.turn();
-		// A single work is done here sooner than a thread is started.
-		if (this.queue.length > 1) this.sides ??= this.start();
 		while (this.queue.length) {
+			// Threads are started when something that is worth sending waits beside what is done next.
+			if (!this.sides && this.queue.filter(this.isWorthSending).length > 1) this.sides = this.start();
 			this.feed();
 			const next = this.queue.shift();
 			if (next) this.doHere(next);
@@ -118,12 +132,20 @@ export class SideThreads implements ProgramRunner {
 	}
 
 	private doHere({ work, take, fail }: Waiting): void {
+		const began = performance.now();
 		try {
 			take(inThisThread.run(work));
+			lately(this.made, work, performance.now() - began);
 		} catch (error) {
 			fail(error);
 		}
 	}
+
+	/** Whether a work is better sent than done here: what a row of its program takes is known once one was done here. */
+	private readonly isWorthSending = ({ work: { program } }: Waiting): boolean => {
+		const made = this.made.get(program);
+		return made !== undefined && canLeave(program) && made >= this.worth * (this.packed.get(program) ?? 0);
+	};
 
 	private start(): Side[] {
 		return this.open().map((line) => {
@@ -142,7 +164,7 @@ export class SideThreads implements ProgramRunner {
 			room = false;
 			for (const side of this.sides ?? []) {
 				if (!side.awake || side.under.size >= AHEAD) continue;
-				const at = this.queue.findIndex(({ work }) => canLeave(work.program));
+				const at = this.queue.findIndex(this.isWorthSending);
 				if (at < 0) return;
 				this.hand(side, this.queue.splice(at, 1)[0]!);
 				room = true;
@@ -157,7 +179,9 @@ export class SideThreads implements ProgramRunner {
 			side.line.send({ say: 'program', number, program: work.program }, []);
 			side.knows.add(number);
 		}
+		const began = performance.now();
 		const packed = packWork(work);
+		lately(this.packed, work, performance.now() - began);
 		const own = ++this.works;
 		side.under.set(own, waiting);
 		side.line.send({ say: 'run', number, work: own, packed }, [packed.columns.buffer as ArrayBuffer]);
@@ -201,8 +225,8 @@ export class SideThreads implements ProgramRunner {
  * A thread at the side: answers what it is told.
  *
  * ```ts
- * const hear = servePrograms((message, memory) => postMessage(message, memory));
- * onmessage = ({ data }) => hear(data);
+ * const hear = servePrograms((message, memory) => postMessage(message, { transfer: memory }));
+ * hear({ say: 'forget', number: 1 }); // as it comes over the line
  * ```
  */
 export function servePrograms(
