@@ -31,5 +31,10 @@ test('fifty thousand framed units are opened, listed and sorted', async ({ page 
 	await expect(table.getByRole('row').nth(1)).toContainText('Z-C200-B250');
 	await visit(page, `/project/${id}?plain`);
 	await settled(page);
+	// More triangles than such a picture is drawn of: what is far is drawn plainly, and picked all the same.
+	const said = page.getByTestId('status').getByTitle(/drawn as their cells until you come near/);
+	await expect(said.first()).toBeVisible();
+	await page.getByTestId('model').click({ position: { x: 300, y: 200 } });
+	await expect(page.getByTestId('card')).toContainText('Framed glass');
 	expect(problems).toEqual([]);
 });

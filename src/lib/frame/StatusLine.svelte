@@ -25,7 +25,7 @@
 	const size = $derived(modelSize(model.view));
 	const megabytes = $derived(formatNumber(Math.max(1, Math.round(size.bytes / 1e6))));
 	const sizeWords = $derived(
-		`${formatNumber(size.triangles)} triangles; the model takes ${megabytes} MB of this page’s memory`
+		`${formatNumber(size.triangles)} triangles; the model takes ${megabytes} MB of this page’s memory${desk.sparing ? `; pieces that are far are drawn as their cells until you come near. Pictures and exports have all of them` : ''}`
 	);
 	const problems = $derived(model.view.problems.filter(({ remark }) => !remark).length);
 	const remarks = $derived(model.view.problems.length - problems);

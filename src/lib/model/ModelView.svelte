@@ -74,6 +74,7 @@
 			if (view.zones.some(({ faces }) => faces.length > 0)) desk.begun = true;
 		};
 		made.onHand = () => (viewName = desk.keptView = null);
+		made.onSparing = (is) => (desk.sparing = is);
 		made.onFine = () => (fine = true);
 		made.onSlow = () => {
 			drawLightly();

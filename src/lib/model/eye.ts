@@ -97,6 +97,19 @@ export class Eye {
 		return this.pose.flat ? this.flat : this.perspective;
 	}
 
+	/** Where it stands (m). */
+	get at(): THREE.Vector3 {
+		return this.perspective.position;
+	}
+
+	/** What of the world comes into the picture. */
+	get view(): THREE.Frustum {
+		const { projectionMatrix, matrixWorldInverse } = this.pose.flat ? this.flat : this.perspective;
+		return new THREE.Frustum().setFromProjectionMatrix(
+			new THREE.Matrix4().multiplyMatrices(projectionMatrix, matrixWorldInverse)
+		);
+	}
+
 	/** Drawn without perspective. */
 	get isFlat(): boolean {
 		return this.pose.flat;

@@ -71,6 +71,8 @@ export class ModelScene {
 	/** Called when this machine takes long over pictures. */
 	onSlow: (() => void) | null = null;
 	onCamera: (() => void) | null = null;
+	/** Told whether pieces that are far are drawn plainly. */
+	onSparing: ((is: boolean) => void) | null = null;
 	/** Called when a hand turns or moves the model. */
 	onHand: (() => void) | null = null;
 
@@ -83,10 +85,11 @@ export class ModelScene {
 		const plain = manner === 'plain';
 		this.renderer = renderer;
 		this.cells = new CellLayer(this.root, plain);
-		this.pieces = new PieceLayer(this.root, plain);
+		this.pieces = new PieceLayer(this.root, manner);
 		this.forms = new FormLayer(this.root, plain);
 		this.eye = new Eye(canvas, () => {
 			this.cells.nodesAt(this.eye.pixel);
+			this.spare();
 			this.daylight.seenFrom(this.eye.heading(), this.eye.far);
 			this.onCamera?.();
 			this.request();
@@ -156,6 +159,7 @@ export class ModelScene {
 		this.bounds = this.boundsOf(view);
 		this.cells.keepOnly(serials);
 		this.pieces.forgetUnseen();
+		this.spare();
 		const masses = new Set(view.masses.map(({ id }) => id));
 		// A mass that is new may stand outside what was looked at.
 		const isNew = this.massesSeen.size > 0 && [...masses].some((id) => !this.massesSeen.has(id));
@@ -170,6 +174,10 @@ export class ModelScene {
 		this.renderer.shadowMap.needsUpdate = true;
 		this.request();
 	}
+
+	/** Draw plainly what is far, where there is much. */
+	private readonly spare = (): void =>
+		this.onSparing?.(this.pieces.seenFrom(this.eye.at, this.eye.view, this.eye.pixel, this.cells));
 
 	private boundsOf(view: ModelView): THREE.Box3 {
 		const bounds = new THREE.Box3();
@@ -342,7 +350,10 @@ export class ModelScene {
 
 	/** The picture as it stands, larger, as a PNG. @param width pixels */
 	pictureOf(width: number): Promise<Blob> {
-		return this.picture.large(width);
+		return this.pieces.inFull(
+			() => this.picture.large(width),
+			() => this.spare()
+		);
 	}
 
 	/** Cut the model open. */

@@ -105,6 +105,8 @@ export class Desk {
 	framings = $state(0);
 	/** Files that were written since the project was opened, the newest first. */
 	written = $state.raw<readonly { readonly name: string; readonly size: string; readonly at: Date }[]>([]);
+	/** Pieces of the model that are far are drawn plainly: there are too many. */
+	sparing = $state(false);
 	/** Lengths are being measured in the model. */
 	measures = $state(false);
 	/** A guide is being drawn in the model. */

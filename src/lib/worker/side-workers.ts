@@ -1,7 +1,8 @@
 import { SideThreads, type FromSide, type SideLine } from '$core/part/threads/side-threads';
 
 /** The page and the thread that asks keep a core each: on a machine of two the others would only be in their way. */
-const spare = () => (typeof Worker === 'undefined' ? 0 : Math.max(0, (navigator.hardwareConcurrency || 1) - 2));
+const spare = () =>
+	typeof Worker === 'undefined' ? 0 : Math.max(0, (navigator.hardwareConcurrency || 1) - 2);
 /** More threads than this wait for the one that hands out their work. */
 const MOST = 7;
 
