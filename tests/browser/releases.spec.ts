@@ -57,5 +57,15 @@ test('a project is released, changed, and compared with what was released', asyn
 	await added.first().getByRole('button').click();
 	await expect(page).toHaveURL(new RegExp(`/project/${id}$`));
 	await expect(page.getByText('SS-C05-B01').first()).toBeVisible();
+
+	// The same on drawings, as clouds; without them when they are not wanted.
+	await visit(page, `/project/${id}/releases`);
+	await page.getByRole('button', { name: 'Clouds on drawings' }).click();
+	await page.getByRole('button', { name: /^E-01/ }).click();
+	const sheet = page.getByRole('img', { name: /^E-01/ });
+	await expect(sheet).toContainText(/clouded: \d+ places where it differs from release 1/);
+	await page.getByRole('combobox', { name: /^Clouds/ }).click();
+	await page.getByRole('option', { name: 'no clouds' }).click();
+	await expect(sheet).not.toContainText('clouded');
 	expect(problems).toEqual([]);
 });

@@ -4,7 +4,8 @@ import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import type { Planned, SheetGroup } from '../../src/core/drawing/planned';
-import type { LayerName, Page } from '../../src/core/drawing/drawing';
+import { drawClouds, type Box } from '../../src/core/drawing/clouds';
+import { Ink, type Inked, type LayerName, type Page } from '../../src/core/drawing/drawing';
 import { scaleThatFits } from '../../src/core/drawing/sheet';
 import { unrolledFace } from '../../src/core/drawing/unrolled';
 import { flatLayout } from '../../src/core/measure/flat-layout';
@@ -188,6 +189,89 @@ describe('drawings', () => {
 		expect(xs.every((x) => x - left < 100 / scale || right - x < 100 / scale)).to.equal(true);
 		// Marks are those of pieces that are turned to the eye; within the drum none is.
 		expect(textsOf(page, 'marks')).to.deep.equal([]);
+	});
+
+	describe('clouds', () => {
+		const wall = glazed(sheet(12_000, 6000), 8, 4);
+		const cloudsOf = (page: Page) => page.inked.find(({ layer }) => layer === 'clouds')?.lines ?? [];
+		/** Whether a place is within the loops of a page's clouds: a ray crosses them an odd number of times. */
+		const isWithin = (lines: ArrayLike<number>, x: number, y: number): boolean => {
+			let crossed = 0;
+			for (let k = 0; k < lines.length; k += 4) {
+				const [x1, y1, x2, y2] = [lines[k]!, lines[k + 1]!, lines[k + 2]!, lines[k + 3]!];
+				if (y1 > y !== y2 > y && x1 + ((y - y1) / (y2 - y1)) * (x2 - x1) > x) crossed++;
+			}
+			return crossed % 2 === 1;
+		};
+		const placesOf = (page: Page) =>
+			page.inked.find(({ layer }) => layer === 'marks')!.texts.map(({ text, x, y }) => ({ text, x, y }));
+
+		it('go round the marks of what differs, on elevations and laid flat, and round no others', async () => {
+			const made = await new Chain().run(wall);
+			const wanted = ['C01-B01', 'C01-B02', 'C04-B08'];
+			const addresses = sourcesOf(made).flatMap((source) =>
+				source
+					.marks()
+					.flatMap((mark, row) =>
+						wanted.some((one) => mark.endsWith(one)) ? [source.addresses()[row]!] : []
+					)
+			);
+			expect(addresses).to.have.length(3);
+			const revised = { since: 'release 2', changed: new Set(addresses), gone: [] };
+			const plain = bookOf(made, DAY);
+			const clouded = bookOf(made, DAY, revised);
+			for (const group of ['elevations', 'unrolled'] as const) {
+				const [first] = ofGroup(clouded, group);
+				const page = first!.draw()[0]!;
+				const lines = cloudsOf(page);
+				for (const { text, x, y } of placesOf(page))
+					expect(isWithin(lines, x, y), `${group} ${text}`).to.equal(
+						wanted.some((one) => text.endsWith(one))
+					);
+				expect(textsOf(page, 'text').join()).to.contain('clouded: 3 places where it differs from release 2');
+				const { inked } = ofGroup(plain, group)[0]!.draw()[0]!;
+				expect(inked.filter(({ layer }) => layer === 'clouds')).to.deep.equal([]);
+				// Nothing else of the sheet is another.
+				const without = page.inked.filter(({ layer }) => layer !== 'clouds' && layer !== 'text');
+				expect(without).to.deep.equal(inked.filter(({ layer }) => layer !== 'text'));
+			}
+			// From behind nothing of it is seen.
+			expect(cloudsOf(ofGroup(clouded, 'elevations')[2]!.draw()[0]!)).to.have.length(0);
+		});
+
+		it('stand where something stood that is gone', async () => {
+			const made = await new Chain().run(wall);
+			const revised = { since: 'release 1', changed: new Set<string>(), gone: [[6000, -10, 3000] as const] };
+			const page = ofGroup(bookOf(made, DAY, revised as never), 'elevations')[0]!.draw()[0]!;
+			const marks = placesOf(page);
+			// Between the four panes about the middle of the wall.
+			const around = ['C02-B04', 'C02-B05', 'C03-B04', 'C03-B05'].map((one) =>
+				marks.find(({ text }) => text.endsWith(one))!
+			);
+			const middle = (key: 'x' | 'y') => around.reduce((sum, one) => sum + one[key] / 4, 0);
+			expect(isWithin(cloudsOf(page), middle('x'), middle('y') + 0.7)).to.equal(true);
+		});
+
+		it('of a ring of cells have no hole, and of all cells are one', () => {
+			const ink = new Ink();
+			drawClouds(
+				ink,
+				[0, 1, 2].flatMap((i) =>
+					[0, 1, 2].flatMap((j): Box[] =>
+						i === 1 && j === 1 ? [] : [[100 + 20 * i, 80 + 20 * j, 120 + 20 * i, 100 + 20 * j]]
+					)
+				)
+			);
+			const [{ lines }] = ink.done() as [Inked];
+			for (const [x, y] of [
+				[130, 110],
+				[101, 81],
+				[159, 139]
+			] as const)
+				expect(isWithin(lines, x, y)).to.equal(true);
+			// Along its outer rim alone: 16 squares a side, each with a bow of five lines.
+			expect(lines.length / 4 / 5).to.be.within(4 * 16, 4 * 17);
+		});
 	});
 
 	it('a project of nothing has a cover and elevations of nothing, and none of it fails', async () => {

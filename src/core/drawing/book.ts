@@ -1,3 +1,4 @@
+import type { Revised } from './clouds';
 import { elevations, sections } from './elevation-sheets';
 import { listSheets } from './list-sheets';
 import { unrolled } from './unrolled-sheets';
@@ -36,10 +37,10 @@ function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
  * const [cover] = bookOf(model, '2026-11-27');
  * const [page] = cover!.draw();
  * ```
- * @param date the day they are of, as in 2026-11-27
+ * @param date the day they are of, as in 2026-11-27 @param revised what is clouded on views of the model
  */
-export function bookOf(model: Model, date: string): Planned[] {
-	const settings: BookSettings = { paper: model.project.drawings.paper, date };
+export function bookOf(model: Model, date: string, revised: Revised | null = null): Planned[] {
+	const settings: BookSettings = { paper: model.project.drawings.paper, date, revised };
 	const sources = sourcesOf(model);
 	const titles: Titles = { project: model.project.name, date: settings.date };
 	const pieces = piecesByKind(sources).map((of, k): Planned => {

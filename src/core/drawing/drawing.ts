@@ -11,6 +11,7 @@ export const layers = {
 	openings: { name: 'OPENINGS', pen: 0.25, colour: '#1b1b18' },
 	levels: { name: 'LEVELS', pen: 0.13, colour: '#b23b2a' },
 	heads: { name: 'HEADS', pen: 0.13, colour: '#1f7a6b' },
+	clouds: { name: 'CLOUDS', pen: 0.25, colour: '#b23b2a' },
 	dimensions: { name: 'DIMENSIONS', pen: 0.13, colour: '#1f5f86' },
 	marks: { name: 'MARKS', pen: 0.13, colour: '#1b1b18' },
 	tables: { name: 'TABLES', pen: 0.13, colour: '#1b1b18' },

@@ -55,7 +55,7 @@ function lookSheet(
 		settings,
 		titles,
 		name,
-		(scaleOf) => elevationOf(model, frame, zones, scaleOf, from),
+		(scaleOf) => elevationOf(model, frame, zones, scaleOf, from, settings.revised),
 		(ink, at, { bounds }) => {
 			const [left, foot, right, head] = bounds;
 			for (const level of levels) {

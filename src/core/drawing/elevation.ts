@@ -1,11 +1,13 @@
 import type { Model } from '../cladding/model';
 import { pointAt } from '../geometry/vector';
 import { sourcesOf } from '../schedule/sources';
+import { boxOf, type Box, type Revised } from './clouds';
 import { boundsOf, Ink, type View } from './drawing';
 import { seenAt, type Frame } from './frame';
 import { Hiding } from './hidden-lines';
 import { markIn } from './mark-in';
 import { solidsOf, type Solids } from './solids';
+import type { DrawnView } from './view-sheet';
 
 /** Cells that are turned further from the eye have no mark: their lines lie too close. */
 const TURNED = 0.2;
@@ -25,10 +27,32 @@ export function inkSeen(ink: Ink, { edges }: Solids, hiding: Hiding): void {
 		}
 }
 
-/** A true elevation, and what of it could not be written. */
-export interface Elevation extends View {
-	/** Marks that are too small to be read at the scale. */
-	readonly left: number;
+/** What of a view is clouded: where pieces differ, and are turned to the eye and not covered; and where others stood. */
+function revisedPlaces(
+	model: Model,
+	frame: Frame,
+	zones: readonly number[] | null,
+	{ changed, gone }: Revised,
+	isSeen: (x: number, y: number, depth: number) => boolean
+): Box[] {
+	const boxes: Box[] = [];
+	for (const { z, face, group, sites, addresses } of sourcesOf(model)) {
+		if (zones && !zones.includes(z)) continue;
+		for (const [row, address] of addresses().entries()) {
+			if (!changed.has(address)) continue;
+			const site = group.sites[row]!;
+			if (group.over === 'cell' && seenAt(frame, pointAt(face.measures.normal, site))[2] > -TURNED) continue;
+			const places = Array.from(sites.nodes(site), (node) =>
+				seenAt(frame, pointAt(face.grid.positions, node))
+			);
+			const middle = (k: 0 | 1 | 2) => places.reduce((sum, place) => sum + place[k] / places.length, 0);
+			if (isSeen(middle(0), middle(1), middle(2))) boxes.push(boxOf(places));
+		}
+	}
+	if (zones) return boxes;
+	for (const [x, y, depth] of gone.map((point) => seenAt(frame, point)))
+		if (isSeen(x, y, depth)) boxes.push([x, y, x, y]);
+	return boxes;
 }
 
 /**
@@ -40,14 +64,16 @@ export interface Elevation extends View {
  * @param zones places of them in the project; null for all
  * @param scaleOf how many mm of paper a mm of the model is, by what is drawn
  * @param from what is nearer to the eye is cut away (mm of depth): a section, the cut in wide lines
+ * @param revised what is clouded
  */
 export function elevationOf(
 	model: Model,
 	frame: Frame,
 	zones: readonly number[] | null,
 	scaleOf: (bounds: View['bounds']) => number,
-	from = -Infinity
-): Elevation {
+	from = -Infinity,
+	revised: Revised | null = null
+): DrawnView {
 	const solids = solidsOf(model, frame, zones, from);
 	const hiding = new Hiding(solids.corners);
 	const ink = new Ink();
@@ -74,5 +100,8 @@ export function elevationOf(
 			if (!markIn(ink, ring, own[row]!, scale)) left++;
 		}
 	}
-	return { inked: ink.done(), bounds, left };
+	const isSeen = (x: number, y: number, depth: number) =>
+		depth >= from && !hiding.hides(x, y, depth, COVERED);
+	const clouded = revised ? revisedPlaces(model, frame, zones, revised, isSeen) : [];
+	return { inked: ink.done(), bounds, left, revised: clouded };
 }

@@ -1,4 +1,5 @@
 import type { Paper } from '../project/drawings-schema';
+import type { Revised } from './clouds';
 import type { Page } from './drawing';
 
 /** What sheets are offered by. */
@@ -29,6 +30,8 @@ export interface BookSettings {
 	readonly paper: Paper;
 	/** The day they are of, as in 2026-11-27. */
 	readonly date: string;
+	/** What is clouded; null where nothing is. */
+	readonly revised: Revised | null;
 }
 
 /**

@@ -43,7 +43,7 @@ export function unrolled(
 					settings,
 					titles,
 					name,
-					(scaleOf) => (laid = unrolledFace(zone!, f, sources, scaleOf)),
+					(scaleOf) => (laid = unrolledFace(zone!, f, sources, scaleOf, settings.revised)),
 					(ink, at, { bounds }) => {
 						const [left, foot] = bounds;
 						const [x0, y0] = at(left, foot);

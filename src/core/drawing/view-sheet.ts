@@ -1,3 +1,4 @@
+import { drawClouds, type Box, type Revised } from './clouds';
 import type { Ink, Page, View } from './drawing';
 import type { BookSettings } from './planned';
 import { dimensionChain, placeView, roomOf, scaleThatFits, sheetOf, type Room, type Titles } from './sheet';
@@ -14,6 +15,19 @@ const within = ({ left, foot, width, height }: Room): Room => ({
 	height: height - BELOW - 6
 });
 
+/** A view, and what of it could not be written, and what of it is clouded. */
+export interface DrawnView extends View {
+	/** Marks that are too small to be read at the scale. */
+	readonly left: number;
+	readonly revised: readonly Box[];
+}
+
+/** What is said of clouds on a sheet. */
+const toldOf = (revised: Revised | null, drawn: DrawnView): string =>
+	revised && drawn.revised.length
+		? ` · clouded: ${drawn.revised.length === 1 ? 'one place' : `${drawn.revised.length} places`} where it differs from ${revised.since}`
+		: '';
+
 /**
  * A sheet with one view as large as fits.
  * @param view is told how a scale follows from its bounds (mm of the model): mm of paper to a mm of the model
@@ -23,7 +37,7 @@ export function viewSheet(
 	settings: BookSettings,
 	titles: Titles,
 	name: { readonly number: string; readonly title: string },
-	view: (scaleOf: (bounds: View['bounds']) => number) => View & { readonly left: number },
+	view: (scaleOf: (bounds: View['bounds']) => number) => DrawnView,
 	finish: (ink: Ink, at: (x: number, y: number) => [number, number], drawn: View) => void
 ): Page {
 	const room = within(roomOf(settings.paper));
@@ -36,9 +50,20 @@ export function viewSheet(
 	return sheetOf(settings.paper, titles, { ...name, scale }, (ink, whole) => {
 		const at = placeView(ink, drawn, 1 / denominator, room);
 		finish(ink, at, drawn);
+		const clouded = drawn.revised.map(([left, foot, right, head]): Box => [
+			...at(left, foot),
+			...at(right, head)
+		]);
+		drawClouds(ink, clouded);
 		const left =
 			drawn.left > 0 ? ` · ${drawn.left} marks have no room at this scale; the schedule has them` : '';
-		ink.text('text', whole.left, whole.foot, VIEW_TEXT, `${name.title} · ${scale}${left}`);
+		ink.text(
+			'text',
+			whole.left,
+			whole.foot,
+			VIEW_TEXT,
+			`${name.title} · ${scale}${left}${toldOf(settings.revised, drawn)}`
+		);
 	});
 }
 

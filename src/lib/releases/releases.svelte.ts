@@ -59,7 +59,7 @@ export class Releases {
 	}
 
 	/** What was released never changes: it is fetched once. */
-	private pieces(number: number): Promise<ReleasedPieces | null> {
+	pieces(number: number): Promise<ReleasedPieces | null> {
 		const known = this.kept.get(number) ?? this.ask<ReleasedPieces>(`/${number}`);
 		this.kept.set(number, known);
 		void known.then((pieces) => pieces || this.kept.delete(number));

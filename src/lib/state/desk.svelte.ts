@@ -107,6 +107,8 @@ export class Desk {
 	written = $state.raw<readonly { readonly name: string; readonly size: string; readonly at: Date }[]>([]);
 	/** Pieces of the model that are far are drawn plainly: there are too many. */
 	sparing = $state(false);
+	/** The release that drawings are clouded against; null for none. */
+	cloudsSince = $state<number | null>(null);
 	/** Lengths are being measured in the model. */
 	measures = $state(false);
 	/** A guide is being drawn in the model. */

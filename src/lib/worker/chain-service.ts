@@ -382,6 +382,10 @@ export const chainService = {
 	compareReleases(before: ReleasedPieces, after: ReleasedPieces | null): Compared {
 		return compareReleased(before, after ?? releasedPieces(current()));
 	},
+	/** Have the sheets clouded where they differ from a release; null for no clouds. */
+	cloudSince(released: { readonly pieces: ReleasedPieces; readonly since: string } | null): void {
+		drawings.cloudSince(released);
+	},
 	/** The sheets that can be drawn of the model. */
 	sheets(): ListedSheet[] {
 		return drawings.sheets(current());

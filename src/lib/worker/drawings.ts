@@ -3,6 +3,8 @@ import { bookOf } from '$core/drawing/book';
 import type { Planned, SheetGroup } from '$core/drawing/planned';
 import type { Page } from '$core/drawing/drawing';
 import { chaptersOf, pagesOf, writtenAt } from '$core/exchange/formats';
+import type { ReleasedPieces } from '$core/release/pieces';
+import { revisedSince } from '$core/release/revised';
 import { drawingFonts } from './fonts';
 
 /** A sheet that can be drawn, or several that go on from one another. */
@@ -21,12 +23,21 @@ export class Drawings {
 	private model: Model | null = null;
 	private book: readonly Planned[] = [];
 	private readonly drawn = new Map<string, readonly Page[]>();
+	private released: { readonly pieces: ReleasedPieces; readonly since: string } | null = null;
+
+	/** Have clouds round what differs from a release; null for none. */
+	cloudSince(released: Drawings['released']): void {
+		this.released = released;
+		this.model = null;
+	}
 
 	private of(model: Model): readonly Planned[] {
 		if (model !== this.model) {
 			this.model = model;
 			this.drawn.clear();
-			this.book = bookOf(model, writtenAt().slice(0, 10));
+			const { released } = this;
+			const revised = released && revisedSince(released.pieces, released.since, model);
+			this.book = bookOf(model, writtenAt().slice(0, 10), revised);
 		}
 		return this.book;
 	}

@@ -5,6 +5,7 @@ import { inDegrees } from '../../units/scale';
 /** Numbers of colours in the format's own index: 1 red, 3 green, 5 blue, 8 grey, 7 black on white. */
 const colours: Partial<Record<LayerName, number>> = {
 	levels: 1,
+	clouds: 1,
 	heads: 3,
 	dimensions: 5,
 	cells: 8,

@@ -15,9 +15,12 @@
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { ListedSheet } from '$lib/worker/drawings';
-	import { untrack } from 'svelte';
+	import { Releases } from '$lib/releases/releases.svelte';
+	import { onMount, untrack } from 'svelte';
 
 	const desk = useDesk();
+	const releases = new Releases(desk);
+	onMount(() => void releases.load());
 	const writer = new SheetWriter(desk);
 	let sheets = $state.raw<readonly ListedSheet[]>([]);
 	let number = $state('A-01');
@@ -31,16 +34,29 @@
 	const page = $derived(pages[Math.min(at, pages.length - 1)] ?? null);
 	const papers = paperNames.map((value) => ({ value, label: value }));
 
+	/** Counts up whenever sheets are others than they were. */
+	let revision = $state(0);
 	$effect(() => {
 		void desk.model.runs;
 		if (desk.model.behind) return;
 		const { service } = desk.model;
-		void service
-			.sheets()
-			.then((made) => (sheets = made))
-			// Another model is being made: its sheets are asked for when it stands.
-			.catch(() => null);
+		const { cloudsSince: since } = desk;
+		const clouded = async () => {
+			const pieces = since === null ? null : await releases.pieces(since);
+			await service.cloudSince(pieces && { pieces, since: `release ${since}` });
+			sheets = await service.sheets();
+			revision++;
+		};
+		// Another model is being made: its sheets are asked for when it stands.
+		untrack(() => void clouded().catch(() => null));
 	});
+	const cloudChoices = $derived([
+		{ value: '', label: 'no clouds' },
+		...(releases.cards ?? []).map(({ number: n }) => ({
+			value: String(n),
+			label: `clouds where they differ from release ${n}`
+		}))
+	]);
 	const sections = $derived(desk.project.document.drawings.sections);
 	const sectionOffers = lookings.map((looking) => ({ label: `looking ${looking}`, looking }));
 	/** Through the middle of all there is; where else it is to cut is said in its sentence. */
@@ -62,6 +78,7 @@
 	);
 	let asked = 0;
 	$effect(() => {
+		void revision;
 		if (!shown) return;
 		const own = ++asked;
 		void desk.model.service
@@ -95,6 +112,12 @@
 					label="Paper"
 					onchoose={(paper) => desk.set(pathTo('drawings', 'paper'), paper, `drawings on ${paper}`)}
 				/>
+				{#if releases.cards?.length}with <ChoiceChip
+						value={String(desk.cloudsSince ?? '')}
+						options={cloudChoices}
+						label="Clouds"
+						onchoose={(value) => (desk.cloudsSince = value ? Number(value) : null)}
+					/>{/if}
 				<span class="ml-3"><AddOne label="Section" offers={sectionOffers} onadd={addSection} /></span>
 			</p>
 		{/snippet}

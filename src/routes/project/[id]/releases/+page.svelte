@@ -47,6 +47,10 @@
 		desk.showTold(differencesTold(`From release ${before} to ${to}`, listed));
 		void goto(`/project/${desk.project.id}`);
 	}
+	function cloud() {
+		desk.cloudsSince = releases.before;
+		void goto(`/project/${desk.project.id}/drawings`);
+	}
 	const counts = $derived.by(() => {
 		const found = new Map<string, number>();
 		const add = (key: string) => found.set(key, (found.get(key) ?? 0) + 1);
@@ -111,6 +115,9 @@
 							<button type="button" class="plain-button" disabled={!there.length} onclick={colour}
 								>Show in colour</button
 							>
+							{#if releases.after === TODAY}<button type="button" class="plain-button" onclick={cloud}
+									>Clouds on drawings</button
+								>{/if}
 							<button type="button" class="plain-button" onclick={() => void releases.write()}
 								>Write XLSX</button
 							>
