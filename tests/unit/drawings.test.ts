@@ -173,7 +173,7 @@ describe('drawings', () => {
 		const drawings = { paper: 'A3', sections: [{ id: 'middle', looking: 'north', at: 250 }] } as const;
 		const made = await new Chain().run({
 			...drum,
-			drawings: { ...drawings, sections: [...drawings.sections] }
+			drawings: { ...drawings, sections: [...drawings.sections], block: [] }
 		});
 		const [section] = ofGroup(bookOf(made, DAY), 'sections');
 		expect([section!.number, section!.title]).to.deep.equal(['S-01', 'Section at y = 250 mm, looking north']);
@@ -219,7 +219,7 @@ describe('drawings', () => {
 			expect(addresses).to.have.length(3);
 			const revised = { since: 'release 2', changed: new Set(addresses), gone: [] };
 			const plain = bookOf(made, DAY);
-			const clouded = bookOf(made, DAY, revised);
+			const clouded = bookOf(made, DAY, { last: null, revised });
 			for (const group of ['elevations', 'unrolled'] as const) {
 				const [first] = ofGroup(clouded, group);
 				const page = first!.draw()[0]!;
@@ -242,7 +242,10 @@ describe('drawings', () => {
 		it('stand where something stood that is gone', async () => {
 			const made = await new Chain().run(wall);
 			const revised = { since: 'release 1', changed: new Set<string>(), gone: [[6000, -10, 3000] as const] };
-			const page = ofGroup(bookOf(made, DAY, revised as never), 'elevations')[0]!.draw()[0]!;
+			const page = ofGroup(
+				bookOf(made, DAY, { last: null, revised: revised as never }),
+				'elevations'
+			)[0]!.draw()[0]!;
 			const marks = placesOf(page);
 			// Between the four panes about the middle of the wall.
 			const around = ['C02-B04', 'C02-B05', 'C03-B04', 'C03-B05'].map((one) =>
@@ -272,6 +275,40 @@ describe('drawings', () => {
 			// Along its outer rim alone: 16 squares a side, each with a bow of five lines.
 			expect(lines.length / 4 / 5).to.be.within(4 * 16, 4 * 17);
 		});
+	});
+
+	it('the title block has the lines of its own project on every paper, and the last release', async () => {
+		const block = ['Client', 'Architect', 'Drawn by', 'Checked by', 'Contract', 'Stage'].map((label, k) => ({
+			id: `l${k}`,
+			label,
+			text: k === 4 ? 'a contract of some forty letters to be told' : `${label} of it`
+		}));
+		for (const paper of ['A4', 'A0'] as const) {
+			const made = await new Chain().run({
+				...glazed(sheet(12_000, 6000), 8, 4),
+				drawings: { paper, sections: [], block }
+			});
+			const [page] = ofGroup(
+				bookOf(made, DAY, { last: '2, 27 Nov 2026', revised: null }),
+				'elevations'
+			)[0]!.draw();
+			const texts = page!.inked.flatMap((one) => (one.layer === 'text' ? one.texts : []));
+			const said = texts.map(({ text }) => text);
+			expect(said).to.include.members([
+				'Client',
+				'Client of it',
+				'Stage of it',
+				'Last release',
+				'2, 27 Nov 2026'
+			]);
+			const long = texts.find(({ text }) => text.startsWith('a contract'))!;
+			// What does not fit ends with …, within its own box.
+			expect(long.text.endsWith('…')).to.equal(paper === 'A4');
+			expect(texts.every(({ x }) => x > 20)).to.equal(true);
+			// One beside the other and none upon another.
+			const places = texts.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`);
+			expect(new Set(places).size).to.equal(places.length);
+		}
 	});
 
 	it('a project of nothing has a cover and elevations of nothing, and none of it fails', async () => {

@@ -1,4 +1,3 @@
-import type { Revised } from './clouds';
 import { elevations, sections } from './elevation-sheets';
 import { listSheets } from './list-sheets';
 import { unrolled } from './unrolled-sheets';
@@ -6,7 +5,7 @@ import { besideName } from '../cladding/beside';
 import type { Model } from '../cladding/model';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
 import { pieceSheet, type PiecesOfKind } from './piece-sheet';
-import { sheetNumber, type Planned, type BookSettings } from './planned';
+import { NOT_ISSUED, sheetNumber, type BookSettings, type Issued, type Planned } from './planned';
 import { cover } from './cover';
 import type { Titles } from './sheet';
 
@@ -37,12 +36,14 @@ function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
  * const [cover] = bookOf(model, '2026-11-27');
  * const [page] = cover!.draw();
  * ```
- * @param date the day they are of, as in 2026-11-27 @param revised what is clouded on views of the model
+ * @param date the day they are of, as in 2026-11-27 @param issued what was released before
  */
-export function bookOf(model: Model, date: string, revised: Revised | null = null): Planned[] {
-	const settings: BookSettings = { paper: model.project.drawings.paper, date, revised };
+export function bookOf(model: Model, date: string, { last, revised }: Issued = NOT_ISSUED): Planned[] {
+	const { paper, block } = model.project.drawings;
+	const settings: BookSettings = { paper, date, revised };
 	const sources = sourcesOf(model);
-	const titles: Titles = { project: model.project.name, date: settings.date };
+	const lines = [...block, ...(last ? [{ label: 'Last release', text: last }] : [])];
+	const titles: Titles = { project: model.project.name, date, lines };
 	const pieces = piecesByKind(sources).map((of, k): Planned => {
 		const name = { number: sheetNumber('P', k + 1, 3), title: `Piece ${of.kind.name}` };
 		return {

@@ -25,6 +25,15 @@ export interface Planned {
 	draw(): Page[];
 }
 
+/** What was released before sheets are drawn. */
+export interface Issued {
+	/** The last release as the title block tells it, as in: 2, 27 Nov 2026; null for none. */
+	readonly last: string | null;
+	/** What is clouded on views of the model; null where nothing is. */
+	readonly revised: Revised | null;
+}
+export const NOT_ISSUED: Issued = { last: null, revised: null };
+
 /** How the sheets of a project are drawn. */
 export interface BookSettings {
 	readonly paper: Paper;

@@ -1,4 +1,4 @@
-import type { Paper } from '../project/drawings-schema';
+import type { BlockLine, Paper } from '../project/drawings-schema';
 import { Ink, widthOfText, type Page, type View } from './drawing';
 
 /** Of sheets on their long side, mm: ISO 216. */
@@ -15,6 +15,8 @@ export interface Titles {
 	readonly project: string;
 	/** The day it is of, as in 2026-11-27. */
 	readonly date: string;
+	/** The project's own, beside the others. */
+	readonly lines: readonly Pick<BlockLine, 'label' | 'text'>[];
 }
 
 /** What a sheet is called. */
@@ -62,7 +64,12 @@ export function fitted(text: string, size: number, width: number): string {
 	return `${text.slice(0, letters)}…`;
 }
 
-function titleBlock(ink: Ink, right: number, { project, date }: Titles, name: SheetName): void {
+/** Lines of the title block, one above the other. */
+const ROWS = 3;
+/** Of a column of own lines (mm). */
+const WIDEST_COLUMN = 70;
+
+function titleBlock(ink: Ink, right: number, { project, date, lines }: Titles, name: SheetName): void {
 	const left = right - BLOCK_WIDTH;
 	ink.box('frame', left, EDGE, BLOCK_WIDTH, BLOCK_HEIGHT);
 	const split = left + BLOCK_WIDTH - 38;
@@ -76,6 +83,20 @@ function titleBlock(ink: Ink, right: number, { project, date }: Titles, name: Sh
 	ink.text('text', split + 2, at(2), 3, `Sheet ${name.number}`, { bold: true });
 	ink.text('text', split + 2, at(1), 3, name.scale ? `Scale ${name.scale}` : 'Not to scale');
 	ink.text('text', split + 2, at(0), 2.4, date);
+	ownLines(ink, left, lines);
+}
+
+/** The project's own lines: columns to the left of the title block, read from its left. @param right where they end (mm) */
+function ownLines(ink: Ink, right: number, lines: Titles['lines']): void {
+	const columns = Math.ceil(lines.length / ROWS);
+	const width = Math.min(WIDEST_COLUMN, (right - BINDING) / columns);
+	for (const [k, { label, text }] of lines.entries()) {
+		const left = right - (columns - Math.floor(k / ROWS)) * width;
+		const foot = EDGE + (ROWS - 1 - (k % ROWS)) * BLOCK_LINE;
+		ink.box('tables', left, foot, width, BLOCK_LINE);
+		ink.text('text', left + 1.5, foot + 4.8, 1.5, fitted(label, 1.5, width - 3));
+		ink.text('text', left + 1.5, foot + 1.5, 2.6, fitted(text, 2.6, width - 3));
+	}
 }
 
 /**

@@ -16,8 +16,20 @@ export type Section = z.infer<typeof sectionSchema>;
 
 const MOST_SECTIONS = 200;
 
+/** A line of the title block that is the project's own, as in: Drawn by, A. Moss. */
+const blockLineSchema = z.strictObject({
+	id,
+	label: z.string().trim().min(1).max(40),
+	text: z.string().trim().max(120)
+});
+export type BlockLine = z.infer<typeof blockLineSchema>;
+
+/** Of the title block's own lines: as many as stand beside it on the smallest paper. */
+export const MOST_BLOCK_LINES = 6;
+
 /** How the drawings of a project are made. */
 export const drawingsSchema = z.strictObject({
 	paper: z.enum(paperNames).default('A3'),
-	sections: z.array(sectionSchema).max(MOST_SECTIONS).default([])
+	sections: z.array(sectionSchema).max(MOST_SECTIONS).default([]),
+	block: z.array(blockLineSchema).max(MOST_BLOCK_LINES).default([])
 });

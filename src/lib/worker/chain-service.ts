@@ -6,7 +6,7 @@ import type { Page } from '$core/drawing/drawing';
 import { compareReleased, type Compared } from '$core/release/compare';
 import { releasedPieces, type ReleasedPieces } from '$core/release/pieces';
 import { formats, type Content, writtenAt } from '$core/exchange/formats';
-import { Drawings, type DrawingFormat, type ListedSheet } from './drawings';
+import { Drawings, type DrawingFormat, type IssuedBefore, type ListedSheet } from './drawings';
 import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
@@ -382,9 +382,9 @@ export const chainService = {
 	compareReleases(before: ReleasedPieces, after: ReleasedPieces | null): Compared {
 		return compareReleased(before, after ?? releasedPieces(current()));
 	},
-	/** Have the sheets clouded where they differ from a release; null for no clouds. */
-	cloudSince(released: { readonly pieces: ReleasedPieces; readonly since: string } | null): void {
-		drawings.cloudSince(released);
+	/** Tell what was released before the sheets that are drawn from now on. */
+	drawAfter(issued: IssuedBefore): void {
+		drawings.after(issued);
 	},
 	/** The sheets that can be drawn of the model. */
 	sheets(): ListedSheet[] {

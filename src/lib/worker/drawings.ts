@@ -15,6 +15,14 @@ export interface ListedSheet {
 	readonly count: number;
 }
 
+/** What was released before sheets are drawn. */
+export interface IssuedBefore {
+	/** The last release, as the title block tells it. */
+	readonly last: string | null;
+	/** The release that differences are clouded against; null for no clouds. */
+	readonly clouds: { readonly released: ReleasedPieces; readonly since: string } | null;
+}
+
 /** Files that several sheets go into. */
 export type DrawingFormat = 'pdf' | 'dxf';
 
@@ -23,11 +31,11 @@ export class Drawings {
 	private model: Model | null = null;
 	private book: readonly Planned[] = [];
 	private readonly drawn = new Map<string, readonly Page[]>();
-	private released: { readonly pieces: ReleasedPieces; readonly since: string } | null = null;
+	private issued: IssuedBefore = { last: null, clouds: null };
 
-	/** Have clouds round what differs from a release; null for none. */
-	cloudSince(released: Drawings['released']): void {
-		this.released = released;
+	/** Tell what was released before. */
+	after(issued: IssuedBefore): void {
+		this.issued = issued;
 		this.model = null;
 	}
 
@@ -35,9 +43,9 @@ export class Drawings {
 		if (model !== this.model) {
 			this.model = model;
 			this.drawn.clear();
-			const { released } = this;
-			const revised = released && revisedSince(released.pieces, released.since, model);
-			this.book = bookOf(model, writtenAt().slice(0, 10), revised);
+			const { last, clouds } = this.issued;
+			const revised = clouds && revisedSince(clouds.released, clouds.since, model);
+			this.book = bookOf(model, writtenAt().slice(0, 10), { last, revised });
 		}
 		return this.book;
 	}

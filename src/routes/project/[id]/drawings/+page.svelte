@@ -9,6 +9,7 @@
 	import SectionWords from '$lib/drawings/SectionWords.svelte';
 	import SheetList from '$lib/drawings/SheetList.svelte';
 	import WriteMenu from '$lib/drawings/WriteMenu.svelte';
+	import TitleBlockLines from '$lib/drawings/TitleBlockLines.svelte';
 	import { SheetWriter } from '$lib/drawings/writer.svelte';
 	import { freshId } from '$lib/edits/fresh-id';
 	import StatusLine from '$lib/frame/StatusLine.svelte';
@@ -34,6 +35,8 @@
 	const page = $derived(pages[Math.min(at, pages.length - 1)] ?? null);
 	const papers = paperNames.map((value) => ({ value, label: value }));
 
+	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
+	const dayOf = (moment: string) => day.format(new Date(moment));
 	/** Counts up whenever sheets are others than they were. */
 	let revision = $state(0);
 	$effect(() => {
@@ -41,9 +44,11 @@
 		if (desk.model.behind) return;
 		const { service } = desk.model;
 		const { cloudsSince: since } = desk;
+		const newest = releases.cards?.[0] ?? null;
 		const clouded = async () => {
-			const pieces = since === null ? null : await releases.pieces(since);
-			await service.cloudSince(pieces && { pieces, since: `release ${since}` });
+			const released = since === null ? null : await releases.pieces(since);
+			const clouds = released && { released, since: `release ${since}` };
+			await service.drawAfter({ last: newest && `${newest.number}, ${dayOf(newest.madeAt)}`, clouds });
 			sheets = await service.sheets();
 			revision++;
 		};
@@ -118,6 +123,7 @@
 						label="Clouds"
 						onchoose={(value) => (desk.cloudsSince = value ? Number(value) : null)}
 					/>{/if}
+				<span class="ml-3"><TitleBlockLines /></span>
 				<span class="ml-3"><AddOne label="Section" offers={sectionOffers} onadd={addSection} /></span>
 			</p>
 		{/snippet}
