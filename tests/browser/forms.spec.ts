@@ -213,7 +213,7 @@ test('faces go out as STEP and come in again as a mass; a broken file is told in
 		page.getByRole('menuitem', { name: /^Faces of the masses/ }).click()
 	]);
 	const file = (await download.path())!;
-	const input = page.getByLabel('STEP or OBJ file');
+	const input = page.getByLabel('File of a mass');
 	await input.setInputFiles({ name: 'faces.stp', mimeType: 'application/step', buffer: readFileSync(file) });
 	await expect(page.locator('[data-clause="masses/faces"]')).toContainText(
 		'imported from faces.stp: 5 faces'
@@ -279,7 +279,7 @@ test('an OBJ mesh becomes a face with its error told; a file of 200 MB is refuse
 	page
 }) => {
 	const id = await openDemo(page);
-	const input = page.getByLabel('STEP or OBJ file');
+	const input = page.getByLabel('File of a mass');
 	await input.setInputFiles(sailObj(6, 4));
 	await expect(page.locator('[data-clause="masses/sail"]')).toContainText(/1\s+face fitted to within \d/);
 	await settled(page);

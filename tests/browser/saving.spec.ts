@@ -58,7 +58,7 @@ test('a large mass brought in without a line is kept whole over a reload, then l
 }) => {
 	const id = await openRoof(page);
 	await page.context().route('**/api/files/*', (route) => route.abort());
-	await page.getByLabel('STEP or OBJ file').setInputFiles(sailObj(40, 30));
+	await page.getByLabel('File of a mass').setInputFiles(sailObj(40, 30));
 	const clause = page.locator('[data-clause="masses/sail"]');
 	await expect(clause).toContainText(/1\s+face fitted to within \d/);
 	await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet, kept here');

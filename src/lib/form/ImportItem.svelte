@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { toast } from 'svelte-sonner';
-	import { importFaces, type Imported } from './import-file';
+	import type { Form } from '$core/project/form-schema';
+	import { importFaces } from './import-file';
+	import { formsFrom } from './import-lines';
 
 	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
-	let { onform }: { onform: (name: string, form: Imported) => void } = $props();
+	let { onform }: { onform: (name: string, form: Form) => void } = $props();
 	let input: HTMLInputElement;
 	let running = $state.raw<{ name: string; reading: ReturnType<typeof importFaces> } | null>(null);
 	let share = $state(0);
@@ -15,6 +17,7 @@
 		const [file] = input.files ?? [];
 		input.value = '';
 		if (!file) return;
+		if (/\.(dxf|csv|xlsx)$/i.test(file.name)) return readForms(file);
 		share = 0;
 		const reading = importFaces(file, (now) => (share = now));
 		running = { name: file.name, reading };
@@ -31,14 +34,24 @@
 			running = null;
 		}
 	}
+	/** Outlines of a drawing, or points of a table. */
+	async function readForms(file: File) {
+		try {
+			const forms = await formsFrom(file);
+			for (const { name, form } of forms) onform(name.slice(0, 60), form);
+			toast(`${forms.length === 1 ? 'One mass' : `${forms.length} masses`} taken from ${file.name}`);
+		} catch (error) {
+			toast.error(`${file.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
+		}
+	}
 </script>
 
 <input
 	bind:this={input}
 	type="file"
-	accept=".stp,.step,.obj,.STP,.STEP,.OBJ"
+	accept=".stp,.step,.obj,.dxf,.csv,.xlsx,.STP,.STEP,.OBJ,.DXF,.CSV,.XLSX"
 	class="hidden"
-	aria-label="STEP or OBJ file"
+	aria-label="File of a mass"
 	onchange={read}
 />
 {#if running}

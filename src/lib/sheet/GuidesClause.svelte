@@ -9,7 +9,9 @@
 	import Clause from '$lib/frame/Clause.svelte';
 	import { find } from '$lib/state/selection.svelte';
 	import CurveChip from './CurveChip.svelte';
-	import { below, pathTo, removeAt } from '$core/project/typed-path';
+	import { guidesFrom } from '$lib/form/import-lines';
+	import { toast } from 'svelte-sonner';
+	import { below, insertAt, pathTo, removeAt } from '$core/project/typed-path';
 
 	/** Points and curves with names; start lines and scattered cells follow them. */
 	let { number }: { number: string } = $props();
@@ -27,6 +29,21 @@
 		const foot = at as [number, number, number];
 		const head: typeof foot = [foot[0], foot[1], foot[2] + 3000];
 		desk.do('a guide in space', guideInSpace(guides, [foot, head]));
+	}
+	let input: HTMLInputElement;
+	async function fromFile() {
+		const [file] = input.files ?? [];
+		input.value = '';
+		if (!file) return;
+		try {
+			const { guides: made, told } = await guidesFrom(file, guides);
+			const edits = made.map((guide, k) => insertAt(pathTo('guides'), guides.length + k, guide));
+			if (!desk.do(`guides from ${file.name}`, ...edits)) return;
+			const taken = `${made.length === 1 ? 'One guide' : `${made.length} guides`} taken from ${file.name}`;
+			toast([taken, ...told].join('; '));
+		} catch (error) {
+			toast.error(`${file.name} cannot be taken: ${(error as Error).message}`, { duration: 12000 });
+		}
 	}
 	const whereOf = (guide: Guide) =>
 		guide.on === 'map'
@@ -90,4 +107,14 @@
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
 		>by coordinates</button
 	>
+	<button type="button" class="text-patina-deep text-[12px] underline" onclick={() => input.click()}
+		>from a file</button
+	><input
+		bind:this={input}
+		type="file"
+		accept=".dxf,.csv,.xlsx,.DXF,.CSV,.XLSX"
+		class="hidden"
+		aria-label="File of guides"
+		onchange={fromFile}
+	/>
 </Clause>

@@ -63,7 +63,7 @@
 				<DropdownMenu.Item
 					class="data-highlighted:bg-wash border-hair cursor-pointer rounded border-t px-2 py-1.5 outline-none"
 					onSelect={() => importing?.choose()}
-					>Imported: faces of a STEP file, meshes of an OBJ file</DropdownMenu.Item
+					>From a file: STEP faces, OBJ meshes, DXF outlines, CSV points of a net</DropdownMenu.Item
 				>
 			</DropdownMenu.Content>
 		</DropdownMenu.Portal>

@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import { readBlockMesh } from '$core/exchange/mesh/read-block';
 import type { BroughtMesh } from '$core/part/block/recipe';
+import { readDxfCurves, type ReadCurves } from '$core/exchange/dxf/read-curves';
 import { readObjGrids, type FittedFaces } from '$core/exchange/obj/read-grids';
 import { readStepFaces, type ReadFaces } from '$core/exchange/step/read-surfaces';
 
@@ -12,6 +13,8 @@ const service = {
 		readStepFaces(bytes, (share) => progress(share)),
 	obj: (bytes: Uint8Array, progress: Told): Promise<FittedFaces> =>
 		readObjGrids(new TextDecoder().decode(bytes), (share) => progress(share)),
+	dxf: (bytes: Uint8Array): Promise<ReadCurves> =>
+		Promise.resolve(readDxfCurves(new TextDecoder().decode(bytes))),
 	mesh: (name: string, bytes: Uint8Array): Promise<BroughtMesh> => readBlockMesh(name, bytes)
 };
 
