@@ -8,6 +8,9 @@ import { drawingFonts } from '../../src/cli/fonts';
 import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import { layers } from '../../src/core/drawing/drawing';
+import { writeDxfLines } from '../../src/core/exchange/dxf/write-lines';
+import { distance } from '../../src/core/geometry/vector';
+import { layoutFigures } from '../../src/core/schedule/layout-figures';
 import { writeDxf } from '../../src/core/exchange/dxf/write';
 import { formats } from '../../src/core/exchange/formats';
 import { writePdf } from '../../src/core/exchange/pdf/write';
@@ -112,6 +115,29 @@ describe('drawings, read by programs that did not write them', () => {
 		const [one, other] = [await write(), await write()];
 		expect(Buffer.compare(one, other)).to.equal(0);
 		expect(asked('pdftotext', kept('strange.pdf', one), '-')).to.include('Halle ? ≤ 3 200 mm²');
+	});
+
+	it('DXF of lines in space: sound, every line once and as long as it is, guides as they run', () => {
+		const path = kept('lines.dxf', writeDxfLines(model));
+		const found = JSON.parse(asked('/usr/bin/python3', '-c', DXF_READER, path)) as {
+			errors: string[];
+			units: number;
+			layers: string[];
+			used: string[];
+			kinds: Record<string, number>;
+			length: number;
+		};
+		expect(found.errors).to.deep.equal([]);
+		expect(found.units).to.equal(4);
+		expect(found.layers).to.include.members(found.used);
+		const figures = model.zones.map(({ model: zone }) => layoutFigures(zone!.faces));
+		const runs = [...model.guides.values()].flatMap((points) =>
+			points.slice(1).map((point, k) => distance(point, points[k]!))
+		);
+		const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0);
+		expect(found.kinds['LINE']).to.equal(sum(figures.map(({ edges }) => edges)) + runs.length);
+		expect(found.length).to.be.closeTo(sum(figures.map(({ lineLength }) => lineLength)) + sum(runs), 1);
+		expect(found.used).to.include('GR DIAGONAL');
 	});
 
 	it('DXF: sound, in millimetres, every layer there is one that is defined, as many lines as long', () => {

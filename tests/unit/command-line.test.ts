@@ -93,6 +93,7 @@ describe('command line', () => {
 			'small-elements.csv',
 			'small-kinds.csv',
 			'small-lengths.csv',
+			'small-lines.dxf',
 			'small-louvers.csv',
 			'small-materials.csv',
 			'small-nodes.csv',

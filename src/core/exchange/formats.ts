@@ -149,6 +149,19 @@ export const formats: readonly Format[] = [
 		}
 	},
 	{
+		id: 'lines',
+		label: 'Grid lines and guides in space',
+		called: 'DXF',
+		use: 'For setting-out and structure: every line once, in mm',
+		group: 'dxf',
+		ending: '-lines.dxf',
+		type: 'image/vnd.dxf',
+		async write({ model }) {
+			const { writeDxfLines } = await import('./dxf/write-lines');
+			return writeDxfLines(model);
+		}
+	},
+	{
 		id: 'glb',
 		label: 'Model, metres, Y up',
 		called: 'GLB',
