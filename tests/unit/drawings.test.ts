@@ -8,6 +8,7 @@ import { drawClouds, type Box } from '../../src/core/drawing/clouds';
 import { Ink, type Inked, type LayerName, type Page } from '../../src/core/drawing/drawing';
 import { scaleThatFits } from '../../src/core/drawing/sheet';
 import { unrolledFace } from '../../src/core/drawing/unrolled';
+import { pagesOf } from '../../src/core/exchange/formats';
 import { flatLayout } from '../../src/core/measure/flat-layout';
 import { readProjectText } from '../../src/core/project/read';
 import { cellsOf } from '../../src/core/schedule/column';
@@ -309,6 +310,27 @@ describe('drawings', () => {
 			const places = texts.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`);
 			expect(new Set(places).size).to.equal(places.length);
 		}
+	});
+
+	it('a sheet that cannot be drawn is told and left out; where nobody is told, nothing is written', async () => {
+		const made = await new Chain().run(glazed(sheet(3000, 3000), 2, 2));
+		const book = bookOf(made, DAY);
+		const broken: Planned = {
+			...book[1]!,
+			draw: () => {
+				throw new Error('no room for it');
+			}
+		};
+		const sheets = [book[0]!, broken, ...book.slice(2)];
+		const told: string[] = [];
+		const pages = [
+			...pagesOf(sheets, ({ number }, error) => told.push(`${number}: ${(error as Error).message}`))
+		];
+		expect(told).to.deep.equal([`${broken.number}: no room for it`]);
+		expect(pages.map(({ title }) => title)).to.deep.equal(
+			[...pagesOf(book)].map(({ title }) => title).filter((title) => !title.startsWith(`${broken.number} `))
+		);
+		expect(() => [...pagesOf(sheets)]).to.throw('no room for it');
 	});
 
 	it('a project of nothing has a cover and elevations of nothing, and none of it fails', async () => {

@@ -85,6 +85,9 @@ function* sheetsOf(model: Model): Generator<Sheet> {
 	}
 }
 
+/** Told of a sheet that cannot be drawn: the others are written without it. Where nobody is told, nothing is written. */
+export type SheetFailed = (sheet: Planned, error: unknown) => void;
+
 /**
  * Sheets in their groups, each drawn when it is written.
  *
@@ -92,9 +95,15 @@ function* sheetsOf(model: Model): Generator<Sheet> {
  * const bytes = await writePdf('Tidal Lido', chaptersOf(bookOf(model, '2026-11-27')), await fonts(), writtenAt());
  * ```
  */
-export function* chaptersOf(sheets: readonly Planned[]): Generator<Chapter> {
+export function* chaptersOf(sheets: readonly Planned[], failed?: SheetFailed): Generator<Chapter> {
 	for (const group of Object.keys(sheetGroups) as SheetGroup[])
-		yield { title: sheetGroups[group], pages: pagesOf(sheets.filter((one) => one.group === group)) };
+		yield {
+			title: sheetGroups[group],
+			pages: pagesOf(
+				sheets.filter((one) => one.group === group),
+				failed
+			)
+		};
 }
 /**
  * Their pages, one after the other.
@@ -103,8 +112,17 @@ export function* chaptersOf(sheets: readonly Planned[]): Generator<Chapter> {
  * const text = writeDxf(pagesOf(bookOf(model, '2026-11-27')));
  * ```
  */
-export function* pagesOf(sheets: readonly Planned[]): Generator<Page> {
-	for (const sheet of sheets) yield* sheet.draw();
+export function* pagesOf(sheets: readonly Planned[], failed?: SheetFailed): Generator<Page> {
+	for (const sheet of sheets) {
+		let pages: Page[] = [];
+		try {
+			pages = sheet.draw();
+		} catch (error) {
+			if (!failed) throw error;
+			failed(sheet, error);
+		}
+		yield* pages;
+	}
 }
 
 /** Every format, in the order it is offered. A format is added here, and nowhere else. */

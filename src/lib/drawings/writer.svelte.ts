@@ -23,16 +23,22 @@ export class SheetWriter {
 		this.share = 0;
 		const file = `${fileStem(this.desk.project.document.name)}-${name}.${format}`;
 		try {
-			const content = await this.desk.model.service.writeSheets(
+			const written = await this.desk.model.service.writeSheets(
 				[...numbers],
 				format,
 				proxy((share: number) => (this.share = share))
 			);
-			if (content === null) {
+			if (written === null) {
 				toast('Writing was ended; no file was made');
 				return;
 			}
+			const { content, failed } = written;
 			saveFile(file, content, types[format]);
+			if (failed.length)
+				toast.error(
+					`${failed.length === 1 ? 'One sheet is' : `${failed.length} sheets are`} not in ${file}: ${failed.slice(0, 3).join('; ')}`,
+					{ duration: 20_000 }
+				);
 			toast(`${file} written: ${numbers.length === 1 ? 'sheet' : 'sheets'} ${told(numbers)}`);
 		} catch (error) {
 			toast.error(`${file} could not be written: ${(error as Error).message}`);

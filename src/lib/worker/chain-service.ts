@@ -6,7 +6,13 @@ import type { Page } from '$core/drawing/drawing';
 import { compareReleased, type Compared } from '$core/release/compare';
 import { releasedPieces, type ReleasedPieces } from '$core/release/pieces';
 import { formats, type Content, writtenAt } from '$core/exchange/formats';
-import { Drawings, type DrawingFormat, type IssuedBefore, type ListedSheet } from './drawings';
+import {
+	Drawings,
+	type DrawingFormat,
+	type IssuedBefore,
+	type ListedSheet,
+	type WrittenSheets
+} from './drawings';
 import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
@@ -402,7 +408,7 @@ export const chainService = {
 		numbers: readonly string[],
 		format: DrawingFormat,
 		progress: (share: number) => void
-	): Promise<string | Uint8Array | null> {
+	): Promise<WrittenSheets | null> {
 		const made = current();
 		return search('drawings', (pause) =>
 			drawings.write(made, numbers, format, (share) => pause(() => progress(share)))

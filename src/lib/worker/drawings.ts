@@ -15,6 +15,12 @@ export interface ListedSheet {
 	readonly count: number;
 }
 
+/** Sheets as a file, and those that could not be drawn, in sentences. */
+export interface WrittenSheets {
+	readonly content: string | Uint8Array;
+	readonly failed: readonly string[];
+}
+
 /** What was released before sheets are drawn. */
 export interface IssuedBefore {
 	/** The last release, as the title block tells it. */
@@ -63,30 +69,42 @@ export class Drawings {
 	}
 
 	/**
-	 * Some sheets as one file.
+	 * Some sheets as one file; those that cannot be drawn are left out and told.
 	 * @param pause is waited for after every sheet, and told the share that is done
+	 * @throws Error where none of them can be drawn
 	 */
 	async write(
 		model: Model,
 		numbers: readonly string[],
 		format: DrawingFormat,
 		pause: (share: number) => Promise<void>
-	): Promise<string | Uint8Array> {
+	): Promise<WrittenSheets> {
 		const wanted = new Set(numbers);
 		const sheets = this.of(model).filter(({ number }) => wanted.has(number));
+		const failed: string[] = [];
+		const fail = ({ number, title }: Planned, error: unknown) => {
+			failed.push(`${number} ${title}: ${error instanceof Error ? error.message : String(error)}`);
+			if (failed.length === sheets.length) throw new Error(failed[0]);
+		};
 		if (format === 'pdf') {
 			const { writePdf } = await import('$core/exchange/pdf/write');
 			const all = sheets.reduce((sum, { count }) => sum + count, 0);
-			return writePdf(model.project.name, chaptersOf(sheets), await drawingFonts(), writtenAt(), (done) =>
-				pause(done / all)
+			const chapters = chaptersOf(sheets, fail);
+			const content = await writePdf(
+				model.project.name,
+				chapters,
+				await drawingFonts(),
+				writtenAt(),
+				(done) => pause(done / all)
 			);
+			return { content, failed };
 		}
 		const pages: Page[] = [];
-		for (const page of pagesOf(sheets)) {
+		for (const page of pagesOf(sheets, fail)) {
 			pages.push(page);
 			await pause(pages.length / sheets.length);
 		}
 		const { writeDxf } = await import('$core/exchange/dxf/write');
-		return writeDxf(pages);
+		return { content: writeDxf(pages), failed };
 	}
 }
