@@ -5,6 +5,7 @@ import Papa from 'papaparse';
 import { WebIO } from '@gltf-transform/core';
 import * as webIfc from 'web-ifc';
 import { Chain } from '../../src/core/chain/chain';
+import { count, projectOf, sheet } from '../faces';
 import type { Model } from '../../src/core/cladding/model';
 import { scheduleCsv } from '../../src/core/exchange/csv/write';
 import { writeGlb } from '../../src/core/exchange/glb/write';
@@ -368,6 +369,54 @@ describe('files, read back by readers that did not write them', () => {
 			expect(written.length).to.be.within(1, told.length);
 		});
 
+		it('plates have their layers: web-ifc reads as many of each thickness, and the width is their sum', async () => {
+			const project = projectOf(
+				sheet(9000, 4000),
+				count(6, 4),
+				{
+					rules: [
+						{
+							id: 'low',
+							where: { is: 'all', of: [{ is: 'range', field: 'course', at_least: null, at_most: 1 }] },
+							put: { variant: 'thick', values: {} }
+						},
+						{ id: 'rest', put: { variant: 'thin', values: {} } }
+					]
+				} as never,
+				{
+					variants: [
+						{ id: 'thick', name: 'Thick', part: 'flat-panel', values: { thickness: 12 } },
+						{ id: 'thin', name: 'Thin', part: 'flat-panel', values: { thickness: 4 } }
+					]
+				}
+			);
+			const own = api.OpenModel(
+				new TextEncoder().encode(textOf(writeIfc(await new Chain().run(project), '2026-01-01T00:00:00')))
+			);
+			const all = (type: number) => {
+				const ids = api.GetLineIDsWithType(own, type);
+				return Array.from({ length: ids.size() }, (_, k) => api.GetLine(own, ids.get(k), true));
+			};
+			const found = all(webIfc.IFCRELASSOCIATESMATERIAL).map(({ RelatedObjects, RelatingMaterial }) => ({
+				pieces: RelatedObjects.length as number,
+				layers: RelatingMaterial.MaterialLayers.map(
+					(layer: { LayerThickness: { value: number } }) => layer.LayerThickness.value
+				) as number[]
+			}));
+			expect(found).to.have.deep.members([
+				{ pieces: 6, layers: [12] },
+				{ pieces: 18, layers: [4] }
+			]);
+			const widths = all(webIfc.IFCELEMENTQUANTITY).flatMap(({ Quantities }) =>
+				Quantities.filter(({ Name }: { Name: { value: string } }) => Name.value === 'Width').map(
+					({ LengthValue }: { LengthValue: { value: number } }) => LengthValue.value
+				)
+			) as number[];
+			expect(widths.filter((width) => width === 12)).to.have.length(6);
+			expect(widths.filter((width) => width === 4)).to.have.length(18);
+			api.CloseModel(own);
+		});
+
 		it('every real has its dot, as ISO 10303-21 asks', () => {
 			const numbers = text.match(/IFC(?:CARTESIANPOINT|COLOURRGB|QUANTITY\w+|MASSMEASURE)[^;]*;/g)!.join('');
 			expect(numbers).to.not.match(/[(,]-?\d+[,)]/);
@@ -387,7 +436,9 @@ describe('files, read back by readers that did not write them', () => {
 				const set = ref(relation, 5);
 				if (step.records(set)[0]!.type !== 'IFCELEMENTQUANTITY') continue;
 				const quantity = refs(attribute(set, 5)).find(
-					(id) => step.records(id)[0]!.type === 'IFCQUANTITYVOLUME'
+					(id) =>
+						step.records(id)[0]!.type === 'IFCQUANTITYVOLUME' &&
+						(attribute(id, 0) as { text: string }).text === 'NetVolume'
 				);
 				if (quantity === undefined) continue;
 				const [product] = refs(attribute(relation, 4));

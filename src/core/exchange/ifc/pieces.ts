@@ -10,6 +10,7 @@ import { flagTexts, pieceAddress } from '../../schedule/pieces';
 import { enumeration, exactReal, list, NONE, real, text, typed, type StepValue } from '../step/text';
 import { volumeOf, type BodyWriter } from './bodies';
 import type { IfcFile } from './file';
+import { layersOf, type Layer } from './layers';
 import { pieceKind } from './piece-kinds';
 import type { SharedThings } from './shared';
 
@@ -52,6 +53,20 @@ function toldPoints(zone: ZoneModel, clause: ClauseGroup, face: FaceModel) {
 	};
 }
 
+type Quantity = Parameters<IfcFile['quantities']>[3][number];
+
+/** Volume and mass before anything is cut away, and as it stands. m³, kg */
+const bothOf = (volume: number, mass: number, share: number): Quantity[] => [
+	['VOLUME', 'GrossVolume', volume / share],
+	['VOLUME', 'NetVolume', volume],
+	['WEIGHT', 'GrossWeight', mass / share],
+	['WEIGHT', 'NetWeight', mass]
+];
+
+/** How thick all layers are together (mm). */
+const widthOf = (layers: readonly Layer[] | null): Quantity[] =>
+	layers ? [['LENGTH', 'Width', layers.reduce((sum, { thickness }) => sum + thickness, 0)]] : [];
+
 /**
  * The pieces of a group that stand in a storey, with their properties and quantities.
  */
@@ -71,7 +86,7 @@ export function writePieces(
 	const quantities = pieceQuantities(group);
 	const measured = siteMeasures(face, group);
 	const type = shared.typeOf(clause);
-	const material = shared.materialOf(clause);
+	const layers = layersOf(group);
 	const common = shared.commonOf(clause);
 	const [x, y, z] = face.origin;
 	const placement = step.add('IFCLOCALPLACEMENT', frame.placement, file.axesAt([x, y, z - frame.height]));
@@ -94,21 +109,23 @@ export function writePieces(
 		);
 		made.push(piece);
 		type.pieces.push(piece);
-		material.pieces.push(piece);
+		const layered = layers?.(row) ?? null;
+		(layered ? shared.layered(layered) : shared.materialOf(clause)).pieces.push(piece);
 		common.pieces.push(piece);
 		const [mass, volume] = [quantities.mass[row]!, volumeOf(clause, row)];
+		// What trims clip is less than what it is made of.
+		const share = group.left?.[row] || 1;
 		if (sums === 'Qto_MemberBaseQuantities')
 			file.quantities(piece, address, sums, [
 				['LENGTH', 'Length', quantities.cutLength[row]!],
-				['VOLUME', 'NetVolume', volume],
-				['WEIGHT', 'NetWeight', mass]
+				...bothOf(volume, mass, share)
 			]);
 		if (sums === 'Qto_PlateBaseQuantities')
 			file.quantities(piece, address, sums, [
+				...widthOf(layered),
 				['LENGTH', 'Perimeter', measured('perimeter', row)],
 				['AREA', 'GrossArea', measured('area', row) / 1e6],
-				['VOLUME', 'NetVolume', volume],
-				['WEIGHT', 'NetWeight', mass]
+				...bothOf(volume, mass, share)
 			]);
 		const points = anchorPoints(face, group, row);
 		const [nodes, coordinates]: [StepValue[], StepValue[]] = [[], []];

@@ -1,7 +1,9 @@
 import type { ClauseGroup } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
 import { enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { rounded } from '../../units/quantity';
 import type { IfcFile } from './file';
+import type { Layer } from './layers';
 import { pieceKind } from './piece-kinds';
 
 /** What many pieces have together, and those that have it. */
@@ -51,6 +53,34 @@ export class SharedThings {
 			);
 			known = { entity: type, name, pieces: [] };
 			this.types.set(variant.id, known);
+		}
+		return known;
+	}
+
+	/** Layers with their thickness, the outer ones as the part has them. */
+	layered(layers: readonly Layer[]): Shared {
+		const { step } = this.file;
+		const name = layers
+			.map(({ label, material, thickness }) => `${label}: ${material.label} ${rounded(thickness, 2)} mm`)
+			.join(', ');
+		const key = `layers ${layers.map(({ label, material, thickness }) => `${label}: ${material.id} ${rounded(thickness, 2)}`).join(', ')}`;
+		let known = this.byMaterial.get(key);
+		if (!known) {
+			const made = layers.map(({ label, material, thickness }) =>
+				step.add(
+					'IFCMATERIALLAYER',
+					step.once('IFCMATERIAL', text(material.label), NONE, NONE),
+					real(thickness),
+					NONE,
+					text(label),
+					NONE,
+					NONE,
+					NONE
+				)
+			);
+			const set = step.add('IFCMATERIALLAYERSET', list(made), text(name), NONE);
+			known = { entity: set, name, pieces: [] };
+			this.byMaterial.set(key, known);
 		}
 		return known;
 	}
