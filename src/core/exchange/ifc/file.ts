@@ -80,7 +80,7 @@ export class IfcFile {
 	): void {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
-			step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, real(value, quantityDecimals[kind]), NONE)
+			step.once(`IFCQUANTITY${kind}`, text(key), NONE, NONE, real(value, quantityDecimals[kind]), NONE)
 		);
 		const set = step.add('IFCELEMENTQUANTITY', ...this.root(`${name} of ${role}`, name), NONE, list(all));
 		this.define(`${name} to ${role}`, [of], set);
