@@ -1,3 +1,4 @@
+import { slab } from '../ifc-slab';
 import { expect, openDocument, documentOf, saved, settled, test } from './app';
 
 /** A drawing as other programs write them: pairs of code and value. */
@@ -56,6 +57,22 @@ test('lines of a drawing and points of a table come in as guides and masses', as
 	);
 	await expect(page.getByText('One mass taken from sail.csv')).toBeVisible();
 	await settled(page);
+	await mass.setInputFiles(
+		file(
+			'deck.ifc',
+			slab(
+				[
+					[0, 20],
+					[9, 20],
+					[9, 26],
+					[0, 26]
+				],
+				[]
+			)
+		)
+	);
+	await expect(page.getByText('6 faces taken from deck.ifc')).toBeVisible();
+	await settled(page);
 	const guides = page.getByLabel('File of guides');
 	await guides.setInputFiles(file('plan.dxf', drawing));
 	await expect(page.getByText('2 guides taken from plan.dxf')).toBeVisible();
@@ -65,7 +82,8 @@ test('lines of a drawing and points of a table come in as guides and masses', as
 	const document = await documentOf(page, id);
 	expect(document.masses.map(({ name, form }) => [name, form.kind])).toEqual([
 		['HALL', 'prism'],
-		['sail', 'net']
+		['sail', 'net'],
+		['deck', 'imported']
 	]);
 	expect(document.masses[0]!.form).toMatchObject({
 		outline: { points: expect.arrayContaining([[9000, 5000]]) },

@@ -49,7 +49,7 @@
 <input
 	bind:this={input}
 	type="file"
-	accept=".stp,.step,.obj,.dxf,.csv,.xlsx,.STP,.STEP,.OBJ,.DXF,.CSV,.XLSX"
+	accept=".stp,.step,.ifc,.IFC,.obj,.dxf,.csv,.xlsx,.STP,.STEP,.OBJ,.DXF,.CSV,.XLSX"
 	class="hidden"
 	aria-label="File of a mass"
 	onchange={read}

@@ -16,10 +16,10 @@ function namesOf(names: readonly string[]): string[] {
 	});
 }
 
-/** Read the faces of a STEP or OBJ file in a thread of its own. The promise is refused with a sentence. */
+/** Read the faces of a STEP, IFC or OBJ file in a thread of its own. The promise is refused with a sentence. */
 export function importFaces(file: File, progress: (share: number) => void): Reading<Imported> {
 	return readInThread(file, async (service, bytes) => {
-		const format = /\.obj$/i.test(file.name) ? 'obj' : 'step';
+		const format = /\.obj$/i.test(file.name) ? 'obj' : /\.ifc$/i.test(file.name) ? 'ifc' : 'step';
 		const { faces, refused } = await service[format](transfer(bytes, [bytes.buffer]), proxy(progress));
 		if (faces.length === 0) throw new Error(`none of its faces can be taken. ${refused[0] ?? ''}`);
 		const names = namesOf(faces.map((face) => face.name));

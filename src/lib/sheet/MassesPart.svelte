@@ -63,7 +63,7 @@
 				<DropdownMenu.Item
 					class="data-highlighted:bg-wash border-hair cursor-pointer rounded border-t px-2 py-1.5 outline-none"
 					onSelect={() => importing?.choose()}
-					>From a file: STEP faces, OBJ meshes, DXF outlines, CSV points of a net</DropdownMenu.Item
+					>From a file: STEP faces, IFC bodies, OBJ meshes, DXF outlines, CSV points of a net</DropdownMenu.Item
 				>
 			</DropdownMenu.Content>
 		</DropdownMenu.Portal>
