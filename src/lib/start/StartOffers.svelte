@@ -54,8 +54,8 @@
 				>
 					<FileUp size={30} strokeWidth={1.3} class="text-patina shrink-0" />
 					<span class="text-[12.5px] leading-snug"
-						><b class="font-semibold">STEP</b>: its faces, exactly<br /><b class="font-semibold">OBJ</b>:
-						meshes, fitted with faces</span
+						><b class="font-semibold">STEP, IFC</b>: their faces, exactly<br /><b class="font-semibold">OBJ</b
+						>: meshes, fitted with faces<br /><b class="font-semibold">DXF, CSV</b>: outlines, rows of points</span
 					>
 				</button>
 				<ImportItem
