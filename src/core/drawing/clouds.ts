@@ -79,7 +79,7 @@ class Squares {
  * Clouds round places of a sheet: what lies close together is in one of them.
  *
  * ```ts
- * drawClouds(ink, [[100, 80, 112, 86]]);
+ * drawClouds(new Ink(), [[100, 80, 112, 86]]);
  * ```
  * @param boxes mm of paper
  */

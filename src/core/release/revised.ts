@@ -8,7 +8,7 @@ import { releasedPieces, type ReleasedPieces } from './pieces';
  * What of a model is another one than it was released, for the clouds of its drawings.
  *
  * ```ts
- * const revised = revisedSince(released, 'release 2', model);
+ * const revised = revisedSince(releasedPieces(model), 'release 2', model);
  * const book = bookOf(model, '2026-11-30', { last: '2, 27 Nov 2026', revised });
  * ```
  * @param since as it is called on the drawings

@@ -174,7 +174,7 @@ function tilted(text: string): Set<string> {
  * Lines, bows, circles, splines and points of a drawing, those that meet end to end on one layer joined.
  *
  * ```ts
- * const { curves, told } = readDxfCurves(await file.text());
+ * const { curves, told } = readDxfCurves('0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n');
  * ```
  * @throws Error with a sentence when there is nothing in it that can be taken
  */

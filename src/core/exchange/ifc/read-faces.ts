@@ -61,6 +61,10 @@ function meshOf(api: IfcAPI, model: number, id: number): { vertices: number[]; t
 
 /**
  * The flat faces of the bodies in an IFC file, seen from outside.
+ *
+ * ```ts
+ * const { faces, refused } = await readIfcFaces(bytes, async () => new (await import('web-ifc')).IfcAPI(), () => {});
+ * ```
  * @param open starts the reader @throws Error with a sentence where there are none
  */
 export async function readIfcFaces(
