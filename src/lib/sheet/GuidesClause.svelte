@@ -106,7 +106,7 @@
 	>{#if !guides.length}, or put one{/if}
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
 		>by coordinates</button
-	>
+	>{#if !guides.length}{' '}or{/if}
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={() => input.click()}
 		>from a file</button
 	><input
