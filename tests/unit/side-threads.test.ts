@@ -72,6 +72,21 @@ describe('threads at the side', () => {
 		expect(answers).to.equal(2);
 	});
 
+	it('that are ended in the middle leave what they were at to be done here', async () => {
+		const line = sideLine();
+		const threads = new SideThreads(1, () => [line], turn, 0);
+		let answers = 0;
+		// The last of a run is still under way when this thread has nothing else to do.
+		line.pass = (message) => {
+			if (message.say !== 'made' || ++answers < 3) return message;
+			setImmediate(() => threads.end());
+			return null;
+		};
+		const made = await new Chain(new Files(), 0, threads).run(wall(50));
+		expect(answers).to.be.greaterThan(2);
+		expect(difference(contentOf(made), await atHome(wall(50)))).to.equal(null);
+	});
+
 	it('are not bothered with what is packed nearly as soon as it is made', async () => {
 		const line = sideLine();
 		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn, Infinity));

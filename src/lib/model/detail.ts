@@ -1,8 +1,8 @@
 import type { Manner } from './renderer';
 
 /**
- * So many triangles of pieces are drawn at a time: what is farther is drawn plainly. Half of what such machines turn
- * smoothly, measured where the processor draws; a guess for graphics cards.
+ * So many triangles of pieces are drawn at a time: what is farther is drawn plainly. Both are guesses, for machines where
+ * the processor draws and for those with a graphics card.
  */
 export const MOST_TRIANGLES: Readonly<Record<Manner, number>> = { plain: 2e6, light: 2e6, full: 10e6 };
 

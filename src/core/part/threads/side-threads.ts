@@ -110,9 +110,15 @@ export class SideThreads implements ProgramRunner {
 		this.sides = null;
 		for (const side of ended) {
 			side.line.end();
-			this.queue.unshift(...side.under.values());
-			side.under.clear();
+			this.takeBack(side);
 		}
+	}
+
+	/** Do here, or elsewhere, what a thread was at that is gone. */
+	private takeBack(side: Side): void {
+		this.queue.unshift(...side.under.values());
+		side.under.clear();
+		if (this.queue.length && !this.working) void this.workHere();
 	}
 
 	/** Take part for as long as there is something to do. */
@@ -215,9 +221,7 @@ export class SideThreads implements ProgramRunner {
 
 	private lost(side: Side): void {
 		this.sides = this.sides?.filter((one) => one !== side) ?? null;
-		this.queue.unshift(...side.under.values());
-		side.under.clear();
-		if (this.queue.length && !this.working) void this.workHere();
+		this.takeBack(side);
 	}
 }
 
