@@ -4,7 +4,8 @@ import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import type { Planned, SheetGroup } from '../../src/core/drawing/planned';
-import { drawClouds, type Box } from '../../src/core/drawing/clouds';
+import { drawClouds } from '../../src/core/drawing/clouds';
+import { boxOf, type Box } from '../../src/core/geometry/polygon';
 import { Ink, type Inked, type LayerName, type Page } from '../../src/core/drawing/drawing';
 import { scaleThatFits } from '../../src/core/drawing/sheet';
 import { unrolledFace } from '../../src/core/drawing/unrolled';
@@ -262,7 +263,14 @@ describe('drawings', () => {
 				ink,
 				[0, 1, 2].flatMap((i) =>
 					[0, 1, 2].flatMap((j): Box[] =>
-						i === 1 && j === 1 ? [] : [[100 + 20 * i, 80 + 20 * j, 120 + 20 * i, 100 + 20 * j]]
+						i === 1 && j === 1
+							? []
+							: [
+									boxOf([
+										[100 + 20 * i, 80 + 20 * j],
+										[120 + 20 * i, 100 + 20 * j]
+									])
+								]
 					)
 				)
 			);

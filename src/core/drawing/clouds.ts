@@ -1,3 +1,4 @@
+import type { Box } from '../geometry/polygon';
 import type { Vector } from '../geometry/vector';
 import type { Ink } from './drawing';
 
@@ -11,17 +12,6 @@ export interface Revised {
 	readonly gone: readonly Vector[];
 }
 
-/** A place of a view that is clouded: left, foot, right, head (mm of the model). */
-export type Box = readonly [number, number, number, number];
-
-/** The box around some places of a view: those of one piece. */
-export const boxOf = (places: readonly (readonly [number, number, ...number[]])[]): Box => [
-	Math.min(...places.map(([x]) => x)),
-	Math.min(...places.map(([, y]) => y)),
-	Math.max(...places.map(([x]) => x)),
-	Math.max(...places.map(([, y]) => y))
-];
-
 /** How long a bow of a cloud is, how far it swells, and how far clouds keep from what they are about (mm of paper). */
 const [BOW, SWELL, AWAY] = [4, 1.1, 0.8];
 /** Lines of a bow. */
@@ -30,7 +20,8 @@ const STEPS = 5;
 /** Where clouds lie: squares of paper, each as wide as a bow. */
 class Squares {
 	private readonly taken = new Set<string>();
-	private box: Box = [Infinity, Infinity, -Infinity, -Infinity];
+	/** The first and the last of them across and up. */
+	private reach: readonly [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
 
 	private readonly key = (i: number, j: number) => `${i} ${j}`;
 
@@ -38,18 +29,18 @@ class Squares {
 		return this.taken.has(this.key(i, j));
 	}
 
-	take([left, foot, right, head]: Box): void {
+	take({ low: [left, foot], high: [right, head] }: Box): void {
 		const [i0, j0, i1, j1] = [left - AWAY, foot - AWAY, right + AWAY, head + AWAY].map((at) =>
 			Math.floor(at / BOW)
 		) as [number, number, number, number];
 		for (let i = i0; i <= i1; i++) for (let j = j0; j <= j1; j++) this.taken.add(this.key(i, j));
-		const [a, b, c, d] = this.box;
-		this.box = [Math.min(a, i0), Math.min(b, j0), Math.max(c, i1), Math.max(d, j1)];
+		const [a, b, c, d] = this.reach;
+		this.reach = [Math.min(a, i0), Math.min(b, j0), Math.max(c, i1), Math.max(d, j1)];
 	}
 
 	/** Take what lies within clouds too: one that is round something has no hole. */
 	fill(): void {
-		const [i0, j0, i1, j1] = this.box;
+		const [i0, j0, i1, j1] = this.reach;
 		const outside = new Set<string>();
 		const open: [number, number][] = [[i0 - 1, j0 - 1]];
 		for (let at = open.pop(); at; at = open.pop()) {
@@ -79,7 +70,7 @@ class Squares {
  * Clouds round places of a sheet: what lies close together is in one of them.
  *
  * ```ts
- * drawClouds(new Ink(), [[100, 80, 112, 86]]);
+ * drawClouds(new Ink(), [{ low: [100, 80], high: [112, 86] }]);
  * ```
  * @param boxes mm of paper
  */

@@ -1,7 +1,8 @@
 import type { Model } from '../cladding/model';
+import { boxOf, type Box } from '../geometry/polygon';
 import { pointAt } from '../geometry/vector';
 import { sourcesOf } from '../schedule/sources';
-import { boxOf, type Box, type Revised } from './clouds';
+import type { Revised } from './clouds';
 import { boundsOf, Ink, type View } from './drawing';
 import { seenAt, type Frame } from './frame';
 import { Hiding } from './hidden-lines';
@@ -46,12 +47,12 @@ function revisedPlaces(
 				seenAt(frame, pointAt(face.grid.positions, node))
 			);
 			const middle = (k: 0 | 1 | 2) => places.reduce((sum, place) => sum + place[k] / places.length, 0);
-			if (isSeen(middle(0), middle(1), middle(2))) boxes.push(boxOf(places));
+			if (isSeen(middle(0), middle(1), middle(2))) boxes.push(boxOf(places.map(([x, y]) => [x, y])));
 		}
 	}
 	if (zones) return boxes;
 	for (const [x, y, depth] of gone.map((point) => seenAt(frame, point)))
-		if (isSeen(x, y, depth)) boxes.push([x, y, x, y]);
+		if (isSeen(x, y, depth)) boxes.push(boxOf([[x, y]]));
 	return boxes;
 }
 

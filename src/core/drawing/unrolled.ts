@@ -1,8 +1,9 @@
 import { markPrefix } from '../cladding/marks';
 import type { ZoneModel } from '../cladding/model';
+import { boxOf, type Box } from '../geometry/polygon';
 import { flatLayout } from '../measure/flat-layout';
 import type { GroupSource } from '../schedule/sources';
-import { boxOf, type Box, type Revised } from './clouds';
+import type { Revised } from './clouds';
 import { Ink, type View } from './drawing';
 import { markIn } from './mark-in';
 import type { DrawnView } from './view-sheet';

@@ -1,4 +1,5 @@
-import { drawClouds, type Box, type Revised } from './clouds';
+import { boxOf, type Box } from '../geometry/polygon';
+import { drawClouds, type Revised } from './clouds';
 import type { Ink, Page, View } from './drawing';
 import type { BookSettings } from './planned';
 import { dimensionChain, placeView, roomOf, scaleThatFits, sheetOf, type Room, type Titles } from './sheet';
@@ -50,10 +51,7 @@ export function viewSheet(
 	return sheetOf(settings.paper, titles, { ...name, scale }, (ink, whole) => {
 		const at = placeView(ink, drawn, 1 / denominator, room);
 		finish(ink, at, drawn);
-		const clouded = drawn.revised.map(([left, foot, right, head]): Box => [
-			...at(left, foot),
-			...at(right, head)
-		]);
+		const clouded = drawn.revised.map(({ low, high }) => boxOf([at(...low), at(...high)]));
 		drawClouds(ink, clouded);
 		const left =
 			drawn.left > 0 ? ` · ${drawn.left} marks have no room at this scale; the schedule has them` : '';

@@ -1,4 +1,5 @@
-import { cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../../geometry/vector';
+import { openSides } from '../../geometry/triangulate';
+import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../../geometry/vector';
 
 /** A flat part of a body's surface, seen from outside. mm */
 export interface FlatFace {
@@ -124,18 +125,13 @@ export function flatFaces(vertices: ArrayLike<number>, triangles: ArrayLike<numb
 		else members.set(own, [t]);
 	}
 	const faces = Array.from(members.values(), (own): FlatFace => {
-		const next = new Map<number, number[]>();
 		let sum: Vector = [0, 0, 0];
-		for (const t of own) {
-			sum = [sum[0] + normals[t]![0], sum[1] + normals[t]![1], sum[2] + normals[t]![2]];
-			for (let k = 0; k < 3; k++) {
-				const [a, b] = side(t, k);
-				const other = sides.get(`${b} ${a}`);
-				if (other !== undefined && joined.find(other) === joined.find(t)) continue;
-				const list = next.get(a);
-				if (list) list.push(b);
-				else next.set(a, [b]);
-			}
+		for (const t of own) sum = add(sum, normals[t]!);
+		const next = new Map<number, number[]>();
+		for (const [from, to] of openSides(own.flatMap((t) => corners.slice(3 * t, 3 * t + 3)))) {
+			const list = next.get(from);
+			if (list) list.push(to);
+			else next.set(from, [to]);
 		}
 		const loops = ringsOf(next)
 			.map((ring) => turning(ring.map((corner) => pointAt(places, corner))))
