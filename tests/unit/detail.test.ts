@@ -4,6 +4,7 @@ import { Chain } from '../../src/core/chain/chain';
 import { CellLayer } from '../../src/lib/model/cell-layer';
 import { inDetail, type Chunk } from '../../src/lib/model/detail';
 import { Matter } from '../../src/lib/model/matter';
+import { PieceLayer } from '../../src/lib/model/piece-layer';
 import { plainPieces } from '../../src/lib/model/plain-pieces';
 import { modelMessage, type FaceView, type GroupView } from '../../src/lib/worker/views';
 import { count, projectOf, sheet } from '../faces';
@@ -75,5 +76,21 @@ describe('a budget of triangles', () => {
 			expect((mesh.material as THREE.Material).opacity).to.be.lessThan(0.8);
 		}
 		expect(area / (70_000 * 65_000)).to.be.closeTo(1, 1e-4);
+	});
+
+	it('a group that stays while its zone changes places is told in its new one', async () => {
+		const project = projectOf(
+			sheet(3000, 3000),
+			count(2, 2),
+			{ rules: [{ id: 'all', put: { variant: 'p', values: {} } }] },
+			{ variants: [{ id: 'p', name: 'p', part: 'framed-glass', values: {} }] }
+		);
+		const { zones } = modelMessage(await new Chain().run(project), new Set(), 0);
+		const pieces = new PieceLayer(new THREE.Group(), 'plain');
+		const told = () => [...new Set(Array.from(pieces.all(), ({ zone }) => zone))];
+		for (const place of [0, 1]) {
+			for (const group of zones[0]!.groups as GroupView[]) pieces.show(group, place, true, null);
+			expect(told()).to.deep.equal([place]);
+		}
 	});
 });

@@ -1,3 +1,4 @@
+import { MM } from '$lib/model/metres';
 import type { Vector } from '$core/geometry/vector';
 import { Daylight } from '$lib/model/daylight';
 import { Eye } from '$lib/model/eye';
@@ -13,7 +14,6 @@ import type { Ghost } from './bench.svelte';
 import type { MadeElement } from './hang';
 import { forgetShapes, PieceMeshes } from './piece-meshes';
 
-const MM = 0.001;
 const GOLD = 0xd98e1f;
 const INK = 0x1d2126;
 /** Edges between triangles that meet flatter than this are not drawn (degrees). */

@@ -1,10 +1,10 @@
+import { MM } from '$lib/model/metres';
 import { joinedMesh } from '$core/part/places';
 import { BEHIND_LINES, Matter } from '$lib/model/matter';
 import { shadowOf } from '$lib/model/shadow';
 import * as THREE from 'three';
 import type { MadeElement } from './hang';
 
-const MM = 0.001;
 const INK = 0x1d2126;
 /** Edges between faces that meet flatter than this are not drawn (degrees). */
 const EDGE_ANGLE = 22;

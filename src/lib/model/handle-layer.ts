@@ -1,10 +1,10 @@
 import type { Handle, Handles, Vector } from '$lib/form/handles';
 import * as THREE from 'three';
+import { MM } from './metres';
 import type { Eye } from './eye';
 
 const PATINA = 0x1f7a6b;
 const GOLD = 0xd98e1f;
-const MM = 0.001;
 /** How near the pointer has to be to take a handle (px). */
 const NEAR = 10;
 

@@ -5,10 +5,9 @@ import type { CellLayer } from './cell-layer';
 import type { Eye } from './eye';
 import type { FormLayer } from './form-layer';
 import { snapToRim, type Snap } from './measuring';
+import { MM } from './metres';
 import type { PieceLayer } from './piece-layer';
 
-/** The document is in millimetres, the drawing in metres. */
-const MM = 0.001;
 /** How near a click has to be to a node to take it (px). */
 const NODE_REACH = 9;
 

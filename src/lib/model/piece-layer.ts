@@ -10,10 +10,12 @@ import { PlacedMesh } from './placed-mesh';
 import { plainPieces, type PlainPieces } from './plain-pieces';
 import type { Manner } from './renderer';
 import { shadowOf } from './shadow';
+import { MM } from './metres';
 import { ownIndex, WrittenMesh } from './written-mesh';
 
 export interface PieceEntry {
-	readonly zone: number;
+	/** Its place in the view, which changes when zones change places. */
+	zone: number;
 	readonly group: GroupView;
 	readonly element: ElementView;
 	readonly mesh: WrittenMesh | PlacedMesh;
@@ -21,7 +23,7 @@ export interface PieceEntry {
 
 /** Pieces of a group, which are drawn in detail or plainly together. */
 interface GroupEntry {
-	readonly zone: number;
+	zone: number;
 	readonly group: GroupView;
 	readonly meshes: PieceEntry['mesh'][];
 	readonly triangles: number;
@@ -33,9 +35,6 @@ interface GroupEntry {
 	/** Made when they are first drawn plainly; null where there is no plainer way. */
 	plain: PlainPieces | null | undefined;
 }
-
-/** The document is in millimetres, the drawing in metres. */
-const MM = 0.001;
 
 /** The pieces: one mesh for each element of a group, in its material; plainly where they are far and there are many. */
 export class PieceLayer {
@@ -63,13 +62,16 @@ export class PieceLayer {
 	/** @param alone the only sites whose pieces are drawn, or null for all */
 	show(group: GroupView, zone: number, visible: boolean, alone: ReadonlySet<number> | null): void {
 		const own = this.groupEntry(group, zone);
+		own.zone = zone;
 		own.wanted = visible;
 		own.whole = alone === null;
 		own.meshes.length = 0;
 		group.elements.forEach((element, k) => {
 			const key = `${group.serial} ${k}`;
 			this.seen.add(key);
-			const { mesh } = this.entry(key, group, element, zone);
+			const entry = this.entry(key, group, element, zone);
+			entry.zone = zone;
+			const { mesh } = entry;
 			own.meshes.push(mesh);
 			mesh.visible = visible;
 			mesh.drawOnly(alone && ((instance) => alone.has(group.sites[element.row[instance]!]!)));

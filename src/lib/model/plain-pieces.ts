@@ -5,10 +5,9 @@ import type { ElementView, GroupView } from '$lib/worker/views';
 import * as THREE from 'three';
 import type { CellEntry } from './cell-layer';
 import type { Matter } from './matter';
+import { MM } from './metres';
 import { raycastSorted } from './raycast';
 
-/** The document is in millimetres, the drawing in metres. */
-const MM = 0.001;
 /** So many instances tell what the first piece of a group looks like. */
 const INSTANCES = 200;
 

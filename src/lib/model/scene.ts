@@ -24,6 +24,7 @@ import { Picker } from './picker';
 import { Picture } from './picture';
 import type { Easel } from './easel';
 import { closeRenderer, disposeAll, type Manner } from './renderer';
+import { MM } from './metres';
 import {
 	CLASHING,
 	FLAGGED,
@@ -35,9 +36,6 @@ import {
 } from './selection-overlay';
 
 const NONE: ReadonlySet<number> = new Set();
-/** The document is in millimetres, the drawing in metres. */
-const MM = 0.001;
-
 /** The model drawn in 3D: plain cells, pieces, lines, the selection; drawn only when something changed. */
 export class ModelScene {
 	private readonly renderer: THREE.WebGLRenderer;

@@ -1,10 +1,9 @@
 import type { Vector } from '$core/geometry/vector';
 import type { Section } from '$core/project/view-schema';
+import { MM } from './metres';
 import * as THREE from 'three';
 
 export const AXES = ['x', 'y', 'z'] as const;
-const MM = 0.001;
-
 /** What a section leaves of the picture (m). */
 export function planeOf({ axis, at, keeps }: Section): THREE.Plane {
 	const side = keeps === 'low' ? -1 : 1;

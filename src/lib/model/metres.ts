@@ -1,0 +1,2 @@
+/** The document is in millimetres, the drawing in metres. */
+export const MM = 0.001;
