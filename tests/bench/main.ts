@@ -36,7 +36,14 @@ import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
 import { queryRows, type Query } from '../../src/core/schedule/query';
 import { makeSchedule } from '../../src/core/schedule/table';
-import { loadSolids } from '../../src/core/geometry/solid/library';
+import { aheadOfPlane, type Plane } from '../../src/core/geometry/solid/ahead-of-plane';
+import {
+	loadSolids,
+	meshOfSolid,
+	solidLibrary,
+	solidOf,
+	type ClosedMesh
+} from '../../src/core/geometry/solid/library';
 import { ballPart, framedCase, partCase, PIECES } from './parts';
 import { placesOf } from '../../src/core/part/places';
 import { cutLengths } from '../../src/core/cutting/lengths';
@@ -606,6 +613,40 @@ async function clipSolids(): Promise<void> {
 	if (clip().left.some((left) => left === 1)) throw new Error('a unit that is not clipped');
 	note('clip-solids:1000', 1000, await time(clip, 5, 1));
 }
+/** Two thousand bars mitred at both ends, by hand and by the library of solids. */
+async function endsOfBars(): Promise<void> {
+	if (!wanted('ends:2000')) return;
+	await loadSolids();
+	const section = [
+		[-25, -60],
+		[25, -60],
+		[25, 60],
+		[-25, 60]
+	] as [number, number][];
+	const bar = meshOfSolid(solidLibrary().Manifold.extrude(section, 1500));
+	const half = Math.SQRT1_2;
+	const planes: Plane[] = [0, 1500].flatMap((z) =>
+		[half, -half].map((x): Plane => ({ at: [0, 0, z], normal: [x, 0, z ? -half : half] }))
+	);
+	const byHand = () => {
+		for (let k = 0; k < 2000; k++)
+			planes.reduce<ClosedMesh>((left, plane) => aheadOfPlane(left, plane)!, bar);
+	};
+	const byLibrary = () => {
+		for (let k = 0; k < 2000; k++) {
+			let left = solidOf(bar);
+			for (const { at, normal } of planes) {
+				const next = left.trimByPlane([...normal], normal[2] * at[2]);
+				left.delete();
+				left = next;
+			}
+			meshOfSolid(left);
+			left.delete();
+		}
+	};
+	const [quick, library] = await timeBoth(byHand, byLibrary, 5);
+	note('ends:2000', 2000, quick, { name: 'planes of manifold-3d', ms: library });
+}
 /** Fifty thousand cells of a vase by what is alike; against a map of rounded measures as texts, which splits near pairs. */
 async function likeSetsOfCells(): Promise<void> {
 	if (!wanted('likesets:50000')) return;
@@ -1048,6 +1089,7 @@ async function main(): Promise<void> {
 	await longList();
 	await weave();
 	await clipSolids();
+	await endsOfBars();
 	await clashes();
 	await limits();
 	await likeSetsOfCells();

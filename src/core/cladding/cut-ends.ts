@@ -1,9 +1,11 @@
+import { aheadOfPlane, type Plane } from '../geometry/solid/ahead-of-plane';
 import type { ClosedMesh } from '../geometry/solid/library';
+import { volumeWithin } from '../geometry/volume';
 import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Run } from '../project/schema';
 import { plainFlag, type Flag } from '../units/flag';
-import { cutRun, cutSolid, type Left } from './cut-run';
+import { cutRun, cutSolid, NOTHING, type Left } from './cut-run';
 import type { CladFace } from './given-columns';
 import { lineKindOf } from './line-run';
 import type { PieceGroup } from './pieces';
@@ -19,12 +21,6 @@ interface Arm {
 	readonly way: Vector;
 	/** Others end at its side: it goes on through the node, or is of the lines that do. */
 	readonly passes: boolean;
-}
-
-/** A plane that cuts a bar: what lies ahead of it stays. */
-interface Plane {
-	readonly at: Vector;
-	readonly normal: Vector;
 }
 
 /** Where the bars of a run meet, by node. */
@@ -132,37 +128,31 @@ function planesAt(
 	});
 }
 
-/** What planes leave of the meshes of a piece. */
-function leftAhead(planes: readonly Plane[], meshes: readonly ClosedMesh[], origin: Vector): (Left | null)[] {
-	return meshes.map((mesh): Left | null => {
-		const { vertices } = mesh;
-		const cutting = planes.filter(({ at, normal }) => {
-			const from = dot(subtract(at, origin), normal);
-			for (let k = 0; k < vertices.length; k += 3)
-				if (
-					vertices[k]! * normal[0] + vertices[k + 1]! * normal[1] + vertices[k + 2]! * normal[2] <
-					from - AT
-				)
-					return true;
-			return false;
-		});
-		if (!cutting.length) return { mesh, share: 1 };
-		const off = subtract(cutting[0]!.at, origin);
-		return cutSolid(mesh, off, (whole) => {
-			let left = whole;
-			for (const { at, normal } of cutting) {
-				const next = left.trimByPlane([...normal], dot(subtract(at, cutting[0]!.at), normal));
-				if (left !== whole) left.delete();
-				left = next;
-			}
-			return left;
-		});
+/** What planes leave of the meshes of a piece. @param planes about the origin that the meshes have */
+const leftAhead = (planes: readonly Plane[], meshes: readonly ClosedMesh[]): (Left | null)[] =>
+	meshes.map((mesh): Left | null => {
+		let ahead: ClosedMesh | null = mesh;
+		for (const plane of planes) ahead = ahead && aheadOfPlane(ahead, plane);
+		if (ahead === mesh) return { mesh, share: 1 };
+		if (!ahead) return leftByLibrary(planes, mesh);
+		const share = volumeWithin(ahead.vertices, ahead.triangles) / volumeWithin(mesh.vertices, mesh.triangles);
+		return share > NOTHING ? { mesh: ahead, share } : null;
 	});
-}
+
+/** The same for what several outlines are cut of. */
+const leftByLibrary = (planes: readonly Plane[], mesh: ClosedMesh): Left | null =>
+	cutSolid(mesh, planes[0]!.at, (whole) => {
+		let left = whole;
+		for (const { at, normal } of planes) {
+			const next = left.trimByPlane([...normal], dot(subtract(at, planes[0]!.at), normal));
+			if (left !== whole) left.delete();
+			left = next;
+		}
+		return left;
+	});
+
 /** Cuts of a bar: two at each end. */
 const CUTS = 4;
-/** What is no further behind a plane (mm) is on it: meshes are kept in single precision. */
-const AT = 0.01;
 
 /**
  * Bars of a group, ended where others of their run meet them.
@@ -191,7 +181,10 @@ export function withEnds(
 				endAngles[CUTS * row + (CUTS / 2) * end + k] = dot(normal, side) < 0 ? -off : off;
 			});
 		});
-		return leftAhead(planes.flat(), meshes, origin);
+		return leftAhead(
+			planes.flat().map(({ at, normal }) => ({ at: subtract(at, origin), normal })),
+			meshes
+		);
 	});
 	const lost = new Map<number, Flag>();
 	for (const { row } of group.run.elements)

@@ -16,7 +16,7 @@ export interface CutRun {
 }
 
 /** Shares of a volume up to this are rounding. */
-const NOTHING = 1e-6;
+export const NOTHING = 1e-6;
 
 /** What is left of an instance: all of it, or a mesh of its own; and which share of its volume. */
 export interface Left {
