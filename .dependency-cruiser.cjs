@@ -16,6 +16,7 @@ const core = [
 	'like',
 	'mark',
 	'moves',
+	'unroll',
 	'survey',
 	'clash',
 	'cost',

@@ -68,6 +68,7 @@ import { drawingFonts } from '../../src/cli/fonts';
 import { bookOf } from '../../src/core/drawing/book';
 import { elevationOf } from '../../src/core/drawing/elevation';
 import { lookingAlong } from '../../src/core/drawing/frame';
+import { flatPattern } from '../../src/core/unroll/flat-pattern';
 import { writePdf } from '../../src/core/exchange/pdf/write';
 import { compareReleased } from '../../src/core/release/compare';
 import { releasedPieces } from '../../src/core/release/pieces';
@@ -788,6 +789,35 @@ async function drawings(): Promise<void> {
 	note('drawing:sheets', sheets.length, await time(pdf, 1, 0));
 }
 
+/** Ten thousand pieces of a cone laid flat, which know together how their triangles are joined; and each by itself. */
+async function unrolling(): Promise<void> {
+	if (!wanted('unroll:10000')) return;
+	const [bays, courses, facets] = [200, 50, 4];
+	const triangles: number[] = [];
+	for (let k = 0; k < facets; k++)
+		triangles.push(k, k + 1, facets + 2 + k, k, facets + 2 + k, facets + 1 + k);
+	const sides = Array.from({ length: bays * courses }, (_, cell) => {
+		const points: number[] = [];
+		for (const up of [0, 1])
+			for (let k = 0; k <= facets; k++) {
+				const t = (Math.floor(cell / bays) + up) / courses;
+				const turn = (2 * Math.PI * ((cell % bays) + k / facets)) / bays;
+				const r = 5000 - 2000 * t;
+				points.push(r * Math.cos(turn), r * Math.sin(turn), 4000 * t);
+			}
+		return { points: Float64Array.from(points), triangles };
+	});
+	const areaOf = (list: typeof sides) => list.reduce((sum, side) => sum + flatPattern(side).area, 0);
+	// Of the reference values: 112.397 m², less what facets are inside of the circle.
+	if (Math.abs(areaOf(sides) / 1e6 - 112.397) > 0.001)
+		throw new Error('pieces of a cone do not have its area');
+	const apart = sides.map((side) => ({ ...side, triangles: [...triangles] }));
+	note('unroll:10000', sides.length, await time(() => areaOf(sides), 9, 3), {
+		name: 'each knows its own joints',
+		ms: await time(() => areaOf(apart.map((side) => ({ ...side, triangles: [...side.triangles] }))), 3, 1)
+	});
+}
+
 /** Ten thousand bars of all lengths cut from stock; against first fit decreasing as it is written down. */
 async function pack(): Promise<void> {
 	if (!wanted('pack:10000')) return;
@@ -1097,6 +1127,7 @@ async function main(): Promise<void> {
 	await pack();
 	await workbook();
 	await drawings();
+	await unrolling();
 	await building();
 	await plates();
 	await releases();

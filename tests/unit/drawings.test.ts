@@ -137,8 +137,14 @@ describe('drawings', () => {
 		expect(pieces.length).to.equal(1);
 		const [page] = pieces[0]!.draw();
 		const told = textsOf(page!, 'dimensions');
+		// The cell, and the pane within its joint of 8 mm; square corners are said once.
 		expect(told.filter((text) => text === '1500.0').length).to.equal(4);
+		expect(told.filter((text) => text === '1484.0').length).to.equal(4);
 		expect(told.filter((text) => text === '90.0°').length).to.equal(4);
+		expect(textsOf(page!, 'text')).to.include.members([
+			'1484.0 × 1484.0 mm, 2.2023 m²',
+			'Flat, all corners square'
+		]);
 		expect(
 			textsOf(page!, 'marks')
 				.join(' ')

@@ -1,3 +1,5 @@
+import type { Place } from '../geometry/polygon';
+
 /** What stands on a drawing, in kinds: each is a layer in the formats that have them. Pens are widths in mm. */
 export const layers = {
 	frame: { name: 'FRAME', pen: 0.5, colour: '#1b1b18' },
@@ -9,6 +11,7 @@ export const layers = {
 	cells: { name: 'CELLS', pen: 0.13, colour: '#8a8a80' },
 	outline: { name: 'OUTLINE', pen: 0.35, colour: '#1b1b18' },
 	openings: { name: 'OPENINGS', pen: 0.25, colour: '#1b1b18' },
+	folds: { name: 'FOLDS', pen: 0.18, colour: '#1f7a6b' },
 	levels: { name: 'LEVELS', pen: 0.13, colour: '#b23b2a' },
 	heads: { name: 'HEADS', pen: 0.13, colour: '#1f7a6b' },
 	clouds: { name: 'CLOUDS', pen: 0.25, colour: '#b23b2a' },
@@ -69,6 +72,15 @@ export class Ink {
 		const known = this.lines.get(layer);
 		if (known) known.push(x1, y1, x2, y2);
 		else this.lines.set(layer, [x1, y1, x2, y2]);
+	}
+
+	/** @param dash length of a dash and of what is left out after it, in the unit of the line */
+	dashed(layer: LayerName, [ax, ay]: Place, [bx, by]: Place, [dash, gap]: readonly [number, number]): void {
+		const size = Math.hypot(bx - ax, by - ay);
+		for (let from = 0; from < size; from += dash + gap) {
+			const [s, t] = [from / size, Math.min(1, (from + dash) / size)];
+			this.line(layer, ax + s * (bx - ax), ay + s * (by - ay), ax + t * (bx - ax), ay + t * (by - ay));
+		}
 	}
 
 	/** @param points x y of every corner */

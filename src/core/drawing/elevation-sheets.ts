@@ -62,7 +62,7 @@ function lookSheet(
 				const y = at(0, level.height)[1];
 				if (level.height < foot - 2000 || level.height > head + 2000) continue;
 				const [x0, x1] = [at(left, 0)[0], at(right, 0)[0]];
-				for (let x = x0 - 20; x < x1 + 5; x += 4) ink.line('levels', x, y, Math.min(x + 2.6, x1 + 5), y);
+				ink.dashed('levels', [x0 - 20, y], [x1 + 5, y], [2.6, 1.4]);
 				const called = `${level.name} ${level.height >= 0 ? '+' : ''}${(level.height / 1000).toFixed(3)}`;
 				ink.text('levels', x0 - 22, y + 0.8, VIEW_TEXT, called);
 			}

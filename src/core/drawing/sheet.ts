@@ -55,7 +55,10 @@ const SCALES = [1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 1
  * @param wide mm of the model @param high mm of the model @param width of the room (mm of paper)
  */
 export const scaleThatFits = (wide: number, high: number, width: number, height: number): number =>
-	SCALES.find((one) => wide / one <= width && high / one <= height) ?? SCALES.at(-1)!;
+	scaleAtWhich((one) => wide / one <= width && high / one <= height);
+
+/** The same, by whether all has its room at 1 to so many; the smallest where it has none. */
+export const scaleAtWhich = (fits: (one: number) => boolean): number => SCALES.find(fits) ?? SCALES.at(-1)!;
 
 /** Text that goes on where there is no room for it ends with … @param width mm */
 export function fitted(text: string, size: number, width: number): string {

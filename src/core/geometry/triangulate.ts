@@ -114,6 +114,33 @@ export function openSides(triangles: ArrayLike<number>): (readonly [number, numb
 }
 
 /**
+ * The rims of triangles, as rings of corners: what is filled lies to their left.
+ *
+ * ```ts
+ * openRings([0, 1, 2, 0, 2, 3]); // one: 0, 1, 2, 3
+ * ```
+ */
+export function openRings(triangles: ArrayLike<number>): number[][] {
+	const left = new Map<number, number[]>();
+	for (const [from, to] of openSides(triangles)) {
+		const list = left.get(from);
+		if (list) list.push(to);
+		else left.set(from, [to]);
+	}
+	const rings: number[][] = [];
+	for (const start of left.keys())
+		for (let to = left.get(start)?.pop(); to !== undefined; to = left.get(start)?.pop()) {
+			const ring = [start];
+			while (to !== undefined && to !== start) {
+				ring.push(to);
+				to = left.get(to)?.pop();
+			}
+			if (ring.length > 2) rings.push(ring);
+		}
+	return rings;
+}
+
+/**
  * The area of triangles in space (in the square of the unit of their points).
  *
  * ```ts

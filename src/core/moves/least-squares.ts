@@ -1,4 +1,13 @@
-/** Rows of a sparse matrix as they are written: values by column, with what each row comes to as things stand. */
+/**
+ * Rows of a sparse matrix as they are written: values by column, with what each row comes to as things stand.
+ *
+ * ```ts
+ * const rows = new Rows();
+ * rows.put(0, 1); // one unknown, 3 too large
+ * rows.end(3);
+ * const [by] = rows.step(Float64Array.of(0), 0, () => undefined, 10); // -3
+ * ```
+ */
 export class Rows {
 	private starts = new Uint32Array(1024);
 	private columns = new Uint32Array(8192);

@@ -1,4 +1,4 @@
-import { openSides } from '../../geometry/triangulate';
+import { openRings } from '../../geometry/triangulate';
 import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../../geometry/vector';
 
 /** A flat part of a body's surface, seen from outside. mm */
@@ -53,22 +53,6 @@ class Joined {
 	join(a: number, b: number): void {
 		this.of[this.find(a)] = this.find(b);
 	}
-}
-
-/** Sides that follow one another, as rings of corners. @param next of each corner those that sides lead to */
-function ringsOf(next: ReadonlyMap<number, number[]>): number[][] {
-	const left = new Map(Array.from(next, ([from, to]) => [from, [...to]]));
-	const rings: number[][] = [];
-	for (const start of left.keys())
-		for (let to = left.get(start)?.pop(); to !== undefined; to = left.get(start)?.pop()) {
-			const ring = [start];
-			while (to !== undefined && to !== start) {
-				ring.push(to);
-				to = left.get(to)?.pop();
-			}
-			if (ring.length > 2) rings.push(ring);
-		}
-	return rings;
 }
 
 /** Corners where a ring turns. */
@@ -127,13 +111,7 @@ export function flatFaces(vertices: ArrayLike<number>, triangles: ArrayLike<numb
 	const faces = Array.from(members.values(), (own): FlatFace => {
 		let sum: Vector = [0, 0, 0];
 		for (const t of own) sum = add(sum, normals[t]!);
-		const next = new Map<number, number[]>();
-		for (const [from, to] of openSides(own.flatMap((t) => corners.slice(3 * t, 3 * t + 3)))) {
-			const list = next.get(from);
-			if (list) list.push(to);
-			else next.set(from, [to]);
-		}
-		const loops = ringsOf(next)
+		const loops = openRings(own.flatMap((t) => corners.slice(3 * t, 3 * t + 3)))
 			.map((ring) => turning(ring.map((corner) => pointAt(places, corner))))
 			.filter((ring) => ring.length > 2);
 		return { normal: scale(sum, 1 / length(sum)), loops, area: length(sum) / 2 };

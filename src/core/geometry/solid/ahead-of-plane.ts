@@ -1,4 +1,4 @@
-import { fillLoops, openSides } from '../triangulate';
+import { fillLoops, openRings } from '../triangulate';
 import { cross, dot, pointAt, subtract, unit, type Vector } from '../vector';
 import type { ClosedMesh } from './library';
 
@@ -58,28 +58,6 @@ function splitAhead({ vertices, triangles }: ClosedMesh, off: Float64Array): Spl
 	return { vertices: points, triangles: ahead, on };
 }
 
-/** Loops of open sides that lie on the plane, seen from behind it; null where some do not, or where loops touch. */
-function loopsOf({ triangles, on }: Split): number[][] | null {
-	const next = new Map<number, number>();
-	for (const [a, b] of openSides(triangles)) {
-		if (!on[a] || !on[b] || next.has(b)) return null;
-		next.set(b, a);
-	}
-	const loops: number[][] = [];
-	for (let [first] = next.keys(); first !== undefined; [first] = next.keys()) {
-		const loop: number[] = [];
-		for (let at: number | undefined = first; at !== undefined;) {
-			const to = next.get(at);
-			if (to === undefined) break;
-			loop.push(at);
-			next.delete(at);
-			at = to;
-		}
-		loops.push(loop);
-	}
-	return loops;
-}
-
 /** Twice the area that a loop turns about, to the left. */
 function turnedAbout(places: readonly (readonly [number, number])[]): number {
 	return places.reduce((sum, [x, y], k) => {
@@ -90,8 +68,9 @@ function turnedAbout(places: readonly (readonly [number, number])[]): number {
 
 /** Triangles that close one outline and the openings in it; null where there is more than one outline. */
 function capOf({ vertices, triangles, on }: Split, { at, normal }: Plane): number[] | null {
-	const loops = loopsOf({ vertices, triangles, on });
-	if (!loops) return null;
+	// Seen from behind the plane, what is to be filled lies to the right of what is open.
+	const loops = openRings(triangles).map((ring) => ring.reverse());
+	if (loops.some((loop) => loop.some((corner) => !on[corner]))) return null;
 	if (!loops.length) return [];
 	const along: Vector = Math.abs(normal[0]) < 0.6 ? [1, 0, 0] : [0, 1, 0];
 	const u = unit(cross(normal, along));

@@ -1,5 +1,5 @@
 import { movedIn } from '../../geometry/jointed';
-import { openSides } from '../../geometry/triangulate';
+import { areaOfTriangles, openSides } from '../../geometry/triangulate';
 import { pointAt } from '../../geometry/vector';
 import { volumeWithin } from '../../geometry/volume';
 import { OwnMeshSink, type OwnMesh } from '../own-mesh-sink';
@@ -109,9 +109,7 @@ export class SheetSink extends OwnMeshSink {
 			places[3 * count + k] = places[k]! - thickness * normals[k]!;
 		}
 		const shell = shellOf(triangles, count);
-		let area = 0;
-		for (let t = 0; t < triangles.length; t += 3)
-			area += facing(points, normals, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) / 2;
+		const area = areaOfTriangles(points, triangles);
 		if (!(area > LEAST_AREA)) this.flat.add(row);
 		const volume = volumeWithin(places, shell);
 		return { vertices: new Float32Array(places), triangles: shell, volume, area, thickness };
