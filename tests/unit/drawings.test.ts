@@ -181,7 +181,7 @@ describe('drawings', () => {
 		const drawings = { paper: 'A3', sections: [{ id: 'middle', looking: 'north', at: 250 }] } as const;
 		const made = await new Chain().run({
 			...drum,
-			drawings: { ...drawings, sections: [...drawings.sections], block: [] }
+			drawings: { ...drawings, sections: [...drawings.sections], block: [], sheets: [] }
 		});
 		const [section] = ofGroup(bookOf(made, DAY), 'sections');
 		expect([section!.number, section!.title]).to.deep.equal(['S-01', 'Section at y = 250 mm, looking north']);
@@ -301,7 +301,7 @@ describe('drawings', () => {
 		for (const paper of ['A4', 'A0'] as const) {
 			const made = await new Chain().run({
 				...glazed(sheet(12_000, 6000), 8, 4),
-				drawings: { paper, sections: [], block }
+				drawings: { paper, sections: [], block, sheets: [] }
 			});
 			const [page] = ofGroup(
 				bookOf(made, DAY, { last: '2, 27 Nov 2026', revised: null }),

@@ -80,6 +80,28 @@ export function nodeName(
 }
 
 /**
+ * The node that a name means; -1 for none.
+ *
+ * ```ts
+ * nodeOfName(grid, grid.positions.length / 3, 'C03/B01'); // 2 * grid.columns
+ * ```
+ * @param count of all nodes, those that trims made among them
+ */
+export function nodeOfName(
+	{ columns, rows }: { readonly columns: number; readonly rows: number },
+	count: number,
+	name: string
+): number {
+	const [, course, bay, further] = name.match(/^(?:C(\d+)\/B(\d+)|X(\d+))$/) ?? [];
+	if (further) {
+		const n = columns * rows + Number(further) - 1;
+		return Number(further) > 0 && n < count ? n : -1;
+	}
+	const [i, j] = [Number(bay) - 1, Number(course) - 1];
+	return i >= 0 && i < columns && j >= 0 && j < rows ? j * columns + i : -1;
+}
+
+/**
  * `skin/N/C06/B20`: the node where two lines of the grid meet.
  *
  * ```ts

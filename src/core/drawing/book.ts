@@ -4,6 +4,8 @@ import { unrolled } from './unrolled-sheets';
 import { besideName } from '../cladding/beside';
 import type { Model } from '../cladding/model';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
+import { KeptViews } from './kept-views';
+import { ownSheets } from './own-sheets';
 import { pieceSheet, type PiecesOfKind } from './piece-sheet';
 import { NOT_ISSUED, sheetNumber, type BookSettings, type Issued, type Planned } from './planned';
 import { cover } from './cover';
@@ -37,8 +39,14 @@ function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
  * const [page] = cover!.draw();
  * ```
  * @param date the day they are of, as in 2026-11-27 @param issued what was released before
+ * @param kept views that are drawn already
  */
-export function bookOf(model: Model, date: string, { last, revised }: Issued = NOT_ISSUED): Planned[] {
+export function bookOf(
+	model: Model,
+	date: string,
+	{ last, revised }: Issued = NOT_ISSUED,
+	kept = new KeptViews()
+): Planned[] {
 	const { paper, block } = model.project.drawings;
 	const settings: BookSettings = { paper, date, revised };
 	const sources = sourcesOf(model);
@@ -54,6 +62,7 @@ export function bookOf(model: Model, date: string, { last, revised }: Issued = N
 		};
 	});
 	const sheets: Planned[] = [
+		...ownSheets(model, sources, settings, titles, kept),
 		...elevations(model, settings, titles),
 		...sections(model, settings, titles),
 		...unrolled(model, sources, settings, titles),

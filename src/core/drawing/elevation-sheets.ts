@@ -2,7 +2,7 @@ import type { Model } from '../cladding/model';
 import type { Vector } from '../geometry/vector';
 import type { Looking } from '../project/drawings-schema';
 import { formatNumber } from '../units/quantity';
-import type { Page } from './drawing';
+import type { Ink, Page, View } from './drawing';
 import { elevationOf } from './elevation';
 import { lookingAlong } from './frame';
 import { sheetNumber, type Planned, type BookSettings } from './planned';
@@ -10,7 +10,7 @@ import { viewSheet, overall, VIEW_TEXT } from './view-sheet';
 import type { Titles } from './sheet';
 
 /** Where a model is looked at from, by what the elevation is called. */
-const ways: readonly (readonly [title: string, way: Vector])[] = [
+export const wholeViews: readonly (readonly [title: string, way: Vector])[] = [
 	['Elevation from the south', [0, 1, 0]],
 	['Elevation from the east', [-1, 0, 0]],
 	['Elevation from the north', [0, -1, 0]],
@@ -40,6 +40,23 @@ interface Look {
 	readonly from: number;
 }
 
+/** Levels past a view, each with its name and its height (m). */
+export function drawLevels(
+	ink: Ink,
+	at: (x: number, y: number) => [number, number],
+	[left, foot, right, head]: View['bounds'],
+	levels: Model['project']['levels']
+): void {
+	for (const level of levels) {
+		const y = at(0, level.height)[1];
+		if (level.height < foot - 2000 || level.height > head + 2000) continue;
+		const [x0, x1] = [at(left, 0)[0], at(right, 0)[0]];
+		ink.dashed('levels', [x0 - 20, y], [x1 + 5, y], [2.6, 1.4]);
+		const called = `${level.name} ${level.height >= 0 ? '+' : ''}${(level.height / 1000).toFixed(3)}`;
+		ink.text('levels', x0 - 22, y + 0.8, VIEW_TEXT, called);
+	}
+}
+
 /** A sheet of a look at the model, with its levels and its sizes. */
 function lookSheet(
 	model: Model,
@@ -57,15 +74,7 @@ function lookSheet(
 		name,
 		(scaleOf) => elevationOf(model, frame, zones, scaleOf, from, settings.revised),
 		(ink, at, { bounds }) => {
-			const [left, foot, right, head] = bounds;
-			for (const level of levels) {
-				const y = at(0, level.height)[1];
-				if (level.height < foot - 2000 || level.height > head + 2000) continue;
-				const [x0, x1] = [at(left, 0)[0], at(right, 0)[0]];
-				ink.dashed('levels', [x0 - 20, y], [x1 + 5, y], [2.6, 1.4]);
-				const called = `${level.name} ${level.height >= 0 ? '+' : ''}${(level.height / 1000).toFixed(3)}`;
-				ink.text('levels', x0 - 22, y + 0.8, VIEW_TEXT, called);
-			}
+			drawLevels(ink, at, bounds, levels);
 			overall(
 				ink,
 				at,
@@ -83,14 +92,14 @@ export function elevations(model: Model, settings: BookSettings, titles: Titles)
 		const draw = () => [lookSheet(model, settings, titles, name, { way, zones, from: -Infinity })];
 		return { ...name, group: 'elevations', count: 1, draw };
 	};
-	const whole = ways.map(([title, way], k) => make(k + 1, title, way, null));
+	const whole = wholeViews.map(([title, way], k) => make(k + 1, title, way, null));
 	const zones = model.zones.flatMap(({ model: zone }, z) =>
-		zone ? [make(ways.length + z + 1, zone.zone.name, wayTo(model, z), [z])] : []
+		zone ? [make(wholeViews.length + z + 1, zone.zone.name, wayTo(model, z), [z])] : []
 	);
 	return [...whole, ...zones];
 }
 
-const wayOfLooking: Record<Looking, Vector> = {
+export const wayOfLooking: Record<Looking, Vector> = {
 	north: [0, 1, 0],
 	east: [1, 0, 0],
 	south: [0, -1, 0],

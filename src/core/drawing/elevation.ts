@@ -56,16 +56,76 @@ function revisedPlaces(
 	return boxes;
 }
 
+/** What is seen of a model from one side, before anything is written on it. */
+export interface Seen extends View {
+	/** Its lines with the marks of the pieces on cells that are turned to the eye, where they have room. */
+	marked(scale: number): DrawnView;
+}
+
 /**
- * A true elevation: orthographic, hidden lines removed, with the marks of the pieces on cells that are turned to the eye.
+ * What is seen of a model: orthographic, hidden lines removed.
+ *
+ * ```ts
+ * const { bounds } = seenOf(model, lookingAlong([0, 1, 0]), null);
+ * ```
+ * @param zones places of them in the project; null for all
+ * @param from what is nearer to the eye is cut away (mm of depth): a section, the cut in wide lines
+ * @param revised what is clouded
+ */
+export function seenOf(
+	model: Model,
+	frame: Frame,
+	zones: readonly number[] | null,
+	from = -Infinity,
+	revised: Revised | null = null
+): Seen {
+	const solids = solidsOf(model, frame, zones, from);
+	const hiding = new Hiding(solids.corners);
+	const lines = new Ink();
+	inkSeen(lines, solids, hiding);
+	const inked = lines.done();
+	const bounds = boundsOf(inked);
+	const isSeen = (x: number, y: number, depth: number) =>
+		depth >= from && !hiding.hides(x, y, depth, COVERED);
+	const marked = (scale: number): DrawnView => {
+		const ink = new Ink();
+		ink.place(inked, 1, 0, 0);
+		let left = 0;
+		for (const { z, face, group, clause, marks } of sourcesOf(model)) {
+			const isAlso = clause.clause.kind === 'rule' && clause.clause.rule.also;
+			if (group.over !== 'cell' || isAlso || (zones && !zones.includes(z))) continue;
+			const own = marks();
+			const { normal, centre } = face.measures;
+			const { start, corners } = face.cells;
+			for (let row = 0; row < group.sites.length; row++) {
+				const cell = group.sites[row]!;
+				const [, , away] = seenAt(frame, pointAt(normal, cell));
+				if (away > -TURNED) continue;
+				const [x, y, depth] = seenAt(frame, pointAt(centre, cell));
+				if (!isSeen(x, y, depth)) continue;
+				const ring = Array.from(
+					corners.subarray(start[cell]!, start[cell + 1]!),
+					(node): [number, number] => {
+						const [px, py] = seenAt(frame, pointAt(face.grid.positions, node));
+						return [px, py];
+					}
+				);
+				if (!markIn(ink, ring, own[row]!, scale)) left++;
+			}
+		}
+		const clouded = revised ? revisedPlaces(model, frame, zones, revised, isSeen) : [];
+		return { inked: ink.done(), bounds, left, revised: clouded };
+	};
+	return { inked, bounds, marked };
+}
+
+/**
+ * A true elevation with its marks.
  *
  * ```ts
  * const { bounds } = elevationOf(model, lookingAlong([0, 1, 0]), null, () => 1 / 100);
  * ```
- * @param zones places of them in the project; null for all
- * @param scaleOf how many mm of paper a mm of the model is, by what is drawn
- * @param from what is nearer to the eye is cut away (mm of depth): a section, the cut in wide lines
- * @param revised what is clouded
+ * @param scaleOf how many mm of paper a mm of the model is, by what is drawn; the others as for `seenOf`
  */
 export function elevationOf(
 	model: Model,
@@ -75,34 +135,6 @@ export function elevationOf(
 	from = -Infinity,
 	revised: Revised | null = null
 ): DrawnView {
-	const solids = solidsOf(model, frame, zones, from);
-	const hiding = new Hiding(solids.corners);
-	const ink = new Ink();
-	inkSeen(ink, solids, hiding);
-	const bounds = boundsOf(ink.done());
-	const scale = scaleOf(bounds);
-	let left = 0;
-	for (const { z, face, group, clause, marks } of sourcesOf(model)) {
-		const isAlso = clause.clause.kind === 'rule' && clause.clause.rule.also;
-		if (group.over !== 'cell' || isAlso || (zones && !zones.includes(z))) continue;
-		const own = marks();
-		const { normal, centre } = face.measures;
-		const { start, corners } = face.cells;
-		for (let row = 0; row < group.sites.length; row++) {
-			const cell = group.sites[row]!;
-			const [, , away] = seenAt(frame, pointAt(normal, cell));
-			if (away > -TURNED) continue;
-			const [x, y, depth] = seenAt(frame, pointAt(centre, cell));
-			if (depth < from || hiding.hides(x, y, depth, COVERED)) continue;
-			const ring = Array.from(corners.subarray(start[cell]!, start[cell + 1]!), (node): [number, number] => {
-				const [px, py] = seenAt(frame, pointAt(face.grid.positions, node));
-				return [px, py];
-			});
-			if (!markIn(ink, ring, own[row]!, scale)) left++;
-		}
-	}
-	const isSeen = (x: number, y: number, depth: number) =>
-		depth >= from && !hiding.hides(x, y, depth, COVERED);
-	const clouded = revised ? revisedPlaces(model, frame, zones, revised, isSeen) : [];
-	return { inked: ink.done(), bounds, left, revised: clouded };
+	const seen = seenOf(model, frame, zones, from, revised);
+	return seen.marked(scaleOf(seen.bounds));
 }

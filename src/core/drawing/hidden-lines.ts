@@ -12,7 +12,7 @@ const BESIDE = 1e-3;
 /** Seen stretches that are shorter (mm) are no lines. */
 const SHORT = 0.5;
 /** Triangles to a place of the table, about. */
-const TO_A_PLACE = 2;
+const TO_A_PLACE = 4;
 const MOST_PLACES = 1 << 22;
 
 /** Of a triangle: its corners, its box and nearest depth, and how its depth changes. */
@@ -75,9 +75,8 @@ export class Hiding {
 	private readonly rows: number;
 	private readonly starts: Uint32Array;
 	private readonly members: Uint32Array;
-	/** By triangle: which question it was looked at for last. */
-	private readonly stamps: Uint32Array;
-	private question = 0;
+	/** By place: the greatest depth of the nearest triangle that covers all of it; Infinity where there is none. */
+	private readonly covers: Float64Array;
 	private readonly stretches = new Stretches();
 
 	/** @param corners x y depth of every corner, three for each triangle */
@@ -116,13 +115,47 @@ export class Hiding {
 		this.columns = Math.floor(wide / this.step) + 1;
 		this.rows = Math.floor(high / this.step) + 1;
 		this.starts = new Uint32Array(this.columns * this.rows + 1);
-		this.stamps = new Uint32Array(n);
-		const { starts } = this;
-		this.eachPlace((place) => starts[place + 1]!++);
+		this.covers = new Float64Array(this.columns * this.rows).fill(Infinity);
+		const { starts, covers } = this;
+		const order = this.byDepth();
+		this.eachPlace(order, (place, t) => this.cover(place, t));
+		// What lies behind all of a place's cover hides nothing there that the cover does not.
+		const counts = (place: number, t: number) => values[SIZE * t + LOW + 4]! <= covers[place]!;
+		this.eachPlace(order, (place, t) => {
+			if (counts(place, t)) starts[place + 1]!++;
+		});
 		for (let place = 1; place < starts.length; place++) starts[place]! += starts[place - 1]!;
 		const next = starts.slice(0, -1);
 		this.members = new Uint32Array(starts.at(-1)!);
-		this.eachPlace((place, t) => (this.members[next[place]!++] = t));
+		this.eachPlace(order, (place, t) => {
+			if (counts(place, t)) this.members[next[place]!++] = t;
+		});
+	}
+
+	/** Keep how deep a triangle lies that covers all of a place. */
+	private cover(place: number, t: number): void {
+		const { values, step, columns, covers } = this;
+		const at = SIZE * t;
+		const x0 = this.left + (place % columns) * step;
+		const y0 = this.foot + Math.floor(place / columns) * step;
+		const [x1, y1] = [x0 + step, y0 + step];
+		const box = at + LOW;
+		if (values[box]! > x0 || values[box + 1]! > y0 || values[box + 2]! < x1 || values[box + 3]! < y1) return;
+		for (let side = 0; side < 3; side++) {
+			const p = at + X + 2 * side;
+			const q = at + X + (side < 2 ? 2 * side + 2 : 0);
+			const ex = values[q]! - values[p]!;
+			const ey = values[q + 1]! - values[p + 1]!;
+			// The corner of the place that is furthest to the right of the side.
+			const x = ey > 0 ? x1 : x0;
+			const y = ex > 0 ? y0 : y1;
+			if (ex * (y - values[p + 1]!) - ey * (x - values[p]!) < 0) return;
+		}
+		const plane = at + PLANE;
+		const gx = values[plane + 1]!;
+		const gy = values[plane + 2]!;
+		const deepest = values[plane]! + gx * (gx > 0 ? x1 : x0) + gy * (gy > 0 ? y1 : y0);
+		if (deepest < covers[place]!) covers[place] = deepest;
 	}
 
 	private column(x: number): number {
@@ -133,9 +166,28 @@ export class Hiding {
 		return Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.foot) / this.step)));
 	}
 
-	private eachPlace(pass: (place: number, triangle: number) => void): void {
+	/** The triangles, the nearest to the eye first. */
+	private byDepth(): Uint32Array {
+		const { values, count } = this;
+		let [least, most] = [Infinity, -Infinity];
+		for (let t = 0; t < count; t++) {
+			const depth = values[SIZE * t + LOW + 4]!;
+			if (depth < least) least = depth;
+			if (depth > most) most = depth;
+		}
+		// Depth and number as one, which the platform sorts without being asked back: 2^22 triangles, 2^30 depths.
+		const finer = most > least ? 2 ** 30 / (most - least) : 0;
+		const names = new Float64Array(count);
+		const numbers = 2 ** Math.ceil(Math.log2(count + 1));
+		for (let t = 0; t < count; t++)
+			names[t] = Math.floor((values[SIZE * t + LOW + 4]! - least) * finer) * numbers + t;
+		names.sort();
+		return Uint32Array.from(names, (name) => name % numbers);
+	}
+
+	private eachPlace(order: Uint32Array, pass: (place: number, triangle: number) => void): void {
 		const { values, columns } = this;
-		for (let t = 0; t < this.count; t++) {
+		for (const t of order) {
 			const at = SIZE * t + LOW;
 			const [from, to] = [this.column(values[at]!), this.column(values[at + 2]!)];
 			const [low, high] = [this.row(values[at + 1]!), this.row(values[at + 3]!)];
@@ -161,12 +213,25 @@ export class Hiding {
 		return false;
 	}
 
-	/** Take what one triangle hides out of a line. @returns whether that is all of it */
-	private take(t: number, ax: number, ay: number, ad: number, dx: number, dy: number, dd: number): boolean {
+	/**
+	 * Take what one triangle hides out of a part of a line.
+	 * @returns whether that is all of the part
+	 */
+	private take(
+		t: number,
+		ax: number,
+		ay: number,
+		ad: number,
+		dx: number,
+		dy: number,
+		dd: number,
+		begin: number,
+		end: number
+	): boolean {
 		const { values } = this;
 		const at = SIZE * t;
-		let from = 0;
-		let to = 1;
+		let from = begin;
+		let to = end;
 		for (let side = 0; side < 4; side++) {
 			let a: number;
 			let b: number;
@@ -192,7 +257,7 @@ export class Hiding {
 			if (!(to > from)) return false;
 		}
 		this.stretches.add(from, to);
-		return from <= 0 && to >= 1;
+		return from <= begin && to >= end;
 	}
 
 	/**
@@ -208,30 +273,57 @@ export class Hiding {
 		bd: number,
 		pass: (from: number, to: number) => void
 	): void {
-		const { values, starts, members, stamps, step } = this;
+		const { values, starts, members, covers, step, columns, left, foot } = this;
 		const [dx, dy, dd] = [bx - ax, by - ay, bd - ad];
 		const size = Math.sqrt(dx * dx + dy * dy);
 		if (size < SHORT) return;
-		const question = ++this.question;
 		this.stretches.clear();
-		const furthest = Math.max(ad, bd) - ON;
 		const [low, high] = [this.row(Math.min(ay, by)), this.row(Math.max(ay, by))];
 		for (let j = low; j <= high; j++) {
 			// Where the line is while it is in this row; the first and the last one go on without end.
-			const y0 = j === low ? -Infinity : this.foot + j * step - BESIDE;
-			const y1 = j === high ? Infinity : this.foot + (j + 1) * step + BESIDE;
-			const [one, other] = dy === 0 ? [0, 1] : [(y0 - ay) / dy, (y1 - ay) / dy];
-			const [s, e] = [Math.max(0, Math.min(one, other)), Math.min(1, Math.max(one, other))];
-			const [p, q] = [ax + dx * s, ax + dx * e];
-			const [from, to] = [this.column(Math.min(p, q) - BESIDE), this.column(Math.max(p, q) + BESIDE)];
-			for (let place = j * this.columns + from; place <= j * this.columns + to; place++)
+			const y0 = j === low ? -Infinity : foot + j * step - BESIDE;
+			const y1 = j === high ? Infinity : foot + (j + 1) * step + BESIDE;
+			const one = dy === 0 ? 0 : (y0 - ay) / dy;
+			const other = dy === 0 ? 1 : (y1 - ay) / dy;
+			const s = Math.max(0, Math.min(one, other));
+			const e = Math.min(1, Math.max(one, other));
+			const p = ax + dx * s;
+			const q = ax + dx * e;
+			const first = this.column(Math.min(p, q) - BESIDE);
+			const last = this.column(Math.max(p, q) + BESIDE);
+			for (let i = first; i <= last; i++) {
+				const place = j * columns + i;
+				if (starts[place] === starts[place + 1]) continue;
+				// The same for the place within the row.
+				const x0 = i === first ? -Infinity : left + i * step - BESIDE;
+				const x1 = i === last ? Infinity : left + (i + 1) * step + BESIDE;
+				const u = dx === 0 ? 0 : (x0 - ax) / dx;
+				const v = dx === 0 ? 1 : (x1 - ax) / dx;
+				const begin = Math.max(s, Math.min(u, v));
+				const end = Math.min(e, Math.max(u, v));
+				if (!(end > begin)) continue;
+				const depths = [ad + dd * begin - ON, ad + dd * end - ON] as const;
+				if (Math.min(depths[0], depths[1]) > covers[place]!) {
+					this.stretches.add(begin, end);
+					continue;
+				}
+				const furthest = Math.max(depths[0], depths[1]);
+				const [bx0, bx1] = [ax + dx * begin, ax + dx * end];
+				const [by0, by1] = [ay + dy * begin, ay + dy * end];
+				const lowX = Math.min(bx0, bx1) - BESIDE;
+				const highX = Math.max(bx0, bx1) + BESIDE;
+				const lowY = Math.min(by0, by1) - BESIDE;
+				const highY = Math.max(by0, by1) + BESIDE;
 				for (let k = starts[place]!; k < starts[place + 1]!; k++) {
 					const t = members[k]!;
-					if (stamps[t] === question) continue;
-					stamps[t] = question;
-					if (values[SIZE * t + LOW + 4]! > furthest) continue;
-					if (this.take(t, ax, ay, ad, dx, dy, dd)) return;
+					const box = SIZE * t + LOW;
+					// They are in the order of their depth.
+					if (values[box + 4]! > furthest) break;
+					if (values[box]! > highX || values[box + 2]! < lowX) continue;
+					if (values[box + 1]! > highY || values[box + 3]! < lowY) continue;
+					if (this.take(t, ax, ay, ad, dx, dy, dd, begin, end)) break;
 				}
+			}
 		}
 		this.stretches.rest(SHORT / size, pass);
 	}

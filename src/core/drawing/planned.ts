@@ -1,10 +1,12 @@
 import type { Paper } from '../project/drawings-schema';
 import type { Revised } from './clouds';
 import type { Page } from './drawing';
+import type { LaidSheet } from './laid-sheet';
 
 /** What sheets are offered by. */
 export const sheetGroups = {
 	cover: 'Cover',
+	own: 'Own sheets',
 	elevations: 'Elevations',
 	sections: 'Sections',
 	unrolled: 'Unrolled',
@@ -23,6 +25,8 @@ export interface Planned {
 	/** How many sheets it comes to. */
 	readonly count: number;
 	draw(): Page[];
+	/** Where its views lie, of one that is laid out by hand. */
+	layout?(): LaidSheet;
 }
 
 /** What was released before sheets are drawn. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { id } from './identifier';
 import { mm } from './numbers';
+import { MOST_OWN_SHEETS, ownSheetSchema } from './own-sheet-schema';
 
 /** Sheets that drawings come on, lying on their long side: ISO 216. */
 export const paperNames = ['A4', 'A3', 'A2', 'A1', 'A0'] as const;
@@ -31,5 +32,7 @@ export const MOST_BLOCK_LINES = 6;
 export const drawingsSchema = z.strictObject({
 	paper: z.enum(paperNames).default('A3'),
 	sections: z.array(sectionSchema).max(MOST_SECTIONS).default([]),
-	block: z.array(blockLineSchema).max(MOST_BLOCK_LINES).default([])
+	block: z.array(blockLineSchema).max(MOST_BLOCK_LINES).default([]),
+	/** Sheets whose views are placed by hand. */
+	sheets: z.array(ownSheetSchema).max(MOST_OWN_SHEETS).default([])
 });

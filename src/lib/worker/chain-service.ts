@@ -3,6 +3,8 @@ import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
 import type { Page } from '$core/drawing/drawing';
+import type { HeldPoint } from '$core/drawing/laid-sheet';
+import type { PlacedView, Shown } from '$core/project/own-sheet-schema';
 import { compareReleased, type Compared } from '$core/release/compare';
 import { releasedPieces, type ReleasedPieces } from '$core/release/pieces';
 import { formats, type Content, writtenAt } from '$core/exchange/formats';
@@ -11,6 +13,7 @@ import {
 	type DrawingFormat,
 	type IssuedBefore,
 	type ListedSheet,
+	type SheetLayout,
 	type WrittenSheets
 } from './drawings';
 import { drawingFonts } from './fonts';
@@ -399,6 +402,18 @@ export const chainService = {
 	/** The pages of a sheet, by its number. */
 	pages(number: string): readonly Page[] {
 		return drawings.pages(current(), number);
+	},
+	/** How a sheet is laid out by hand; null for others. */
+	sheetLayout(number: string): SheetLayout | null {
+		return drawings.layout(current(), number);
+	},
+	/** Points of a view on a sheet that dimensions can hang on. */
+	sheetPoints(number: string, view: string): HeldPoint[] {
+		return drawings.points(current(), number, view);
+	},
+	/** Where one more view has room on a sheet that is laid out by hand. */
+	placeForView(number: string, of: Shown): Pick<PlacedView, 'scale' | 'at'> | null {
+		return drawings.placeFor(current(), number, of);
 	},
 	/**
 	 * Some sheets as one file, of the model as it stands when it is begun.

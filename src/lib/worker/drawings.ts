@@ -1,8 +1,11 @@
 import type { Model } from '$core/cladding/model';
 import { bookOf } from '$core/drawing/book';
+import { KeptViews } from '$core/drawing/kept-views';
+import type { HeldPoint, LaidSheet } from '$core/drawing/laid-sheet';
 import type { Planned, SheetGroup } from '$core/drawing/planned';
 import type { Page } from '$core/drawing/drawing';
 import { chaptersOf, pagesOf, writtenAt } from '$core/exchange/formats';
+import type { PlacedView, Shown } from '$core/project/own-sheet-schema';
 import type { ReleasedPieces } from '$core/release/pieces';
 import { revisedSince } from '$core/release/revised';
 import { drawingFonts } from './fonts';
@@ -14,6 +17,9 @@ export interface ListedSheet {
 	readonly group: SheetGroup;
 	readonly count: number;
 }
+
+/** How a sheet is laid out by hand. */
+export type SheetLayout = Pick<LaidSheet, 'views' | 'lost'>;
 
 /** Sheets as a file, and those that could not be drawn, in sentences. */
 export interface WrittenSheets {
@@ -38,6 +44,7 @@ export class Drawings {
 	private book: readonly Planned[] = [];
 	private readonly drawn = new Map<string, readonly Page[]>();
 	private issued: IssuedBefore = { last: null, clouds: null };
+	private readonly kept = new KeptViews();
 
 	/** Tell what was released before. */
 	after(issued: IssuedBefore): void {
@@ -51,7 +58,7 @@ export class Drawings {
 			this.drawn.clear();
 			const { last, clouds } = this.issued;
 			const revised = clouds && revisedSince(clouds.released, clouds.since, model);
-			this.book = bookOf(model, writtenAt().slice(0, 10), { last, revised });
+			this.book = bookOf(model, writtenAt().slice(0, 10), { last, revised }, this.kept);
 		}
 		return this.book;
 	}
@@ -66,6 +73,30 @@ export class Drawings {
 		const pages = this.drawn.get(number) ?? planned?.draw() ?? [];
 		this.drawn.set(number, pages);
 		return pages;
+	}
+
+	private laid(model: Model, number: string): LaidSheet | null {
+		return (
+			this.of(model)
+				.find((one) => one.number === number)
+				?.layout?.() ?? null
+		);
+	}
+
+	/** How a sheet is laid out by hand; null for others. */
+	layout(model: Model, number: string): SheetLayout | null {
+		const laid = this.laid(model, number);
+		return laid && { views: laid.views, lost: laid.lost };
+	}
+
+	/** Points of a view that dimensions can hang on, the nearest to the eye first. */
+	points(model: Model, number: string, view: string): HeldPoint[] {
+		return this.laid(model, number)?.points(view) ?? [];
+	}
+
+	/** Where one more view has room on a sheet that is laid out by hand, and at which scale. @throws NotShown */
+	placeFor(model: Model, number: string, of: Shown): Pick<PlacedView, 'scale' | 'at'> | null {
+		return this.laid(model, number)?.placeFor(of) ?? null;
 	}
 
 	/**

@@ -4,6 +4,10 @@
 	import { insertAt, pathTo } from '$core/project/typed-path';
 	import AddOne from '$lib/components/AddOne.svelte';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
+	import Plus from '@lucide/svelte/icons/plus';
+	import { LayingOut } from '$lib/drawings/laying-out.svelte';
+	import OwnSheetBar from '$lib/drawings/OwnSheetBar.svelte';
+	import OwnSheetLayer from '$lib/drawings/OwnSheetLayer.svelte';
 	import DrawnPage from '$lib/drawings/DrawnPage.svelte';
 	import { middleOf } from '$lib/drawings/middle';
 	import SectionWords from '$lib/drawings/SectionWords.svelte';
@@ -77,6 +81,16 @@
 		)
 			choose(`S-${String(sections.length).padStart(2, '0')}`);
 	}
+	const own = $derived(desk.project.document.drawings.sheets);
+	/** The sheet by hand that is shown. */
+	const ownSheet = $derived(shown?.group === 'own' ? (own[Number(shown.number.slice(2)) - 1] ?? null) : null);
+	const laying = new LayingOut(desk, () => ownSheet);
+	function addSheet() {
+		const id = freshId('sheet', own);
+		const sheet = { id, title: `Sheet ${own.length + 1}`, views: [], dimensions: [], written: [] };
+		if (desk.do(`${sheet.title} laid out by hand`, insertAt(pathTo('drawings', 'sheets'), own.length, sheet)))
+			choose(`L-${String(own.length).padStart(2, '0')}`);
+	}
 	/** The section that is shown. */
 	const section = $derived(
 		shown?.group === 'sections' ? (sections[Number(shown.number.slice(2)) - 1] ?? null) : null
@@ -85,20 +99,23 @@
 	$effect(() => {
 		void revision;
 		if (!shown) return;
-		const own = ++asked;
-		void desk.model.service
-			.pages(shown.number)
-			.then((made) => {
-				if (own !== asked) return;
+		const turn = ++asked;
+		const { service } = desk.model;
+		const isOwn = shown.group === 'own';
+		void Promise.all([service.pages(shown.number), isOwn ? service.sheetLayout(shown.number) : null])
+			.then(([made, layout]) => {
+				if (turn !== asked) return;
 				pages = made;
+				laying.layout = layout;
 				failure = null;
 			})
 			.catch((error: unknown) => {
-				if (own === asked) failure = `This sheet cannot be drawn: ${(error as Error).message}`;
+				if (turn === asked) failure = `This sheet cannot be drawn: ${(error as Error).message}`;
 			});
 	});
 	function choose(next: string) {
 		number = next;
+		laying.chosen = laying.measuring = null;
 		untrack(() => (at = 0));
 	}
 	const NEAREST = 8;
@@ -124,7 +141,14 @@
 						onchoose={(value) => (desk.cloudsSince = value ? Number(value) : null)}
 					/>{/if}
 				<span class="ml-3"><TitleBlockLines /></span>
-				<span class="ml-3"><AddOne label="Section" offers={sectionOffers} onadd={addSection} /></span>
+				<span class="ml-3 flex items-center gap-3">
+					<AddOne label="Section" offers={sectionOffers} onadd={addSection} />
+					<button
+						type="button"
+						class="text-ink-2 hover:text-patina-deep flex items-center gap-1 py-1 font-sans text-[12px]"
+						onclick={addSheet}><Plus size={13} />Sheet by hand</button
+					>
+				</span>
 			</p>
 		{/snippet}
 	</TopBar>
@@ -134,6 +158,7 @@
 			<div class="border-hair flex items-center gap-3 border-b px-4">
 				{#if shown && section}<b class="font-semibold">{shown.number}</b>
 					<SectionWords {section} name={shown.number} />
+				{:else if shown && ownSheet}<OwnSheetBar number={shown.number} {laying} />
 				{:else}<b class="truncate font-semibold">{shown ? `${shown.number} ${shown.title}` : ''}</b>{/if}
 				{#if pages.length > 1}<span class="text-ink-2 flex items-center gap-1">
 						<button
@@ -194,11 +219,17 @@
 					</p>
 				{:else}
 					<div
-						class="border-hair mx-auto border bg-white shadow-[0_2px_14px_rgba(30,25,10,0.16)]"
+						class="border-hair relative mx-auto border bg-white shadow-[0_2px_14px_rgba(30,25,10,0.16)]"
 						style:aspect-ratio="{page.width} / {page.height}"
 						style:width="min({near * 100}%, calc({near} * (100vh - 168px) * {page.width / page.height}))"
 					>
 						<DrawnPage {page} />
+						{#if shown && ownSheet}<OwnSheetLayer
+								number={shown.number}
+								width={page.width}
+								height={page.height}
+								{laying}
+							/>{/if}
 					</div>
 				{/if}
 			</div>
