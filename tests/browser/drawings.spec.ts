@@ -84,3 +84,99 @@ test('writing all sheets tells how far it is, and is cancelled without a file', 
 	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 });
+
+test('a sheet is laid out by hand: views are added, moved and sized, measured in, taken back and written', async ({
+	page
+}) => {
+	const problems: string[] = [];
+	page.on('pageerror', (error) => problems.push(error.message));
+	const id = await openDemo(page);
+	await visit(page, `/project/${id}/drawings`);
+	const paper = page.getByTestId('sheet');
+	await page.getByRole('button', { name: 'Sheet by hand' }).click();
+	await expect(paper).toHaveAttribute('data-drawn', 'L-01 Sheet 1');
+	await expect(page.getByText('Nothing lies on this sheet yet')).toBeVisible();
+	await expect(page.getByRole('button', { name: 'Measure' })).toBeDisabled();
+
+	const lies = page.getByRole('group', { name: 'What lies on the sheet' });
+	const add = async (name: RegExp) => {
+		await page.getByRole('button', { name: 'View', exact: true }).click();
+		await page.getByRole('menuitem', { name }).click();
+	};
+	await add(/^Street screen, laid flat$/);
+	const street = lies.getByRole('button', { name: /^Street screen, unrolled/ });
+	await expect(street).toHaveAttribute('aria-pressed', 'true');
+	const ownSheet = async () => {
+		await saved(page);
+		return (await documentOf(page, id)).drawings.sheets[0]!;
+	};
+	const before = (await ownSheet()).views[0]!;
+
+	// By keys: an arrow is 5 mm; then dragged, and sized in its sentence.
+	await street.focus();
+	await page.keyboard.press('ArrowDown');
+	await expect.poll(async () => (await ownSheet()).views[0]!.at[1]).toBeCloseTo(before.at[1] - 5, 6);
+	const box = (await street.boundingBox())!;
+	await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+	await page.mouse.down();
+	await page.mouse.move(box.x + box.width / 2 + 20, box.y + box.height / 2 - 40, { steps: 4 });
+	await page.mouse.up();
+	await expect.poll(async () => (await ownSheet()).views[0]!.at[1]).toBeGreaterThan(before.at[1] + 5);
+	await page.getByRole('button', { name: /^Scale/ }).focus();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('20');
+	await page.keyboard.press('Enter');
+	await expect(
+		page.getByText(/But it is larger than the sheet at 1 : 20; at 1 : \d+ it has room/)
+	).toBeVisible();
+	await page.getByRole('button', { name: /^Undo/ }).click();
+	await expect(page.getByText(/But it is larger/)).toHaveCount(0);
+
+	// Measured between two nodes: click, click, and where its line lies.
+	await page.keyboard.press('Escape');
+	await lies.click({ position: { x: 5, y: 5 } });
+	await page.getByRole('button', { name: 'Measure' }).click();
+	const now = (await street.boundingBox())!;
+	const [left, foot] = [now.x + 3, now.y + now.height - 3];
+	await page.mouse.move(left, foot);
+	await expect(page.getByTestId('point-near')).toBeVisible();
+	await page.mouse.click(left, foot);
+	await expect(page.getByText('click its second point')).toBeVisible();
+	await page.mouse.click(now.x + now.width - 3, foot);
+	await expect(page.getByText('click where its line lies')).toBeVisible();
+	await page.mouse.click(now.x + now.width / 2, foot + 24);
+	await expect.poll(async () => (await ownSheet()).dimensions.length).toBe(1);
+	await page.getByRole('button', { name: 'Done' }).click();
+	const { dimensions } = await ownSheet();
+	expect(dimensions[0]!.from).toMatch(/^street\/.*\/N\/C01\/B01$/);
+	await expect(paper.getByRole('img')).toContainText(/\d{4,5}/);
+
+	// One that has lost its point is told, and said anew.
+	await page.getByRole('button', { name: 'Dimensions: one dimension' }).click();
+	await page.getByRole('button', { name: /^Point it is measured to/ }).click();
+	await page.keyboard.press('Control+a');
+	await page.keyboard.type('street/nothing/N/C01/B99');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText('One of these points is there no more')).toBeVisible();
+	await page.keyboard.press('Escape');
+	await page.getByRole('button', { name: /^Undo/ }).click();
+	await expect(page.getByRole('button', { name: 'Dimensions: one dimension', exact: true })).toBeVisible();
+	await accessible(page);
+
+	// A view that goes takes what is measured in it; one undo brings both back.
+	await street.focus();
+	await page.keyboard.press('Delete');
+	await expect(page.getByText('Nothing lies on this sheet yet')).toBeVisible();
+	expect((await ownSheet()).dimensions).toEqual([]);
+	await page.getByRole('button', { name: /^Undo/ }).click();
+	await expect(street).toBeVisible();
+	expect((await ownSheet()).dimensions).toHaveLength(1);
+
+	await page.getByRole('button', { name: 'Write sheets' }).click();
+	const [file] = await Promise.all([
+		page.waitForEvent('download'),
+		page.getByRole('menuitem', { name: /^L-01 .* PDF$/ }).click()
+	]);
+	expect(file.suggestedFilename()).toBe('tidal-lido-copy-l-01.pdf');
+	expect(problems).toEqual([]);
+});

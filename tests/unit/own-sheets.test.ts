@@ -138,13 +138,34 @@ describe('sheets whose views are placed by hand', () => {
 		expect(own.draw()[0]!.inked.length).to.be.greaterThan(3);
 	});
 
+	it('views that are added one by one have room: none covers another, none reaches past the sheet', async () => {
+		const project = wall();
+		let views: OwnSheet['views'] = [];
+		for (let k = 0; k < 4; k++) {
+			const own = ownOf(await run(with_(project, { views })));
+			const place = own.layout!().placeFor({ shows: 'elevation', from: 'south', zone: null });
+			views = [...views, { id: `v${k}`, of: { shows: 'elevation', from: 'south', zone: null }, ...place }];
+		}
+		// The first was given all of the sheet: it is made as small as the others.
+		views = views.map((view) => ({ ...view, scale: views[1]!.scale }));
+		const laid = ownOf(await run(with_(project, { views }))).layout!().views;
+		expect(laid.map(({ fault }) => fault)).to.deep.equal([null, null, null, null]);
+		laid.slice(1).forEach(({ box }, k) =>
+			laid.slice(1, k + 1).forEach(({ box: other }) => {
+				const apart = box[0] >= other[2] || other[0] >= box[2] || box[1] >= other[3] || other[1] >= box[3];
+				expect(apart).to.equal(true);
+			})
+		);
+	});
+
 	it('a view that is moved is not drawn anew; one of another model is', async () => {
 		const chain = new Chain();
 		const kept = new KeptViews();
 		const first = with_(wall(), { views: [south('v', 100, [200, 150])] });
 		const drawn = new Set<unknown>();
 		const shownOf = async (project: Project) => {
-			const model = await chain.run(project);
+			// As a document comes that was sent from another thread.
+			const model = await chain.run(structuredClone(project));
 			const { of } = project.drawings.sheets[0]!.views[0]!;
 			ownOf(model, kept).draw();
 			const shown = kept.get(model, null, of, () => {

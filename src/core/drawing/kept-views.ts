@@ -18,12 +18,14 @@ export class KeptViews {
 	private views = new Map<string, ShownView>();
 
 	get(model: Model, revised: Revised | null, of: Shown, make: () => ShownView): ShownView {
-		const { drawings, ...rest } = model.project;
+		const { drawings, name, levels, marks, like, zones } = model.project;
 		const pieces = model.zones.flatMap(({ model: zone }) => [
 			zone?.faces,
-			...(zone?.groups ?? []).map(({ group }) => group)
+			...(zone?.groups ?? []).map(({ serial }) => serial)
 		]);
-		const now = [revised, ...Object.values(rest), ...pieces];
+		// What is written on them, beside what the pieces are; documents may be copies of each other.
+		const said = JSON.stringify([name, levels, marks, like, zones.map((zone) => [zone.name, zone.code])]);
+		const now = [revised, said, ...pieces];
 		if (now.length !== this.since.length || now.some((one, k) => one !== this.since[k])) {
 			this.since = now;
 			this.views = new Map();

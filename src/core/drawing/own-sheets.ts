@@ -179,6 +179,9 @@ const [CAPTION_OFF, WRITTEN] = [9, 3];
 /** Round a view that is placed: its name, levels and heads (mm of paper). */
 const AROUND = 24;
 
+/** Places that are tried across and up a sheet. */
+const TRIES = 12;
+
 /**
  * Where a view has room beside those that lie on a sheet already, and at which scale: all of the sheet for the first, a
  * quarter of it for the others.
@@ -193,16 +196,18 @@ function roomForView(
 	const scale = scaleThatFits(right - left, head - foot, width - 2 * AROUND, height - AROUND);
 	const [wide, tall] = [(right - left) / scale, (head - foot) / scale];
 	let best: { readonly at: [number, number]; readonly over: number } | null = null;
-	for (let row = 0; row < parts; row++)
-		for (let column = 0; column < parts; column++) {
-			const x = room.left + (column + 0.5) * width;
-			const y = room.foot + room.height - (row + 0.5) * height;
+	// From the upper left, as a sheet is read: the first place that covers least of what is there.
+	for (let row = 0; row <= TRIES; row++)
+		for (let column = 0; column <= TRIES; column++) {
+			const x = room.left + AROUND + wide / 2 + (column / TRIES) * (room.width - 2 * AROUND - wide);
+			const y =
+				room.foot + room.height - AROUND / 2 - tall / 2 - (row / TRIES) * (room.height - 1.5 * AROUND - tall);
 			const over = others.reduce((sum, { box }) => {
-				const across = Math.min(box[2], x + wide / 2) - Math.max(box[0], x - wide / 2);
-				const up = Math.min(box[3], y + tall / 2) - Math.max(box[1], y - tall / 2);
+				const across = Math.min(box[2], x + wide / 2) - Math.max(box[0], x - wide / 2) + AROUND;
+				const up = Math.min(box[3], y + tall / 2) - Math.max(box[1], y - tall / 2) + AROUND;
 				return sum + Math.max(0, across) * Math.max(0, up);
 			}, 0);
-			if (!best || over < best.over) best = { at: [Math.round(x), Math.round(y)], over };
+			if (!best || over < best.over - 1e-6) best = { at: [Math.round(x), Math.round(y)], over };
 		}
 	return { scale, at: best!.at };
 }

@@ -125,7 +125,7 @@
 <svg
 	bind:this={svg}
 	viewBox="0 0 {width} {height}"
-	class={['absolute inset-0 size-full', measures && 'cursor-crosshair']}
+	class={['absolute inset-0 size-full will-change-transform', measures && 'cursor-crosshair']}
 	role="group"
 	aria-label="What lies on the sheet"
 	onpointermove={(event) => (pointer = placeOf(event))}
