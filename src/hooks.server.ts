@@ -7,6 +7,7 @@ import { allowedFrom, RateLimit, refusalOf } from '$lib/server/guard';
 import { partnersFrom } from '$lib/server/partners/book';
 import { Outbox } from '$lib/server/partners/outbox';
 import { Sendings } from '$lib/server/partners/sendings';
+import { Papers } from '$lib/server/papers';
 import { Projects } from '$lib/server/projects';
 import { Releases } from '$lib/server/releases';
 import { Saving } from '$lib/server/saving';
@@ -21,11 +22,17 @@ function open(): App.Locals {
 	const partners = partnersFrom(env);
 	const outbox = new Outbox(db, partners);
 	outbox.start();
-	process.once('sveltekit:shutdown', () => void outbox.stop().finally(() => db.destroy()));
+	const papers = new Papers(db, files, env['PAPERS'] || null);
+	papers.start();
+	process.once(
+		'sveltekit:shutdown',
+		() => void Promise.all([outbox.stop(), papers.stop()]).finally(() => db.destroy())
+	);
 	return {
 		db,
 		files,
 		outbox,
+		papers,
 		projects,
 		releases: new Releases(db, projects, files),
 		sendings: new Sendings(db, partners),

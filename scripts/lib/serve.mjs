@@ -1,10 +1,11 @@
 // The built server and its database, kept running.
+import { join } from 'node:path';
 import { endLeft, keepRunning } from './keep-running.mjs';
 import { startPartners } from './partners.mjs';
 import { answers } from './postgres.mjs';
 import { programFile } from './programs.mjs';
 import { isFree, pause } from './processes.mjs';
-import { run, say, SetUpError, tail } from './system.mjs';
+import { root, run, say, SetUpError, tail } from './system.mjs';
 
 const node = process.execPath;
 const LOOK_MS = 1500;
@@ -23,7 +24,8 @@ export function serverSettings(url, port) {
 		HOST: '127.0.0.1',
 		PORT: String(port),
 		ORIGIN: `http://127.0.0.1:${port}`,
-		BODY_SIZE_LIMIT: '64M'
+		BODY_SIZE_LIMIT: '64M',
+		PAPERS: process.env.PAPERS ?? join(root, 'build/cli/zyg.js')
 	};
 }
 

@@ -12,6 +12,7 @@ import { drawingFonts } from './fonts';
 
 const USAGE = `Usage:
   zyg build FILE.json --out DIR [--formats ${formatGroups.join(',')}]   write the model and its schedules
+      [--at 2026-11-27T10:00:00] [--released TEXT]                  the moment that files tell, the release in title blocks
   zyg summary FILE.json                                             print counts and totals as JSON`;
 
 /** Something the person has to put right; printed without a stack, exit code 2. */
@@ -51,6 +52,8 @@ export interface Console {
 	complain(line: string): void;
 }
 
+const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d$/;
+
 async function carryOut(args: readonly string[], console: Console): Promise<void> {
 	const { print } = console;
 	let parsed;
@@ -58,13 +61,18 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 		parsed = parseArgs({
 			args: [...args],
 			allowPositionals: true,
-			options: { out: { type: 'string' }, formats: { type: 'string', default: formatGroups.join(',') } }
+			options: {
+				out: { type: 'string' },
+				formats: { type: 'string', default: formatGroups.join(',') },
+				at: { type: 'string', default: writtenAt() },
+				released: { type: 'string' }
+			}
 		});
 	} catch (error) {
 		throw new UserError(`${(error as Error).message}\n${USAGE}`);
 	}
 	const [command, file, ...rest] = parsed.positionals;
-	const { out, formats: list } = parsed.values;
+	const { out, formats: list, at, released = null } = parsed.values;
 	if (!file || rest.length > 0) throw new UserError(USAGE);
 	if (command === 'summary') {
 		const model = await buildModel(file, console);
@@ -79,9 +87,10 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 		throw new UserError(
 			`--formats ${list}: ${unknown.join(', ') || 'nothing'} cannot be written; ${formatGroups.join(', ')} can`
 		);
+	if (!MOMENT.test(at)) throw new UserError(`--at ${at}: a moment is wanted, as in 2026-11-27T10:00:00`);
 	const model = await buildModel(file, console);
 	await mkdir(out, { recursive: true });
-	const of = { model, project: model.project, at: writtenAt(), fonts: drawingFonts };
+	const of = { model, project: model.project, at, released, fonts: drawingFonts };
 	for (const format of formats)
 		if (wanted.includes(format.group)) {
 			const path = join(out, `${basename(file, '.json')}${format.ending}`);

@@ -24,7 +24,28 @@ export interface ReleaseCard {
 	readonly pieces: number;
 	readonly summary: ProjectSummary;
 	readonly madeAt: string;
+	/** What is kept of it as files, and how large (bytes). */
+	readonly papers: readonly { readonly kind: PaperKind; readonly size: number }[];
+	/** Why there are none; null where there are. */
+	readonly lacking: Lacking | null;
 }
+/** Papers of a release that are not there: they come, they failed, or none are kept; in a sentence. */
+export interface Lacking {
+	readonly is: 'coming' | 'failed' | 'none kept';
+	readonly says: string;
+}
+/** What is kept of a release as files. */
+export const paperKinds = [
+	{ kind: 'drawings', label: 'Drawings', format: 'pdf', ending: '.pdf', type: 'application/pdf' },
+	{
+		kind: 'schedules',
+		label: 'Schedules',
+		format: 'xlsx',
+		ending: '.xlsx',
+		type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+	}
+] as const;
+export type PaperKind = (typeof paperKinds)[number]['kind'];
 /** Simulated, shipped with the application. */
 export const partners = [
 	{ id: 'desk', name: 'fabricator desk', setting: 'FABRICATOR_DESK' },

@@ -694,6 +694,7 @@ async function workbook(): Promise<void> {
 		model: await new Chain().run(project),
 		project,
 		at: '2026-11-29T10:00:00',
+		released: null,
 		fonts: drawingFonts
 	};
 	const write = async (group: string) => {

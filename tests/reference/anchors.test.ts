@@ -133,6 +133,7 @@ describe('the points that pieces hang on', () => {
 			(await formats
 				.find(({ id }) => id === 'placing')!
 				.write({
+					released: null,
 					fonts: drawingFonts,
 					model,
 					project: model.project,

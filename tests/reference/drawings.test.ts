@@ -62,7 +62,7 @@ describe('drawings, read by programs that did not write them', () => {
 		this.timeout(120_000);
 		const bytes = await formats
 			.find(({ id }) => id === 'pdf')!
-			.write({ model, project: model.project, at: AT, fonts: drawingFonts });
+			.write({ model, project: model.project, at: AT, released: null, fonts: drawingFonts });
 		const path = kept('all.pdf', bytes as Uint8Array);
 		expect(asked('qpdf', '--check', path)).to.match(/No syntax or stream encoding errors/);
 		const fonts = asked('pdffonts', path).trim().split('\n').slice(2);

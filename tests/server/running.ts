@@ -29,8 +29,8 @@ export async function launch(databaseUrl: string, settings: Record<string, strin
 	const log = openSync(join(tmpdir(), `zygaster-test-server-${port}.log`), 'w');
 	const server = spawn(process.execPath, ['build/index.js'], {
 		cwd: root,
-		// Tests ask more in a second than people do.
-		env: { ...serverSettings(databaseUrl, port), MOST_REQUESTS: '100000', ...settings },
+		// Tests ask more in a second than people do; papers of releases are written where a test asks for it.
+		env: { ...serverSettings(databaseUrl, port), MOST_REQUESTS: '100000', PAPERS: '', ...settings },
 		stdio: ['ignore', log, log]
 	});
 	closeSync(log);

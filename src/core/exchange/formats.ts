@@ -27,6 +27,8 @@ export interface Written {
 	readonly project: Project;
 	/** As in 2026-11-27T10:00:00. */
 	readonly at: string;
+	/** The last release as title blocks tell it, as in: 2, 27 Nov 2026; null for none. */
+	readonly released: string | null;
 	/** The letters of drawings, fetched when they are first asked for. */
 	readonly fonts: () => Promise<DrawingFonts>;
 }
@@ -146,9 +148,9 @@ export const formats: readonly Format[] = [
 		group: 'pdf',
 		ending: '.pdf',
 		type: 'application/pdf',
-		async write({ model, at, fonts }) {
+		async write({ model, at, fonts, released }) {
 			const { writePdf } = await import('./pdf/write');
-			const sheets = bookOf(model, at.slice(0, 10));
+			const sheets = bookOf(model, at.slice(0, 10), { last: released, revised: null });
 			return writePdf(model.project.name, chaptersOf(sheets), await fonts(), at);
 		}
 	},
@@ -160,9 +162,9 @@ export const formats: readonly Format[] = [
 		group: 'dxf',
 		ending: '.dxf',
 		type: 'image/vnd.dxf',
-		async write({ model, at }) {
+		async write({ model, at, released }) {
 			const { writeDxf } = await import('./dxf/write');
-			const sheets = bookOf(model, at.slice(0, 10));
+			const sheets = bookOf(model, at.slice(0, 10), { last: released, revised: null });
 			return writeDxf(pagesOf(sheets.filter(({ group }) => group === 'elevations' || group === 'unrolled')));
 		}
 	},

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The releases of a project, and the next one. */
-	import { MOST_RELEASE_NOTE } from '$lib/protocol';
+	import { MOST_RELEASE_NOTE, paperKinds } from '$lib/protocol';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { freezeMarks } from '$lib/schedule/freeze-marks';
@@ -16,6 +16,14 @@
 	const frozen = $derived(desk.project.document.marks.frozen !== null);
 	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 	const saved = $derived(desk.project.saveState.is === 'saved');
+	const megabytes = (bytes: number) => (bytes / 1e6).toFixed(bytes < 1e6 ? 2 : 1);
+	/** Between two looks whether papers are written (ms). */
+	const LOOK = 3000;
+	$effect(() => {
+		if (!releases.writing) return;
+		const timer = setInterval(() => void releases.load(), LOOK);
+		return () => clearInterval(timer);
+	});
 	async function make() {
 		const number = await releases.make(note.trim());
 		if (number === null) return;
@@ -55,7 +63,7 @@
 		{#if releases.failure}<p class="text-oxide mt-2 text-[13px]" role="alert">{releases.failure}</p>{/if}
 	</form>
 	<ul class="mt-5">
-		{#each releases.cards ?? [] as { number, madeAt, note: said, pieces, summary } (number)}
+		{#each releases.cards ?? [] as { number, madeAt, note: said, pieces, summary, papers, lacking } (number)}
 			<li>
 				<button
 					type="button"
@@ -80,7 +88,30 @@
 						)} flags</span
 					>
 				</button>
-				{#if releases.before === number}<a
+				{#if releases.before === number}
+					{#each papers as { kind, size } (kind)}
+						{@const { label, format } = paperKinds.find((one) => one.kind === kind)!}
+						<a
+							class="text-patina mb-1 flex justify-between px-3 text-[12.5px] hover:underline"
+							href="/api/projects/{desk.project.id}/releases/{number}/papers/{kind}"
+							download
+							>{label} as they were released ({format.toUpperCase()})<span
+								class="figures text-ink-2 text-[11.5px]">{megabytes(size)} MB</span
+							></a
+						>
+					{/each}
+					{#if lacking}<p
+							class={['mb-1 px-3 text-[12.5px]', lacking.is === 'failed' ? 'text-oxide' : 'text-ink-2']}
+							role="status"
+						>
+							{lacking.says}{lacking.is === 'coming' ? ' …' : '.'}
+							{#if lacking.is === 'failed'}<button
+									type="button"
+									class="plain-button"
+									onclick={() => void releases.writeAgain(number)}>Try again</button
+								>{/if}
+						</p>{/if}
+					<a
 						class="text-patina mb-2 block px-3 text-[12.5px] hover:underline"
 						href="/api/projects/{desk.project.id}/releases/{number}/file"
 						download>Release file for partners (JSON)</a

@@ -39,6 +39,20 @@ export class Releases {
 		this.before ??= read.releases[0]?.number ?? null;
 	}
 
+	/** Whether papers of some release are still being written. */
+	get writing(): boolean {
+		return (this.cards ?? []).some(({ lacking }) => lacking?.is === 'coming');
+	}
+
+	/** Papers of a release that could not be written are tried once more. */
+	async writeAgain(number: number): Promise<void> {
+		await fetch(`/api/projects/${this.desk.project.id}/releases/${number}/papers`, {
+			method: 'POST',
+			headers: OWN_HEADER
+		}).catch(() => null);
+		await this.load();
+	}
+
 	/** @returns its number, where it was made */
 	async make(note: string): Promise<number | null> {
 		this.making = true;

@@ -234,5 +234,27 @@ export const migrations: Record<string, Migration> = {
 			for (const table of ['sending_answer', 'sending_batch', 'sending'])
 				await db.schema.dropTable(table).execute();
 		}
+	},
+	'007-release-papers': {
+		async up(db: Kysely<unknown>) {
+			await db.schema
+				.createTable('release_paper')
+				.addColumn('release_id', 'uuid', (c) => c.notNull().references('release.id'))
+				.addColumn('kind', 'text', (c) => c.notNull().check(sql`kind in ('drawings', 'schedules')`))
+				.addColumn('sha256', 'text', (c) => c.notNull())
+				.addColumn('size', 'integer', (c) => c.notNull())
+				.addColumn('content', 'bytea', (c) => c.notNull())
+				.addColumn('made_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
+				// Each once: what was written first stays.
+				.addPrimaryKeyConstraint('release_paper_key', ['release_id', 'kind'])
+				.execute();
+			// They are packed already.
+			await sql`alter table release_paper alter column content set storage external`.execute(db);
+			await sql`create trigger never_changed before update or delete or truncate on release_paper
+				for each statement execute function refuse_change()`.execute(db);
+		},
+		async down(db: Kysely<unknown>) {
+			await db.schema.dropTable('release_paper').execute();
+		}
 	}
 };

@@ -12,7 +12,7 @@ import {
 import { releaseFile } from '$core/release/file';
 import type { ReleaseFile } from '$core/release/file-schema';
 import { summarise } from '$core/schedule/summary';
-import type { ReleaseCard } from '$lib/protocol';
+import type { Lacking, ReleaseCard } from '$lib/protocol';
 import { sql } from 'kysely';
 import { randomUUID } from 'node:crypto';
 import type { Connection, Database } from './database';
@@ -37,8 +37,12 @@ export class Releases {
 		private readonly stored: StoredFiles
 	) {}
 
-	/** All of a project, the newest first. @throws NotFound */
-	async list(project: string): Promise<ReleaseCard[]> {
+	/**
+	 * All of a project, the newest first.
+	 * @param lacking why papers of a release are not there, by its id
+	 * @throws NotFound
+	 */
+	async list(project: string, lacking: (release: string) => Lacking): Promise<ReleaseCard[]> {
 		const known = await this.db
 			.selectFrom('project')
 			.select('id')
@@ -48,11 +52,23 @@ export class Releases {
 		if (!known) throw new NotFound('there is no such project');
 		const rows = await this.db
 			.selectFrom('release')
-			.select(['number', 'revision', 'note', 'author', 'pieces', 'summary', 'made_at'])
+			.select(['id', 'number', 'revision', 'note', 'author', 'pieces', 'summary', 'made_at'])
 			.where('project_id', '=', project)
 			.orderBy('number', 'desc')
 			.execute();
-		return rows.map(({ made_at, ...row }) => ({ ...row, madeAt: made_at.toISOString() }));
+		const ids = rows.map(({ id }) => id);
+		const papers = ids.length
+			? await this.db
+					.selectFrom('release_paper')
+					.select(['release_id', 'kind', 'size'])
+					.where('release_id', 'in', ids)
+					.orderBy('kind')
+					.execute()
+			: [];
+		return rows.map(({ id, made_at, ...row }) => {
+			const own = papers.flatMap(({ release_id, kind, size }) => (release_id === id ? [{ kind, size }] : []));
+			return { ...row, madeAt: made_at.toISOString(), papers: own, lacking: own.length ? null : lacking(id) };
+		});
 	}
 
 	/** The pieces of one. @throws NotFound */
@@ -69,12 +85,16 @@ export class Releases {
 
 	/** One as a file for partners. @throws NotFound */
 	async file(project: string, number: number): Promise<ReleaseFile> {
-		const card = (await this.list(project)).find((one) => one.number === number);
-		if (!card) throw new NotFound(`there is no release ${number}`);
-		const { id, name } = await this.projects.state(project, card.revision);
-		const { note, madeAt } = card;
+		const release = await this.db
+			.selectFrom('release')
+			.select(['revision', 'note', 'made_at'])
+			.where('project_id', '=', project)
+			.where('number', '=', number)
+			.executeTakeFirst();
+		if (!release) throw new NotFound(`there is no release ${number}`);
+		const { id, name } = await this.projects.state(project, release.revision);
 		return releaseFile(
-			{ project: { id, name }, number, at: madeAt, note },
+			{ project: { id, name }, number, at: release.made_at.toISOString(), note: release.note },
 			await this.pieces(project, number)
 		);
 	}

@@ -1,3 +1,4 @@
+import type { PaperKind } from '$lib/protocol';
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 import type { Edit } from '$core/project/edits';
 import type { FileKind } from '$core/project/files';
@@ -88,6 +89,17 @@ export interface ReleaseTable {
 export type ReleaseRowTable = { release_id: string; place: number } & Record<ReleasedText, string> &
 	Record<ReleasedNumber, number | null>;
 
+/** A file that is kept of a release: its drawings, its schedules. */
+export interface ReleasePaperTable {
+	release_id: string;
+	kind: PaperKind;
+	sha256: string;
+	/** Bytes. */
+	size: number;
+	content: Buffer;
+	made_at: Timestamp;
+}
+
 /** A release on its way to a partner. */
 export interface SendingTable {
 	id: string;
@@ -146,6 +158,7 @@ export interface Schema {
 	database_epoch: EpochTable;
 	release: ReleaseTable;
 	release_row: ReleaseRowTable;
+	release_paper: ReleasePaperTable;
 	sending: SendingTable;
 	sending_batch: SendingBatchTable;
 	sending_answer: SendingAnswerTable;

@@ -384,6 +384,7 @@ export const chainService = {
 			model: made,
 			project: files.wholeProject(made.project),
 			at: writtenAt(),
+			released: drawings.last,
 			fonts: drawingFonts
 		});
 	},

@@ -52,6 +52,11 @@ export class Drawings {
 		this.model = null;
 	}
 
+	/** The last release, as the title block tells it. */
+	get last(): string | null {
+		return this.issued.last;
+	}
+
 	private of(model: Model): readonly Planned[] {
 		if (model !== this.model) {
 			this.model = model;

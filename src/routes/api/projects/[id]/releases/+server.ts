@@ -5,7 +5,7 @@ import { z } from 'zod';
 
 /** The releases of a project, the newest first. */
 export const GET = route({ params: projectParams }, async ({ params, locals }) =>
-	json({ releases: await locals.releases.list(params.id) })
+	json({ releases: await locals.releases.list(params.id, (release) => locals.papers.lacking(release)) })
 );
 
 const body = z.strictObject({
@@ -14,6 +14,8 @@ const body = z.strictObject({
 });
 
 /** Release it as it stands at a revision. */
-export const POST = route({ params: projectParams, body }, async ({ params, body, locals }) =>
-	json({ number: await locals.releases.make(params.id, body.revision, body.note) }, { status: 201 })
-);
+export const POST = route({ params: projectParams, body }, async ({ params, body, locals }) => {
+	const number = await locals.releases.make(params.id, body.revision, body.note);
+	locals.papers.wake();
+	return json({ number }, { status: 201 });
+});
