@@ -283,7 +283,7 @@ export const formatGroups = [...new Set(formats.map(({ group }) => group))];
  * The moment that files say they were written at.
  *
  * ```ts
- * const content = await format.write({ model, project, at: writtenAt(), fonts });
+ * const content = await format.write({ model, project, at: writtenAt(), released: null, fonts });
  * ```
  */
 export const writtenAt = (): string => new Date().toISOString().slice(0, 19);
