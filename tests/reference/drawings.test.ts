@@ -8,6 +8,9 @@ import { drawingFonts } from '../../src/cli/fonts';
 import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import { layers } from '../../src/core/drawing/drawing';
+import { besideName } from '../../src/core/cladding/beside';
+import { writeDxfPatterns } from '../../src/core/exchange/dxf/write-patterns';
+import { sourcesOf } from '../../src/core/schedule/sources';
 import { writeDxfLines } from '../../src/core/exchange/dxf/write-lines';
 import { distance } from '../../src/core/geometry/vector';
 import { layoutFigures } from '../../src/core/schedule/layout-figures';
@@ -43,6 +46,29 @@ print(json.dumps(dict(errors=[str(e.message) for e in found.errors], units=drawi
     layers=sorted(l.dxf.name for l in drawing.layers), used=sorted({e.dxf.layer for e in model}),
     kinds=dict(collections.Counter(e.dxftype() for e in model)),
     length=sum((e.dxf.end - e.dxf.start).magnitude for e in model if e.dxftype() == 'LINE'),
+    texts=[e.dxf.text for e in model if e.dxftype() == 'TEXT'])))
+`;
+
+/** Outlines less openings of every block, by the shoelace formula, times how often it is put in. */
+const PATTERNS_READER = `
+import json, sys, collections, math, ezdxf
+drawing = ezdxf.readfile(sys.argv[1])
+found = drawing.audit()
+def area(block):
+    sum = 0
+    for e in block:
+        if e.dxftype() == 'CIRCLE':
+            sum -= math.pi * e.dxf.radius ** 2
+        if e.dxftype() == 'LWPOLYLINE':
+            assert e.closed
+            p = [v[:2] for v in e.get_points()]
+            own = abs(__builtins__.sum(p[k - 1][0] * p[k][1] - p[k][0] * p[k - 1][1] for k in range(len(p)))) / 2
+            sum += own if e.dxf.layer == 'OUTLINE' else -own
+    return sum
+model = drawing.modelspace()
+names = collections.Counter(e.dxf.name for e in model if e.dxftype() == 'INSERT')
+print(json.dumps(dict(errors=[str(e.message) for e in found.errors], inserts=names.total(), blocks=len(names),
+    area=math.fsum(area(drawing.blocks[name]) * count for name, count in names.items()),
     texts=[e.dxf.text for e in model if e.dxftype() == 'TEXT'])))
 `;
 
@@ -138,6 +164,32 @@ describe('drawings, read by programs that did not write them', () => {
 		expect(found.kinds['LINE']).to.equal(sum(figures.map(({ edges }) => edges)) + runs.length);
 		expect(found.length).to.be.closeTo(sum(figures.map(({ lineLength }) => lineLength)) + sum(runs), 1);
 		expect(found.used).to.include('GR DIAGONAL');
+	});
+
+	it('DXF of flat patterns: sound, a block for sheets that are alike, put in once for each, with the area of the schedule', () => {
+		const path = kept('patterns.dxf', writeDxfPatterns(model));
+		const found = JSON.parse(asked('/usr/bin/python3', '-c', PATTERNS_READER, path)) as {
+			errors: string[];
+			inserts: number;
+			blocks: number;
+			area: number;
+			texts: string[];
+		};
+		expect(found.errors).to.deep.equal([]);
+		const sources = sourcesOf(model).filter(
+			({ group, clause }) => group.over === 'cell' && !besideName(clause)
+		);
+		let [area, plates] = [0, 0];
+		for (const { group } of sources)
+			for (const table of group.run.elements)
+				if (table.stock?.shape === 'plate')
+					for (const own of table.area) [area, plates] = [area + own, plates + 1];
+		expect(found.inserts).to.equal(plates);
+		expect(found.blocks).to.be.lessThan(found.inserts);
+		// The schedule's is that of a plate as it is seen along its normal: warped ones are a little larger laid flat.
+		expect(found.area / area).to.be.within(1, 1.003);
+		const marks = sources.flatMap(({ marks: of }) => of());
+		expect(found.texts).to.include.members(marks);
 	});
 
 	it('DXF: sound, in millimetres, every layer there is one that is defined, as many lines as long', () => {

@@ -266,6 +266,13 @@ describe('flat patterns against what is known of them', () => {
 		expect(widths[0]! - widths[1]!).to.be.closeTo(20, 0.01);
 	});
 
+	it('a plate no wider than it is thick has its largest side', () => {
+		const strip = solidLibrary().Manifold.cube([30, 900, 24]);
+		const [side] = outerSides(meshOfSolid(strip), 24, [0, 0, 1]);
+		strip.delete();
+		expect(flatPattern(side!).area).to.be.closeTo(30 * 900, 1e-2);
+	});
+
 	it('what is no sheet has no side to lay flat', () => {
 		const cube = solidLibrary().Manifold.cube([100, 100, 100]);
 		expect(outerSides(meshOfSolid(cube), 4, [0, 0, 1])).to.deep.equal([]);

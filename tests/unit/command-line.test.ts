@@ -98,6 +98,7 @@ describe('command line', () => {
 			'small-materials.csv',
 			'small-nodes.csv',
 			'small-panels.csv',
+			'small-patterns.dxf',
 			'small-pieces.stp',
 			'small-placing.json',
 			'small-rules.csv',

@@ -1,35 +1,15 @@
 import { elevations, sections } from './elevation-sheets';
 import { listSheets } from './list-sheets';
 import { unrolled } from './unrolled-sheets';
-import { besideName } from '../cladding/beside';
 import type { Model } from '../cladding/model';
-import { sourcesOf, type GroupSource } from '../schedule/sources';
+import { sourcesOf } from '../schedule/sources';
 import { KeptViews } from './kept-views';
 import { ownSheets } from './own-sheets';
-import { pieceSheet, type PiecesOfKind } from './piece-sheet';
+import { pieceSheet } from './piece-sheet';
+import { piecesByKind } from './pieces-of-kinds';
 import { NOT_ISSUED, sheetNumber, type BookSettings, type Issued, type Planned } from './planned';
 import { cover } from './cover';
 import type { Titles } from './sheet';
-
-/** Pieces on cells by their kinds, in the order of the kinds. */
-function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
-	const [first] = sources;
-	if (!first) return [];
-	const { kinds, of } = first.kinds();
-	const found = new Map<number, { source: GroupSource; row: number; marks: string[] }>();
-	for (const source of sources) {
-		const { group, clause, z, marks } = source;
-		if (group.over !== 'cell' || besideName(clause)) continue;
-		const called = marks();
-		group.sites.forEach((site, row) => {
-			const kind = of[z]![clause.face]![site]!;
-			const known = found.get(kind) ?? { source, row, marks: [] };
-			found.set(kind, known);
-			known.marks.push(called[row]!);
-		});
-	}
-	return kinds.flatMap((kind, k) => (found.has(k) ? [{ kind, ...found.get(k)! }] : []));
-}
 
 /**
  * The sheets of a project, none of them drawn yet.

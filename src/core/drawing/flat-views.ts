@@ -63,7 +63,13 @@ function turnedToFoot(pattern: FlatPattern): FlatPattern {
 	};
 }
 
-/** The diameter of a round opening (mm); null for others. */
+/**
+ * The diameter of a round opening (mm); null for others.
+ *
+ * ```ts
+ * diameterOf([[0, 0], [9, 0], [9, 9], [0, 9]]); // null
+ * ```
+ */
 export function diameterOf(ring: readonly Place[]): number | null {
 	if (ring.length < ROUND_CORNERS) return null;
 	const [x, y] = ring.reduce(([sx, sy], [px, py]) => [sx + px / ring.length, sy + py / ring.length], [0, 0]);
@@ -122,14 +128,26 @@ export function cellView({ face, group }: GroupSource, row: number): FlatView {
 	};
 }
 
-/** The sheets of a piece laid flat, those that are alike once; and how many more there are. */
-export function sheetViews(
-	{ face, group }: GroupSource,
-	row: number
-): { readonly views: FlatView[]; readonly more: number } {
+/** A sheet of a piece laid flat, and how many of the piece are like it. */
+export interface SheetPattern {
+	readonly pattern: FlatPattern;
+	/** As in Panel: Aluminium plate 4. */
+	readonly called: string;
+	readonly isGlass: boolean;
+	readonly count: number;
+}
+
+/**
+ * The sheets of a piece laid flat, those that are alike once.
+ *
+ * ```ts
+ * const [first] = sourcesOf(model).map((source) => sheetPatterns(source, 0));
+ * ```
+ */
+export function sheetPatterns({ face, group }: GroupSource, row: number): SheetPattern[] {
 	const outward = pointAt(face.measures.normal, group.sites[row]!);
 	const stockOf = stockReader();
-	const found = new Map<string, { pattern: FlatPattern; called: string; isGlass: boolean; count: number }>();
+	const found = new Map<string, SheetPattern>();
 	for (const table of group.run.elements) {
 		if (table.stock?.shape !== 'plate') continue;
 		for (const k of instancesOf(table).get(row) ?? []) {
@@ -142,12 +160,21 @@ export function sheetViews(
 				const pattern = turnedToFoot(flatPattern(side));
 				const key = `${called};${likeness(pattern)}`;
 				const known = found.get(key);
-				if (known) known.count++;
-				else found.set(key, { pattern, called, isGlass: glass, count: 1 });
+				const count = (known?.count ?? 0) + 1;
+				found.set(key, { pattern: known?.pattern ?? pattern, called, isGlass: glass, count });
 			}
 		}
 	}
-	const views = [...found.values()].slice(0, MOST).map(({ pattern, called, isGlass, count }): FlatView => {
+	return [...found.values()];
+}
+
+/** The sheets of a piece as they are drawn; and how many more there are. */
+export function sheetViews(
+	source: GroupSource,
+	row: number
+): { readonly views: FlatView[]; readonly more: number } {
+	const found = sheetPatterns(source, row);
+	const views = found.slice(0, MOST).map(({ pattern, called, isGlass, count }): FlatView => {
 		const { low, high } = boxOf(pattern.outline);
 		const [wide, tall] = [high[0] - low[0], high[1] - low[1]];
 		const { lengths, angles } = sizesOf(pattern.outline);
@@ -166,5 +193,5 @@ export function sheetViews(
 			]
 		};
 	});
-	return { views, more: Math.max(0, found.size - MOST) };
+	return { views, more: Math.max(0, found.length - MOST) };
 }

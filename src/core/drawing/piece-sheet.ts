@@ -1,27 +1,18 @@
 import { elementMass } from '../cladding/quantities';
 import { pointAt } from '../geometry/vector';
-import type { Kind } from '../like/kinds';
 import type { Paper } from '../project/drawings-schema';
 import { instancesOf } from '../part/element-table';
 import { stockReader } from '../schedule/columns';
-import type { GroupSource } from '../schedule/sources';
 import { boundsOf, Ink, widthOfText, type Page, type View } from './drawing';
 import { inkSeen } from './elevation';
 import { flatDrawing } from './flat-drawing';
 import { cellView, sheetViews } from './flat-views';
 import { lookingAlong } from './frame';
+import type { PiecesOfKind } from './pieces-of-kinds';
 import { Hiding } from './hidden-lines';
 import { placeView, roomOf, sheetOf, type Room, type Titles } from './sheet';
 import { addPieces, Gathered } from './solids';
 import { drawTable, plainTable, TABLE_LINE } from './table';
-
-/** The pieces of one kind; the first stands for all of them. */
-export interface PiecesOfKind {
-	readonly kind: Kind;
-	readonly source: GroupSource;
-	readonly row: number;
-	readonly marks: readonly string[];
-}
 
 /** Of what is written at a pattern (mm of paper). */
 const TEXT = 2.4;

@@ -169,6 +169,19 @@ export const formats: readonly Format[] = [
 		}
 	},
 	{
+		id: 'patterns',
+		label: 'Flat patterns of sheets, true to size',
+		called: 'DXF',
+		use: 'To be cut: a block for sheets that are alike, each piece with its mark',
+		group: 'dxf',
+		ending: '-patterns.dxf',
+		type: 'image/vnd.dxf',
+		async write({ model }) {
+			const { writeDxfPatterns } = await import('./dxf/write-patterns');
+			return writeDxfPatterns(model);
+		}
+	},
+	{
 		id: 'lines',
 		label: 'Grid lines and guides in space',
 		called: 'DXF',

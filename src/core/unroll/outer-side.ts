@@ -6,6 +6,9 @@ const OPPOSITE = -0.9;
 /** A sheet is nowhere thicker than so many times what it is cut from: corners are moved along their own normals. */
 const THICKER = 1.5;
 
+/** Edges that turn by less are none: 45° (cosine). */
+const SMOOTH = Math.SQRT1_2;
+
 /** Triangles with what is asked of each, in columns. */
 interface Facets {
 	readonly count: number;
@@ -74,8 +77,15 @@ function isBacked({ at, normals, areas }: Facets, body: readonly number[], t: nu
 /** On the side of two triangles is in both. */
 const WITHIN = 1e-6;
 
-/** Parts of a list of triangles that are joined by sides. @param of the triangles asked for */
-function joinedParts(triangles: ArrayLike<number>, of: readonly number[]): number[][] {
+/**
+ * Parts of a list of triangles that are joined by sides.
+ * @param of the triangles asked for @param goesOn whether two that share a side are of one part
+ */
+function joinedParts(
+	triangles: ArrayLike<number>,
+	of: readonly number[],
+	goesOn: (t: number, other: number) => boolean = () => true
+): number[][] {
 	const sides = new Map<string, number[]>();
 	const names = (t: number) =>
 		[0, 1, 2].map((k) => {
@@ -97,7 +107,7 @@ function joinedParts(triangles: ArrayLike<number>, of: readonly number[]): numbe
 		for (let k = 0; k < part.length; k++)
 			for (const name of names(part[k]!))
 				for (const other of sides.get(name)!)
-					if (!met.has(other)) {
+					if (!met.has(other) && goesOn(part[k]!, other)) {
 						met.add(other);
 						part.push(other);
 					}
@@ -128,11 +138,14 @@ export function outerSides(mesh: ClosedMesh, thickness: number, outward: Vector)
 	const { normals, areas } = facets;
 	const { vertices, triangles } = mesh;
 	const all = Array.from({ length: facets.count }, (_, t) => t);
+	const isSmooth = (t: number, other: number) => dot(pointAt(normals, t), pointAt(normals, other)) > SMOOTH;
 	const looks = (part: readonly number[]) =>
 		part.reduce((sum, t) => sum + areas[t]! * dot(pointAt(normals, t), outward), 0);
 	return joinedParts(triangles, all).flatMap((body) => {
 		const covered = body.filter((t) => isBacked(facets, body, t, THICKER * thickness));
-		const sides = joinedParts(triangles, covered);
+		let sides = joinedParts(triangles, covered);
+		// As narrow as it is thick its rims are covered too: they are told from its sides by their edges.
+		if (sides.length === 1) sides = joinedParts(triangles, covered, isSmooth);
 		if (sides.length < 2) return [];
 		const largest = sides
 			.map((side) => ({ side, area: side.reduce((sum, t) => sum + areas[t]!, 0) }))
