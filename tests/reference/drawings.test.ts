@@ -130,6 +130,7 @@ describe('drawings, read by programs that did not write them', () => {
 			inked: [
 				{
 					layer: 'text',
+					fills: [],
 					lines: new Float64Array(0),
 					texts: [
 						{ x: 50, y: 50, size: 4, text: 'Halle 木 ≤ 3\u202f200 mm²', from: 'left', turn: 0, bold: false }
@@ -198,7 +199,13 @@ describe('drawings, read by programs that did not write them', () => {
 	});
 
 	it('DXF: sound, in millimetres, every layer there is one that is defined, as many lines as long', () => {
-		const pages = [...sheets(['elevations'], 1), ...sheets(['unrolled'], 2)].flatMap((one) => one.draw());
+		const { drawings } = model.project;
+		const sections = [{ id: 's', looking: 'north' as const, at: 8000 }];
+		const cut = { ...model, project: { ...model.project, drawings: { ...drawings, sections } } };
+		const section = bookOf(cut, AT.slice(0, 10)).filter(({ group }) => group === 'sections');
+		const pages = [...sheets(['elevations'], 1), ...sheets(['unrolled'], 2), ...section].flatMap((one) =>
+			one.draw()
+		);
 		const path = kept('some.dxf', writeDxf(pages));
 		const found = JSON.parse(asked('/usr/bin/python3', '-c', DXF_READER, path)) as {
 			errors: string[];
@@ -217,6 +224,7 @@ describe('drawings, read by programs that did not write them', () => {
 		const lines = inked.reduce((sum, one) => sum + one.lines.length / 4, 0);
 		expect(found.kinds).to.deep.equal({
 			LINE: lines,
+			HATCH: inked.reduce((sum, { fills }) => sum + fills.length, 0),
 			TEXT: inked.reduce((sum, { texts }) => sum + texts.length, 0)
 		});
 		let length = 0;

@@ -5,7 +5,7 @@ import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import type { Planned, SheetGroup } from '../../src/core/drawing/planned';
 import { drawClouds } from '../../src/core/drawing/clouds';
-import { boxOf, type Box } from '../../src/core/geometry/polygon';
+import { boxOf, polygonArea, type Box } from '../../src/core/geometry/polygon';
 import { Ink, type Inked, type LayerName, type Page } from '../../src/core/drawing/drawing';
 import { scaleThatFits } from '../../src/core/drawing/sheet';
 import { unrolledFace } from '../../src/core/drawing/unrolled';
@@ -290,6 +290,28 @@ describe('drawings', () => {
 			// Along its outer rim alone: 16 squares a side, each with a bow of five lines.
 			expect(lines.length / 4 / 5).to.be.within(4 * 16, 4 * 17);
 		});
+	});
+
+	it('what a section cuts is filled: as thick as panels are, as high as they are between their joints', async () => {
+		const wall = glazed(sheet(12_000, 6000), 8, 4);
+		const sections = [{ id: 's', looking: 'east' as const, at: 700 }];
+		const made = await new Chain().run({ ...wall, drawings: { ...wall.drawings, sections } });
+		const [page] = ofGroup(bookOf(made, DAY), 'sections')[0]!.draw();
+		const fills = page!.inked.flatMap(({ fills: own }) => own);
+		expect(fills.length).to.equal(4);
+		const told = textsOf(page!, 'text').find((text) => text.startsWith('Scale 1 : '))!;
+		const scale = Number(told.slice('Scale 1 : '.length));
+		for (const rings of fills) {
+			expect(rings.length).to.equal(1);
+			const places = Array.from({ length: rings[0]!.length / 2 }, (_, k): [number, number] => [
+				rings[0]![2 * k]!,
+				rings[0]![2 * k + 1]!
+			]);
+			// Panels of 4 mm, 1500 high less a joint of 8 mm all round.
+			expect(Math.abs(polygonArea(places)) * scale * scale).to.be.closeTo(4 * 1484, 1);
+		}
+		for (const one of ofGroup(bookOf(made, DAY), 'elevations'))
+			expect(one.draw()[0]!.inked.every(({ fills: own }) => !own.length)).to.equal(true);
 	});
 
 	it('the title block has the lines of its own project on every paper, and the last release', async () => {

@@ -160,6 +160,7 @@ describe('hidden lines', () => {
 		// Of the one that is cut the outline, once over for its faces' halves; of the one beside it the front.
 		const cut = seenLines({
 			corners: solids.corners,
+			cuts: [],
 			edges: new Map([['outline', solids.edges.get('outline')!]])
 		});
 		expect(lengthOf(cut)).to.be.closeTo(4000, 0.01);

@@ -2,6 +2,7 @@ import type { Place } from '../geometry/polygon';
 
 /** What stands on a drawing, in kinds: each is a layer in the formats that have them. Pens are widths in mm. */
 export const layers = {
+	cuts: { name: 'CUTS', pen: 0, colour: '#cdc6b6' },
 	frame: { name: 'FRAME', pen: 0.5, colour: '#1b1b18' },
 	panels: { name: 'PANELS', pen: 0.13, colour: '#1b1b18' },
 	bars: { name: 'BARS', pen: 0.18, colour: '#1b1b18' },
@@ -35,9 +36,13 @@ export interface Text {
 	readonly bold: boolean;
 }
 
-/** What lies on one layer: x1 y1 x2 y2 of every line, and texts. */
+/** An area that is filled: x y of every corner of its rings; what lies within two of them is not (even-odd). */
+export type Fill = readonly Float64Array[];
+
+/** What lies on one layer: x1 y1 x2 y2 of every line, areas that are filled under them, and texts. */
 export interface Inked {
 	readonly layer: LayerName;
+	readonly fills: readonly Fill[];
 	readonly lines: Float64Array;
 	readonly texts: readonly Text[];
 }
@@ -67,6 +72,13 @@ export const widthOfText = (text: string, size: number): number => text.length *
 export class Ink {
 	private readonly lines = new Map<LayerName, number[]>();
 	private readonly texts = new Map<LayerName, Text[]>();
+	private readonly fills = new Map<LayerName, Fill[]>();
+
+	fill(layer: LayerName, rings: Fill): void {
+		const known = this.fills.get(layer);
+		if (known) known.push(rings);
+		else this.fills.set(layer, [rings]);
+	}
 
 	line(layer: LayerName, x1: number, y1: number, x2: number, y2: number): void {
 		const known = this.lines.get(layer);
@@ -116,7 +128,12 @@ export class Ink {
 
 	/** What another one has taken, at another place: its lines at a scale, its texts as large as they are. */
 	place(inked: readonly Inked[], scale: number, x: number, y: number): void {
-		for (const { layer, lines, texts } of inked) {
+		for (const { layer, fills, lines, texts } of inked) {
+			for (const rings of fills)
+				this.fill(
+					layer,
+					rings.map((ring) => ring.map((value, k) => value * scale + (k % 2 ? y : x)))
+				);
 			for (let k = 0; k < lines.length; k += 4)
 				this.line(
 					layer,
@@ -133,8 +150,11 @@ export class Ink {
 	/** All of it, in the order of the layers. */
 	done(): Inked[] {
 		return (Object.keys(layers) as LayerName[]).flatMap((layer) => {
-			const [lines, texts] = [this.lines.get(layer) ?? [], this.texts.get(layer) ?? []];
-			return lines.length || texts.length ? [{ layer, lines: Float64Array.from(lines), texts }] : [];
+			const lines = this.lines.get(layer) ?? [];
+			const texts = this.texts.get(layer) ?? [];
+			const fills = this.fills.get(layer) ?? [];
+			const isEmpty = !lines.length && !texts.length && !fills.length;
+			return isEmpty ? [] : [{ layer, fills, lines: Float64Array.from(lines), texts }];
 		});
 	}
 }

@@ -82,6 +82,8 @@ export function seenOf(
 	const solids = solidsOf(model, frame, zones, from);
 	const hiding = new Hiding(solids.corners);
 	const lines = new Ink();
+	// Nothing stands before the plane that cuts.
+	for (const rings of solids.cuts) lines.fill('cuts', rings);
 	inkSeen(lines, solids, hiding);
 	const inked = lines.done();
 	const bounds = boundsOf(inked);

@@ -2,7 +2,7 @@ import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../cladding/model
 import { pointAt, type Vector } from '../geometry/vector';
 import type { ElementTable } from '../part/element-table';
 import { placesOf, trianglesOf } from '../part/places';
-import type { LayerName } from './drawing';
+import type { Fill, LayerName } from './drawing';
 import type { Frame } from './frame';
 import { Numbers } from './hidden-lines';
 
@@ -15,6 +15,8 @@ export interface Solids {
 	readonly corners: Float64Array;
 	/** By layer: x y depth of both ends of every edge that is turned to the eye. */
 	readonly edges: ReadonlyMap<LayerName, Float64Array>;
+	/** Where solids are cut: of each its rings, x y of every corner. */
+	readonly cuts: readonly Fill[];
 }
 
 /** The edges of a mesh: two vertices, and the triangles on either side, -1 for none. */
@@ -55,6 +57,7 @@ function layerOf({ group }: ClauseGroup): LayerName {
 export class Gathered {
 	private readonly corners = new Numbers();
 	private readonly edges = new Map<LayerName, Numbers>();
+	private readonly cuts: Fill[] = [];
 	private seen = new Float64Array(0);
 	private normals = new Float64Array(0);
 
@@ -86,6 +89,7 @@ export class Gathered {
 		}
 		if (furthest < from) return;
 		const isCut = nearest < from;
+		if (isCut) this.addRings(triangles, vertices);
 		const outline = isCut ? this.into('outline') : null;
 		for (let t = 0; t < count; t++) {
 			const a = 3 * triangles[3 * t]!;
@@ -143,6 +147,43 @@ export class Gathered {
 		if (line.length === 2) outline.push(...line[0]!, ...line[1]!);
 	}
 
+	/**
+	 * The rings in which a solid is cut: from triangle to triangle over the edges that cross the plane. A sheet without
+	 * thickness has none that close.
+	 */
+	private addRings(triangles: ArrayLike<number>, vertices: number): void {
+		const { seen, from } = this;
+		// By the edge that a triangle's cut begins at: the one that it ends at.
+		const next = new Map<number, number>();
+		const nameOf = (a: number, b: number) => (a < b ? a * vertices + b : b * vertices + a);
+		for (let t = 0; t < triangles.length; t += 3) {
+			let [entry, exit] = [-1, -1];
+			for (let side = 0; side < 3; side++) {
+				const [a, b] = [triangles[t + side]!, triangles[t + ((side + 1) % 3)]!];
+				const isBehind = seen[3 * a + 2]! >= from;
+				if (isBehind === seen[3 * b + 2]! >= from) continue;
+				if (isBehind) exit = nameOf(a, b);
+				else entry = nameOf(a, b);
+			}
+			if (entry >= 0) next.set(entry, exit);
+		}
+		const rings: Float64Array[] = [];
+		for (const [first] of next) {
+			const ring: number[] = [];
+			let name: number | undefined = first;
+			for (; name !== undefined && next.has(name);) {
+				const [a, b] = [3 * Math.floor(name / vertices), 3 * (name % vertices)];
+				const t = (from - seen[a + 2]!) / (seen[b + 2]! - seen[a + 2]!);
+				ring.push(seen[a]! + t * (seen[b]! - seen[a]!), seen[a + 1]! + t * (seen[b + 1]! - seen[a + 1]!));
+				const to: number = next.get(name)!;
+				next.delete(name);
+				name = to;
+			}
+			if (name === first && ring.length > 4) rings.push(Float64Array.from(ring));
+		}
+		if (rings.length) this.cuts.push(rings);
+	}
+
 	private addEdges(layer: LayerName, edges: Edges): void {
 		const { seen, normals, from } = this;
 		const into = this.into(layer);
@@ -172,7 +213,8 @@ export class Gathered {
 	done(): Solids {
 		return {
 			corners: this.corners.all,
-			edges: new Map([...this.edges].map(([layer, numbers]) => [layer, numbers.all]))
+			edges: new Map([...this.edges].map(([layer, numbers]) => [layer, numbers.all])),
+			cuts: this.cuts
 		};
 	}
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A page as it is printed. */
 	import { layers, type Page } from '$core/drawing/drawing';
-	import { strokeOf } from '$core/exchange/svg/write';
+	import { areaOf, strokeOf } from '$core/exchange/svg/write';
 	import { inDegrees } from '$core/units/scale';
 
 	let { page }: { page: Page } = $props();
@@ -15,8 +15,13 @@
 	class="block size-full bg-white"
 	font-family="'Archivo Variable', sans-serif"
 >
-	{#each page.inked as { layer, lines, texts } (layer)}
+	{#each page.inked as { layer, fills, lines, texts } (layer)}
 		{@const { pen, colour } = layers[layer]}
+		{#if fills.length}<path
+				d={fills.map((rings) => areaOf(rings, page.height)).join('')}
+				fill={colour}
+				fill-rule="evenodd"
+			/>{/if}
 		{#if lines.length}<path
 				d={strokeOf(lines, page.height)}
 				fill="none"

@@ -54,9 +54,17 @@ class Letters {
 }
 
 /** What is painted for a layer: ISO 32000-1, 8.5 (paths) and 9.4 (text). */
-function painted({ layer, lines, texts }: Inked, regular: Letters, bold: Letters): string {
+function painted({ layer, fills, lines, texts }: Inked, regular: Letters, bold: Letters): string {
 	const { pen, colour } = layers[layer];
 	const out: string[] = [`${parts(colour)} RG ${parts(colour)} rg ${pen} w`];
+	for (const rings of fills) {
+		for (const ring of rings) {
+			for (let k = 0; k < ring.length; k += 2)
+				out.push(`${mm(ring[k]!)} ${mm(ring[k + 1]!)} ${k ? 'l' : 'm'}`);
+			out.push('h');
+		}
+		out.push('f*');
+	}
 	let [x, y] = ['', ''];
 	for (let k = 0; k < lines.length; k += 4) {
 		const [x1, y1] = [mm(lines[k]!), mm(lines[k + 1]!)];

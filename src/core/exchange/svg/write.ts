@@ -1,4 +1,4 @@
-import { layers, type Inked, type Page } from '../../drawing/drawing';
+import { layers, type Fill, type Inked, type Page } from '../../drawing/drawing';
 import { xmlText } from '../xml';
 
 const anchors = { left: 'start', middle: 'middle', right: 'end' } as const;
@@ -26,9 +26,28 @@ export function strokeOf(lines: Float64Array, height: number): string {
 	return path;
 }
 
-function group({ layer, lines, texts }: Inked, height: number): string {
+/**
+ * Rings of an area as a path to be filled by even and odd.
+ *
+ * ```ts
+ * areaOf([Float64Array.of(0, 0, 10, 0, 10, 5)], 20); // M0 20L10 20L10 15Z
+ * ```
+ * @param height of the page (mm): y is down here
+ */
+export function areaOf(rings: Fill, height: number): string {
+	let path = '';
+	for (const ring of rings) {
+		for (let k = 0; k < ring.length; k += 2)
+			path += `${k ? 'L' : 'M'}${mm(ring[k]!)} ${mm(height - ring[k + 1]!)}`;
+		path += 'Z';
+	}
+	return path;
+}
+
+function group({ layer, fills, lines, texts }: Inked, height: number): string {
 	const { name, pen, colour } = layers[layer];
 	const path = strokeOf(lines, height);
+	const areas = fills.map((rings) => areaOf(rings, height)).join('');
 	const words = texts.map((text) => {
 		const [tx, ty] = [mm(text.x), mm(height - text.y)];
 		const turned = text.turn ? ` transform="rotate(${mm((-text.turn * 180) / Math.PI)} ${tx} ${ty})"` : '';
@@ -37,6 +56,7 @@ function group({ layer, lines, texts }: Inked, height: number): string {
 	});
 	return (
 		`<g id="${name}">` +
+		(areas && `<path d="${areas}" fill="${colour}" fill-rule="evenodd"/>`) +
 		(path &&
 			`<path d="${path}" fill="none" stroke="${colour}" stroke-width="${pen}" stroke-linecap="round" stroke-linejoin="round"/>`) +
 		(words.length ? `<g fill="${colour}">${words.join('')}</g>` : '') +
