@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from '../property';
 import { readFileSync } from 'node:fs';
+import { bookOf } from '../../src/core/drawing/book';
 import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { Model } from '../../src/core/cladding/model';
@@ -616,6 +617,17 @@ describe('the project that is shipped', () => {
 				expect(on.length, run.id).to.be.above(0);
 			}
 		}
+		// Of the sheet that is laid out by hand what is measured in; its views of the whole take their time.
+		const { drawings } = shipped;
+		const sheets = drawings.sheets.map((one) => ({
+			...one,
+			views: one.views.filter(({ of }) => of.shows === 'unrolled')
+		}));
+		const measured = { ...model, project: { ...model.project, drawings: { ...drawings, sheets } } };
+		const own = bookOf(measured, '2026-11-30').filter(({ group }) => group === 'own');
+		expect(own.length).to.equal(1);
+		const { views, lost } = own[0]!.layout!();
+		expect([views.map(({ fault }) => fault), lost]).to.deep.equal([[null], []]);
 		const used = new Set(
 			model.zones.flatMap(({ model: zone }) => zone!.groups.map(({ group }) => group.ready.part.id))
 		);
