@@ -151,6 +151,13 @@ test('a sheet is laid out by hand: views are added, moved and sized, measured in
 	expect(dimensions[0]!.from).toMatch(/^street\/.*\/N\/C01\/B01$/);
 	await expect(paper.getByRole('img')).toContainText(/\d{4,5}/);
 
+	// The same by keys alone: between points that are said by their addresses.
+	await page.getByRole('button', { name: 'Dimensions: one dimension' }).click();
+	await page.getByRole('button', { name: '+ Dimension' }).click();
+	await expect.poll(async () => (await ownSheet()).dimensions.length).toBe(2);
+	await page.keyboard.press('Escape');
+	await page.getByRole('button', { name: /^Undo/ }).click();
+
 	// One that has lost its point is told, and said anew.
 	await page.getByRole('button', { name: 'Dimensions: one dimension' }).click();
 	await page.getByRole('button', { name: /^Point it is measured to/ }).click();

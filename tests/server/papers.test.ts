@@ -2,26 +2,16 @@ import { expect } from 'chai';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import pg from 'pg';
 import { root } from '../../scripts/lib/system.mjs';
 import { readProjectText } from '../../src/core/project/read';
 import type { PaperKind, ReleaseCard } from '../../src/lib/protocol';
-import { ask, create, launch, running, type Running } from './running';
+import { ask, create, launch, query, running, type Running } from './running';
 
 const small = readProjectText(
 	readFileSync(new URL('../../docs/examples/small.json', import.meta.url), 'utf8')
 );
 const PROGRAM = join(root, 'build/cli/zyg.js');
 
-async function query(text: string): Promise<pg.QueryResult> {
-	const client = new pg.Client({ connectionString: running.databaseUrl });
-	await client.connect();
-	try {
-		return await client.query(text);
-	} finally {
-		await client.end();
-	}
-}
 async function released(): Promise<string> {
 	const id = await create(small);
 	expect((await ask('POST', `/api/projects/${id}/releases`, { revision: 0, note: '' })).status).to.equal(201);

@@ -1,25 +1,15 @@
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
-import pg from 'pg';
 import { readProjectText } from '../../src/core/project/read';
 import type { ReleasedPieces } from '../../src/core/release/pieces';
 import type { ReleaseCard } from '../../src/lib/protocol';
-import { ask, create, open, running, save } from './running';
+import { ask, create, open, query, save } from './running';
 
 const small = readProjectText(
 	readFileSync(new URL('../../docs/examples/small.json', import.meta.url), 'utf8')
 );
 
-async function query(text: string): Promise<pg.QueryResult> {
-	const client = new pg.Client({ connectionString: running.databaseUrl });
-	await client.connect();
-	try {
-		return await client.query(text);
-	} finally {
-		await client.end();
-	}
-}
 const refused = async (text: string) =>
 	query(text).then(
 		() => expect.fail(`the database took: ${text}`),

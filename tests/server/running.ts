@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { closeSync, openSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { ensureBuild } from '../../scripts/lib/build.mjs';
 import { emptyDatabase, startDatabase } from '../../scripts/lib/postgres.mjs';
 import { freePort, takeLock } from '../../scripts/lib/processes.mjs';
@@ -73,6 +74,17 @@ export const mochaHooks = {
 		database?.stop();
 	}
 };
+
+/** Ask the database itself. */
+export async function query(text: string): Promise<pg.QueryResult> {
+	const client = new pg.Client({ connectionString: running.databaseUrl });
+	await client.connect();
+	try {
+		return await client.query(text);
+	} finally {
+		await client.end();
+	}
+}
 
 export interface Answer<T> {
 	readonly status: number;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import { meshStep } from '$core/part/kit/of-mesh';
 	import type { AnyStep } from '$core/project/part-definition';
 	import { isInFile } from '$core/project/stored';
@@ -11,13 +12,10 @@
 		replace: (step: AnyStep) => void;
 	}
 	let { step, replace }: Props = $props();
-	let input: HTMLInputElement;
+	let input: FilePicker;
 	let reading = $state(false);
 
-	async function read() {
-		const [file] = input.files ?? [];
-		input.value = '';
-		if (!file) return;
+	async function read(file: File) {
 		reading = true;
 		try {
 			const mesh = await readMesh(file).result;
@@ -35,18 +33,16 @@
 <span class="text-ink-2"
 	>{step.source ? `of ${step.source}, ` : ''}{isInFile(step.triangles) ? '…' : step.triangles.length / 3} triangles</span
 >
-<input
+<FilePicker
 	bind:this={input}
-	type="file"
-	accept=".obj,.stl,.glb,.OBJ,.STL,.GLB"
-	class="hidden"
-	aria-label="Newer file of {step.name}"
-	onchange={read}
+	label="Newer file of {step.name}"
+	endings={['obj', 'stl', 'glb']}
+	onfile={(one) => void read(one)}
 />
 <button
 	type="button"
 	class="text-patina-deep text-[12px] underline"
 	disabled={reading}
 	aria-label="A newer file for {step.name}"
-	onclick={() => input.click()}>{reading ? 'reading …' : 'a newer file'}</button
+	onclick={() => input.ask()}>{reading ? 'reading …' : 'a newer file'}</button
 >

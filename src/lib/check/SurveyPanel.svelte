@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Points that were measured on the site: where they are in the model, what no longer fits, and the way to fit it. */
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { readPoints } from '$core/exchange/csv/read-points';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
@@ -12,17 +13,14 @@
 
 	const desk = useDesk();
 	const { survey } = desk;
-	let input: HTMLInputElement;
+	let input: FilePicker;
 	let wrong = $state<string | null>(null);
 	$effect(() => {
 		void [survey.points, survey.within, desk.model.runs];
 		if (!desk.model.behind && !desk.model.view.partial) untrack(() => void survey.look());
 	});
 
-	async function read() {
-		const [file] = input.files ?? [];
-		input.value = '';
-		if (!file) return;
+	async function read(file: File) {
 		try {
 			survey.points = readPoints(await readLines(file, 'Survey'));
 			survey.file = file.name;
@@ -100,17 +98,10 @@
 			measured on the site, as CSV or XLSX: a name and x, y, z in every line, in mm or headed “x (m)”. A point
 			called by the address of a node is at that node.{/if}
 	</p>
-	<button type="button" class="plain-button mt-1.5" onclick={() => input.click()}
+	<button type="button" class="plain-button mt-1.5" onclick={() => input.ask()}
 		>{survey.file ? 'Bring in another' : 'Bring in measured points'}</button
 	>
-	<input
-		bind:this={input}
-		type="file"
-		accept=".csv,.xlsx"
-		class="hidden"
-		aria-label="A survey"
-		onchange={read}
-	/>
+	<FilePicker bind:this={input} label="A survey" endings={['csv', 'xlsx']} onfile={(one) => void read(one)} />
 	{#if wrong}<p class="text-oxide mt-1.5" role="alert">{wrong}</p>{/if}
 	{#if survey.points}
 		<p class="sentence mt-2 text-[14px]!">

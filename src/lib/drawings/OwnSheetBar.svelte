@@ -96,7 +96,7 @@
 			title={laying.sheet.views.length ? '' : 'A dimension is measured in a view: add one first'}
 			onclick={() => (laying.measuring = { way: 'along', view: null, points: [] })}>Measure</button
 		>
-		<SheetDimensions {laying} />
+		<SheetDimensions {number} {laying} />
 		<button type="button" class="plain-button" onclick={() => laying.write()}>Write words</button>
 		<button type="button" class="plain-button" onclick={() => laying.drop()}>Remove sheet</button>
 	{/if}

@@ -9,20 +9,27 @@
 	import { Popover } from 'bits-ui';
 	import type { LayingOut } from './laying-out.svelte';
 
-	let { laying }: { laying: LayingOut } = $props();
+	let { number, laying }: { number: string; laying: LayingOut } = $props();
 	const desk = useDesk();
 	const dimensions = $derived(laying.sheet?.dimensions ?? []);
 	const lost = $derived(new Set(laying.layout?.lost ?? []));
 	const told = $derived(
 		[
-			dimensions.length === 1 ? 'one dimension' : `${dimensions.length} dimensions`,
+			dimensions.length === 1 ? 'one dimension' : `${dimensions.length || 'no'} dimensions`,
 			...(lost.size ? [`${lost.size} without a point`] : [])
 		].join(', ')
 	);
+	/** Between the two points nearest to the eye; which ones it is to be is said in its sentence. */
+	async function add() {
+		const view = laying.view?.id ?? laying.sheet?.views[0]?.id;
+		if (!view) return;
+		const [from, to] = await desk.model.service.sheetPoints(number, view).catch(() => []);
+		if (from && to) laying.measure({ view, from: from.address, to: to.address, way: 'along', off: 8 });
+	}
 	const options = ways.map((value) => ({ value, label: value }));
 </script>
 
-{#if dimensions.length}
+{#if laying.sheet?.views.length}
 	<Popover.Root>
 		<Popover.Trigger class={['chip-choice', lost.size && 'text-oxide']} aria-label="Dimensions: {told}"
 			>{told}</Popover.Trigger
@@ -77,7 +84,12 @@
 								remove it.
 							</p>{/if}
 					</div>
+				{:else}
+					<p class="text-ink-2 mb-2">
+						Nothing is measured yet: <i>Measure</i> takes points by clicks, + Dimension by their addresses.
+					</p>
 				{/each}
+				<button type="button" class="plain-button" onclick={() => void add()}>+ Dimension</button>
 			</Popover.Content>
 		</Popover.Portal>
 	</Popover.Root>

@@ -132,23 +132,21 @@ export class LayingOut {
 
 	/** The dimension is put so far from its first point. @param off mm of paper */
 	put(off: number): void {
-		const { measuring, sheet } = this;
+		const { measuring } = this;
 		const [from, to] = measuring?.points ?? [];
-		if (!measuring?.view || !from || !to || !sheet) return;
+		if (!measuring?.view || !from || !to) return;
 		const { view, way } = measuring;
-		const one = {
-			id: freshId('dimension', sheet.dimensions),
-			view,
-			from: from.address,
-			to: to.address,
-			way,
-			off: Math.round(10 * off) / 10
-		};
-		this.desk.do(
-			`dimension in ${this.titleOf(view)}`,
-			insertAt(below(this.path, 'dimensions'), sheet.dimensions.length, one)
-		);
+		this.measure({ view, from: from.address, to: to.address, way, off: Math.round(10 * off) / 10 });
 		this.measuring = { way, view: null, points: [] };
+	}
+
+	measure(dimension: Omit<OwnDimension, 'id'>): void {
+		const { dimensions } = this.sheet!;
+		const one = { id: freshId('dimension', dimensions), ...dimension };
+		this.desk.do(
+			`dimension in ${this.titleOf(one.view)}`,
+			insertAt(below(this.path, 'dimensions'), dimensions.length, one)
+		);
 	}
 
 	dimensionPath(id: string) {

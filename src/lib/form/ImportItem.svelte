@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import { toast } from 'svelte-sonner';
 	import type { Form } from '$core/project/form-schema';
 	import { importFaces } from './import-file';
@@ -6,17 +7,14 @@
 
 	/** A way to bring a file in; what is under way is shown until it ends or is given up. */
 	let { onform }: { onform: (name: string, form: Form) => void } = $props();
-	let input: HTMLInputElement;
+	let input: FilePicker;
 	let running = $state.raw<{ name: string; reading: ReturnType<typeof importFaces> } | null>(null);
 	let share = $state(0);
 
 	export function choose() {
-		input.click();
+		input.ask();
 	}
-	async function read() {
-		const [file] = input.files ?? [];
-		input.value = '';
-		if (!file) return;
+	async function read(file: File) {
 		if (/\.(dxf|csv|xlsx)$/i.test(file.name)) return readForms(file);
 		share = 0;
 		const reading = importFaces(file, (now) => (share = now));
@@ -46,13 +44,11 @@
 	}
 </script>
 
-<input
+<FilePicker
 	bind:this={input}
-	type="file"
-	accept=".stp,.step,.ifc,.IFC,.obj,.dxf,.csv,.xlsx,.STP,.STEP,.OBJ,.DXF,.CSV,.XLSX"
-	class="hidden"
-	aria-label="File of a mass"
-	onchange={read}
+	label="File of a mass"
+	endings={['stp', 'step', 'ifc', 'obj', 'dxf', 'csv', 'xlsx']}
+	onfile={(one) => void read(one)}
 />
 {#if running}
 	<p class="ml-11 flex items-center gap-2 py-1 text-[12px]" role="status">

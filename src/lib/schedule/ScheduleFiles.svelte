@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What is listed as a file, and values of an edited one. */
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import { scheduleCsv } from '$core/exchange/csv/write';
 	import type { EditableName, EditedList } from '$core/exchange/values/read-edited';
 	import { writtenAt } from '$core/exchange/formats';
@@ -16,7 +17,7 @@
 
 	let { list }: { list: ScheduleList } = $props();
 	const desk = useDesk();
-	let input: HTMLInputElement;
+	let input: FilePicker;
 	let reading = $state<string | null>(null);
 	let edited = $state.raw<{ file: string; list: EditedList } | null>(null);
 
@@ -39,11 +40,9 @@
 			`${file} written: ${formatNumber(rows.length)} rows of ${formatNumber(columns.length)} columns, as listed`
 		);
 	}
-	async function read() {
-		const [file] = input.files ?? [];
+	async function read(file: File) {
 		const name = editable;
-		input.value = '';
-		if (!file || !name) return;
+		if (!name) return;
 		reading = file.name;
 		try {
 			const lines = await readLines(file, scheduleTitles[name]);
@@ -65,16 +64,14 @@
 			class="plain-button"
 			title="Values of these pieces from an edited CSV or XLSX of this list, by their marks; what changes is shown first"
 			disabled={reading !== null}
-			onclick={() => input.click()}>{reading ? `reading ${reading} …` : 'Values in'}</button
+			onclick={() => input.ask()}>{reading ? `reading ${reading} …` : 'Values in'}</button
 		>
 	{/if}
-	<input
+	<FilePicker
 		bind:this={input}
-		type="file"
-		accept=".csv,.xlsx"
-		class="hidden"
-		aria-label="An edited list"
-		onchange={read}
+		label="An edited list"
+		endings={['csv', 'xlsx']}
+		onfile={(one) => void read(one)}
 	/>
 </span>
 {#if edited}<EditedDialog list={edited.list} file={edited.file} onleave={() => (edited = null)} />{/if}

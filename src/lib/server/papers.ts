@@ -9,9 +9,10 @@ import { join } from 'node:path';
 import type { Database } from './database';
 import type { StoredFiles } from './files';
 import { NotFound } from './refusals';
+import { Rest } from './rest';
 
-/** Between two looks for releases without papers (ms): most are told of when they are made. */
-const LOOK = 60_000;
+/** Between two looks for releases without papers (ms): of most it is told when they are made. */
+const LOOK = 5000;
 /** One that takes longer is broken off (ms). */
 const LONGEST = 30 * 60_000;
 /** Of what the program complains, so much is told. */
@@ -36,7 +37,7 @@ export class Papers {
 	private going = false;
 	private turn: Promise<void> = Promise.resolve();
 	private readonly ending = new AbortController();
-	private ring: () => void = () => {};
+	private readonly pause = new Rest();
 	private now: string | null = null;
 	/** Why those of a release could not be written. */
 	private readonly failed = new Map<string, string>();
@@ -56,13 +57,13 @@ export class Papers {
 
 	/** A release has been made. */
 	wake(): void {
-		this.ring();
+		this.pause.end();
 	}
 
 	async stop(): Promise<void> {
 		this.going = false;
 		this.ending.abort();
-		this.ring();
+		this.pause.end();
 		await this.turn;
 	}
 
@@ -112,19 +113,8 @@ export class Papers {
 		while (this.going) {
 			const next = await this.next().catch(() => null);
 			if (next) await this.write(next);
-			else if (this.going) await this.rest();
+			else if (this.going) await this.pause.take(LOOK);
 		}
-	}
-
-	private rest(): Promise<void> {
-		return new Promise((resolve) => {
-			const timer = setTimeout(resolve, LOOK);
-			timer.unref();
-			this.ring = () => {
-				clearTimeout(timer);
-				resolve();
-			};
-		});
 	}
 
 	/** The newest release without papers: somebody may be waiting for it. */

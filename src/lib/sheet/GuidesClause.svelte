@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import type { Guide } from '$core/project/guide-schema';
 	import { removal } from '$lib/edits/removal';
 	import { usersOf } from '$lib/edits/users';
@@ -30,11 +31,8 @@
 		const head: typeof foot = [foot[0], foot[1], foot[2] + 3000];
 		desk.do('a guide in space', guideInSpace(guides, [foot, head]));
 	}
-	let input: HTMLInputElement;
-	async function fromFile() {
-		const [file] = input.files ?? [];
-		input.value = '';
-		if (!file) return;
+	let input: FilePicker;
+	async function fromFile(file: File) {
 		try {
 			const { guides: made, told } = await guidesFrom(file, guides);
 			const edits = made.map((guide, k) => insertAt(pathTo('guides'), guides.length + k, guide));
@@ -107,14 +105,12 @@
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
 		>by coordinates</button
 	>{#if !guides.length}{' '}or{/if}
-	<button type="button" class="text-patina-deep text-[12px] underline" onclick={() => input.click()}
+	<button type="button" class="text-patina-deep text-[12px] underline" onclick={() => input.ask()}
 		>from a file</button
-	><input
+	><FilePicker
 		bind:this={input}
-		type="file"
-		accept=".dxf,.csv,.xlsx,.DXF,.CSV,.XLSX"
-		class="hidden"
-		aria-label="File of guides"
-		onchange={fromFile}
+		label="File of guides"
+		endings={['dxf', 'csv', 'xlsx']}
+		onfile={(one) => void fromFile(one)}
 	/>
 </Clause>

@@ -4,6 +4,7 @@ import type { Partner, PartnerId } from '$lib/protocol';
 import { sql } from 'kysely';
 import type { Database } from '../database';
 import { keptPieces } from '../releases';
+import { Rest } from '../rest';
 import { askNews, sendBatch, type Wait } from './line';
 
 export interface Patience {
@@ -62,7 +63,7 @@ export class Outbox {
 	private going = false;
 	private turn: Promise<void> = Promise.resolve();
 	private readonly ending = new AbortController();
-	private ring: () => void = () => {};
+	private readonly pause = new Rest();
 
 	constructor(
 		private readonly db: Database,
@@ -78,14 +79,14 @@ export class Outbox {
 
 	/** Something is to go out. */
 	wake(): void {
-		this.ring();
+		this.pause.end();
 	}
 
 	/** Nothing more goes out; what is under way is broken off, and goes out again from the next server. */
 	async stop(): Promise<void> {
 		this.going = false;
 		this.ending.abort();
-		this.ring();
+		this.pause.end();
 		await this.turn;
 	}
 
@@ -99,22 +100,12 @@ export class Outbox {
 				// The database does not answer for the moment: what is leased comes back by itself.
 				console.error('the queue to the partners waits:', told(error));
 			}
-			if (!sent && this.going) await this.rest(this.patience.look);
+			if (!sent && this.going) await this.pause.take(this.patience.look);
 		}
 	}
 
 	private get wait(): Wait {
 		return { ms: this.patience.wait, ended: this.ending.signal };
-	}
-
-	private rest(ms: number): Promise<void> {
-		return new Promise((resolve) => {
-			const timer = setTimeout(resolve, ms);
-			this.ring = () => {
-				clearTimeout(timer);
-				resolve();
-			};
-		});
 	}
 
 	/** Send what is due, some messages at once, until nothing is. @returns how many went out */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import { namesIn, prefixesOf } from '$core/cladding/table-book';
 	import { nameInFormulas } from '$core/field/followed';
 	import type { Picture, Table } from '$core/project/brought-schema';
@@ -26,7 +27,7 @@
 	const zones = $derived(JSON.stringify(desk.project.document.zones));
 	const isFollowed = (kind: 'picture' | 'table', id: string) =>
 		zones.includes(`${kind}.${nameInFormulas(id)}`);
-	let input: HTMLInputElement;
+	let input: FilePicker;
 	/** What is brought in, and in whose place. */
 	let wanted: { kind: 'picture' | 'table'; id: string | null } = { kind: 'picture', id: null };
 	let reading = $state<string | null>(null);
@@ -39,8 +40,7 @@
 			.replace(/^[^a-z]+|-+$/g, '') || otherwise;
 	function choose(kind: 'picture' | 'table', id: string | null = null) {
 		wanted = { kind, id };
-		input.accept = kind === 'picture' ? '.png,.jpg,.jpeg' : '.csv,.xlsx';
-		input.click();
+		input.ask(kind === 'picture' ? ['png', 'jpg', 'jpeg'] : ['csv', 'xlsx']);
 	}
 	/** Put it at the end of its list, or in the place of the one that it is newer than. */
 	function put<T extends Picture | Table>(list: readonly T[], kind: 'picture' | 'table', made: T) {
@@ -52,10 +52,7 @@
 			insertAt(place, k >= 0 ? k : list.length, made as Picture)
 		);
 	}
-	async function read() {
-		const [file] = input.files ?? [];
-		input.value = '';
-		if (!file) return;
+	async function read(file: File) {
 		reading = file.name;
 		const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || wanted.kind;
 		try {
@@ -191,4 +188,9 @@
 			>{/if}</span
 	>
 </Clause>
-<input bind:this={input} type="file" class="hidden" aria-label="Picture or table" onchange={read} />
+<FilePicker
+	bind:this={input}
+	label="Picture or table"
+	endings={['png', 'jpg', 'jpeg', 'csv', 'xlsx']}
+	onfile={(one) => void read(one)}
+/>

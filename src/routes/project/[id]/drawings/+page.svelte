@@ -41,6 +41,11 @@
 
 	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
 	const dayOf = (moment: string) => day.format(new Date(moment));
+	/** What leads to the releases. */
+	const releasesTold = $derived.by(() => {
+		const [newest] = releases.cards ?? [];
+		return newest ? `Releases: ${newest.number}, the last of ${dayOf(newest.madeAt)}` : 'Releases: none yet';
+	});
 	/** Counts up whenever sheets are others than they were. */
 	let revision = $state(0);
 	$effect(() => {
@@ -153,7 +158,13 @@
 		{/snippet}
 	</TopBar>
 	<main class="grid min-h-0 grid-cols-[260px_minmax(0,1fr)]">
-		<SheetList {sheets} shown={shown?.number ?? null} onchoose={choose} />
+		<div class="grid min-h-0 grid-rows-[1fr_auto]">
+			<SheetList {sheets} shown={shown?.number ?? null} onchoose={choose} />
+			<a
+				class="border-hair bg-sheet text-patina border-t border-r px-5 py-2 text-[12.5px] hover:underline"
+				href="/project/{desk.project.id}/releases">{releasesTold}</a
+			>
+		</div>
 		<div class="grid min-h-0 grid-rows-[44px_1fr]">
 			<div class="border-hair flex items-center gap-3 border-b px-4">
 				{#if shown && section}<b class="font-semibold">{shown.number}</b>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePicker from '$lib/components/FilePicker.svelte';
 	import { goto } from '$app/navigation';
 	import { partsOf } from '$core/cladding/kit';
 	import { partOfMesh } from '$core/part/kit/of-mesh';
@@ -21,7 +22,7 @@
 	const parts = $derived(partsOf(document));
 	const own = $derived(new Set(document.parts.map(({ id }) => id)));
 	let pictures = $state.raw<ReadonlyMap<string, string>>(new Map());
-	let file: HTMLInputElement;
+	let file: FilePicker;
 	const roles = [
 		['panel', 'Panels'],
 		['louver', 'Louvers'],
@@ -74,10 +75,7 @@
 	/** Whether a part of that name comes with the application. */
 	const ships = (part: PartDefinition) =>
 		partsOf({ ...document, parts: [] }).some(({ id }) => id === part.id);
-	async function imported() {
-		const chosen = file.files?.[0];
-		file.value = '';
-		if (!chosen) return;
+	async function imported(chosen: File) {
 		if (/\.(obj|stl|glb)$/i.test(chosen.name)) return importedBlock(chosen);
 		let data: unknown;
 		try {
@@ -136,15 +134,13 @@
 					type="button"
 					class="text-patina-deep underline"
 					title="A part exported from a kit, or a closed mesh (OBJ, STL, GLB) as a block"
-					onclick={() => file.click()}>Import a part</button
+					onclick={() => file.ask()}>Import a part</button
 				>
-				<input
+				<FilePicker
 					bind:this={file}
-					type="file"
-					accept=".json,.obj,.stl,.glb,.OBJ,.STL,.GLB"
-					class="hidden"
-					aria-label="File of a part"
-					onchange={imported}
+					label="File of a part"
+					endings={['json', 'obj', 'stl', 'glb']}
+					onfile={(one) => void imported(one)}
 				/>
 				<a class="text-patina-deep underline" href="/project/{desk.project.id}">Back to the model</a>
 			</div>
