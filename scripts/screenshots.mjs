@@ -109,8 +109,8 @@ await page.getByRole('row').nth(6).click();
 await shoot('schedule');
 const project = page.url().split('/schedule')[0];
 await page.goto(`${project}/drawings`);
-await page.getByRole('button', { name: /^E-01/ }).click();
-await page.waitForSelector('[data-drawn^="E-01"]');
+await page.getByRole('button', { name: /^L-01/ }).click();
+await page.waitForSelector('[data-drawn^="L-01"]', { timeout: 120_000 });
 await shoot('drawings');
 // A release at the fabricator desk: what it refuses, in colour.
 await page.goto(`${project}/releases`);
