@@ -1,3 +1,4 @@
+import { fills } from '../geometry/triangulate';
 import { cross, pointAt, subtract, unit, type Vector } from '../geometry/vector';
 import { Rows } from '../moves/least-squares';
 import type { Side } from './outer-side';
@@ -9,25 +10,6 @@ const INNER_ROUNDS = 400;
 const AT_REST = 1e-4;
 /** How near to where it stands a corner is held at first, in shares of what its sides pull at it. */
 const [HELD, LOOSER, TIGHTER] = [1e-4, 0.3, 8];
-
-/** Twice the area of a triangle of places, positive anticlockwise. */
-const turn = (flat: Float64Array, a: number, b: number, c: number) =>
-	(flat[2 * b]! - flat[2 * a]!) * (flat[2 * c + 1]! - flat[2 * a + 1]!) -
-	(flat[2 * b + 1]! - flat[2 * a + 1]!) * (flat[2 * c]! - flat[2 * a]!);
-
-/** Of the area, so much may triangles be turned over: slivers along an edge are. */
-const TURNED = 1e-5;
-
-/** Whether no triangle is turned over. */
-export function liesFlat(flat: Float64Array, triangles: readonly number[]): boolean {
-	let [sum, least] = [0, 0];
-	for (let k = 0; k < triangles.length; k += 3) {
-		const twice = turn(flat, triangles[k]!, triangles[k + 1]!, triangles[k + 2]!);
-		sum += twice;
-		least = Math.min(least, twice);
-	}
-	return least >= -TURNED * sum;
-}
 
 /** Corners as they are seen against the way that the side looks, all in all. */
 function seen({ points, triangles }: Side): Float64Array {
@@ -74,7 +56,7 @@ function fillRows(rows: Rows, unfolding: Unfolding, points: Float64Array, flat: 
 export function bestFit(side: Side, unfolding: Unfolding, laid: Float64Array): Float64Array {
 	const { points, triangles } = side;
 	const from = seen(side);
-	let flat = liesFlat(from, triangles) ? from : laid.slice();
+	let flat = fills(from, triangles) ? from : laid.slice();
 	const rows = new Rows();
 	const none = new Float64Array(flat.length);
 	let held = HELD;

@@ -1,6 +1,7 @@
 import { crosses, polygonArea, type Place } from '../geometry/polygon';
+import { fills } from '../geometry/triangulate';
 import { cross, dot, length, pointAt, subtract } from '../geometry/vector';
-import { bestFit, liesFlat } from './best-fit';
+import { bestFit } from './best-fit';
 import { cutOpen, peaksOf } from './cut-open';
 import type { Side } from './outer-side';
 import { Unfolding } from './unfolding';
@@ -88,7 +89,7 @@ function laidFlat(side: Side): Laid {
 	}
 	const flat = bestFit(side, plain.unfolding, plain.flat);
 	const off = plain.unfolding.worst(side.points, flat);
-	return { ...plain, flat, off: liesFlat(flat, side.triangles) ? off : Infinity };
+	return { ...plain, flat, off: fills(flat, side.triangles) ? off : Infinity };
 }
 
 const lengthOf = ({ points }: Side, ring: readonly number[]): number =>

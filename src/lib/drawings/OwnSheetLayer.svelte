@@ -114,6 +114,42 @@
 </script>
 
 <svelte:window onkeydown={escape} />
+
+<!-- Left, head, width, height: mm of paper -->
+{#snippet held(
+	of: OnSheet,
+	[left, head, wide, tall]: readonly [number, number, number, number],
+	label: string,
+	isWrong: boolean
+)}
+	{@const [dx, dy] = byOf(of)}
+	<rect
+		x={left + dx}
+		y={y(head + dy)}
+		width={wide}
+		height={tall}
+		rx="1"
+		role="button"
+		tabindex={measures ? -1 : 0}
+		aria-label={label}
+		aria-pressed={isChosen(of)}
+		class={[
+			'outline-none',
+			!measures && 'cursor-move',
+			isWrong ? 'stroke-oxide' : 'stroke-gold',
+			isChosen(of)
+				? 'fill-gold/6 [stroke-width:0.7]'
+				: 'fill-transparent [stroke-width:0.5] [stroke-opacity:0] hover:[stroke-opacity:0.7] focus-visible:[stroke-opacity:1]',
+			isWrong && '[stroke-opacity:1]!'
+		]}
+		stroke-dasharray={isWrong ? '2 1.5' : undefined}
+		pointer-events={measures ? 'none' : 'all'}
+		{@attach dragOf(of)}
+		onfocus={() => !measures && (laying.chosen = of)}
+		onkeydown={(event) => keydown(event, of)}
+	/>
+{/snippet}
+
 {#if laying.sheet && !laying.sheet.views.length}<p
 		class="sentence text-ink-2 absolute inset-x-0 top-1/3 mx-auto max-w-96 text-center"
 	>
@@ -136,55 +172,20 @@
 	}}
 >
 	{#each views as { id, title, box: [left, foot, right, head], fault } (id)}
-		{@const of = { is: 'view', id } as const}
-		{@const [dx, dy] = byOf(of)}
-		<rect
-			x={left + dx - 2}
-			y={y(head + dy) - 2}
-			width={right - left + 4}
-			height={head - foot + 4}
-			rx="1"
-			role="button"
-			tabindex={measures ? -1 : 0}
-			aria-label="{title}{fault ? `: ${fault}` : ''}"
-			aria-pressed={isChosen(of)}
-			class={[
-				'outline-none',
-				!measures && 'cursor-move',
-				fault ? 'stroke-oxide' : 'stroke-gold',
-				isChosen(of)
-					? 'fill-gold/6 [stroke-width:0.7]'
-					: 'fill-transparent [stroke-width:0.5] [stroke-opacity:0] hover:[stroke-opacity:0.7] focus-visible:[stroke-opacity:1]',
-				fault && '[stroke-opacity:1]!'
-			]}
-			stroke-dasharray={fault ? '2 1.5' : undefined}
-			pointer-events={measures ? 'none' : 'all'}
-			{@attach dragOf(of)}
-			onfocus={() => !measures && (laying.chosen = of)}
-			onkeydown={(event) => keydown(event, of)}
-		/>
+		{@render held(
+			{ is: 'view', id },
+			[left - 2, head + 2, right - left + 4, head - foot + 4],
+			`${title}${fault ? `: ${fault}` : ''}`,
+			fault !== null
+		)}
 	{/each}
 	{#each laying.sheet?.written ?? [] as { id, text, at } (id)}
-		{@const of = { is: 'written', id } as const}
-		{@const [dx, dy] = byOf(of)}
-		<rect
-			x={at[0] + dx - 1}
-			y={y(at[1] + dy) - 4}
-			width={Math.max(8, text.length * 1.75 + 2)}
-			height="5.5"
-			role="button"
-			tabindex={measures ? -1 : 0}
-			aria-label="Words: {text}"
-			aria-pressed={isChosen(of)}
-			class={[
-				'stroke-gold cursor-move fill-transparent [stroke-width:0.5] outline-none',
-				isChosen(of) ? '' : '[stroke-opacity:0] hover:[stroke-opacity:0.7] focus-visible:[stroke-opacity:1]'
-			]}
-			pointer-events={measures ? 'none' : 'all'}
-			{@attach dragOf(of)}
-			onfocus={() => !measures && (laying.chosen = of)}
-			onkeydown={(event) => keydown(event, of)}
-		/>
+		{@render held(
+			{ is: 'written', id },
+			[at[0] - 1, at[1] + 4, Math.max(8, text.length * 1.75 + 2), 5.5],
+			`Words: ${text}`,
+			false
+		)}
 	{/each}
 	<g class="stroke-gold pointer-events-none" fill="none" stroke-width="0.3">
 		{#each drag?.lines ?? [] as [x1, y1, x2, y2] (`${x1} ${y1} ${x2} ${y2}`)}

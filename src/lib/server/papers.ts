@@ -8,8 +8,8 @@ import { constants, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Database } from './database';
 import type { StoredFiles } from './files';
+import { QueueLoop } from './queue-loop';
 import { NotFound } from './refusals';
-import { Rest } from './rest';
 
 /** Between two looks for releases without papers (ms): of most it is told when they are made. */
 const LOOK = 5000;
@@ -34,10 +34,7 @@ const formatsOf = paperKinds.map(({ format }) => format).join(',');
  * requests go on. What a release lacks is found in the database, so that nothing is lost when a server ends.
  */
 export class Papers {
-	private going = false;
-	private turn: Promise<void> = Promise.resolve();
-	private readonly ending = new AbortController();
-	private readonly pause = new Rest();
+	private readonly loop = new QueueLoop(() => this.step(), LOOK);
 	private now: string | null = null;
 	/** Why those of a release could not be written. */
 	private readonly failed = new Map<string, string>();
@@ -50,21 +47,16 @@ export class Papers {
 	) {}
 
 	start(): void {
-		if (this.going || !this.program) return;
-		this.going = true;
-		this.turn = this.run();
+		if (this.program) this.loop.start();
 	}
 
 	/** A release has been made. */
 	wake(): void {
-		this.pause.end();
+		this.loop.wake();
 	}
 
-	async stop(): Promise<void> {
-		this.going = false;
-		this.ending.abort();
-		this.pause.end();
-		await this.turn;
+	stop(): Promise<void> {
+		return this.loop.stop();
 	}
 
 	/** Try those of a release once more. @throws NotFound */
@@ -109,11 +101,15 @@ export class Papers {
 		return found;
 	}
 
-	private async run(): Promise<void> {
-		while (this.going) {
-			const next = await this.next().catch(() => null);
+	private async step(): Promise<boolean> {
+		try {
+			const next = await this.next();
 			if (next) await this.write(next);
-			else if (this.going) await this.pause.take(LOOK);
+			return next !== null;
+		} catch (error) {
+			// The database does not answer for the moment.
+			console.error('the papers of releases wait:', (error as Error).message);
+			return false;
 		}
 	}
 
@@ -156,7 +152,7 @@ export class Papers {
 				.onConflict((conflict) => conflict.doNothing())
 				.execute();
 		} catch (error) {
-			if (this.going) this.failed.set(id, (error as Error).message.slice(0, MOST_TOLD));
+			if (this.loop.isGoing) this.failed.set(id, (error as Error).message.slice(0, MOST_TOLD));
 		} finally {
 			this.now = null;
 			await rm(folder, { recursive: true, force: true });
@@ -169,7 +165,7 @@ export class Papers {
 		return new Promise((resolve, reject) => {
 			const child = spawn(process.execPath, args, {
 				stdio: ['ignore', 'ignore', 'pipe'],
-				signal: this.ending.signal,
+				signal: this.loop.ended,
 				timeout: LONGEST
 			});
 			let complaint = '';

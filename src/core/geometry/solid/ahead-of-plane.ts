@@ -1,3 +1,4 @@
+import { polygonArea } from '../polygon';
 import { fillLoops, openRings } from '../triangulate';
 import { cross, dot, pointAt, subtract, unit, type Vector } from '../vector';
 import type { ClosedMesh } from './library';
@@ -58,14 +59,6 @@ function splitAhead({ vertices, triangles }: ClosedMesh, off: Float64Array): Spl
 	return { vertices: points, triangles: ahead, on };
 }
 
-/** Twice the area that a loop turns about, to the left. */
-function turnedAbout(places: readonly (readonly [number, number])[]): number {
-	return places.reduce((sum, [x, y], k) => {
-		const [nx, ny] = places[(k + 1) % places.length]!;
-		return sum + x * ny - y * nx;
-	}, 0);
-}
-
 /** Triangles that close one outline and the openings in it; null where there is more than one outline. */
 function capOf({ vertices, triangles, on }: Split, { at, normal }: Plane): number[] | null {
 	// Seen from behind the plane, what is to be filled lies to the right of what is open.
@@ -80,7 +73,7 @@ function capOf({ vertices, triangles, on }: Split, { at, normal }: Plane): numbe
 			const off = subtract(pointAt(vertices, corner), at);
 			return [dot(off, u), dot(off, v)] as const;
 		});
-		return { loop, places, outer: turnedAbout(places) > 0 };
+		return { loop, places, outer: polygonArea(places) > 0 };
 	});
 	const inOrder = [...flat.filter(({ outer }) => outer), ...flat.filter(({ outer }) => !outer)];
 	if (!inOrder[0]!.outer || inOrder[1]?.outer) return null;

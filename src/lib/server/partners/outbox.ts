@@ -4,7 +4,7 @@ import type { Partner, PartnerId } from '$lib/protocol';
 import { sql } from 'kysely';
 import type { Database } from '../database';
 import { keptPieces } from '../releases';
-import { Rest } from '../rest';
+import { QueueLoop } from '../queue-loop';
 import { askNews, sendBatch, type Wait } from './line';
 
 export interface Patience {
@@ -60,52 +60,44 @@ const told = (error: unknown) => (error instanceof Error ? error.message : Strin
  * next, under the key it had. A message is tried until it is answered; several servers share one queue.
  */
 export class Outbox {
-	private going = false;
-	private turn: Promise<void> = Promise.resolve();
-	private readonly ending = new AbortController();
-	private readonly pause = new Rest();
+	private readonly loop: QueueLoop;
 
 	constructor(
 		private readonly db: Database,
 		private readonly known: ReadonlyMap<PartnerId, Partner>,
 		private readonly patience: Patience = usualPatience
-	) {}
+	) {
+		this.loop = new QueueLoop(() => this.step(), patience.look);
+	}
 
 	start(): void {
-		if (this.going || !this.known.size) return;
-		this.going = true;
-		this.turn = this.run();
+		if (this.known.size) this.loop.start();
 	}
 
 	/** Something is to go out. */
 	wake(): void {
-		this.pause.end();
+		this.loop.wake();
 	}
 
 	/** Nothing more goes out; what is under way is broken off, and goes out again from the next server. */
-	async stop(): Promise<void> {
-		this.going = false;
-		this.ending.abort();
-		this.pause.end();
-		await this.turn;
+	stop(): Promise<void> {
+		return this.loop.stop();
 	}
 
-	private async run(): Promise<void> {
-		while (this.going) {
-			let sent = 0;
-			try {
-				sent = await this.sendDue();
-				await this.lookForNews();
-			} catch (error) {
-				// The database does not answer for the moment: what is leased comes back by itself.
-				console.error('the queue to the partners waits:', told(error));
-			}
-			if (!sent && this.going) await this.pause.take(this.patience.look);
+	private async step(): Promise<boolean> {
+		let sent = 0;
+		try {
+			sent = await this.sendDue();
+			await this.lookForNews();
+		} catch (error) {
+			// The database does not answer for the moment: what is leased comes back by itself.
+			console.error('the queue to the partners waits:', told(error));
 		}
+		return sent > 0;
 	}
 
 	private get wait(): Wait {
-		return { ms: this.patience.wait, ended: this.ending.signal };
+		return { ms: this.patience.wait, ended: this.loop.ended };
 	}
 
 	/** Send what is due, some messages at once, until nothing is. @returns how many went out */
@@ -121,7 +113,7 @@ export class Outbox {
 					.finally(() => (coming = null));
 				await coming;
 			}
-			return this.going ? due.pop() : undefined;
+			return this.loop.isGoing ? due.pop() : undefined;
 		};
 		const runner = async (): Promise<void> => {
 			for (let one = await next(); one; one = await next()) {
@@ -175,7 +167,7 @@ export class Outbox {
 			if ('later' in said) await this.putOff(one, said.seconds * 1000, null);
 			else await this.keep(one, said);
 		} catch (error) {
-			if (this.ending.signal.aborted) await this.putOff(one, 0, null);
+			if (this.loop.ended.aborted) await this.putOff(one, 0, null);
 			else await this.putOff(one, this.pauseAfter(one.tries), told(error));
 		}
 	}
