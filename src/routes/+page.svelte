@@ -14,7 +14,7 @@
 	onMount(() => {
 		const idle = requestIdleCallback(() => {
 			warmUp(true);
-			void import('$lib/model/easel').then(({ setUpEasel }) => setUpEasel());
+			void import('$lib/model/spare-scene').then(({ setUpScene }) => setUpScene());
 		});
 		return () => cancelIdleCallback(idle);
 	});

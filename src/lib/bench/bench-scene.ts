@@ -79,10 +79,11 @@ export class BenchScene {
 	constructor(canvas: HTMLCanvasElement, manner: Manner) {
 		this.renderer = makeRenderer(canvas, false);
 		this.meshes = new PieceMeshes(manner === 'plain');
-		this.eye = new Eye(canvas, () => {
+		this.eye = new Eye(() => {
 			this.onCamera?.();
 			this.request();
 		});
+		this.eye.hear(canvas);
 		this.daylight = new Daylight(this.scene, this.renderer, manner, true);
 		this.picture = new Picture(this.renderer, this.scene, manner, this.eye, this.daylight);
 		this.picture.onDrawn = () => this.onDrawn?.();

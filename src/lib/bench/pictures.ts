@@ -22,7 +22,7 @@ export class Pictures {
 		this.renderer = makeRenderer(this.canvas, !plain);
 		this.meshes = new PieceMeshes(plain);
 		this.renderer.setSize(WIDTH, HEIGHT, false);
-		this.eye = new Eye(this.canvas, () => undefined);
+		this.eye = new Eye(() => undefined);
 		this.eye.resize(WIDTH, HEIGHT);
 		this.daylight = new Daylight(this.scene, this.renderer, manner);
 	}

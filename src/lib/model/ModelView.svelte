@@ -2,7 +2,6 @@
 	import { dragging } from '$lib/components/drag';
 	import Enclosure from '$lib/components/Enclosure.svelte';
 	import { Enclosing } from '$lib/components/enclosing.svelte';
-	import { takeEasel, type Easel } from './easel';
 	import { drawLightly, mannerHere, type Manner } from './renderer';
 	import { handlesOf, type Handle } from '$lib/form/handles';
 	import { rangeOf } from '$lib/check/measures';
@@ -27,7 +26,8 @@
 	import type { Snap } from './measuring';
 	import ModelDrawing from './ModelDrawing.svelte';
 	import type { ViewName } from './eye';
-	import { ModelScene } from './scene';
+	import type { ModelScene } from './scene';
+	import { takeScene } from './spare-scene';
 
 	const desk = useDesk();
 	/** Where the canvas hangs. */
@@ -51,27 +51,26 @@
 
 	/** Hang a picture on a wall. @returns what ends it */
 	function hang(on: HTMLElement, how: Manner): (() => void) | undefined {
-		let easel: Easel;
 		let made: ModelScene;
-		let letGoOf: ReturnType<ReturnType<typeof dragging>>;
 		try {
-			easel = takeEasel(how);
-			const { canvas } = easel;
-			canvas.setAttribute('aria-label', 'Model in 3D');
-			canvas.setAttribute('class', 'absolute inset-0 block size-full touch-none');
-			// It hears of the pointer before the eye does, which rests while something else is held.
-			letGoOf = dragging({ begin: take, move: drag, end: drop, cancel: letGo })(canvas);
-			made = new ModelScene(easel, how, () => freeOf(frame));
-			on.append(canvas);
+			made = takeScene(how);
 		} catch (error) {
 			failure = `The model cannot be drawn here: ${(error as Error).message}. The sheet, the map and the schedule work without it.`;
 			return;
 		}
+		const { canvas } = made;
+		canvas.setAttribute('aria-label', 'Model in 3D');
+		canvas.setAttribute('class', 'absolute inset-0 block size-full touch-none');
+		// It hears of the pointer before the eye does, which rests while something else is held.
+		const letGoOf = dragging({ begin: take, move: drag, end: drop, cancel: letGo })(canvas);
+		made.free = () => freeOf(frame);
 		made.onDrawn = () => {
 			settled = true;
 			fine = false;
 			graphics = made.held;
-			if (view.zones.some(({ faces }) => faces.length > 0)) desk.begun = true;
+			if (!view.zones.some(({ faces }) => faces.length > 0)) return;
+			if (!desk.begun) performance.mark('first cells');
+			desk.begun = true;
 		};
 		made.onHand = () => (viewName = desk.keptView = null);
 		made.onSparing = (is) => (desk.sparing = is);
@@ -85,18 +84,12 @@
 			cameraMoves++;
 			hovered = null;
 		};
-		const resize = new ResizeObserver(([entry]) => {
-			if (entry) made.resize(entry.contentRect.width, entry.contentRect.height);
-		});
-		resize.observe(on);
-		made.resize(on.clientWidth, on.clientHeight);
+		const takeDown = made.hang(on);
 		scene = made;
 		return () => {
-			resize.disconnect();
 			scene = null;
 			letGoOf?.();
-			made.dispose();
-			easel.canvas.remove();
+			takeDown();
 		};
 	}
 	$effect(() => {

@@ -81,6 +81,21 @@ export class CellLayer {
 			flatShading: true,
 			...BEHIND_LINES
 		});
+		this.sample();
+	}
+
+	/** One of each kind and of nothing, never seen: their programs can be made before there are cells. */
+	private sample(): void {
+		const nothing = new THREE.BufferGeometry();
+		nothing.setAttribute('position', new THREE.BufferAttribute(new Float32Array(0), 3));
+		const samples = new THREE.Group();
+		samples.visible = false;
+		samples.add(
+			new THREE.Mesh(nothing, this.matter),
+			new THREE.LineSegments(nothing, this.ink),
+			new THREE.Points(nothing, this.dots)
+		);
+		this.root.add(samples);
 	}
 
 	/** Draw nodes as large as a picture of some scale bears. @param pixel what of the model a point of the picture is (m) */

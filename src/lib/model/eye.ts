@@ -50,7 +50,7 @@ export class Eye {
 	private ended = false;
 	/** What a hand does, and keys. */
 	readonly gestures: Gestures;
-	private readonly endGestures: () => void;
+	private endGestures: (() => void) | undefined;
 	/** The person has turned or moved it since it was last told where to stand. */
 	byHand = false;
 	/** A double click means something else. */
@@ -62,9 +62,8 @@ export class Eye {
 	/** What lies under a point of the canvas, if anything does (m). */
 	under: (x: number, y: number) => THREE.Vector3 | null = () => null;
 
-	/** @param atOnce whether it goes to other places without being seen on its way */
+	/** @param onmove is told when it has moved @param atOnce whether it goes to other places without being seen on its way */
 	constructor(
-		canvas: HTMLCanvasElement,
 		private readonly onmove: () => void,
 		private readonly atOnce = true
 	) {
@@ -90,6 +89,10 @@ export class Eye {
 				this.go({ ...this.pose, target, distance });
 			}
 		};
+	}
+
+	/** Go by what hands do on a canvas. */
+	hear(canvas: HTMLCanvasElement): void {
 		this.endGestures = hearGestures(canvas, this.gestures, () => this.resting);
 	}
 
@@ -276,6 +279,6 @@ export class Eye {
 	dispose(): void {
 		this.ended = true;
 		this.stop();
-		this.endGestures();
+		this.endGestures?.();
 	}
 }

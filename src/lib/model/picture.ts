@@ -186,6 +186,14 @@ export class Picture {
 		this.quick.setSize(Math.ceil(part * x), Math.ceil(part * y));
 	}
 
+	/** Have the graphics card make the programs of moving pictures; it goes about it meanwhile. */
+	prepare(): void {
+		const { renderer, scene, fine, eye } = this;
+		if (fine) renderer.setRenderTarget(this.quick);
+		renderer.compile(scene, eye.camera);
+		renderer.setRenderTarget(null);
+	}
+
 	/** Something has changed: draw it, quickly first. */
 	request(): void {
 		this.turn++;

@@ -22,8 +22,7 @@ import { AXES, planeOf, ringOf } from './section';
 import { PieceLayer } from './piece-layer';
 import { Picker } from './picker';
 import { Picture } from './picture';
-import type { Easel } from './easel';
-import { closeRenderer, disposeAll, type Manner } from './renderer';
+import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
 import { MM } from './metres';
 import {
 	CLASHING,
@@ -38,6 +37,7 @@ import {
 const NONE: ReadonlySet<number> = new Set();
 /** The model drawn in 3D: plain cells, pieces, lines, the selection; drawn only when something changed. */
 export class ModelScene {
+	readonly canvas = document.createElement('canvas');
 	private readonly renderer: THREE.WebGLRenderer;
 	private readonly scene = new THREE.Scene();
 	private readonly root = new THREE.Group();
@@ -69,23 +69,21 @@ export class ModelScene {
 	/** Called when this machine takes long over pictures. */
 	onSlow: (() => void) | null = null;
 	onCamera: (() => void) | null = null;
+	/** What cards leave of the picture. */
+	free: (() => Frame['free']) | undefined;
 	/** Told whether pieces that are far are drawn plainly. */
 	onSparing: ((is: boolean) => void) | null = null;
 	/** Called when a hand turns or moves the model. */
 	onHand: (() => void) | null = null;
 
-	/** @param free what cards leave of the picture */
-	constructor(
-		{ canvas, renderer }: Easel,
-		manner: Manner,
-		private readonly free: () => Frame['free']
-	) {
+	/** @throws Error where nothing can be drawn */
+	constructor(readonly manner: Manner) {
 		const plain = manner === 'plain';
-		this.renderer = renderer;
+		this.renderer = makeRenderer(this.canvas, false);
 		this.cells = new CellLayer(this.root, plain);
 		this.pieces = new PieceLayer(this.root, manner);
 		this.forms = new FormLayer(this.root, plain);
-		this.eye = new Eye(canvas, () => {
+		this.eye = new Eye(() => {
 			this.cells.nodesAt(this.eye.pixel);
 			this.spare();
 			this.daylight.seenFrom(this.eye.heading(), this.eye.far);
@@ -107,6 +105,28 @@ export class ModelScene {
 		this.picture.onDrawn = () => this.onDrawn?.();
 		this.picture.onFine = () => this.onFine?.();
 		this.picture.onSlow = () => this.onSlow?.();
+		this.picture.prepare();
+	}
+
+	/** Hang it on a wall, where hands reach it. @returns what takes it down for good */
+	hang(wall: HTMLElement): () => void {
+		this.eye.hear(this.canvas);
+		const resize = new ResizeObserver(([entry]) => {
+			if (entry) this.resize(entry.contentRect.width, entry.contentRect.height);
+		});
+		resize.observe(wall);
+		this.resize(wall.clientWidth, wall.clientHeight);
+		wall.append(this.canvas);
+		return () => {
+			resize.disconnect();
+			this.dispose();
+			this.canvas.remove();
+		};
+	}
+
+	/** The browser has let go of what it draws with. */
+	get isLost(): boolean {
+		return this.renderer.getContext().isContextLost();
 	}
 
 	/**
@@ -401,7 +421,7 @@ export class ModelScene {
 
 	look(name: ViewName): void {
 		this.framed = 'yes';
-		this.eye.look(name, this.bounds, this.free());
+		this.eye.look(name, this.bounds, this.free?.());
 		this.request();
 	}
 
@@ -417,7 +437,7 @@ export class ModelScene {
 			if (one.kind === 'cell') facing.add(new THREE.Vector3().fromArray(view.measures.normal, 3 * one.index));
 		}
 		const normal = facing.length() > 0.2 * found.length ? facing.normalize() : null;
-		this.eye.frame(box.isEmpty() ? this.bounds : box.expandByScalar(1), normal, this.free());
+		this.eye.frame(box.isEmpty() ? this.bounds : box.expandByScalar(1), normal, this.free?.());
 		this.request();
 	}
 
@@ -459,7 +479,7 @@ export class ModelScene {
 		return this.eye.heading();
 	}
 
-	resize(width: number, height: number): void {
+	private resize(width: number, height: number): void {
 		if (!width || !height) return;
 		const before = this.eye.size;
 		this.picture.resize(width, height);
@@ -477,6 +497,7 @@ export class ModelScene {
 		else this.onDrawn?.();
 	}
 
+	/** Let go of all that it holds. */
 	dispose(): void {
 		this.picture.dispose();
 		this.eye.dispose();

@@ -13,10 +13,11 @@ const MOST_SLEEP_MS = 200;
 export const load: LayoutLoad = async ({ fetch, params }) => {
 	const asked = fetch(`/api/projects/${params.id}`);
 	// What it will be drawn on is set up while it is on its way.
-	void import('$lib/model/easel').then(({ setUpEasel }) => setUpEasel());
+	void import('$lib/model/spare-scene').then(({ setUpScene }) => setUpScene());
 	const response = await asked;
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
+	performance.mark('document arrived');
 	const project = await OpenProject.open(body as OpenedProject);
 	// Its thread computes while the page is still being put together.
 	const model = new LiveModel(project.files, `${project.id} ${project.window}`);

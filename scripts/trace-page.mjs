@@ -1,5 +1,6 @@
-// What a drag costs the page: a value of a 2,000-cell zone is dragged in the sheet of a running server, the map of
-// 100,000 cells is panned, and the tasks of the page's own thread are read from a browser trace. node scripts/trace-drag.mjs [address]
+// What a page of a running server takes: when the first cells of the demo stand; and what a drag costs, where a value of
+// a 2,000-cell zone is dragged in the sheet, the map of 100,000 cells is panned, and the tasks of the page's own thread
+// are read from a browser trace. node scripts/trace-page.mjs [address]
 import { chromium } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { CHROMIUM_ARGS } from './lib/chromium-args.mjs';
@@ -101,5 +102,37 @@ await page.goto(`${address}/project/${largeId}?plain`);
 await page.waitForSelector('[data-testid=model][data-settled=true]');
 rows.push(await trace('Map of 100,000 cells', page.getByTestId('map').locator('canvas')));
 console.table(rows);
-for (const one of [id, largeId]) await page.request.delete(`${address}/api/projects/${one}`);
+
+/** From the arrival of the demo's document to the first picture with cells in it (ms), the page drawn as it finds fit. */
+async function firstCells(open) {
+	const times = [];
+	for (let round = 0; round < 5; round++) {
+		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+		await open(page);
+		const marks = ['document arrived', 'first cells'];
+		const stand = (names) => names.every((name) => performance.getEntriesByName(name).length);
+		await page.waitForFunction(stand, marks);
+		const [arrived, first] = await page.evaluate(
+			(names) => names.map((name) => performance.getEntriesByName(name)[0].startTime),
+			marks
+		);
+		times.push(first - arrived);
+		await page.close();
+	}
+	return times.sort((a, b) => a - b).map(Math.round);
+}
+const shown = await page.request.post(`${address}/api/projects`, { data: { document: demo } });
+const { id: demoId } = await shown.json();
+console.table({
+	// Whoever comes from the list has looked at it for a while.
+	'first cells by a link of the list': await firstCells(async (page) => {
+		await page.goto(address);
+		await page.waitForTimeout(7000);
+		await page.locator(`a[href="/project/${demoId}"]`).first().click();
+	}),
+	'first cells by address': await firstCells((page) =>
+		page.goto(`${address}/project/${demoId}`, { waitUntil: 'commit' })
+	)
+});
+for (const one of [id, largeId, demoId]) await page.request.delete(`${address}/api/projects/${one}`);
 await browser.close();
