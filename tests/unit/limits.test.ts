@@ -191,6 +191,14 @@ describe('limits', () => {
 		expect(texts(back).flat()).to.deep.equal([]);
 	});
 
+	it('a form that has grown is held against the limits anew, where its pieces stay in their places', async () => {
+		const chain = new Chain();
+		const own = alone(limit({ of: 'sheet.long', bound: 2500 }));
+		expect(beyond(await chain.run(wall([8000, 4000], [4, 2], own)), 'own').size).to.equal(0);
+		const wider = await chain.run(wall([12_000, 4000], [4, 2], own));
+		expect(beyond(wider, 'own').get('cell')).to.have.length(8);
+	});
+
 	it('the worst comes first: what could not be made, then by the share beyond the bound', async () => {
 		const project = wall([8000, 4000], [4, 2], [limit({ of: 'cell.height', bound: 900 })]);
 		const message = modelMessage(await new Chain().run(project), new Set(), 0);

@@ -47,22 +47,32 @@ const known = new WeakMap<PieceGroup, PieceQuantities>();
 function addUp(group: PieceGroup): PieceQuantities {
 	const n = group.sites.length;
 	const mass = new Float64Array(n);
-	const glassArea = new Float64Array(n);
-	const barLength = new Float64Array(n);
-	const connectorLength = new Float64Array(n);
+	// Most groups have no bars, or no glass: what they have none of is one column.
+	const none: Float64Array = new Float64Array(n);
+	let [glassArea, barLength, connectorLength] = [none, none, none];
 	const definitions = group.ready.elements;
 	for (const table of group.run.elements) {
 		const { category } = definitions[table.element]!;
-		const { density, glass: isGlass } = group.ready.materials[table.element]!;
-		const glass = category === 'plate' && isGlass;
-		for (let k = 0; k < table.count; k++) {
-			const row = table.row[k]!;
-			mass[row]! += massOf(table.volume[k]!, density);
-			if (glass) glassArea[row]! += table.area[k]!;
-			if (category === 'bar') barLength[row]! += table.length[k]!;
-			if (category === 'connector') connectorLength[row]! += table.length[k]!;
-		}
+		const { density, glass } = group.ready.materials[table.element]!;
+		addTo(mass, table, table.volume, massOf(1, density));
+		if (category === 'plate' && glass) glassArea = addTo(glassArea, table, table.area, 1, none);
+		if (category === 'bar') barLength = addTo(barLength, table, table.length, 1, none);
+		if (category === 'connector') connectorLength = addTo(connectorLength, table, table.length, 1, none);
 	}
-	const cutLength = barLength.map((bars, row) => bars || connectorLength[row]!);
+	const cutLength =
+		connectorLength === none ? barLength : barLength.map((bars, row) => bars || connectorLength[row]!);
 	return { mass, glassArea, barLength, cutLength };
+}
+
+/** Add what the instances of an element have, times a factor, to sums by row; where there are none yet, to new ones. */
+function addTo(
+	sums: Float64Array,
+	{ row, count }: ElementTable,
+	of: Float64Array,
+	factor: number,
+	none: Float64Array | null = null
+): Float64Array {
+	const to = sums === none ? new Float64Array(sums.length) : sums;
+	for (let k = 0; k < count; k++) to[row[k]!]! += of[k]! * factor;
+	return to;
 }

@@ -47,8 +47,11 @@ export function isAbout(limit: Limit, { id }: Pick<Zone, 'id'>, { ready }: Piece
 
 /** The first value outside a range, or how many there are; what is no number is outside nothing. */
 function firstOutside(values: Float64Array, low: number, high: number): number {
-	for (let row = 0; row < values.length; row++) if (values[row]! > high || values[row]! < low) return row;
-	return values.length;
+	const count = values.length;
+	let row = 0;
+	if (low === -Infinity) while (row < count && !(values[row]! > high)) row++;
+	else while (row < count && !(values[row]! > high) && !(values[row]! < low)) row++;
+	return row;
 }
 
 /** Pieces of a group that go beyond a limit; null where none does. */
@@ -60,8 +63,10 @@ function rowsBeyond(
 ): FlagRows | null {
 	if (measure.over !== null && measure.over !== group.over) return null;
 	const bound = boundOf(limit, measure.kind);
+	const within = { than: limit.than, bound };
+	if (measure.isWithin?.(face, group, within)) return null;
 	const isOf = limit.material === null ? () => true : isMaterial(limit.material);
-	const values = measure.read(face, group, { than: limit.than, bound }, isOf);
+	const values = measure.read(face, group, within, isOf);
 	const room = ALMOST * Math.abs(bound);
 	const [low, high] = limit.than === 'most' ? [-Infinity, bound + room] : [bound - room, Infinity];
 	const first = firstOutside(values, low, high);

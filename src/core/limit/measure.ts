@@ -12,6 +12,12 @@ export interface Given {
 	readonly kind: NumberKind;
 }
 
+/** A bound, in kernel units. */
+export interface Within {
+	readonly than: Limit['than'];
+	readonly bound: number;
+}
+
 /** What can be limited of pieces; values in kernel units, one for each piece. */
 export interface PieceMeasure {
 	readonly id: string;
@@ -24,6 +30,8 @@ export interface PieceMeasure {
 	readonly lacks?: string;
 	/** How it is reckoned: formula, inputs, source. */
 	readonly how: string;
+	/** Whether no value is outside a bound, where that is known without reading them. */
+	isWithin?(face: FaceModel, group: PieceGroup, within: Within): boolean;
 	/** What it is reckoned from at one piece. */
 	given?(face: FaceModel, group: PieceGroup, row: number): readonly Given[];
 	/**
@@ -33,7 +41,7 @@ export interface PieceMeasure {
 	read(
 		face: FaceModel,
 		group: PieceGroup,
-		within: { readonly than: Limit['than']; readonly bound: number },
+		within: Within,
 		isOf: (material: Material) => boolean
 	): Float64Array;
 }

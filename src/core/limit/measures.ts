@@ -32,20 +32,40 @@ function spanSquared(positions: Float64Array, corners: Uint32Array, from: number
 	return most;
 }
 
-const known = new WeakMap<Uint32Array, Float64Array>();
+/** How large some cells are without a look at each of their sides. */
+interface Spans {
+	/** The largest distance between two corners, by row (mm). */
+	readonly of: Float64Array;
+	/** The longest and the shortest of them. */
+	readonly longest: number;
+	readonly shortest: number;
+	/** The least area over it. */
+	readonly narrowest: number;
+}
 
-/** The largest distances between two corners of cells (mm), reckoned once for the same list of them. */
-function spansOf(
-	{ cells: { start, corners }, grid: { positions } }: FaceModel,
-	sites: Uint32Array
-): Float64Array {
-	let spans = known.get(sites);
-	if (!spans) {
-		spans = new Float64Array(sites.length);
-		for (let row = 0; row < sites.length; row++)
-			spans[row] = Math.sqrt(spanSquared(positions, corners, start[sites[row]!]!, start[sites[row]! + 1]!));
-		known.set(sites, spans);
+/** Of the same cells of a face they are reckoned once. */
+const known = new WeakMap<FaceModel, WeakMap<Uint32Array, Spans>>();
+
+function measureSpans({ cells, grid, measures }: FaceModel, sites: Uint32Array): Spans {
+	const { start, corners } = cells;
+	const of = new Float64Array(sites.length);
+	let [longest, shortest, narrowest] = [0, Infinity, Infinity];
+	for (let row = 0; row < sites.length; row++) {
+		const cell = sites[row]!;
+		const span = Math.sqrt(spanSquared(grid.positions, corners, start[cell]!, start[cell + 1]!));
+		of[row] = span;
+		longest = Math.max(longest, span);
+		shortest = Math.min(shortest, span);
+		narrowest = Math.min(narrowest, measures.area[cell]! / span);
 	}
+	return { of, longest, shortest, narrowest };
+}
+
+function spansOf(face: FaceModel, sites: Uint32Array): Spans {
+	const ofFace = known.get(face) ?? new WeakMap<Uint32Array, Spans>();
+	known.set(face, ofFace);
+	const spans = ofFace.get(sites) ?? measureSpans(face, sites);
+	ofFace.set(sites, spans);
 	return spans;
 }
 
@@ -92,10 +112,14 @@ const sheetSide = (id: string, label: string, side: 0 | 1): PieceMeasure => ({
 	how: 'of the smallest rectangle around the cell, laid on its middle plane',
 	kind: 'length',
 	over: 'cell',
+	isWithin(face, { sites }, { than, bound }) {
+		const { longest, shortest, narrowest } = spansOf(face, sites);
+		return than === 'most' ? longest <= bound : (side === 0 ? shortest * Math.SQRT1_2 : narrowest) >= bound;
+	},
 	read(face, { sites }, { than, bound }) {
 		const rectangles = new CellRectangles(face.cells, face.grid.positions);
 		const { area } = face.measures;
-		const spans = spansOf(face, sites);
+		const { of: spans } = spansOf(face, sites);
 		const values = new Float64Array(sites.length);
 		for (let row = 0; row < sites.length; row++) {
 			const cell = sites[row]!;
@@ -123,6 +147,13 @@ const own: readonly PieceMeasure[] = [
 		how: 'the warp of its cell where one plate makes it up: of four corners the gap between the diagonals, of more how far they spread across the middle plane',
 		kind: 'length',
 		over: 'cell',
+		isWithin({ measures: { warp } }, { sites }, { than, bound }) {
+			if (than === 'least') return bound <= 0;
+			// Plates are as warped as their cells, or flat.
+			let row = 0;
+			while (row < sites.length && !(warp[sites[row]!]! > bound)) row++;
+			return bound >= 0 && row === sites.length;
+		},
 		read({ measures: { warp } }, group, _within, isOf) {
 			const plates = platesOf(group, isOf);
 			const { sites } = group;
