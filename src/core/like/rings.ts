@@ -71,40 +71,50 @@ export function joinedRings(parts: readonly Rings[]): Rings {
 
 /** Write what a ring is by. */
 function write(xyz: Float64Array, corners: number, steps: number, values: Float64Array, at: number): void {
-	for (let step = 1; step <= steps; step++)
-		for (let k = 0; k < corners; k++) {
+	for (let step = 1; step <= steps; step++) {
+		const row = at + (step - 1) * corners;
+		// Half way round both ways are as long.
+		const own = 2 * step === corners ? step : corners;
+		for (let k = 0; k < own; k++) {
 			const p = 3 * k;
 			const q = 3 * (k + step < corners ? k + step : k + step - corners);
 			const x = xyz[q]! - xyz[p]!;
 			const y = xyz[q + 1]! - xyz[p + 1]!;
 			const z = xyz[q + 2]! - xyz[p + 2]!;
-			values[at + (step - 1) * corners + k] = Math.sqrt(x * x + y * y + z * z);
+			values[row + k] = Math.sqrt(x * x + y * y + z * z);
 		}
+		for (let k = own; k < corners; k++) values[row + k] = values[row + k - own]!;
+	}
 	// Three corners lie in their plane.
 	if (corners === 3) return;
 	let mx = 0;
 	let my = 0;
 	let mz = 0;
-	for (let k = 0; k < corners; k++) {
-		mx += xyz[3 * k]! / corners;
-		my += xyz[3 * k + 1]! / corners;
-		mz += xyz[3 * k + 2]! / corners;
+	for (let k = 0; k < 3 * corners; k += 3) {
+		mx += xyz[k]!;
+		my += xyz[k + 1]!;
+		mz += xyz[k + 2]!;
 	}
+	mx /= corners;
+	my /= corners;
+	mz /= corners;
 	let nx = 0;
 	let ny = 0;
 	let nz = 0;
-	for (let k = 0; k < corners; k++) {
-		const p = 3 * k;
-		const q = k + 1 < corners ? p + 3 : 0;
-		const ax = xyz[p]! - mx;
-		const ay = xyz[p + 1]! - my;
-		const az = xyz[p + 2]! - mz;
-		const bx = xyz[q]! - mx;
-		const by = xyz[q + 1]! - my;
-		const bz = xyz[q + 2]! - mz;
+	// From the last corner to the first one, and on.
+	let ax = xyz[3 * corners - 3]! - mx;
+	let ay = xyz[3 * corners - 2]! - my;
+	let az = xyz[3 * corners - 1]! - mz;
+	for (let k = 0; k < 3 * corners; k += 3) {
+		const bx = xyz[k]! - mx;
+		const by = xyz[k + 1]! - my;
+		const bz = xyz[k + 2]! - mz;
 		nx += ay * bz - az * by;
 		ny += az * bx - ax * bz;
 		nz += ax * by - ay * bx;
+		ax = bx;
+		ay = by;
+		az = bz;
 	}
 	const size = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
 	for (let k = 0; k < corners; k++)
@@ -123,26 +133,49 @@ function write(xyz: Float64Array, corners: number, steps: number, values: Float6
  */
 export function differenceOf(rings: Rings, a: number, b: number, most: number, mirrored: boolean): number {
 	let least = Infinity;
-	for (let turn = 0; turn < rings.corners; turn++)
-		for (const back of mirrored ? BOTH_WAYS : ONE_WAY) {
-			const off = laidOn(rings, a, b, turn, back, Math.min(most, least));
-			if (off < least) least = off;
-		}
-	return least > most ? Infinity : least;
+	for (let turn = 0; turn < rings.corners; turn++) {
+		least = Math.min(least, laidOn(rings, a, b, turn, Math.min(most, least)));
+		if (mirrored) least = Math.min(least, laidOnBack(rings, a, b, turn, Math.min(most, least)));
+	}
+	return least;
 }
-const ONE_WAY = [false];
-const BOTH_WAYS = [false, true];
 
 /**
- * The largest difference of two rings when corner k of the first lies on corner turn + k of the second, or on turn - k
- * where that runs back; Infinity where it is more than a bound.
+ * The largest difference of two rings when corner k of the first lies on corner turn + k of the second; Infinity where it
+ * is more than a bound.
  */
 function laidOn(
 	{ corners, steps, values }: Rings,
 	a: number,
 	b: number,
 	turn: number,
-	back: boolean,
+	most: number
+): number {
+	const stride = corners * (steps + 1);
+	const end = stride * (a + 1);
+	// Up to its last corner the second ring goes along with the first, then it begins again.
+	const whole = corners - turn;
+	let off = 0;
+	for (let p = stride * a, q = stride * b + turn; p < end; p += corners, q += corners) {
+		for (let k = 0; k < whole; k++) {
+			const away = Math.abs(values[p + k]! - values[q + k]!);
+			if (away > off) off = away;
+		}
+		for (let k = whole; k < corners; k++) {
+			const away = Math.abs(values[p + k]! - values[q + k - corners]!);
+			if (away > off) off = away;
+		}
+		if (off > most) return Infinity;
+	}
+	return off;
+}
+
+/** The same when corner k of the first lies on corner turn - k of the second, which runs the other way round. */
+function laidOnBack(
+	{ corners, steps, values }: Rings,
+	a: number,
+	b: number,
+	turn: number,
 	most: number
 ): number {
 	const stride = corners * (steps + 1);
@@ -150,18 +183,16 @@ function laidOn(
 	for (let row = 0; row <= steps; row++) {
 		const p = stride * a + row * corners;
 		const q = stride * b + row * corners;
-		// Run back it is from corner turn - k - step that the same two corners are as far apart.
-		const first = back ? turn - (row < steps ? row + 1 : 0) + corners : turn;
+		// It is from corner turn - k - step that the same two corners are as far apart.
+		const first = turn - (row < steps ? row + 1 : 0) + corners;
 		for (let k = 0; k < corners; k++) {
-			let other = back ? first - k : first + k;
+			let other = first - k;
 			if (other < 0) other += corners;
 			else if (other >= corners) other -= corners;
 			const away = Math.abs(values[p + k]! - values[q + other]!);
-			if (away > off) {
-				off = away;
-				if (off > most) return Infinity;
-			}
+			if (away > off) off = away;
 		}
+		if (off > most) return Infinity;
 	}
 	return off;
 }

@@ -17,7 +17,8 @@ class Joined {
 	private readonly parent: Uint32Array;
 
 	constructor(count: number) {
-		this.parent = Uint32Array.from({ length: count }, (_, k) => k);
+		this.parent = new Uint32Array(count);
+		for (let k = 0; k < count; k++) this.parent[k] = k;
 	}
 
 	of(k: number): number {
@@ -44,6 +45,8 @@ const STEP = 2;
 const CLOSE = (0.5 + 1e-9) / STEP;
 /** Stands for no leader, no member. */
 const NONE = -1;
+/** A table of places begins with 2 to the power of this, so that it stays small where kinds are few. */
+const LEAST_BITS = 8;
 /** Spreads names over the table: 2³² by the golden ratio (Knuth, The Art of Computer Programming 3, 6.4; from memory). */
 const SPREAD = 0x9e3779b1;
 
@@ -57,11 +60,12 @@ const SPREAD = 0x9e3779b1;
  * stand in a table: to look them up is most of what there is to do.
  */
 class Places {
-	/** By a table's place: the name that stands there, the first and the last leader of it. */
-	private readonly names: Int32Array;
-	private readonly first: Int32Array;
-	private readonly last: Int32Array;
-	private readonly bits: number;
+	/** By a table's place: the name that stands there, the first and the last leader of it. It grows with them. */
+	private names = new Int32Array(0);
+	private first = new Int32Array(0);
+	private last = new Int32Array(0);
+	private bits = LEAST_BITS;
+	private used = 0;
 	/** By leader: the next one of its place, its last member, and how far the furthest of them is from it (mm). */
 	readonly next: Int32Array;
 	readonly lastMember: Int32Array;
@@ -69,6 +73,7 @@ class Places {
 	/** By member: the one before it. */
 	readonly memberBefore: Int32Array;
 	private readonly edges: Float64Array;
+	private readonly scale: number;
 	/** What turns the name of a ring's own place into that of a neighbour: of each measure that is close to one. */
 	private readonly aside: Int32Array;
 	private close = 0;
@@ -76,19 +81,37 @@ class Places {
 
 	constructor(
 		private readonly rings: Rings,
-		private readonly tolerance: number
+		tolerance: number
 	) {
 		const { corners, steps, count } = rings;
-		this.bits = Math.ceil(Math.log2(2 * count + 2));
-		this.names = new Int32Array(2 ** this.bits);
-		this.first = new Int32Array(2 ** this.bits).fill(NONE);
-		this.last = new Int32Array(2 ** this.bits);
+		this.scale = 1 / (STEP * tolerance);
+		this.clear();
 		this.next = new Int32Array(count).fill(NONE);
 		this.lastMember = new Int32Array(count).fill(NONE);
 		this.memberBefore = new Int32Array(count).fill(NONE);
 		this.radius = new Float64Array(count);
 		this.edges = new Float64Array(corners);
 		this.aside = new Int32Array(Math.min(2 * ENDS, corners) + Number(steps > 1));
+	}
+
+	private clear(): void {
+		this.names = new Int32Array(2 ** this.bits);
+		this.first = new Int32Array(2 ** this.bits).fill(NONE);
+		this.last = new Int32Array(2 ** this.bits);
+	}
+
+	/** Make the table twice as large. */
+	private grow(): void {
+		const { names, first, last } = this;
+		this.bits++;
+		this.clear();
+		for (let k = 0; k < names.length; k++) {
+			if (first[k] === NONE) continue;
+			const slot = this.slotOf(names[k]!);
+			this.names[slot] = names[k]!;
+			this.first[slot] = first[k]!;
+			this.last[slot] = last[k]!;
+		}
 	}
 
 	/** Find where a ring stands. */
@@ -113,7 +136,7 @@ class Places {
 	}
 
 	private put(measure: number, value: number): void {
-		const share = value / (STEP * this.tolerance);
+		const share = value * this.scale;
 		const whole = Math.floor(share);
 		const prime = PRIMES[measure]!;
 		const own = Math.imul(whole, prime);
@@ -146,8 +169,10 @@ class Places {
 
 	/** Let a ring lead at the place that was sought last. */
 	add(ring: number): void {
+		if (2 * this.used >= this.names.length) this.grow();
 		const slot = this.slotOf(this.name);
 		if (this.first[slot] === NONE) {
+			this.used++;
 			this.names[slot] = this.name;
 			this.first[slot] = ring;
 		} else this.next[this.last[slot]!] = ring;
@@ -165,6 +190,9 @@ class Places {
 /** Rings that differ by half the tolerance at most, joined one by one. */
 class NearRings {
 	readonly joined: Joined;
+	/** By ring: the one it lies by, itself where it leads, and how far from it (mm). */
+	readonly leader: Uint32Array;
+	readonly off: Float64Array;
 	private readonly places: Places;
 	private readonly half: number;
 
@@ -175,6 +203,8 @@ class NearRings {
 	) {
 		this.half = tolerance / 2;
 		this.joined = new Joined(rings.count);
+		this.leader = new Uint32Array(rings.count);
+		this.off = new Float64Array(rings.count);
 		this.places = new Places(rings, tolerance);
 	}
 
@@ -192,6 +222,8 @@ class NearRings {
 			off = this.differ(ring, leader, half);
 			if (off !== Infinity) break;
 		}
+		this.leader[ring] = leader === NONE ? ring : leader;
+		this.off[ring] = leader === NONE ? 0 : off;
 		// Joined to it first: of others in the same set nothing has to be looked at.
 		if (leader !== NONE) joined.join(ring, leader);
 		// Whoever is near to this one has been joined to its leader.
@@ -219,18 +251,18 @@ class NearRings {
 const AT_ONCE = 1000;
 
 /** Join rings that differ by half the tolerance at most. */
-function* joinNear(rings: Rings, tolerance: number, mirrored: boolean): Steps<Joined> {
+function* joinNear(rings: Rings, tolerance: number, mirrored: boolean): Steps<NearRings> {
 	const near = new NearRings(rings, tolerance, mirrored);
 	for (let from = 0; from < rings.count; from += AT_ONCE) {
 		yield from;
 		const to = Math.min(from + AT_ONCE, rings.count);
 		for (let ring = from; ring < to; ring++) near.take(ring);
 	}
-	return near.joined;
+	return near;
 }
 
 /**
- * Of a set that is spread wider than the tolerance: each ring goes to the first that it is within half of it from.
+ * Of a set that is spread wider than the tolerance: each ring goes to one that it is within half of it from.
  * @param places where those of sets that were cut before may stand
  */
 function cutApart(
@@ -239,33 +271,49 @@ function cutApart(
 	tolerance: number,
 	mirrored: boolean,
 	places: Places
-): number[][] {
-	const sets = new Map<number, number[]>();
-	const leaderOf = (ring: number): number => {
+): Spread[] {
+	const sets = new Map<number, { members: number[]; spread: number }>();
+	let last = NONE;
+	const takes = (leader: number, ring: number): boolean => {
+		const set = sets.get(leader);
+		const off = set ? differenceOf(rings, ring, leader, tolerance / 2, mirrored) : Infinity;
+		if (!set || off === Infinity) return false;
+		set.members.push(ring);
+		set.spread = Math.max(set.spread, off);
+		last = leader;
+		return true;
+	};
+	const isTaken = (ring: number): boolean => {
 		for (let place = 0; place < places.count; place++)
 			for (let leader = places.firstOf(place); leader !== NONE; leader = places.next[leader]!)
-				if (sets.has(leader) && differenceOf(rings, ring, leader, tolerance / 2, mirrored) !== Infinity)
-					return leader;
-		return NONE;
+				if (takes(leader, ring)) return true;
+		return false;
 	};
 	for (const ring of members) {
+		// Neighbours are often alike.
+		if (takes(last, ring)) continue;
 		places.seek(ring);
-		const leader = leaderOf(ring);
-		if (leader !== NONE) sets.get(leader)!.push(ring);
-		else {
-			places.add(ring);
-			sets.set(ring, [ring]);
-		}
+		if (isTaken(ring)) continue;
+		places.add(ring);
+		sets.set(ring, { members: [ring], spread: 0 });
+		last = ring;
 	}
 	return [...sets.values()];
 }
 
-/** How far a set is spread from its first ring. */
-const spreadOf = (rings: Rings, [first, ...others]: readonly number[], mirrored: boolean): number => {
-	let most = 0;
-	for (const ring of others) most = Math.max(most, differenceOf(rings, first!, ring, Infinity, mirrored));
-	return most;
-};
+/** A set, and how far it is spread from its first ring (mm). */
+interface Spread {
+	readonly members: readonly number[];
+	readonly spread: number;
+}
+
+/** How far a set is spread from its first ring; Infinity where that is more than a bound (mm). */
+function spreadOf(rings: Rings, members: readonly number[], most: number, mirrored: boolean): number {
+	let spread = 0;
+	for (let k = 1; k < members.length && spread <= most; k++)
+		spread = Math.max(spread, differenceOf(rings, members[0]!, members[k]!, most, mirrored));
+	return spread;
+}
 
 /** Sets of no more than so many are looked at pair by pair. */
 const FEW = 40;
@@ -297,7 +345,7 @@ function isWithin(
  * @returns in steps: how many rings have been looked at, now and then, and the sets at last
  */
 export function* likeSets(rings: Rings, tolerance: number, mirrored: boolean): Steps<LikeSets> {
-	const joined = yield* joinNear(rings, tolerance, mirrored);
+	const { joined, leader, off } = yield* joinNear(rings, tolerance, mirrored);
 	const whole = new Map<number, number[]>();
 	for (let ring = 0; ring < rings.count; ring++) {
 		const root = joined.of(ring);
@@ -306,13 +354,13 @@ export function* likeSets(rings: Rings, tolerance: number, mirrored: boolean): S
 		else whole.set(root, [ring]);
 	}
 	const places = once(() => new Places(rings, tolerance));
-	const sets = [...whole.values()].flatMap((members): { members: readonly number[]; spread: number }[] => {
-		const spread = spreadOf(rings, members, mirrored);
+	const sets = [...whole.values()].flatMap((members): Spread[] => {
+		// Where all lie by the first it is known how far they are from it.
+		const spread = members.every((ring) => leader[ring] === members[0])
+			? members.reduce((most, ring) => Math.max(most, off[ring]!), 0)
+			: spreadOf(rings, members, tolerance, mirrored);
 		if (isWithin(rings, members, spread, tolerance, mirrored)) return [{ members, spread }];
-		return cutApart(rings, members, tolerance, mirrored, places()).map((some) => ({
-			members: some,
-			spread: spreadOf(rings, some, mirrored)
-		}));
+		return cutApart(rings, members, tolerance, mirrored, places());
 	});
 	sets.sort((a, b) => b.members.length - a.members.length || a.members[0]! - b.members[0]!);
 	const set = new Uint32Array(rings.count);
