@@ -144,13 +144,7 @@ export function differenceOf(rings: Rings, a: number, b: number, most: number, m
  * The largest difference of two rings when corner k of the first lies on corner turn + k of the second; Infinity where it
  * is more than a bound.
  */
-function laidOn(
-	{ corners, steps, values }: Rings,
-	a: number,
-	b: number,
-	turn: number,
-	most: number
-): number {
+function laidOn({ corners, steps, values }: Rings, a: number, b: number, turn: number, most: number): number {
 	const stride = corners * (steps + 1);
 	const end = stride * (a + 1);
 	// Up to its last corner the second ring goes along with the first, then it begins again.
