@@ -105,7 +105,7 @@ describe('drawings, read by programs that did not write them', () => {
 			'Unrolled',
 			'Pieces',
 			'Bars',
-			'Setting-out points'
+			'Nodes'
 		]);
 		const text = asked('pdftotext', path, '-');
 		const bars = makeSchedule(model, 'bars');

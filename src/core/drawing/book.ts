@@ -1,9 +1,11 @@
+import { barSheets } from './bar-sheets';
 import { elevations, sections } from './elevation-sheets';
 import { listSheets } from './list-sheets';
 import { unrolled } from './unrolled-sheets';
 import type { Model } from '../cladding/model';
 import { sourcesOf } from '../schedule/sources';
 import { KeptViews } from './kept-views';
+import { nodeSheets } from './node-sheets';
 import { ownSheets } from './own-sheets';
 import { pieceSheet } from './piece-sheet';
 import { piecesByKind } from './pieces-of-kinds';
@@ -32,11 +34,12 @@ export function bookOf(
 	const sources = sourcesOf(model);
 	const lines = [...block, ...(last ? [{ label: 'Last release', text: last }] : [])];
 	const titles: Titles = { project: model.project.name, date, lines };
-	const pieces = piecesByKind(sources).map((of, k): Planned => {
+	const pieces = piecesByKind(sources, 'cell').map((of, k): Planned => {
 		const name = { number: sheetNumber('P', k + 1, 3), title: `Piece ${of.kind.name}` };
 		return {
 			...name,
 			group: 'pieces',
+			series: 'Pieces, a sheet for each kind',
 			count: 1,
 			draw: () => [pieceSheet(settings.paper, titles, name.number, of)]
 		};
@@ -56,7 +59,9 @@ export function bookOf(
 			settings,
 			titles
 		),
-		...listSheets(model, 'nodes', ['mark', 'x', 'y', 'z'], 'N', 'Setting-out points', settings, titles)
+		...barSheets(sources, settings, titles),
+		...listSheets(model, 'nodes', ['mark', 'x', 'y', 'z'], 'N', 'Setting-out points', settings, titles),
+		...nodeSheets(sources, settings, titles)
 	];
 	return [cover(model, settings, titles, () => sheets), ...sheets];
 }

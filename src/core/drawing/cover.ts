@@ -88,15 +88,18 @@ export function cover(
 	return { ...name, group: 'cover', count: 1, draw: () => [draw()] };
 }
 
-/** Sheets of pieces are told in one line. */
+/** Sheets of one series are told in one line. */
 function inShort(sheets: readonly Planned[]) {
-	const pieces = sheets.filter(({ group }) => group === 'pieces');
-	const lines = sheets
-		.filter(({ group }) => group !== 'pieces')
-		.map(({ number: numbers, title, count }) => ({ numbers, title, count }));
-	if (!pieces.length) return lines;
-	const at = sheets.findIndex(({ group }) => group === 'pieces');
-	const numbers = `${pieces[0]!.number} …`;
-	lines.splice(at, 0, { numbers, title: 'Pieces, a sheet for each kind', count: pieces.length });
-	return lines;
+	const series = new Map<string, { numbers: string; title: string; count: number }>();
+	return sheets.flatMap(({ number, title, count, series: name }) => {
+		const known = name === undefined ? undefined : series.get(name);
+		if (known) {
+			known.count += count;
+			return [];
+		}
+		if (name === undefined) return [{ numbers: number, title, count }];
+		const line = { numbers: `${number} …`, title: name, count };
+		series.set(name, line);
+		return [line];
+	});
 }

@@ -3,31 +3,24 @@ import { pointAt } from '../geometry/vector';
 import type { Paper } from '../project/drawings-schema';
 import { instancesOf } from '../part/element-table';
 import { stockReader } from '../schedule/columns';
-import { boundsOf, Ink, widthOfText, type Page, type View } from './drawing';
-import { inkSeen } from './elevation';
+import { widthOfText, type Ink, type Page, type View } from './drawing';
 import { flatDrawing } from './flat-drawing';
 import { cellView, sheetViews } from './flat-views';
 import { lookingAlong } from './frame';
+import { pieceView } from './piece-view';
 import type { PiecesOfKind } from './pieces-of-kinds';
-import { Hiding } from './hidden-lines';
 import { placeView, roomOf, sheetOf, type Room, type Titles } from './sheet';
-import { addPieces, Gathered } from './solids';
 import { drawTable, plainTable, TABLE_LINE } from './table';
 
 /** Of what is written at a pattern (mm of paper). */
 const TEXT = 2.4;
 
 /** The piece itself, seen from outside, from above and from one side. */
-function pictureOf({ source: { face, clause, group }, row }: PiecesOfKind): View {
-	const n = pointAt(face.measures.normal, group.sites[row]!);
+function pictureOf(of: PiecesOfKind): View {
+	const { face, group } = of.source;
+	const n = pointAt(face.measures.normal, group.sites[of.row]!);
 	const aside = Math.abs(n[2]) > 0.9 ? ([0.5, 0.6, 0] as const) : ([-n[1] * 0.7, n[0] * 0.7, -0.55] as const);
-	const into = new Gathered(lookingAlong([aside[0] - n[0], aside[1] - n[1], aside[2] - n[2]]));
-	addPieces(into, face, clause, new Set([row]));
-	const solids = into.done();
-	const ink = new Ink();
-	inkSeen(ink, solids, new Hiding(solids.corners));
-	const inked = ink.done();
-	return { inked, bounds: boundsOf(inked) };
+	return pieceView(of, lookingAlong([aside[0] - n[0], aside[1] - n[1], aside[2] - n[2]]));
 }
 
 /** What is made for a piece, one line for each thing. */

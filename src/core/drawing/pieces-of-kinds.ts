@@ -10,28 +10,53 @@ export interface PiecesOfKind {
 	readonly marks: readonly string[];
 }
 
+/** What pieces hang on that are told by kinds. */
+export type KindsOver = 'cell' | 'line' | 'node';
+
+/** All kinds there are, and which of them each piece of a group is of. */
+function kindsOver(
+	over: KindsOver,
+	{ kinds, barKinds, nodeKinds }: GroupSource
+): { readonly all: readonly Kind[]; readonly of: (source: GroupSource) => (row: number) => number } {
+	if (over === 'cell') {
+		const { kinds: all, of } = kinds();
+		return {
+			all,
+			of:
+				({ z, clause, group }) =>
+				(row) =>
+					of[z]![clause.face]![group.sites[row]!]!
+		};
+	}
+	const { kinds: all, of } = over === 'line' ? barKinds() : nodeKinds();
+	return {
+		all,
+		of:
+			({ clause }) =>
+			(row) =>
+				of.get(clause)![row]!
+	};
+}
+
 /**
- * Pieces on cells by their kinds, in the order of the kinds.
+ * Pieces on cells, along lines or on nodes by their kinds, in the order of the kinds.
  *
  * ```ts
- * const [first] = piecesByKind(sourcesOf(model));
+ * const [first] = piecesByKind(sourcesOf(model), 'line');
  * ```
  */
-export function piecesByKind(sources: readonly GroupSource[]): PiecesOfKind[] {
-	const [first] = sources;
-	if (!first) return [];
-	const { kinds, of } = first.kinds();
+export function piecesByKind(sources: readonly GroupSource[], over: KindsOver): PiecesOfKind[] {
+	const own = sources.filter(({ group, clause }) => group.over === over && !besideName(clause));
+	if (!own.length) return [];
+	const { all, of } = kindsOver(over, own[0]!);
 	const found = new Map<number, { source: GroupSource; row: number; marks: string[] }>();
-	for (const source of sources) {
-		const { group, clause, z, marks } = source;
-		if (group.over !== 'cell' || besideName(clause)) continue;
-		const called = marks();
-		group.sites.forEach((site, row) => {
-			const kind = of[z]![clause.face]![site]!;
-			const known = found.get(kind) ?? { source, row, marks: [] };
-			found.set(kind, known);
-			known.marks.push(called[row]!);
-		});
+	for (const source of own) {
+		const kindOf = of(source);
+		for (const [row, mark] of source.marks().entries()) {
+			const known = found.get(kindOf(row)) ?? { source, row, marks: [] };
+			found.set(kindOf(row), known);
+			known.marks.push(mark);
+		}
 	}
-	return kinds.flatMap((kind, k) => (found.has(k) ? [{ kind, ...found.get(k)! }] : []));
+	return all.flatMap((kind, k) => (found.has(k) ? [{ kind, ...found.get(k)! }] : []));
 }

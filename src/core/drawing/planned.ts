@@ -12,7 +12,7 @@ export const sheetGroups = {
 	unrolled: 'Unrolled',
 	pieces: 'Pieces',
 	bars: 'Bars',
-	nodes: 'Setting-out points'
+	nodes: 'Nodes'
 } as const;
 export type SheetGroup = keyof typeof sheetGroups;
 
@@ -22,6 +22,8 @@ export interface Planned {
 	readonly number: string;
 	readonly title: string;
 	readonly group: SheetGroup;
+	/** What sheets of which there may be hundreds are told as, all together. */
+	readonly series?: string;
 	/** How many sheets it comes to. */
 	readonly count: number;
 	draw(): Page[];

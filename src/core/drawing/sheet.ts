@@ -151,13 +151,14 @@ const [TICK, DIMENSION_TEXT] = [1.2, 2.2];
 /**
  * A chain of dimensions: places along a line, and how far they are apart. As lines and text.
  * @param places mm of paper, ascending, with what each is in the model (mm)
- * @param at the other ordinate of the line
+ * @param at the other ordinate of the line @param digits after the point
  */
 export function dimensionChain(
 	ink: Ink,
 	places: readonly { readonly paper: number; readonly model: number }[],
 	at: number,
-	isUpright: boolean
+	isUpright: boolean,
+	digits = 0
 ): void {
 	const line = (u1: number, v1: number, u2: number, v2: number) =>
 		isUpright ? ink.line('dimensions', v1, u1, v2, u2) : ink.line('dimensions', u1, v1, u2, v2);
@@ -167,8 +168,15 @@ export function dimensionChain(
 		const next = places[k + 1];
 		if (!next) continue;
 		line(paper, at, next.paper, at);
-		const text = (next.model - model).toFixed(0);
-		if (widthOfText(text, DIMENSION_TEXT) > next.paper - paper) continue;
+		const text = (next.model - model).toFixed(digits);
+		if (widthOfText(text, DIMENSION_TEXT) > next.paper - paper) {
+			// The only one of its chain stands beside it.
+			if (places.length > 2) continue;
+			if (isUpright)
+				ink.text('dimensions', at - 0.8, next.paper + 1, DIMENSION_TEXT, text, { turn: Math.PI / 2 });
+			else ink.text('dimensions', next.paper + 1.5, at - 0.7, DIMENSION_TEXT, text);
+			continue;
+		}
 		const middle = (paper + next.paper) / 2;
 		if (isUpright)
 			ink.text('dimensions', at - 0.8, middle, DIMENSION_TEXT, text, { from: 'middle', turn: Math.PI / 2 });

@@ -116,7 +116,7 @@ export class Gathered {
 				else this.addCut(a, b, c, outline);
 				continue;
 			}
-			if (nz / size < FACING) continue;
+			if (nz / size < HIDING) continue;
 			for (const corner of [a, b, c]) this.corners.push(seen[corner]!, seen[corner + 1]!, seen[corner + 2]!);
 		}
 		this.addEdges(layer, edgesOf(triangles));
@@ -220,6 +220,11 @@ export class Gathered {
 }
 /** Triangles that are turned less to the eye are seen along their plane. */
 const FACING = 1e-6;
+/**
+ * Those that are turned less hide nothing: they are slivers of a thousandth of their height, and where their corners are
+ * rounded to single precision their planes lie anywhere.
+ */
+const HIDING = 1e-3;
 
 /** All elements of some pieces. @param rows null for all of the group */
 export function addPieces(

@@ -2,6 +2,7 @@ import { kindOf } from '../cladding/address';
 import { elementMass } from '../cladding/quantities';
 import { lieText } from '../cladding/lie';
 import { lineKindOf } from '../cladding/line-run';
+import type { PieceGroup } from '../cladding/pieces';
 import type { PieceKinds } from '../like/bars-and-nodes';
 import { columnValues } from '../field/column';
 import { fieldOf } from '../field/fields';
@@ -146,15 +147,28 @@ const kindOfPiece = (kindsOf: (source: GroupSource) => PieceKinds): PieceColumn 
 	});
 /** Cuts that are less off square (rad) are square. */
 const SQUARE = inRadians(0.05);
-/** How an end of a bar is cut: degrees off square, both where it is cut twice. */
+/**
+ * How an end of a bar is cut: degrees off square, both where it is cut twice; empty where ends are not cut.
+ *
+ * ```ts
+ * const starts = Array.from(group.group.sites, (_, row) => endWords(group.group, row, 0));
+ * ```
+ */
+export function endWords({ endAngles }: PieceGroup, row: number, end: 0 | 1): string {
+	if (!endAngles) return '';
+	const cuts = Array.from(endAngles.subarray(4 * row + 2 * end, 4 * row + 2 * end + 2), Math.abs)
+		.filter((one) => one > SQUARE)
+		.sort((one, other) => one - other);
+	return cuts.map((one) => `${inDegrees(one).toFixed(1)}°`).join(' and ') || 'square';
+}
 const endCut = (key: string, title: string, end: 0 | 1): PieceColumn =>
-	said(key, title, ({ group: { endAngles } }) => (row) => {
-		if (!endAngles) return '';
-		const cuts = Array.from(endAngles.subarray(4 * row + 2 * end, 4 * row + 2 * end + 2), Math.abs)
-			.filter((one) => one > SQUARE)
-			.sort((one, other) => one - other);
-		return cuts.map((one) => `${inDegrees(one).toFixed(1)}°`).join(' and ') || 'square';
-	});
+	said(
+		key,
+		title,
+		({ group }) =>
+			(row) =>
+				endWords(group, row, end)
+	);
 
 /** Schedules with a row for each piece. */
 export const pieceColumns = {

@@ -63,7 +63,7 @@ export function writeDxfPatterns(model: Model): string {
 	] as const;
 	for (const [{ name }, colour] of used) dxf.addLayer(name, colour, 'Continuous');
 	let top = 0;
-	for (const { kind, source, row, marks } of piecesByKind(sourcesOf(model)))
+	for (const { kind, source, row, marks } of piecesByKind(sourcesOf(model), 'cell'))
 		for (const [k, one] of sheetPatterns(source, row).entries()) {
 			if (one.pattern.off === Infinity) continue;
 			const name = blockName(k ? `${kind.name}-${k + 1}` : kind.name);
