@@ -26,6 +26,9 @@ test('sheets are looked at, paper is changed, and written: one as PDF and SVG, a
 	await expect(sheet).toHaveAttribute('data-drawn', /^B-001 Bars: cut lengths and ends, 1 of \d+$/);
 	await page.getByRole('button', { name: 'Sheet after' }).click();
 	await expect(sheet).toHaveAttribute('data-drawn', /^B-002/);
+	// And bars are drawn one by one.
+	await list.getByRole('button', { name: /^BD-001/ }).click();
+	await expect(sheet.getByRole('img')).toContainText('from outside and from the side');
 
 	const write = async (name: RegExp) => {
 		await page.getByRole('button', { name: 'Write sheets' }).click();
