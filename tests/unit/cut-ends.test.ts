@@ -85,6 +85,140 @@ describe('ends of bars where others of their run meet them', () => {
 		expect(lengthOf(zone)).to.be.closeTo(INNER, 0.05);
 	});
 
+	describe('and bars of other runs', () => {
+		const wide = { ...strip, id: 'wide', values: { width: 90, depth: DEPTH } };
+		const two = async (mullions: object, transoms: object, form?: Form) => {
+			const runs = [
+				{ id: 'm', lines: ['bay', 'rim'], variant: 'wide', ...mullions },
+				{ id: 't', lines: ['course'], variant: 'strip', ...transoms }
+			];
+			const project = projectOf(
+				form ?? sheet(BAYS * W, COURSES * H),
+				count(BAYS, COURSES),
+				{ runs } as never,
+				{
+					variants: [strip, wide]
+				}
+			);
+			const model = await new Chain().run(project);
+			expect(model.problems.filter(({ remark }) => !remark)).to.deep.equal([]);
+			const { groups, faces } = model.zones[0]!.model!;
+			const lengthsOf = (id: string) =>
+				groups
+					.filter(({ clause }) => clause.kind === 'run' && clause.run.id === id)
+					.flatMap(({ group }) => group.run.elements.flatMap(({ length }) => [...length]));
+			const volume = sum(
+				groups.flatMap(({ group }) => group.run.elements.flatMap((table) => [...table.volume]))
+			);
+			return { mullions: lengthsOf('m'), transoms: lengthsOf('t'), volume, groups, face: faces[0]! };
+		};
+
+		it('transoms end at the sides of mullions of another clause, which go on', async () => {
+			for (const ends of [
+				{ is: 'butted', through: 'bay', others: true },
+				{ is: 'mitred', others: true }
+			]) {
+				const { mullions, transoms } = await two({}, { ends });
+				// Those on the rim are mullions too.
+				for (const length of transoms) expect(length).to.be.closeTo(W - 90, 0.01);
+				expect(sum(mullions)).to.be.closeTo((BAYS + 1) * COURSES * H + 2 * BAYS * W, 0.01);
+			}
+			const apart = await two({}, { ends: { is: 'set back', by: 70, others: true } });
+			for (const length of apart.transoms) expect(length).to.be.closeTo(W - 140, 0.01);
+			const alone = await two({}, { ends: { is: 'butted', through: 'bay', others: false } });
+			for (const length of alone.transoms) expect(length).to.be.closeTo(W, 0.01);
+		});
+
+		it('to each side as far as the other bar reaches there: an angle does not stand in the middle of its line', async () => {
+			const angle = {
+				id: 'angle',
+				label: 'Angle',
+				role: 'mullion',
+				use: 'Holds the side of a panel.',
+				limits: [],
+				measures: [],
+				anchor: { kind: 'pair' },
+				inputs: [
+					{ name: 'material', label: 'Material', kind: 'material', default: 'steel', scope: 'shared' }
+				],
+				steps: [
+					{
+						name: 'leg',
+						do: 'bar',
+						path: 'line',
+						profile: { shape: 'angle', width: '80 mm', depth: '40 mm', wall: '8 mm' },
+						facing: 'normal',
+						placed: 'behind',
+						turn: '20°'
+					}
+				],
+				elements: [{ name: 'leg', label: 'Leg', category: 'bar', of: ['leg'], material: 'material' }]
+			};
+			const runs = [
+				{ id: 'm', lines: ['bay', 'rim'], variant: 'angle' },
+				{ id: 't', lines: ['course'], variant: 'strip', ends: { is: 'mitred', others: true } }
+			];
+			const project = projectOf(sheet(BAYS * W, COURSES * H), count(BAYS, COURSES), { runs } as never, {
+				parts: [angle] as never,
+				variants: [strip, { id: 'angle', name: 'angle', part: 'angle', values: {} }]
+			});
+			const model = await new Chain().run(project);
+			expect(model.problems).to.deep.equal([]);
+			const { groups, faces } = model.zones[0]!.model!;
+			// The wall runs with x: how far the angles of one upright reach to either side of it.
+			const xs = groups
+				.filter(({ group }) => group.ready.part.id === 'angle')
+				.flatMap(({ group, face }) =>
+					group.run.elements.flatMap((table) =>
+						Array.from(table.row, (_, k) => cornersOf(table, k)).flatMap((corners) =>
+							Array.from(corners).flatMap((value, n) => (n % 3 ? [] : [value + faces[face]!.origin[0]]))
+						)
+					)
+				)
+				.map((x) => x - 2 * W)
+				.filter((x) => Math.abs(x) < 100);
+			const [left, right] = [-Math.min(...xs), Math.max(...xs)];
+			expect(Math.abs(left - right)).to.be.greaterThan(5);
+			for (const { group } of groups.filter(({ group }) => group.ready.part.id === 'cap-strip'))
+				for (const { row, length } of group.run.elements)
+					row.forEach((r, k) => {
+						const x = faces[0]!.grid.positions[3 * faces[0]!.edges.from[group.sites[r]!]!]!;
+						// Beside the rims others are in the way.
+						if (x > 1 && x < (BAYS - 1) * W - 1) expect(length[k]).to.be.closeTo(W - left - right, 0.01);
+					});
+		});
+
+		it('two clauses that both end where any bars meet come to what one clause of all lines comes to', async () => {
+			const ends = { is: 'mitred', others: true };
+			const one = await zoneOf({ is: 'mitred' });
+			const { volume } = await two({ ends, variant: 'strip' }, { ends });
+			expect(volume).to.be.closeTo(volumeOf(one), 1e-5 * volume);
+		});
+
+		it('in a chain that is kept they follow the other clause: a wider mullion leaves shorter transoms', async () => {
+			const chain = new Chain();
+			const projectWith = (width: number) =>
+				projectOf(
+					sheet(BAYS * W, COURSES * H),
+					count(BAYS, COURSES),
+					{
+						runs: [
+							{ id: 'm', lines: ['bay', 'rim'], variant: 'wide' },
+							{ id: 't', lines: ['course'], variant: 'strip', ends: { is: 'mitred', others: true } }
+						]
+					} as never,
+					{ variants: [strip, { ...wide, values: { width, depth: DEPTH } }] }
+				);
+			for (const width of [90, 140, 90]) {
+				const model = await chain.run(projectWith(width));
+				const transoms = model.zones[0]!.model!.groups.filter(
+					({ clause }) => clause.kind === 'run' && clause.run.id === 't'
+				).flatMap(({ group }) => group.run.elements.flatMap(({ length }) => [...length]));
+				for (const length of transoms) expect(length).to.be.closeTo(W - width, 0.01);
+			}
+		});
+	});
+
 	it('of a dome in triangles leave nothing in common between neighbours', async () => {
 		const dome = revolved(
 			[

@@ -252,6 +252,17 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 	fc
 		.tuple(zoneIds, fc.subarray(['bay', 'course', 'diagonal', 'rim']))
 		.map(([zone, lines]) => set(`zones/${zone}/runs`, [{ id: 'posts', lines, variant: 'post' }])),
+	// Two clauses whose bars end at each other's, or go through.
+	fc
+		.tuple(zoneIds, fc.constantFrom('mitred', 'butted', null), fc.constantFrom('mitred', null))
+		.map(([zone, first, second]) => {
+			const ends = (is: string | null) =>
+				is && { is, ...(is === 'butted' && { through: 'bay' }), others: true };
+			return set(`zones/${zone}/runs`, [
+				{ id: 'posts', lines: ['bay'], variant: 'post', ends: ends(first) },
+				{ id: 'rails', lines: ['course', 'rim'], variant: 'post', ends: ends(second) }
+			]);
+		}),
 	fc.subarray(['south', 'east', 'north', 'west'], { minLength: 1 }).map((faces) =>
 		set(
 			'zones/walls/faces',

@@ -4,8 +4,8 @@ import { liesOn } from '../cladding/lies';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { clipped } from '../cladding/clip-pieces';
 import { asksForBars, type BarsAtNodes } from '../cladding/bar-columns';
-import { barsAtNodes } from '../cladding/bars-at-nodes';
-import { meetingBars, withEnds } from '../cladding/cut-ends';
+import { barsAtNodes, reachBeside } from '../cladding/bars-at-nodes';
+import { meetingBars, withEnds, type OtherBars } from '../cladding/cut-ends';
 import { programOf } from '../cladding/kit';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
@@ -17,6 +17,7 @@ import type { SaidLie, Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
 import { plainFlag } from '../units/flag';
 import { refuse } from '../units/problem';
+import { once } from '../units/once';
 import { sideBySide } from '../units/side-by-side';
 import { checkConditions, drivenSites, surroundingsOf, type Suns } from './asking';
 import { assign } from './assign-cells';
@@ -91,6 +92,16 @@ export async function cladZone(
 			})
 		);
 		for (const [n, { f, k }] of hung.entries()) groups[f]![k]!.push(made[n]!);
+		if (onNodes) continue;
+		// Where bars end at one another, each is seen as it was before.
+		const uncut = groups.map((ofFace) => ofFace.slice());
+		for (const { f, one, k } of endedAtOthers(all)) {
+			const others = uncut[f]!.filter((_, other) => other !== k && placed[f]![other]!.over === 'line');
+			groups[f]![k] = run.timed('parts', () =>
+				endAtOthers(run, zone, faces[f]!, one, uncut[f]![k]!, others.flat())
+			);
+			await run.pause(part);
+		}
 	}
 	const limited = groups.flatMap((ofFace, f) =>
 		ofFace.flatMap((ofClause, k) =>
@@ -148,6 +159,43 @@ class Bars {
 	}
 }
 
+/** Clauses whose bars end at those of others. */
+const endedAtOthers = <Of extends { readonly one: Placed }>(all: readonly Of[]): Of[] =>
+	all.filter(({ one }) => one.ends?.how.others);
+
+/** Bars of a run ended where those of other runs meet them. @param others groups along lines of the same face, uncut */
+function endAtOthers(
+	{ memo }: Run,
+	zone: Zone,
+	face: FaceModel,
+	{ ends, slot }: Placed,
+	own: readonly ClauseGroup[],
+	others: readonly ClauseGroup[]
+): ClauseGroup[] {
+	const serials = [face.serial, ...others.map(({ serial }) => serial)];
+	const meeting = once(() =>
+		meetingBars(
+			face,
+			ends!.bars,
+			ends!.how,
+			others.map(({ clause, group }): OtherBars => {
+				const how = clause.kind === 'run' ? clause.run.ends : null;
+				return {
+					bars: group.bars ?? Array.from(group.sites, (site) => [site]),
+					end: how?.others ?? false,
+					reach: reachBeside([group], face)
+				};
+			})
+		)
+	);
+	return own.map((made, n) => {
+		const cut = memo.use(['ends', zone.id, face.address, slot, n], [made.serial, ends!.how, serials], () =>
+			withEnds(made.group, face, meeting(), ends!.how)
+		);
+		return { ...made, group: cut.value, serial: cut.serial, told: cut.serial };
+	});
+}
+
 /** What is told of cells, with what is said of those whose choice by hand cannot stand there. */
 function withUnfit(
 	flags: FaceModel['flags'],
@@ -194,7 +242,8 @@ function hang(
 		ready.value.underSun
 	);
 	const { followed, named, suns: under } = asked.around;
-	const meeting = ends && meetingBars(face, ends.bars, ends.how);
+	// Those that end at bars of other runs are ended when all of them are there.
+	const meeting = ends && !ends.how.others && meetingBars(face, ends.bars, ends.how);
 	const lying = chunks.flatMap(({ corners, number, sites: all }) =>
 		liesOn(saidLie, asked, all, corners, putAt).map(({ lie, sites }) => ({ corners, number, sites, lie }))
 	);

@@ -11,19 +11,48 @@ type Extents = [left: number, right: number, inner: number, outer: number];
 /** What stands on each line of a face, by the line; several pieces on one are taken together. */
 type OnLines = Map<number, Extents>;
 
+/** A line, or several that a bar runs along, as what stands on it is measured: along, out of the face, and beside. */
+function lineFrame(
+	{ edges, edgeNormals, grid }: Pick<CladFace, 'edges' | 'edgeNormals' | 'grid'>,
+	lines: readonly number[]
+): { readonly start: Vector; readonly out: Vector; readonly beside: Vector } {
+	const start = pointAt(grid.positions, edges.from[lines[0]!]!);
+	const end = pointAt(grid.positions, edges.to[lines.at(-1)!]!);
+	const along = unit(subtract(end, start));
+	const given = pointAt(edgeNormals, lines[0]!);
+	const out = unit(subtract(given, scale(along, dot(given, along))));
+	return { start, out, beside: cross(out, along) };
+}
+
+/** How far something reaches to the side of a line: to the left it is below nought (mm). */
+export interface Reach {
+	/** To the right of the line, length 1. */
+	readonly beside: Vector;
+	readonly left: number;
+	readonly right: number;
+}
+
+/** How far what stands on lines reaches to their sides, by line. */
+export function reachBeside(groups: readonly PieceGroup[], face: CladFace): ReadonlyMap<number, Reach> {
+	const found: OnLines = new Map();
+	for (const group of groups) takeIn(found, group, face);
+	return new Map(
+		Array.from(found, ([line, [left, right]]) => [
+			line,
+			{ beside: lineFrame(face, [line]).beside, left, right }
+		])
+	);
+}
+
 /** Take in what a group's pieces come to, in the frame of the line that each stands on. */
-function takeIn(found: OnLines, group: PieceGroup, { edges, edgeNormals, grid, origin }: CladFace): void {
+function takeIn(found: OnLines, group: PieceGroup, face: CladFace): void {
 	const { run, sites, bars } = group;
+	const { origin } = face;
 	for (const { row, shape, count } of run.elements)
 		for (let n = 0; n < count; n++) {
 			const site = sites[row[n]!]!;
 			const lines = bars?.[row[n]!] ?? [site];
-			const start = pointAt(grid.positions, edges.from[lines[0]!]!);
-			const end = pointAt(grid.positions, edges.to[lines.at(-1)!]!);
-			const along = unit(subtract(end, start));
-			const given = pointAt(edgeNormals, site);
-			const out = unit(subtract(given, scale(along, dot(given, along))));
-			const beside = cross(out, along);
+			const { start, out, beside } = lineFrame(face, lines);
 			const from = subtract(start, origin as Vector);
 			const places = placesOf(shape, n);
 			const [x, y] = [dot(from, beside), dot(from, out)];

@@ -6,6 +6,7 @@ import type { NodeGrid } from '../grid/node-grid';
 import type { Run } from '../project/schema';
 import { plainFlag, type Flag } from '../units/flag';
 import { cutRun, cutSolid, NOTHING, type Left } from './cut-run';
+import type { Reach } from './bars-at-nodes';
 import type { CladFace } from './given-columns';
 import { lineKindOf } from './line-run';
 import type { PieceGroup } from './pieces';
@@ -21,6 +22,18 @@ interface Arm {
 	readonly way: Vector;
 	/** Others end at its side: it goes on through the node, or is of the lines that do. */
 	readonly passes: boolean;
+	/** How far it reaches to its sides, of a bar of another run; null for those of the run. */
+	readonly reach: Reach | null;
+}
+
+/** The bars of another run, that those of a run end at too. */
+export interface OtherBars {
+	/** The lines of each, in order. */
+	readonly bars: readonly (readonly number[])[];
+	/** They end at bars of other runs themselves. */
+	readonly end: boolean;
+	/** How far they reach to their sides, by the first line of each. */
+	readonly reach: ReadonlyMap<number, Reach>;
 }
 
 /** Where the bars of a run meet, by node. */
@@ -41,14 +54,15 @@ function wayFrom({ positions, normals }: NodeGrid, node: number, to: number): Ve
  * Where the bars of a run meet.
  *
  * ```ts
- * const { arms } = meetingBars(faceModel, [[0], [1], [2]], { is: 'mitred' });
+ * const { arms } = meetingBars(faceModel, [[0], [1], [2]], { is: 'mitred', others: false });
  * ```
- * @param bars the lines of each bar, in order; most have one
+ * @param bars the lines of each bar, in order; most have one @param others of the same face
  */
 export function meetingBars(
 	{ grid, edges, sharedEdges }: Pick<CladFace, 'grid' | 'edges'> & { sharedEdges: Uint8Array | null },
 	bars: readonly (readonly number[])[],
-	ends: Ends
+	ends: Ends,
+	others: readonly OtherBars[] = []
 ): MeetingBars {
 	const arms = new Map<number, Arm[]>();
 	const nodes = new Map<number, readonly [number, number]>();
@@ -57,19 +71,40 @@ export function meetingBars(
 		if (known) known.push(arm);
 		else arms.set(node, [arm]);
 	};
-	for (const lines of bars) {
-		const bar = lines[0]!;
-		const through = ends.is === 'butted' && lineKindOf(edges, bar, sharedEdges) === ends.through;
-		const run = [edges.from[bar]!, ...lines.map((line) => edges.to[line]!)];
-		nodes.set(bar, [run[0]!, run.at(-1)!]);
+	const isThrough = (bar: number) =>
+		ends.is === 'butted' && lineKindOf(edges, bar, sharedEdges) === ends.through;
+	const nodesOf = (lines: readonly number[]) => [
+		edges.from[lines[0]!]!,
+		...lines.map((line) => edges.to[line]!)
+	];
+	const take = (lines: readonly number[], through: boolean, reach: Reach | null) => {
+		const run = nodesOf(lines);
 		run.forEach((node, k) => {
-			const inner = k > 0 && k + 1 < run.length;
+			const passes = through || (k > 0 && k + 1 < run.length);
 			for (const next of [run[k - 1], run[k + 1]])
-				if (next !== undefined) put(node, { bar, way: wayFrom(grid, node, next), passes: inner || through });
+				if (next !== undefined) put(node, { bar: lines[0]!, way: wayFrom(grid, node, next), passes, reach });
 		});
+	};
+	for (const lines of bars) {
+		const run = nodesOf(lines);
+		nodes.set(lines[0]!, [run[0]!, run.at(-1)!]);
+		take(lines, isThrough(lines[0]!), null);
 	}
+	for (const other of others)
+		for (const lines of other.bars) {
+			// What could not be made is not in the way.
+			const reach = other.reach.get(lines[0]!);
+			if (reach) take(lines, !other.end || isThrough(lines[0]!), reach);
+		}
 	return { arms, nodes };
 }
+
+/** Bars of two runs that leave a node as much the same way as this lie on one another, and do not end at each other. */
+const SAME_WAY = 0.999;
+
+/** The bar of the run itself as it leaves a node. */
+const armOf = (meeting: readonly Arm[], bar: number): Arm | undefined =>
+	meeting.find((arm) => !arm.reach && arm.bar === bar);
 
 /** How far a part reaches to the side of its line (mm). @param side length 1 */
 function halfWidth(meshes: readonly ClosedMesh[], node: Vector, side: Vector, origin: Vector): number {
@@ -98,6 +133,10 @@ function neighbours(arm: Arm, others: readonly Arm[], normal: Vector): Arm[] {
 	return first === last ? [first.other] : [first.other, last!.other];
 }
 
+/** How far it reaches towards a side (mm). */
+const sideOf = ({ beside, left, right }: Reach, side: Vector): number =>
+	dot(beside, side) < 0 ? -left : right;
+
 /** The planes that end a bar at one of its nodes. */
 function planesAt(
 	{ arms }: MeetingBars,
@@ -108,9 +147,10 @@ function planesAt(
 	halfAcross: (side: Vector, node: Vector) => number
 ): Plane[] {
 	const meeting = arms.get(node) ?? [];
-	const own = meeting.find((arm) => arm.bar === bar);
-	const others = meeting.filter((arm) => arm !== own);
-	if (!own || !others.length) return [];
+	const own = armOf(meeting, bar);
+	if (!own) return [];
+	const others = meeting.filter((arm) => arm !== own && !(arm.reach && dot(arm.way, own.way) > SAME_WAY));
+	if (!others.length) return [];
 	const at = pointAt(grid.positions, node);
 	const normal = pointAt(grid.normals, node);
 	if (ends.is === 'set back') return [{ at: add(at, scale(own.way, ends.by)), normal: own.way }];
@@ -118,7 +158,7 @@ function planesAt(
 	if (passing.length && !own.passes)
 		return passing.flatMap((other): Plane[] => {
 			const side = unit(subtract(own.way, scale(other.way, dot(own.way, other.way))));
-			const half = halfAcross(unit(cross(normal, own.way)), at);
+			const half = other.reach ? sideOf(other.reach, side) : halfAcross(unit(cross(normal, own.way)), at);
 			return length(side) > 0 ? [{ at: add(at, scale(side, half)), normal: side }] : [];
 		});
 	// In halves: the plane between two ways holds the normal, and what is nearer to the own way stays.
@@ -158,7 +198,8 @@ const CUTS = 4;
  * Bars of a group, ended where others of their run meet them.
  *
  * ```ts
- * const { run } = withEnds(group.group, faceModel, meetingBars(faceModel, [[0], [1]], { is: 'mitred' }), { is: 'mitred' });
+ * const ends = { is: 'mitred', others: false } as const;
+ * const { run } = withEnds(group.group, faceModel, meetingBars(faceModel, [[0], [1]], ends), ends);
  * ```
  * @throws Error when `loadSolids` has not been awaited
  */
@@ -174,7 +215,7 @@ export function withEnds(
 		const half = (side: Vector, node: Vector) => halfWidth(meshes, node, side, origin);
 		const planes = meeting.nodes.get(bar)!.map((node) => planesAt(meeting, ends, bar, node, grid, half));
 		planes.forEach((own, end) => {
-			const way = meeting.arms.get(meeting.nodes.get(bar)![end]!)!.find((arm) => arm.bar === bar)!.way;
+			const { way } = armOf(meeting.arms.get(meeting.nodes.get(bar)![end]!)!, bar)!;
 			own.slice(0, CUTS / 2).forEach(({ normal }, k) => {
 				const off = Math.acos(Math.min(1, Math.max(-1, dot(normal, way))));
 				const side = cross(pointAt(grid.normals, meeting.nodes.get(bar)![end]!), way);

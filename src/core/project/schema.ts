@@ -82,6 +82,9 @@ export type Rule = z.infer<typeof wholeRule>;
 /** What is said of how a part lies; what is not stays as drawn. */
 export type SaidLie = Pick<Exclude<Rule['put'], 'open'>, 'turn' | 'flip' | 'mirror'>;
 
+/** Whether bars of other runs count where a bar ends. */
+const others = z.boolean().default(false);
+
 export const runSchema = z.strictObject({
 	id,
 	muted: z.boolean().default(false),
@@ -97,13 +100,14 @@ export const runSchema = z.strictObject({
 		.default(null),
 	/**
 	 * How bars end where others of the run meet them: at the node, whatever is there; in halves between neighbours; some
-	 * way before it; or against the sides of those along one kind of lines.
+	 * way before it; or against the sides of those along one kind of lines. Bars of other runs can count too: those that
+	 * do not end at others themselves go through.
 	 */
 	ends: z
 		.discriminatedUnion('is', [
-			z.strictObject({ is: z.literal('mitred') }),
-			z.strictObject({ is: z.literal('set back'), by: mm }),
-			z.strictObject({ is: z.literal('butted'), through: z.enum(lineKinds) })
+			z.strictObject({ is: z.literal('mitred'), others }),
+			z.strictObject({ is: z.literal('set back'), by: mm, others }),
+			z.strictObject({ is: z.literal('butted'), through: z.enum(lineKinds), others })
 		])
 		.nullable()
 		.default(null),

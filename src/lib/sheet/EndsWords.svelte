@@ -24,7 +24,9 @@
 	};
 	const through = $derived(lines.find((kind) => kind !== 'rim') ?? 'bay');
 	function choose(is: Ends['is']) {
-		const next: Ends = is === 'mitred' ? { is } : is === 'set back' ? { is, by: 10 } : { is, through };
+		const { others } = ends;
+		const next: Ends =
+			is === 'mitred' ? { is, others } : is === 'set back' ? { is, by: 10, others } : { is, through, others };
 		desk.do(`${of}: ends ${words[is]}`, setAt(path, next));
 	}
 </script>
@@ -44,11 +46,22 @@
 		min={0}
 	/>{:else if ends.is === 'butted'}{' '}against <ChoiceChip
 		value={ends.through}
-		options={lineWords.filter(({ value }) => lines.includes(value) || value === ends.through)}
+		options={lineWords.filter(({ value }) => ends.others || lines.includes(value) || value === ends.through)}
 		label="Lines that go through"
-		onchoose={(kind) =>
-			desk.do(`${of}: ${kind} lines go through`, setAt(path, { is: 'butted', through: kind }))}
-	/>{/if} where they meet
+		onchoose={(kind) => desk.do(`${of}: ${kind} lines go through`, setAt(path, { ...ends, through: kind }))}
+	/>{/if} where <ChoiceChip
+	value={ends.others ? 'any' : 'own'}
+	options={[
+		{ value: 'any', label: 'any bars' },
+		{ value: 'own', label: 'bars of this clause' }
+	]}
+	label="Bars that ends meet"
+	onchoose={(which) =>
+		desk.do(
+			`${of}: ends where ${which === 'any' ? 'any bars' : 'its own bars'} meet`,
+			setAt(path, { ...ends, others: which === 'any' })
+		)}
+/> meet
 <button
 	type="button"
 	class="text-ink-2 text-[12px] underline"

@@ -69,7 +69,7 @@
 			? [
 					{
 						label: 'Cut its ends where lines meet',
-						act: () => desk.set(below(path, 'ends'), { is: 'mitred' }, `${said}: ends mitred`)
+						act: () => desk.set(below(path, 'ends'), { is: 'mitred', others: true }, `${said}: ends mitred`)
 					}
 				]
 			: []),
