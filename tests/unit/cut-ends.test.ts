@@ -5,6 +5,7 @@ import { findClashes } from '../../src/core/clash/find';
 import type { Form } from '../../src/core/project/form-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
 import { flagSentence } from '../../src/core/units/flag';
+import { readProject } from '../../src/core/project/read';
 import { count, projectOf, revolved, sheet } from '../faces';
 import { cornersOf, facesOf, volumeWithin } from '../trial-run';
 
@@ -186,6 +187,60 @@ describe('ends of bars where others of their run meet them', () => {
 						// Beside the rims others are in the way.
 						if (x > 1 && x < (BAYS - 1) * W - 1) expect(length[k]).to.be.closeTo(W - left - right, 0.01);
 					});
+		});
+
+		it('at a corner between faces as well, where the bar that stands there is the other face’s', async () => {
+			const walls = ['south', 'east'].map((face) => ({ mass: 'm', face }));
+			const form: Form = {
+				kind: 'prism',
+				outline: { shape: 'rectangle', width: 6000, depth: 4500, rounding: 0 },
+				at: [0, 0],
+				foot: 0,
+				head: 3600,
+				curved: []
+			};
+			const posts = { id: 'm', lines: ['bay', 'rim'], variant: 'wide' };
+			const rails = { id: 't', lines: ['course'], variant: 'strip', ends: { is: 'mitred', others: true } };
+			const project = readProject({
+				format: 'zygaster project',
+				version: 1,
+				name: 'Test',
+				masses: [{ id: 'm', name: 'Mass', form }],
+				zones: [
+					{
+						id: 'z',
+						code: 'Z',
+						name: 'Zone',
+						faces: walls,
+						settingOut: { across: { by: 'at most', size: W }, up: { by: 'at most', size: H } },
+						pattern: { kind: 'rectangles' },
+						runs: [posts, rails]
+					}
+				],
+				variants: [strip, wide]
+			});
+			const model = await new Chain().run(project);
+			expect(model.problems).to.deep.equal([]);
+			const { groups, faces } = model.zones[0]!.model!;
+			expect(faces).to.have.length(2);
+			// The corner's strip lies askew to both walls: half of it, and what its depth adds, seen along either (45°).
+			const corner = (90 / 2) * Math.SQRT1_2;
+			const inner = W - 90;
+			const lengths = groups
+				.filter(({ clause }) => clause.kind === 'run' && clause.run.id === 't')
+				.flatMap(({ group, face }) =>
+					group.run.elements.flatMap(({ length }) => [...length].map((one) => [face, one] as const))
+				);
+			for (const f of [0, 1]) {
+				const own = lengths.filter(([face]) => face === f).map(([, one]) => one);
+				const short = own.filter((one) => Math.abs(one - inner) > 1);
+				// Two courses, one of whose rails on either wall ends at the corner.
+				expect(short).to.have.length(2);
+				for (const one of short) expect(one).to.be.closeTo(W - 90 / 2 - corner, DEPTH);
+			}
+			// And as far on the one wall as on the other.
+			const ends = lengths.map(([, one]) => one).filter((one) => Math.abs(one - inner) > 1);
+			expect(Math.max(...ends) - Math.min(...ends)).to.be.lessThan(0.01);
 		});
 
 		it('two clauses that both end where any bars meet come to what one clause of all lines comes to', async () => {

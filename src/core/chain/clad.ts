@@ -4,9 +4,10 @@ import { liesOn } from '../cladding/lies';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { clipped } from '../cladding/clip-pieces';
 import { asksForBars, type BarsAtNodes } from '../cladding/bar-columns';
-import { barsAtNodes, reachBeside } from '../cladding/bars-at-nodes';
+import { barsAtNodes, lineFrame, reachBeside } from '../cladding/bars-at-nodes';
 import { meetingBars, withEnds, type OtherBars } from '../cladding/cut-ends';
 import { programOf } from '../cladding/kit';
+import { pointAt } from '../geometry/vector';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
 import { isAbout, withLimits } from '../limit/beyond';
@@ -95,10 +96,15 @@ export async function cladZone(
 		if (onNodes) continue;
 		// Where bars end at one another, each is seen as it was before.
 		const uncut = groups.map((ofFace) => ofFace.slice());
-		for (const { f, one, k } of endedAtOthers(all)) {
-			const others = uncut[f]!.filter((_, other) => other !== k && placed[f]![other]!.over === 'line');
+		for (const { f, one, k } of all) {
+			if (!one.ends?.how.others) continue;
+			const others = uncut.map((ofFace, other) =>
+				ofFace
+					.filter((_, n) => placed[other]![n]!.over === 'line' && placed[other]![n]!.slot !== one.slot)
+					.flat()
+			);
 			groups[f]![k] = run.timed('parts', () =>
-				endAtOthers(run, zone, faces[f]!, one, uncut[f]![k]!, others.flat())
+				endAtOthers(run, zone, joined.value, f, one, uncut[f]![k]!, others)
 			);
 			await run.pause(part);
 		}
@@ -159,38 +165,59 @@ class Bars {
 	}
 }
 
-/** Clauses whose bars end at those of others. */
-const endedAtOthers = <Of extends { readonly one: Placed }>(all: readonly Of[]): Of[] =>
-	all.filter(({ one }) => one.ends?.how.others);
+/**
+ * Bars of other clauses as a face has them: those on its own lines, and those on rims that it shares, where they are
+ * another face's.
+ */
+function otherBarsOn(
+	{ faces, shared }: JoinedFaces,
+	f: number,
+	groups: readonly (readonly ClauseGroup[])[]
+): OtherBars[] {
+	const face = faces[f]!;
+	return faces.flatMap(({ origin }, from) => {
+		const here = new Map(
+			shared.flatMap(({ face, edge, other, otherEdge }) =>
+				face === from && other === f ? [[edge, otherEdge] as const] : []
+			)
+		);
+		if (from !== f && !here.size) return [];
+		const own = (line: number) => (from === f ? line : here.get(line));
+		return groups[from]!.map(({ clause, group }): OtherBars => {
+			// A bar at a corner stands askew: what counts is how far it reaches along this face.
+			const frameOf = (lines: readonly number[]) =>
+				lineFrame(face, lines, pointAt(face.grid.normals, face.edges.from[lines[0]!]!));
+			const reach = reachBeside([group], origin, (lines) => {
+				if (from === f) return frameOf(lines);
+				const line = lines.map(own).find((one) => one !== undefined);
+				return line === undefined ? null : frameOf([line]);
+			});
+			const bars = from === f ? group.bars : null;
+			return {
+				bars: bars ?? Array.from(reach.keys(), (line) => [own(line)!]),
+				end: (clause.kind === 'run' && clause.run.ends?.others) ?? false,
+				reach: new Map(Array.from(reach, ([line, one]) => [own(line)!, one]))
+			};
+		});
+	});
+}
 
-/** Bars of a run ended where those of other runs meet them. @param others groups along lines of the same face, uncut */
+/** Bars of a run ended where those of other runs meet them. @param others groups along lines by face, uncut */
 function endAtOthers(
 	{ memo }: Run,
 	zone: Zone,
-	face: FaceModel,
+	joined: JoinedFaces,
+	f: number,
 	{ ends, slot }: Placed,
 	own: readonly ClauseGroup[],
-	others: readonly ClauseGroup[]
+	others: readonly (readonly ClauseGroup[])[]
 ): ClauseGroup[] {
-	const serials = [face.serial, ...others.map(({ serial }) => serial)];
-	const meeting = once(() =>
-		meetingBars(
-			face,
-			ends!.bars,
-			ends!.how,
-			others.map(({ clause, group }): OtherBars => {
-				const how = clause.kind === 'run' ? clause.run.ends : null;
-				return {
-					bars: group.bars ?? Array.from(group.sites, (site) => [site]),
-					end: how?.others ?? false,
-					reach: reachBeside([group], face)
-				};
-			})
-		)
-	);
+	const { faces } = joined;
+	const serials = [...faces, ...others.flat()].map(({ serial }) => serial);
+	const meeting = once(() => meetingBars(faces[f]!, ends!.bars, ends!.how, otherBarsOn(joined, f, others)));
 	return own.map((made, n) => {
-		const cut = memo.use(['ends', zone.id, face.address, slot, n], [made.serial, ends!.how, serials], () =>
-			withEnds(made.group, face, meeting(), ends!.how)
+		const cut = memo.use(['ends', zone.id, f, slot, n], [made.serial, ends!.how, serials], () =>
+			withEnds(made.group, faces[f]!, meeting(), ends!.how)
 		);
 		return { ...made, group: cut.value, serial: cut.serial, told: cut.serial };
 	});

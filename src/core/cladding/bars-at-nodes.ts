@@ -11,49 +11,79 @@ type Extents = [left: number, right: number, inner: number, outer: number];
 /** What stands on each line of a face, by the line; several pieces on one are taken together. */
 type OnLines = Map<number, Extents>;
 
-/** A line, or several that a bar runs along, as what stands on it is measured: along, out of the face, and beside. */
-function lineFrame(
-	{ edges, edgeNormals, grid }: Pick<CladFace, 'edges' | 'edgeNormals' | 'grid'>,
-	lines: readonly number[]
-): { readonly start: Vector; readonly out: Vector; readonly beside: Vector } {
+/** A line, or several that a bar runs along, as what stands on it is measured: from where, out of the face, and beside. */
+export interface LineFrame {
+	readonly start: Vector;
+	readonly out: Vector;
+	/** To the right of the line, length 1. */
+	readonly beside: Vector;
+}
+
+/**
+ * The frame of a line, or of several that follow one another.
+ *
+ * ```ts
+ * const { beside } = lineFrame(faceModel, [0], [0, -1, 0]);
+ * ```
+ * @param normal out of the face, or nearly
+ */
+export function lineFrame(
+	{ edges, grid }: Pick<CladFace, 'edges' | 'grid'>,
+	lines: readonly number[],
+	normal: Vector
+): LineFrame {
 	const start = pointAt(grid.positions, edges.from[lines[0]!]!);
 	const end = pointAt(grid.positions, edges.to[lines.at(-1)!]!);
 	const along = unit(subtract(end, start));
-	const given = pointAt(edgeNormals, lines[0]!);
-	const out = unit(subtract(given, scale(along, dot(given, along))));
+	const out = unit(subtract(normal, scale(along, dot(normal, along))));
 	return { start, out, beside: cross(out, along) };
 }
 
 /** How far something reaches to the side of a line: to the left it is below nought (mm). */
 export interface Reach {
-	/** To the right of the line, length 1. */
 	readonly beside: Vector;
 	readonly left: number;
 	readonly right: number;
 }
 
-/** How far what stands on lines reaches to their sides, by line. */
-export function reachBeside(groups: readonly PieceGroup[], face: CladFace): ReadonlyMap<number, Reach> {
+/**
+ * How far what stands on lines reaches to their sides, by line.
+ *
+ * ```ts
+ * const reach = reachBeside([group.group], faceModel.origin, (lines) => lineFrame(faceModel, lines, [0, -1, 0]));
+ * ```
+ * @param origin of the pieces @param frameOf the lines of a bar; null for those that are left out
+ */
+export function reachBeside(
+	groups: readonly PieceGroup[],
+	origin: Vector,
+	frameOf: (lines: readonly number[]) => LineFrame | null
+): ReadonlyMap<number, Reach> {
 	const found: OnLines = new Map();
-	for (const group of groups) takeIn(found, group, face);
+	for (const group of groups) takeIn(found, group, origin, frameOf);
 	return new Map(
-		Array.from(found, ([line, [left, right]]) => [
-			line,
-			{ beside: lineFrame(face, [line]).beside, left, right }
-		])
+		Array.from(found).flatMap(([line, [left, right]]): [number, Reach][] => {
+			const frame = frameOf([line]);
+			const isThere = frame && Number.isFinite(left) && Number.isFinite(right);
+			return isThere ? [[line, { beside: frame.beside, left, right }]] : [];
+		})
 	);
 }
 
 /** Take in what a group's pieces come to, in the frame of the line that each stands on. */
-function takeIn(found: OnLines, group: PieceGroup, face: CladFace): void {
-	const { run, sites, bars } = group;
-	const { origin } = face;
+function takeIn(
+	found: OnLines,
+	{ run, sites, bars }: PieceGroup,
+	origin: Vector,
+	frameOf: (lines: readonly number[]) => LineFrame | null
+): void {
 	for (const { row, shape, count } of run.elements)
 		for (let n = 0; n < count; n++) {
-			const site = sites[row[n]!]!;
-			const lines = bars?.[row[n]!] ?? [site];
-			const { start, out, beside } = lineFrame(face, lines);
-			const from = subtract(start, origin as Vector);
+			const lines = bars?.[row[n]!] ?? [sites[row[n]!]!];
+			const frame = frameOf(lines);
+			if (!frame) continue;
+			const { start, out, beside } = frame;
+			const from = subtract(start, origin);
 			const places = placesOf(shape, n);
 			const [x, y] = [dot(from, beside), dot(from, out)];
 			const reach: Extents = [Infinity, -Infinity, Infinity, -Infinity];
@@ -95,7 +125,10 @@ export function barsAtNodes(
 ): BarsAtNodes {
 	const onLines = faces.map((face, f) => {
 		const found: OnLines = new Map();
-		for (const group of groups[f]!) takeIn(found, group, face);
+		for (const group of groups[f]!)
+			takeIn(found, group, face.origin as Vector, (lines) =>
+				lineFrame(face, lines, pointAt(face.edgeNormals, lines[0]!))
+			);
 		return found;
 	});
 	const ways = lines.edge.length;

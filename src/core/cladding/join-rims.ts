@@ -1,5 +1,5 @@
 import { nodesOf } from '../pattern/nodes';
-import { sharedRims, type RimMeeting } from '../pattern/shared-rims';
+import { sharedRims, type RimMeeting, type SharedRim } from '../pattern/shared-rims';
 import { once } from '../units/once';
 import type { FaceModel, SetOutFace } from './model';
 import { NO_DIRECTION } from '../geometry/tolerance';
@@ -7,6 +7,8 @@ import { NO_DIRECTION } from '../geometry/tolerance';
 /** The faces of a zone as they stand beside each other. */
 export interface JoinedFaces {
 	readonly faces: readonly FaceModel[];
+	/** Edges of two faces that are one. */
+	readonly shared: readonly SharedRim[];
 	/** How their rims get on. */
 	readonly meetings: readonly RimMeeting[];
 }
@@ -20,11 +22,12 @@ export interface JoinedFaces {
  * @param nextSerial for faces that are made anew
  */
 export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number): JoinedFaces {
-	const { shared, meetings } = faces.length < 2 ? { shared: [], meetings: [] } : sharedRims(faces);
+	const { shared, meetings } =
+		faces.length < 2 ? { shared: [] as SharedRim[], meetings: [] } : sharedRims(faces);
 	const nodes = once(() => nodesOf(faces, shared));
 	const withNodes = (list: readonly SetOutFace[]): FaceModel[] =>
 		list.map((face, f) => ({ ...face, nodes: () => nodes()[f]! }));
-	if (shared.length === 0) return { faces: withNodes(faces), meetings };
+	if (shared.length === 0) return { faces: withNodes(faces), shared, meetings };
 	const joined = faces.map((face) => ({
 		...face,
 		sharedEdges: new Uint8Array(face.edges.count),
@@ -49,5 +52,5 @@ export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number)
 		const cosine = a.reduce((total, value, k) => total + value * b[k]!, 0);
 		one.folds[edge] = Math.acos(Math.min(1, Math.max(-1, cosine)));
 	}
-	return { faces: withNodes(joined), meetings };
+	return { faces: withNodes(joined), shared, meetings };
 }
