@@ -237,3 +237,27 @@ test('a picture and a table are brought in and followed; what cannot be read is 
 	await expect(page.getByRole('menuitem', { name: 'Remove Ramp' })).toHaveAttribute('aria-disabled', 'true');
 	await page.keyboard.press('Escape');
 });
+
+test('rails end at the uprights of another clause, in a sentence; which bars count is a word in it', async ({
+	page
+}) => {
+	const id = await openDemo(page);
+	const rails = clause(page, 'zones/street/runs/rails');
+	await rails.scrollIntoViewIfNeeded();
+	await rails.hover();
+	await rails.getByRole('button', { name: /^More for clause/ }).click();
+	await page.getByRole('menuitem', { name: 'Cut its ends where lines meet' }).click();
+	await settled(page);
+	await expect(rails).toContainText(/ends\s*mitred\s*where\s*any bars\s*meet/);
+	const which = rails.getByRole('combobox', { name: /^Bars that ends meet/ });
+	await which.focus();
+	await page.keyboard.press('Enter');
+	await page.getByRole('option', { name: 'bars of this clause' }).click();
+	await settled(page);
+	await saved(page);
+	const ends = async () => (await documentOf(page, id)).zones[1]!.runs.find(({ id }) => id === 'rails')!.ends;
+	expect(await ends()).toEqual({ is: 'mitred', others: false });
+	await page.keyboard.press('Control+z');
+	await saved(page);
+	expect(await ends()).toEqual({ is: 'mitred', others: true });
+});
