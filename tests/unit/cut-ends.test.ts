@@ -5,7 +5,6 @@ import { findClashes } from '../../src/core/clash/find';
 import type { Form } from '../../src/core/project/form-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
 import { flagSentence } from '../../src/core/units/flag';
-import { readProject } from '../../src/core/project/read';
 import { count, projectOf, revolved, sheet } from '../faces';
 import { cornersOf, facesOf, volumeWithin } from '../trial-run';
 
@@ -201,24 +200,12 @@ describe('ends of bars where others of their run meet them', () => {
 			};
 			const posts = { id: 'm', lines: ['bay', 'rim'], variant: 'wide' };
 			const rails = { id: 't', lines: ['course'], variant: 'strip', ends: { is: 'mitred', others: true } };
-			const project = readProject({
-				format: 'zygaster project',
-				version: 1,
-				name: 'Test',
-				masses: [{ id: 'm', name: 'Mass', form }],
-				zones: [
-					{
-						id: 'z',
-						code: 'Z',
-						name: 'Zone',
-						faces: walls,
-						settingOut: { across: { by: 'at most', size: W }, up: { by: 'at most', size: H } },
-						pattern: { kind: 'rectangles' },
-						runs: [posts, rails]
-					}
-				],
-				variants: [strip, wide]
-			});
+			const project = projectOf(
+				form,
+				{ across: { by: 'at most', size: W }, up: { by: 'at most', size: H } },
+				{ faces: walls, runs: [posts, rails] } as never,
+				{ variants: [strip, wide] }
+			);
 			const model = await new Chain().run(project);
 			expect(model.problems).to.deep.equal([]);
 			const { groups, faces } = model.zones[0]!.model!;
