@@ -35,7 +35,7 @@ export function inStrips(
 		const name = {
 			number: sheetNumber(letters, page + 1, 3),
 			title: own.length > 1 ? `${title} ${names.join(' to ')}` : `${title} ${names[0]!}`,
-			scale: 'as written'
+			scale: 'as told'
 		};
 		const drawn = (): Page =>
 			sheetOf(paper, titles, name, (ink) =>
