@@ -11,7 +11,7 @@ const FRAME_MS = 1000 / 60;
 const STEPS = 60;
 
 const demo = JSON.parse(readFileSync(new URL('../demo/tidal-lido.json', import.meta.url), 'utf8'));
-const zone = demo.zones.find((one) => one.id === 'plunge');
+const zone = structuredClone(demo.zones.find((one) => one.id === 'plunge'));
 zone.settingOut.across = { by: 'count', count: 48 };
 zone.settingOut.up = { by: 'count', count: 21 };
 const used = ['framed-bronze', 'mullion-slim'];

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
 import type { ZoneModel } from '../../src/core/cladding/model';
 import { findClashes } from '../../src/core/clash/find';
+import { pointAt, subtract } from '../../src/core/geometry/vector';
 import type { Form } from '../../src/core/project/form-schema';
 import type { PatternChoice } from '../../src/core/project/schema';
 import { flagSentence } from '../../src/core/units/flag';
@@ -186,6 +187,45 @@ describe('ends of bars where others of their run meet them', () => {
 						// Beside the rims others are in the way.
 						if (x > 1 && x < (BAYS - 1) * W - 1) expect(length[k]).to.be.closeTo(W - left - right, 0.01);
 					});
+		});
+
+		it('a bar that another clause goes on with is met end to end, though the line bends there', async () => {
+			// A wall in one plane whose uprights bow to the side.
+			const bowed: Form = {
+				kind: 'net',
+				degrees: [3, 3],
+				points: 'control',
+				rows: [0, 1, 2, 3, 4].map((j) =>
+					[0, 1, 2, 3].map((i) => [2000 * i + 800 * Math.sin((j * Math.PI) / 4), 0, 1500 * j])
+				)
+			} as never;
+			const low = { is: 'range', field: 'height', at_least: null, at_most: 3000 };
+			const runs = [
+				{
+					id: 'low',
+					lines: ['bay'],
+					variant: 'strip',
+					where: { is: 'all', of: [low] },
+					ends: { is: 'butted', through: 'course', others: true }
+				},
+				{ id: 'high', lines: ['bay'], variant: 'wide' }
+			];
+			const project = projectOf(bowed, count(4, 4), { runs } as never, { variants: [strip, wide] });
+			const model = await new Chain().run(project);
+			expect(model.problems).to.deep.equal([]);
+			const { groups, faces } = model.zones[0]!.model!;
+			const { edges, grid } = faces[0]!;
+			let met = 0;
+			for (const { group, clause } of groups)
+				for (const { row, length } of group.run.elements)
+					row.forEach((r, k) => {
+						const line = group.sites[r]!;
+						const [a, b] = [edges.from[line]!, edges.to[line]!].map((node) => pointAt(grid.positions, node));
+						const whole = Math.hypot(...subtract(b!, a!));
+						if (clause.kind === 'run' && clause.run.id === 'low') met++;
+						expect(length[k]).to.be.closeTo(whole, 0.05 * whole);
+					});
+			expect(met).to.equal(6);
 		});
 
 		it('at a corner between faces as well, where the bar that stands there is the other face’s', async () => {

@@ -102,6 +102,9 @@ export function meetingBars(
 /** Bars of two runs that leave a node as much the same way as this lie on one another, and do not end at each other. */
 const SAME_WAY = 0.999;
 
+/** A bar that goes on no further off the own one's way than this, 26°, has no side to end at: it is met end to end. */
+const STRAIGHT_ON = -0.9;
+
 /** The bar of the run itself as it leaves a node. */
 const armOf = (meeting: readonly Arm[], bar: number): Arm | undefined =>
 	meeting.find((arm) => !arm.reach && arm.bar === bar);
@@ -154,18 +157,20 @@ function planesAt(
 	const at = pointAt(grid.positions, node);
 	const normal = pointAt(grid.normals, node);
 	if (ends.is === 'set back') return [{ at: add(at, scale(own.way, ends.by)), normal: own.way }];
+	// In halves: the plane between two ways holds the normal, and what is nearer to the own way stays.
+	const between = (other: Arm): Plane[] => {
+		const normal = unit(subtract(own.way, other.way));
+		return length(normal) > 0 ? [{ at, normal }] : [];
+	};
 	const passing = others.filter(({ passes }) => passes);
 	if (passing.length && !own.passes)
 		return passing.flatMap((other): Plane[] => {
+			if (dot(other.way, own.way) < STRAIGHT_ON) return between(other);
 			const side = unit(subtract(own.way, scale(other.way, dot(own.way, other.way))));
 			const half = other.reach ? sideOf(other.reach, side) : halfAcross(unit(cross(normal, own.way)), at);
 			return length(side) > 0 ? [{ at: add(at, scale(side, half)), normal: side }] : [];
 		});
-	// In halves: the plane between two ways holds the normal, and what is nearer to the own way stays.
-	return neighbours(own, own.passes ? passing : others, normal).flatMap((other): Plane[] => {
-		const between = unit(subtract(own.way, other.way));
-		return length(between) > 0 ? [{ at, normal: between }] : [];
-	});
+	return neighbours(own, own.passes ? passing : others, normal).flatMap(between);
 }
 
 /** What planes leave of the meshes of a piece. @param planes about the origin that the meshes have */

@@ -56,9 +56,9 @@
 								shown === number ? 'bg-gold-wash shadow-[inset_0_0_0_1px_#D98E1F]' : 'hover:bg-wash'
 							]}
 							onclick={() => onchoose(number)}
-							><span class="figures text-ink-2 w-13 shrink-0 text-[11.5px] whitespace-nowrap">{number}</span><span
-								class="min-w-0 flex-1 truncate">{title}</span
-							>{#if count > 1}<span class="figures text-ink-2 text-[11.5px]">{formatNumber(count)}</span
+							><span class="figures text-ink-2 w-13 shrink-0 text-[11.5px] whitespace-nowrap">{number}</span
+							><span class="min-w-0 flex-1 truncate">{title}</span>{#if count > 1}<span
+									class="figures text-ink-2 text-[11.5px]">{formatNumber(count)}</span
 								>{/if}</button
 						>
 					</li>
