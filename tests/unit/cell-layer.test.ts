@@ -15,6 +15,7 @@ describe('the cells of a face in the picture', () => {
 		const [few, many] = [await faceOf(4), await faceOf(9)];
 		const root = new THREE.Group();
 		const layer = new CellLayer(root, true);
+		const children: number[] = [];
 		for (const face of [few, many]) {
 			const { count: cells } = face.cells;
 			layer.show(
@@ -28,8 +29,11 @@ describe('the cells of a face in the picture', () => {
 				{ kinds: [], lines: [] }
 			);
 			expect(layer.of({ zone: 0, face: 0 })!.view).to.equal(face);
+			children.push(root.children.length);
 		}
 		expect(layer.size).to.equal(1);
-		expect(root.children).to.have.length(4);
+		// Its mesh, its stand-ins, its lines and its nodes: none of the one before is left.
+		layer.keepOnly(new Set());
+		expect(children).to.deep.equal([root.children.length + 4, root.children.length + 4]);
 	});
 });
