@@ -4,10 +4,10 @@ import { liesOn } from '../cladding/lies';
 import type { ClauseGroup, FaceModel, ZoneModel } from '../cladding/model';
 import { clipped } from '../cladding/clip-pieces';
 import { asksForBars, type BarsAtNodes } from '../cladding/bar-columns';
-import { barsAtNodes, lineFrame, reachBeside } from '../cladding/bars-at-nodes';
-import { meetingBars, withEnds, type OtherBars } from '../cladding/cut-ends';
+import { barsAtNodes } from '../cladding/bars-at-nodes';
+import { meetingBars, withEnds } from '../cladding/cut-ends';
+import { otherBarsOn } from '../cladding/other-bars';
 import { programOf } from '../cladding/kit';
-import { pointAt } from '../geometry/vector';
 import { clad, type PieceGroup } from '../cladding/pieces';
 import type { FaceSun } from '../field/field';
 import { isAbout, withLimits } from '../limit/beyond';
@@ -163,43 +163,6 @@ class Bars {
 			)
 		);
 	}
-}
-
-/**
- * Bars of other clauses as a face has them: those on its own lines, and those on rims that it shares, where they are
- * another face's.
- */
-function otherBarsOn(
-	{ faces, shared }: JoinedFaces,
-	f: number,
-	groups: readonly (readonly ClauseGroup[])[]
-): OtherBars[] {
-	const face = faces[f]!;
-	return faces.flatMap(({ origin }, from) => {
-		const here = new Map(
-			shared.flatMap(({ face, edge, other, otherEdge }) =>
-				face === from && other === f ? [[edge, otherEdge] as const] : []
-			)
-		);
-		if (from !== f && !here.size) return [];
-		const own = (line: number) => (from === f ? line : here.get(line));
-		return groups[from]!.map(({ clause, group }): OtherBars => {
-			// A bar at a corner stands askew: what counts is how far it reaches along this face.
-			const frameOf = (lines: readonly number[]) =>
-				lineFrame(face, lines, pointAt(face.grid.normals, face.edges.from[lines[0]!]!));
-			const reach = reachBeside([group], origin, (lines) => {
-				if (from === f) return frameOf(lines);
-				const line = lines.map(own).find((one) => one !== undefined);
-				return line === undefined ? null : frameOf([line]);
-			});
-			const bars = from === f ? group.bars : null;
-			return {
-				bars: bars ?? Array.from(reach.keys(), (line) => [own(line)!]),
-				end: (clause.kind === 'run' && clause.run.ends?.others) ?? false,
-				reach: new Map(Array.from(reach, ([line, one]) => [own(line)!, one]))
-			};
-		});
-	});
 }
 
 /** Bars of a run ended where those of other runs meet them. @param others groups along lines by face, uncut */

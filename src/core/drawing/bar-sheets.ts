@@ -1,16 +1,14 @@
 import { instancesOf } from '../part/element-table';
 import { barViews } from './bar-views';
-import { widthOfText, type Ink, type View } from './drawing';
-import { inStrips } from './in-strips';
+import type { Ink, View } from './drawing';
+import { inStrips, STRIP_TEXT } from './in-strips';
 import { piecesByKind, type PiecesOfKind } from './pieces-of-kinds';
 import type { BookSettings, Planned } from './planned';
-import { dimensionChain, fitted, placeView, scaleAtWhich, type Room, type Titles } from './sheet';
+import { dimensionChain, placeView, scaleAtWhich, type Room, type Titles } from './sheet';
 import { shortened } from './shortened';
 import type { GroupSource } from '../schedule/sources';
 import { endWords } from '../schedule/columns';
 
-/** Of what is written, and of its lines (mm of paper). */
-const [TEXT, LINE] = [2.3, 3.8];
 /** Between both views, around them, and of the section beside them (mm of paper). */
 const [APART, AROUND, SECTION] = [5, 4, 52];
 /** Under the views: of the dimension and what is written at the ends (mm of paper). */
@@ -19,13 +17,12 @@ const UNDER = 9;
 const GAP = 5;
 /** A break's line reaches over the bar by so much (mm of paper), and is bent so much. */
 const [OVER, BENT] = [2, 1.2];
-const LINES = 3;
 
 const heightOf = ({ bounds }: View) => bounds[3] - bounds[1];
 const widthOf = ({ bounds }: View) => bounds[2] - bounds[0];
 
-/** What is to be known of a bar, line by line. */
-function facts({ kind, source: { group, quantities }, row, marks }: PiecesOfKind, width: number): string[] {
+/** What is to be known of a bar. */
+function factsOf({ source: { group, quantities }, row }: PiecesOfKind): string {
 	const { mass, cutLength } = quantities();
 	const made = group.run.elements.flatMap((table) => {
 		const { element } = table;
@@ -36,30 +33,14 @@ function facts({ kind, source: { group, quantities }, row, marks }: PiecesOfKind
 	const ends = ([0, 1] as const).map((end) => endWords(group, row, end));
 	const lines = group.bars?.[row]?.length ?? 1;
 	return [
-		`${kind.name} · ${marks.length} ${marks.length === 1 ? 'bar' : 'bars'} · ${group.ready.variant.name}`,
-		[
-			`cut length ${cutLength[row]!.toFixed(1)}`,
-			`mass ${mass[row]!.toFixed(2)} kg`,
-			ends[0] && `start ${ends[0]}, end ${ends[1]}`,
-			lines > 1 && `joined of ${lines} lines`,
-			[...new Set(made)].join(', ')
-		]
-			.filter(Boolean)
-			.join(' · '),
-		marksIn(marks, width)
-	].map((text) => fitted(text, TEXT, width));
-}
-
-/** As many marks as a line has room for. */
-function marksIn(marks: readonly string[], width: number): string {
-	let line = '';
-	for (const [k, mark] of marks.entries()) {
-		const next = line ? `${line}, ${mark}` : mark;
-		const more = k + 1 < marks.length ? ` … and ${marks.length - k - 1} more` : '';
-		if (line && widthOfText(`${next}${more}`, TEXT) > width) return `${line} … and ${marks.length - k} more`;
-		line = next;
-	}
-	return line;
+		`cut length ${cutLength[row]!.toFixed(1)}`,
+		`mass ${mass[row]!.toFixed(2)} kg`,
+		ends[0] && `start ${ends[0]}, end ${ends[1]}`,
+		lines > 1 && `joined of ${lines} lines`,
+		[...new Set(made)].join(', ')
+	]
+		.filter(Boolean)
+		.join(' · ');
 }
 
 /** Where a view is broken: bent lines across it. */
@@ -80,23 +61,18 @@ function inkBreaks(ink: Ink, at: readonly number[], foot: number, head: number):
 
 /** A bar from outside and from the side, its section, its length and how its ends are cut. */
 function drawBar(ink: Ink, of: PiecesOfKind, { left, foot, width, height }: Room): void {
-	const told = facts(of, width - 2);
-	told.forEach((text, k) =>
-		ink.text(k === 2 ? 'marks' : 'text', left, foot + height - (k + 1) * LINE, TEXT, text, { bold: k === 0 })
-	);
-	ink.line('tables', left, foot + 1, left + width, foot + 1);
 	const { outside, side, section } = barViews(of);
 	const room = {
 		wide: width - SECTION - 2 * AROUND,
-		high: height - LINES * LINE - UNDER - APART - 2 * AROUND
+		high: height - UNDER - APART - 2 * AROUND
 	};
 	if (!outside.inked.length) {
-		ink.text('text', left, foot + height / 2, TEXT, 'Nothing of it could be made');
+		ink.text('text', left, foot + height / 2, STRIP_TEXT, 'Nothing of it could be made');
 		return;
 	}
 	const denominator = scaleAtWhich((one) => (heightOf(outside) + heightOf(side)) / one <= room.high);
 	const scale = 1 / denominator;
-	let head = foot + height - LINES * LINE - AROUND;
+	let head = foot + height - AROUND;
 	for (const view of [outside, side]) {
 		const drawn = shortened(view, room.wide * denominator, GAP * denominator);
 		const [from, low, to, high] = drawn.bounds;
@@ -124,13 +100,13 @@ function drawBar(ink: Ink, of: PiecesOfKind, { left, foot, width, height }: Room
 			1
 		);
 	}
-	ink.text('text', left, foot + 2.6, TEXT, `1 : ${denominator}, from outside and from the side`);
+	ink.text('text', left, foot + 1.6, STRIP_TEXT, `1 : ${denominator}, from outside and from the side`);
 	if (section) inkSection(ink, section, { left: left + width - SECTION, foot, width: SECTION, height });
 }
 
 /** The section beside the views, with its width and its depth. */
 function inkSection(ink: Ink, section: View, { left, foot, width, height }: Room): void {
-	const room = { left, foot: foot + UNDER + 2, width, height: height - LINES * LINE - UNDER - AROUND - 2 };
+	const room = { left, foot: foot + UNDER + 2, width, height: height - UNDER - AROUND - 2 };
 	const [wide, tall] = [widthOf(section), heightOf(section)];
 	const denominator = scaleAtWhich(
 		(one) => wide / one <= room.width - 4 * AROUND && tall / one <= room.height - 2 * AROUND
@@ -151,7 +127,9 @@ function inkSection(ink: Ink, section: View, { left, foot, width, height }: Room
 		);
 	chain(near, far, wide, low - 4, false);
 	chain(low, high, tall, near - 4, true);
-	ink.text('text', left + width / 2, foot + 2.6, TEXT, `Section 1 : ${denominator}`, { from: 'middle' });
+	ink.text('text', left + width / 2, foot + 1.6, STRIP_TEXT, `Section 1 : ${denominator}`, {
+		from: 'middle'
+	});
 }
 
 /** Kinds of bars, one by one. */
@@ -169,6 +147,8 @@ export const barSheets = (
 			series: 'Bars, kind by kind',
 			width: null,
 			height: 58,
+			called: ['bar', 'bars'],
+			facts: factsOf,
 			draw: drawBar
 		},
 		settings,

@@ -3,15 +3,13 @@ import type { GroupSource } from '../schedule/sources';
 import { inDegrees } from '../units/scale';
 import type { Ink } from './drawing';
 import { seenAt, type Frame } from './frame';
-import { inStrips } from './in-strips';
+import { inStrips, STRIP_LINE, STRIP_TEXT } from './in-strips';
 import { pieceView } from './piece-view';
 import { piecesByKind, type PiecesOfKind } from './pieces-of-kinds';
 import type { BookSettings, Planned } from './planned';
-import { fitted, scaleAtWhich, type Room, type Titles } from './sheet';
+import { scaleAtWhich, type Room, type Titles } from './sheet';
 import { drawTable, plainTable, widthOfTable } from './table';
 
-/** Of what is written, and of its lines (mm of paper). */
-const [TEXT, LINE] = [2.3, 3.8];
 /** Lines that meet go on over the piece by so much (mm of paper), and end before the rim of their room. */
 const [ON, RIM] = [6, 5];
 /** Dashes of the lines that meet, and what is left out between (mm of paper). */
@@ -93,13 +91,13 @@ function inkMeeting(ink: Ink, of: PiecesOfKind, { at, ways }: Meeting, frame: Fr
 		const [ux, uy] = [dx / size, dy / size];
 		ink.dashed('heads', middle, [middle[0] + ux * reach, middle[1] + uy * reach], DASH);
 		const [ex, ey] = [middle[0] + ux * (reach + BEYOND - 1), middle[1] + uy * (reach + BEYOND - 1)];
-		const near = ends.find((end) => Math.hypot(end.x - ex, end.y - ey) < LINE);
+		const near = ends.find((end) => Math.hypot(end.x - ex, end.y - ey) < STRIP_LINE);
 		if (near) near.names.push(`${k + 1}`);
 		else ends.push({ x: ex, y: ey, names: [`${k + 1}`] });
 	});
 	// Lines that lie on each other on paper are named together.
 	for (const end of ends)
-		ink.text('heads', end.x, end.y - TEXT / 2, TEXT, end.names.join(', '), {
+		ink.text('heads', end.x, end.y - STRIP_TEXT / 2, STRIP_TEXT, end.names.join(', '), {
 			from: end.names.length < 2 ? 'middle' : end.x < middle[0] ? 'right' : 'left',
 			bold: true
 		});
@@ -108,31 +106,18 @@ function inkMeeting(ink: Ink, of: PiecesOfKind, { at, ways }: Meeting, frame: Fr
 
 /** A node from outside and from the side, with the angles of the lines that meet there. */
 function drawNode(ink: Ink, of: PiecesOfKind, { left, foot, width, height }: Room): void {
-	const { kind, source, row, marks } = of;
 	const meeting = meetingAt(of);
-	const name = `${kind.name} · ${marks.length} ${marks.length === 1 ? 'node' : 'nodes'} · ${source.group.ready.variant.name}`;
-	const told = [name, `mass ${source.quantities().mass[row]!.toFixed(2)} kg`, marks.join(', ')];
-	told.forEach((text, k) =>
-		ink.text(
-			k === 2 ? 'marks' : 'text',
-			left,
-			foot + height - (k + 1) * LINE,
-			TEXT,
-			fitted(text, TEXT, width - 4),
-			{ bold: k === 0 }
-		)
-	);
 	const table = plainTable(
 		['Line', 'Turn', 'Slope', 'To the next'].map((text, k) => ({ text, isNumber: k > 0 })),
 		anglesOf(meeting)
 	);
-	const top = foot + height - told.length * LINE - 3;
+	const top = foot + height - 3;
 	drawTable(ink, table, left, top);
 	const room = {
 		left: left + widthOfTable(table) + 2,
-		foot: foot + LINE + 2,
-		width: width - widthOfTable(table) - 6,
-		height: top - foot - LINE - 2
+		foot: foot + STRIP_LINE + 2,
+		width: width - widthOfTable(table) - 2,
+		height: top - foot - STRIP_LINE - 2
 	};
 	const low = room.height * SIDE;
 	const scales = [
@@ -143,8 +128,13 @@ function drawNode(ink: Ink, of: PiecesOfKind, { left, foot, width, height }: Roo
 		}),
 		inkMeeting(ink, of, meeting, meeting.side, { ...room, height: low })
 	];
-	ink.text('text', left, foot + 2, TEXT, `From outside 1 : ${scales[0]!}, from the side 1 : ${scales[1]!}`);
-	ink.line('tables', left, foot + 0.5, left + width - 4, foot + 0.5);
+	ink.text(
+		'text',
+		left,
+		foot + 1.4,
+		STRIP_TEXT,
+		`From outside 1 : ${scales[0]!}, from the side 1 : ${scales[1]!}`
+	);
 }
 
 /** Kinds of pieces on nodes, one by one. */
@@ -162,6 +152,8 @@ export const nodeSheets = (
 			series: 'Nodes, kind by kind',
 			width: 122,
 			height: 76,
+			called: ['node', 'nodes'],
+			facts: ({ source, row }) => `mass ${source.quantities().mass[row]!.toFixed(2)} kg`,
 			draw: drawNode
 		},
 		settings,
