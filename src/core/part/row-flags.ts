@@ -13,7 +13,11 @@ export function rowFlags(program: Program, run: PartRun, row: number): Flag[] {
 	const bits = run.flags[row]!;
 	if (bits === 0) return [];
 	const read = (name: string | null) => (name === null ? null : run.results.get(name)![row]!);
-	return program.flags.flatMap(({ value, bound, ...flag }, k) =>
-		bits & (1 << k) ? [{ ...flag, value: read(value), bound: read(bound) }] : []
-	);
+	const told: Flag[] = [];
+	for (let k = 0; k < program.flags.length; k++) {
+		if (!(bits & (1 << k))) continue;
+		const { value, bound, ...flag } = program.flags[k]!;
+		told.push({ ...flag, value: read(value), bound: read(bound) });
+	}
+	return told;
 }

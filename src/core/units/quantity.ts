@@ -10,6 +10,7 @@ export type LengthDisplay = (typeof lengthDisplays)[number];
 
 /** 1284567 → "1 284 567", with a thin no-break space. */
 function groupDigits(text: string): string {
+	if (text.length <= 3) return text;
 	const [whole = '', fraction] = text.split('.');
 	const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
 	return fraction === undefined ? grouped : `${grouped}.${fraction}`;

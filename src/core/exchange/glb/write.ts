@@ -1,13 +1,15 @@
 import type { ClauseGroup, Model, ZoneModel } from '../../cladding/model';
 import type { Vector } from '../../geometry/vector';
 import type { Material } from '../../project/material-schema';
-import { instancesOf, type ElementTable } from '../../part/element-table';
-import { joinedMesh, trianglesOf } from '../../part/places';
+import { instancesOf, type ElementShape } from '../../part/element-table';
+import { joinedMesh, placesOf, trianglesOf } from '../../part/places';
 import { pieceMarks } from '../../mark/marks-of';
 import { pieceAddress } from '../../schedule/pieces';
 import { likeBodiesOf, type Frame, type LikeBodies, type LikeBody } from '../like-bodies';
 import type { PartBody } from '../piece-bodies';
+import type { Bytes } from '../bytes';
 import { GlbContainer } from './container';
+import { JsonList } from './json-list';
 
 /** sRGB hex to the linear factors of the format. */
 function linear(hex: string): [number, number, number] {
@@ -17,44 +19,38 @@ function linear(hex: string): [number, number, number] {
 	}) as [number, number, number];
 }
 
-/** mm with z up to metres with y up, in place. */
-function toMetres(places: Float32Array): Float32Array {
-	for (let k = 0; k < places.length; k += 3) {
-		const up = places[k + 2]! / 1000;
-		places[k + 2] = -places[k + 1]! / 1000;
-		places[k] = places[k]! / 1000;
-		places[k + 1] = up;
-	}
-	return places;
-}
-
 /** The triangle indices of the pieces of one element: pieces of one topology share theirs. */
 class SharedIndices {
 	private readonly known = new Map<ArrayLike<number>, Map<number, number>>();
 
 	constructor(
 		private readonly container: GlbContainer,
-		private readonly table: ElementTable
+		private readonly shape: ElementShape
 	) {}
 
 	/** @returns the accessor */
-	of(instances: readonly number[], triangles: Uint32Array, vertices: number): number {
-		const [first, ...others] = instances.map((k) => trianglesOf(this.table.shape, k));
-		const make = () => this.container.indices(triangles, vertices);
-		if (others.some((list) => list !== first)) return make();
-		const byCount = this.known.get(first!) ?? new Map<number, number>();
-		this.known.set(first!, byCount);
-		const accessor = byCount.get(instances.length) ?? make();
-		byCount.set(instances.length, accessor);
+	of(instances: readonly number[]): number {
+		const { shape } = this;
+		const first = trianglesOf(shape, instances[0]!);
+		for (const k of instances) if (trianglesOf(shape, k) !== first) return this.make(instances);
+		let byCount = this.known.get(first);
+		if (!byCount) this.known.set(first, (byCount = new Map()));
+		let accessor = byCount.get(instances.length);
+		if (accessor === undefined) byCount.set(instances.length, (accessor = this.make(instances)));
 		return accessor;
+	}
+
+	private make(instances: readonly number[]): number {
+		const { places, triangles } = joinedMesh(this.shape, instances);
+		return this.container.indices(triangles, places.length / 3);
 	}
 }
 
 class GlbBuilder {
 	readonly container = new GlbContainer();
-	readonly nodes: string[] = [];
-	readonly meshes: string[] = [];
-	readonly materials: string[] = [];
+	readonly nodes = new JsonList('nodes');
+	readonly meshes = new JsonList('meshes');
+	readonly materials = new JsonList('materials');
 	private readonly known = new Map<string, number>();
 
 	private readonly bodies = new Map<LikeBody, number>();
@@ -77,7 +73,7 @@ class GlbBuilder {
 				},
 				...(opacity < 1 && { alphaMode: 'BLEND' })
 			});
-			made = this.materials.push(text) - 1;
+			made = this.materials.add(text);
 			this.known.set(material.id, made);
 		}
 		return made;
@@ -88,86 +84,122 @@ class GlbBuilder {
 		const { name, code } = zone.zone;
 		const children = zone.groups.flatMap((clause) => this.pieces(zone, clause));
 		const own = children.length ? { children } : {};
-		return this.nodes.push(JSON.stringify({ name, extras: { code }, ...own })) - 1;
+		return this.nodes.add(JSON.stringify({ name, extras: { code }, ...own }));
 	}
 
-	private primitive(position: number, index: number, material: number): string {
-		return `{"attributes":{"POSITION":${position}},"indices":${index},"material":${material}}`;
+	/** One after the other in a mesh that is begun. */
+	private primitive(into: Bytes, isFirst: boolean, position: number, index: number, material: number): void {
+		into.text(`${isFirst ? '' : ','}{"attributes":{"POSITION":${position}},`);
+		into.text(`"indices":${index},"material":${material}}`);
 	}
 
-	private mesh(name: string, primitives: readonly string[]): number {
-		return this.meshes.push(`{"name":${JSON.stringify(name)},"primitives":[${primitives.join()}]}`) - 1;
+	/** Begin a mesh; its primitives are to follow. */
+	private mesh(name: string): Bytes {
+		const into = this.meshes.next();
+		into.text(`{"name":${JSON.stringify(name)},"primitives":[`);
+		return into;
 	}
 
 	/** The mesh of a body that several pieces have, with a primitive per element. */
 	private bodyMesh(body: LikeBody): number {
+		const known = this.bodies.get(body);
+		if (known !== undefined) return known;
+		const { container } = this;
 		const { ready } = body.clause.group;
+		const into = this.mesh(`${ready.part.label} ${ready.variant.name}`);
 		const elements = [...new Set(body.parts.map(({ element }) => element))];
-		const primitives = elements.map((element) => {
+		elements.forEach((element, k) => {
 			const { places, triangles } = joinedBodies(body.parts.filter((part) => part.element === element));
-			return this.primitive(
-				this.container.positions(toMetres(places)),
-				this.container.indices(triangles, places.length / 3),
-				this.material(ready.materials[element]!)
-			);
+			container.begin();
+			container.add(places);
+			const index = container.indices(triangles, places.length / 3);
+			this.primitive(into, !k, container.positions(), index, this.material(ready.materials[element]!));
 		});
-		return this.mesh(`${ready.part.label} ${ready.variant.name}`, primitives);
+		into.text(']}');
+		this.bodies.set(body, this.meshes.at);
+		return this.meshes.at;
 	}
 
-	/**
-	 * One node per piece. What several pieces have is one mesh, turned and moved by the node; others have a mesh of their
-	 * own with a primitive per element, however often the piece has it; they share their triangles.
-	 */
+	/** How the mesh of a piece that has its own is written: a primitive per element, however often the piece has it. */
+	private ownMeshes({ group }: ClauseGroup): (row: number, mark: string) => number | null {
+		const { container } = this;
+		const tables = group.run.elements.map((table) => ({
+			shape: table.shape,
+			byRow: instancesOf(table),
+			material: this.material(group.ready.materials[table.element]!),
+			indices: new SharedIndices(container, table.shape)
+		}));
+		return (row, mark) => {
+			let into: Bytes | null = null;
+			for (const { shape, byRow, material, indices } of tables) {
+				const instances = byRow.get(row);
+				if (!instances) continue;
+				container.begin();
+				for (const k of instances) container.add(placesOf(shape, k));
+				const isFirst = into === null;
+				into ??= this.mesh(mark);
+				this.primitive(into, isFirst, container.positions(), indices.of(instances), material);
+			}
+			into?.text(']}');
+			return into && this.meshes.at;
+		};
+	}
+
+	/** One node per piece. What several pieces have is one mesh, turned and moved by the node. */
 	private pieces(zone: ZoneModel, clause: ClauseGroup): number[] {
 		const { group } = clause;
 		const { origin } = zone.faces[clause.face]!;
-		const own = new Map<number, string[]>();
-		const alike = Array.from(group.sites, (_, row) => this.like.get(clause, row));
-		for (const table of group.run.elements) {
-			const material = this.material(group.ready.materials[table.element]!);
-			const indices = new SharedIndices(this.container, table);
-			for (const [row, instances] of instancesOf(table)) {
-				if (alike[row]) continue;
-				const { places, triangles } = joinedMesh(table.shape, instances);
-				const position = this.container.positions(toMetres(places));
-				const text = this.primitive(position, indices.of(instances, triangles, places.length / 3), material);
-				const known = own.get(row);
-				if (known) known.push(text);
-				else own.set(row, [text]);
-			}
-		}
+		const ownMesh = this.ownMeshes(clause);
 		const translation = JSON.stringify([origin[0] / 1000, origin[2] / 1000, -origin[1] / 1000]);
 		const [part, variant] = [group.ready.part.label, group.ready.variant.name].map((text) =>
 			JSON.stringify(text)
 		);
+		const kind = `"part":${part},"variant":${variant}}}`;
 		const made: number[] = [];
-		alike.forEach((found, row) => {
-			const primitives = own.get(row);
-			if (!found && !primitives) return;
+		for (let row = 0; row < group.sites.length; row++) {
 			const mark = this.markOf(zone, clause, row);
-			let mesh = found ? this.bodies.get(found.body) : this.mesh(mark, primitives!);
-			if (mesh === undefined) this.bodies.set(found!.body, (mesh = this.bodyMesh(found!.body)));
+			const found = this.like.get(clause, row);
+			const mesh = found ? this.bodyMesh(found.body) : ownMesh(row, mark);
+			if (mesh === null) continue;
 			const name = JSON.stringify(mark);
-			const place = found ? `"matrix":[${matrixOf(found.frame, origin)}]` : `"translation":${translation}`;
-			const address = JSON.stringify(pieceAddress(zone, clause, row));
-			const extras = `{"address":${address},"mark":${name},"part":${part},"variant":${variant}}`;
-			made.push(this.nodes.push(`{"name":${name},${place},"mesh":${mesh},"extras":${extras}}`) - 1);
-		});
+			const into = this.nodes.next();
+			into.text(`{"name":${name},`);
+			if (found) putMatrix(into, found.frame, origin);
+			else into.text(`"translation":${translation}`);
+			into.text(`,"mesh":${mesh},"extras":{"address":`);
+			into.text(JSON.stringify(pieceAddress(zone, clause, row)));
+			into.text(`,"mark":${name},`);
+			into.text(kind);
+			made.push(this.nodes.at);
+		}
 		return made;
 	}
 }
 
-/** Turns are told to so many parts, places to a thousandth of a millimetre. */
-const EXACT = 1e9;
-const FINE = 1e6;
+/** Turns to so many decimals, places (m) to a thousandth of a millimetre. */
+const [TURN_DECIMALS, PLACE_DECIMALS] = [9, 6];
 
-const turn = (value: number) => Math.round(value * EXACT) / EXACT;
-const place = (mm: number) => Math.round(mm * (FINE / 1000)) / FINE;
-
-/** What turns and moves a body from its own frame to where it stands, column by column: metres, Y up. */
-const matrixOf = ({ origin, x, y, z }: Frame, [ox, oy, oz]: Vector): string =>
-	`${turn(x[0])},${turn(x[2])},${turn(-x[1])},0,${turn(z[0])},${turn(z[2])},${turn(-z[1])},0,` +
-	`${turn(-y[0])},${turn(-y[2])},${turn(y[1])},0,${place(origin[0] + ox)},${place(origin[2] + oz)},${place(-origin[1] - oy)},1`;
+/** What turns and moves a body from its own frame to where it stands, column by column: metres, y up. */
+function putMatrix(into: Bytes, { origin, x, y, z }: Frame, [ox, oy, oz]: Vector): void {
+	const column = ([across, along, up]: Vector, way: number) => {
+		into.number(way * across, TURN_DECIMALS);
+		into.text(',');
+		into.number(way * up, TURN_DECIMALS);
+		into.text(',');
+		into.number(-way * along, TURN_DECIMALS);
+		into.text(',0,');
+	};
+	into.text('"matrix":[');
+	column(x, 1);
+	column(z, 1);
+	column(y, -1);
+	into.number((origin[0] + ox) / 1000, PLACE_DECIMALS);
+	into.text(',');
+	into.number((origin[2] + oz) / 1000, PLACE_DECIMALS);
+	into.text(',');
+	into.number(-(origin[1] + oy) / 1000, PLACE_DECIMALS);
+	into.text(',1]');
+}
 
 /** Several bodies as one mesh. */
 function joinedBodies(parts: readonly PartBody[]): { places: Float32Array; triangles: Uint32Array } {
@@ -191,11 +223,11 @@ export function writeGlb(model: Model): Uint8Array {
 	const builder = new GlbBuilder(pieceMarks(model), likeBodiesOf(model));
 	const zones = model.zones.flatMap(({ model: zone }) => (zone ? [builder.zone(zone)] : []));
 	const { container, nodes, meshes, materials } = builder;
-	const lists = { nodes, meshes, materials };
 	return container.file([
 		'"asset":{"version":"2.0","generator":"Zygaster"}',
 		`"scene":0,"scenes":[${JSON.stringify({ name: model.project.name, ...(zones.length && { nodes: zones }) })}]`,
-		// A list of nothing is not allowed.
-		...Object.entries(lists).flatMap(([name, texts]) => (texts.length ? [`"${name}":[${texts}]`] : []))
+		nodes,
+		meshes,
+		materials
 	]);
 }

@@ -2,21 +2,21 @@ import type { ClauseGroup } from '../../cladding/model';
 import type { Vector } from '../../geometry/vector';
 import { instancesOf } from '../../part/element-table';
 import { prismOf, type Prism } from '../../part/prism';
-import { enumeration, list, NONE, real, text, type StepValue } from '../step/text';
+import { enumeration, NONE, real, text, told, type StepRef } from '../step/text';
 import type { StepWriter } from '../step/writer';
 import type { Frame, LikeBodies, LikeBody } from '../like-bodies';
 import { bodiesOf, type PartBody } from '../piece-bodies';
 import type { SharedThings } from './shared';
 
-const faceLists = new WeakMap<ArrayLike<number>, StepValue>();
+const faceLists = new WeakMap<ArrayLike<number>, string>();
 /** Triangles as the format counts them, from 1; instances with the same ones share the text. */
-function facesOf(triangles: ArrayLike<number>): StepValue {
+function facesOf(triangles: ArrayLike<number>): string {
 	let faces = faceLists.get(triangles);
 	if (!faces) {
-		const texts: StepValue[] = [];
+		const texts: string[][] = [];
 		for (let t = 0; t < triangles.length; t += 3)
-			texts.push(list([0, 1, 2].map((k) => String(triangles[t + k]! + 1))));
-		faces = list(texts);
+			texts.push([0, 1, 2].map((k) => String(triangles[t + k]! + 1)));
+		faces = told(texts);
 		faceLists.set(triangles, faces);
 	}
 	return faces;
@@ -29,19 +29,19 @@ const DIRECTION_DECIMALS = 9;
 
 /** The bodies of pieces: what is one outline drawn along is written so, what several pieces have is written once. */
 export class BodyWriter {
-	private readonly maps = new Map<LikeBody, StepValue>();
-	private origin: StepValue | null = null;
+	private readonly maps = new Map<LikeBody, StepRef>();
+	private origin: StepRef | null = null;
 
 	/** @param context of the bodies */
 	constructor(
 		private readonly step: StepWriter,
 		private readonly shared: SharedThings,
-		private readonly context: StepValue,
+		private readonly context: StepRef,
 		private readonly like: LikeBodies
 	) {}
 
 	/** The shape of a piece; null where it has none. */
-	shapeOf(clause: ClauseGroup, row: number): StepValue | null {
+	shapeOf(clause: ClauseGroup, row: number): StepRef | null {
 		const { step } = this;
 		const alike = this.like.get(clause, row);
 		if (!alike) return this.representation(clause, bodiesOf(clause, row));
@@ -51,13 +51,13 @@ export class BodyWriter {
 		return this.shape('MappedRepresentation', [item]);
 	}
 
-	private map({ clause, parts }: LikeBody): StepValue {
+	private map({ clause, parts }: LikeBody): StepRef {
 		const { step } = this;
 		this.origin ??= step.add('IFCAXIS2PLACEMENT3D', this.point([0, 0, 0]), NONE, NONE);
 		return step.add('IFCREPRESENTATIONMAP', this.origin, this.representation(clause, parts)!);
 	}
 
-	private target({ origin, x, y, z }: Frame): StepValue {
+	private target({ origin, x, y, z }: Frame): StepRef {
 		return this.step.add(
 			'IFCCARTESIANTRANSFORMATIONOPERATOR3D',
 			this.direction(x),
@@ -68,11 +68,11 @@ export class BodyWriter {
 		);
 	}
 
-	private shape(kind: string, items: readonly StepValue[]): StepValue {
-		return this.step.add('IFCSHAPEREPRESENTATION', this.context, text('Body'), text(kind), list(items));
+	private shape(kind: string, items: readonly StepRef[]): StepRef {
+		return this.step.add('IFCSHAPEREPRESENTATION', this.context, text('Body'), text(kind), items);
 	}
 
-	private representation({ group }: ClauseGroup, parts: readonly PartBody[]): StepValue | null {
+	private representation({ group }: ClauseGroup, parts: readonly PartBody[]): StepRef | null {
 		if (!parts.length) return null;
 		const { step } = this;
 		const prisms = parts.map(({ places, triangles }) => prismOf(places, triangles));
@@ -81,25 +81,25 @@ export class BodyWriter {
 		const items = parts.map((part, k) => {
 			const item = isSwept ? this.swept(prisms[k]!, group.over === 'line') : this.triangles(part);
 			const style = this.shared.style(group.ready.materials[part.element]!);
-			step.add('IFCSTYLEDITEM', item, list([style]), NONE);
+			step.add('IFCSTYLEDITEM', item, [style], NONE);
 			return item;
 		});
 		return this.shape(isSwept ? 'SweptSolid' : 'Tessellation', items);
 	}
 
-	private triangles({ places, triangles }: PartBody): StepValue {
+	private triangles({ places, triangles }: PartBody): StepRef {
 		const points = this.step.addPoints('IFCCARTESIANPOINTLIST3D', places, 3);
 		return this.step.add('IFCTRIANGULATEDFACESET', points, NONE, enumeration('T'), facesOf(triangles), NONE);
 	}
 
 	/** @param isBar its outline is that of many */
-	private swept({ origin, along, normal, loops, way }: Prism, isBar: boolean): StepValue {
+	private swept({ origin, along, normal, loops, way }: Prism, isBar: boolean): StepRef {
 		const { step } = this;
 		const [outside, ...openings] = loops.map((loop) => this.outline(loop, isBar));
 		const [area, nobody] = [enumeration('AREA'), NONE];
 		const add = isBar ? step.once.bind(step) : step.add.bind(step);
 		const profile = openings.length
-			? add('IFCARBITRARYPROFILEDEFWITHVOIDS', area, nobody, outside!, list(openings))
+			? add('IFCARBITRARYPROFILEDEFWITHVOIDS', area, nobody, outside!, openings)
 			: add('IFCARBITRARYCLOSEDPROFILEDEF', area, nobody, outside!);
 		const place = step.add(
 			'IFCAXIS2PLACEMENT3D',
@@ -112,7 +112,7 @@ export class BodyWriter {
 		return step.add('IFCEXTRUDEDAREASOLID', profile, place, this.direction(to), real(depth));
 	}
 
-	private outline(loop: Float64Array, isBar: boolean): StepValue {
+	private outline(loop: Float64Array, isBar: boolean): StepRef {
 		const { step } = this;
 		const closed = Float64Array.of(...loop, loop[0]!, loop[1]!);
 		if (!isBar)
@@ -122,22 +122,22 @@ export class BodyWriter {
 				NONE,
 				enumeration('F')
 			);
-		const points: StepValue[] = [];
+		const points: string[] = [];
 		for (let k = 0; k < closed.length; k += 2)
 			points.push(`(${real(closed[k]!, SECTION_DECIMALS)},${real(closed[k + 1]!, SECTION_DECIMALS)})`);
 		return step.once(
 			'IFCINDEXEDPOLYCURVE',
-			step.once('IFCCARTESIANPOINTLIST2D', list(points)),
+			step.once('IFCCARTESIANPOINTLIST2D', points),
 			NONE,
 			enumeration('F')
 		);
 	}
 
-	private point(at: Vector): StepValue {
+	private point(at: Vector): StepRef {
 		return this.step.addTuple('IFCCARTESIANPOINT', at, 6);
 	}
 
-	private direction(to: Vector): StepValue {
+	private direction(to: Vector): StepRef {
 		return this.step.addTuple('IFCDIRECTION', to, DIRECTION_DECIMALS);
 	}
 }

@@ -1,4 +1,4 @@
-import { list, NONE, real, text, type StepValue } from '../step/text';
+import { NONE, real, text, typed, type StepRef, type StepValue } from '../step/text';
 import { StepWriter } from '../step/writer';
 import { globalIds } from './global-id';
 
@@ -6,10 +6,23 @@ import { globalIds } from './global-id';
 const quantityDecimals = { LENGTH: 6, AREA: 9, VOLUME: 9, WEIGHT: 6 } as const;
 type QuantityKind = keyof typeof quantityDecimals;
 
+/** A property that many have alike: its type, and how much. */
+export interface Measure {
+	readonly type: string;
+	readonly value: number;
+}
+const MEASURE_DECIMALS = 6;
+
+/** Properties, each under its name; several values are a list of their own. */
+export type Properties = readonly (readonly [string, string | readonly string[] | Measure])[];
+
 /** What every part of the file is written with: rooted entities, their sets and relations, places. */
 export class IfcFile {
 	readonly step: StepWriter;
-	private readonly globalId: (role: string) => string;
+	/** From what is there for good: renaming changes none. */
+	private readonly globalId: (role: string) => Uint8Array;
+	/** What many have alike is written once: by what it is called, and by its value as it is told. */
+	private readonly measured = new Map<string, Map<number, StepRef>>();
 
 	/** @param projectId permanent, so that GlobalIds are @param header lines of the file's own */
 	constructor(projectId: string, header: readonly string[]) {
@@ -17,72 +30,69 @@ export class IfcFile {
 		this.globalId = globalIds(`${projectId}|`);
 	}
 
-	/** From what is there for good: renaming changes none. */
-	private id(role: string): StepValue {
-		return `'${this.globalId(role)}'`;
+	/** An entity that is found again by its id. @param role that no other has */
+	rooted(entity: string, role: string, name: string, ...attributes: readonly StepValue[]): StepRef {
+		return this.step.add(entity, this.globalId(role), NONE, text(name), NONE, ...attributes);
 	}
 
-	/** Attributes every rooted entity starts with. */
-	root(role: string, name: string): StepValue[] {
-		return [this.id(role), NONE, text(name), NONE];
+	aggregate(role: string, whole: StepRef, parts: readonly StepRef[]): void {
+		if (parts.length) this.rooted('IFCRELAGGREGATES', `${role} parts`, `Parts of the ${role}`, whole, parts);
 	}
 
-	aggregate(role: string, whole: StepValue, parts: readonly StepValue[]): void {
-		if (parts.length)
-			this.step.add(
-				'IFCRELAGGREGATES',
-				...this.root(`${role} parts`, `Parts of the ${role}`),
-				whole,
-				list(parts)
-			);
-	}
-
-	axesAt(origin: readonly number[]): StepValue {
-		const point = this.step.once('IFCCARTESIANPOINT', list(origin.map((value) => real(value))));
+	axesAt(origin: readonly number[]): StepRef {
+		const point = this.step.once(
+			'IFCCARTESIANPOINT',
+			origin.map((value) => real(value))
+		);
 		return this.step.once('IFCAXIS2PLACEMENT3D', point, NONE, NONE);
 	}
 
-	/** @param values each under its name; several are a list of their own */
-	properties(
-		of: StepValue,
-		role: string,
-		name: string,
-		values: readonly (readonly [string, StepValue | readonly StepValue[]])[]
-	): void {
+	properties(of: StepRef, role: string, name: string, values: Properties): void {
 		this.define(`${name} to ${role}`, [of], this.propertySet(role, name, values));
 	}
 
 	/** Say that some things have a set of properties or quantities. */
-	define(role: string, of: readonly StepValue[], set: StepValue): void {
-		this.step.add('IFCRELDEFINESBYPROPERTIES', this.id(role), NONE, NONE, NONE, list(of), set);
+	define(role: string, of: readonly StepRef[], set: StepRef): void {
+		this.step.add('IFCRELDEFINESBYPROPERTIES', this.globalId(role), NONE, NONE, NONE, of, set);
 	}
 
-	/** @param values each under its name; several are a list of their own */
-	propertySet(
-		role: string,
-		name: string,
-		values: readonly (readonly [string, StepValue | readonly StepValue[]])[]
-	): StepValue {
+	private property(key: string, value: Properties[number][1]): StepRef {
 		const { step } = this;
-		const all = values.map(([key, value]) =>
-			typeof value === 'string'
-				? step.add('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE)
-				: step.add('IFCPROPERTYLISTVALUE', text(key), NONE, list(value), NONE)
+		if (typeof value === 'string') return step.add('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE);
+		if (!('type' in value)) return step.add('IFCPROPERTYLISTVALUE', text(key), NONE, value, NONE);
+		return this.once(key, value.value, MEASURE_DECIMALS, (amount) =>
+			this.property(key, typed(value.type, amount))
 		);
-		return step.add('IFCPROPERTYSET', ...this.root(`${name} of ${role}`, name), list(all));
+	}
+
+	/** @param make of the value as it is told */
+	private once(key: string, value: number, decimals: number, make: (amount: string) => StepRef): StepRef {
+		let known = this.measured.get(key);
+		if (!known) this.measured.set(key, (known = new Map()));
+		const parts = Math.round(value * 10 ** decimals);
+		let made = known.get(parts);
+		if (made === undefined) known.set(parts, (made = make(real(value, decimals))));
+		return made;
+	}
+
+	propertySet(role: string, name: string, values: Properties): StepRef {
+		const all = values.map(([key, value]) => this.property(key, value));
+		return this.rooted('IFCPROPERTYSET', `${name} of ${role}`, name, all);
 	}
 
 	quantities(
-		of: StepValue,
+		of: StepRef,
 		role: string,
 		name: string,
 		values: readonly (readonly [QuantityKind, string, number])[]
 	): void {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
-			step.once(`IFCQUANTITY${kind}`, text(key), NONE, NONE, real(value, quantityDecimals[kind]), NONE)
+			this.once(key, value, quantityDecimals[kind], (amount) =>
+				step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, amount, NONE)
+			)
 		);
-		const set = step.add('IFCELEMENTQUANTITY', ...this.root(`${name} of ${role}`, name), NONE, list(all));
+		const set = this.rooted('IFCELEMENTQUANTITY', `${name} of ${role}`, name, NONE, all);
 		this.define(`${name} to ${role}`, [of], set);
 	}
 }

@@ -2,8 +2,9 @@ const ALPHABET = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz
 
 const SEEDS = [0x9747b28c, 0x3c6ef372, 0xa54ff53a, 0x510e527f] as const;
 
-/** Letters of 12 bits. */
-const PAIRS = Array.from({ length: 4096 }, (_, k) => ALPHABET[k >> 6]! + ALPHABET[k & 63]!);
+const LETTERS = Uint8Array.from(ALPHABET, (letter) => letter.charCodeAt(0));
+const QUOTE = 39;
+const LENGTH = 22;
 
 function finished(h: number): number {
 	h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
@@ -34,19 +35,24 @@ function mixed(text: string, [a, b, c, d]: State): State {
  * every export. 128 bits as 2 + 21 × 6, so the first character is 0 to 3. The bits are those of the text four times
  * over, well mixed (the finaliser of MurmurHash3, which is in the public domain).
  * @param before what all names begin with
+ * @returns in quotes, as they stand in the file; good until the next is asked for
  */
-export function globalIds(before: string): (name: string) => string {
+export function globalIds(before: string): (name: string) => Uint8Array {
 	const begun = mixed(before, SEEDS);
+	const id = new Uint8Array(LENGTH + 2).fill(QUOTE);
 	return (name) => {
-		let [a, b, c, d] = mixed(name, begun).map(finished) as [number, number, number, number];
-		let id = '';
-		// The last digits first: all four words move on by twelve bits.
-		for (let k = 0; k < 11; k++) {
-			id = PAIRS[d & 4095]! + id;
-			d = (d >>> 12) | (c << 20);
-			c = (c >>> 12) | (b << 20);
-			b = (b >>> 12) | (a << 20);
-			a >>>= 12;
+		let [a, b, c, d] = mixed(name, begun);
+		a = finished(a);
+		b = finished(b);
+		c = finished(c);
+		d = finished(d);
+		// The last letters first: all four words move on by six bits.
+		for (let k = LENGTH; k > 0; k--) {
+			id[k] = LETTERS[d & 63]!;
+			d = (d >>> 6) | (c << 26);
+			c = (c >>> 6) | (b << 26);
+			b = (b >>> 6) | (a << 26);
+			a >>>= 6;
 		}
 		return id;
 	};

@@ -7,16 +7,17 @@ import { pieceQuantities } from '../../cladding/quantities';
 import { anchorMark } from '../../schedule/anchors';
 import type { pieceMarks } from '../../mark/marks-of';
 import { flagTexts, pieceAddress } from '../../schedule/pieces';
-import { enumeration, exactReal, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { once } from '../../units/once';
+import { enumeration, exactReal, NONE, real, text, typed, type StepRef } from '../step/text';
 import { volumeOf, type BodyWriter } from './bodies';
-import type { IfcFile } from './file';
+import type { IfcFile, Properties } from './file';
 import { layersOf, type Layer } from './layers';
 import { pieceKind } from './piece-kinds';
 import type { SharedThings } from './shared';
 
 /** A group of pieces within a storey. */
 export interface Frame {
-	readonly placement: StepValue;
+	readonly placement: StepRef;
 	/** Of the storey, mm. */
 	readonly height: number;
 	readonly rows: readonly number[];
@@ -77,7 +78,7 @@ export function writePieces(
 	zone: ZoneModel,
 	clause: ClauseGroup,
 	frame: Frame
-): StepValue[] {
+): StepRef[] {
 	const { step } = file;
 	const { group } = clause;
 	const { part } = group.ready;
@@ -88,29 +89,31 @@ export function writePieces(
 	const type = shared.typeOf(clause);
 	const layers = layersOf(group);
 	const common = shared.commonOf(clause);
+	const material = once(() => shared.materialOf(clause));
 	const [x, y, z] = face.origin;
 	const placement = step.add('IFCLOCALPLACEMENT', frame.placement, file.axesAt([x, y, z - frame.height]));
 	const told = toldPoints(zone, clause, face);
 	const flagged = new Set(group.flags.rows());
-	const made: StepValue[] = [];
+	const made: StepRef[] = [];
 	for (const row of frame.rows) {
 		const shape = bodies.shapeOf(clause, row);
 		if (!shape) continue;
 		const address = pieceAddress(zone, clause, row);
 		const mark = frame.markOf(zone, clause, row);
-		const piece = step.add(
+		const piece = file.rooted(
 			entity,
-			...file.root(`piece ${address}`, address),
+			`piece ${address}`,
+			address,
 			objectType ? text(objectType) : NONE,
 			placement,
-			step.add('IFCPRODUCTDEFINITIONSHAPE', NONE, NONE, list([shape])),
+			step.add('IFCPRODUCTDEFINITIONSHAPE', NONE, NONE, [shape]),
 			text(mark),
 			enumeration(predefined)
 		);
 		made.push(piece);
 		type.pieces.push(piece);
 		const layered = layers?.(row) ?? null;
-		(layered ? shared.layered(layered) : shared.materialOf(clause)).pieces.push(piece);
+		(layered ? shared.layered(layered) : material()).pieces.push(piece);
 		common.pieces.push(piece);
 		const [mass, volume] = [quantities.mass[row]!, volumeOf(clause, row)];
 		// What trims clip is less than what it is made of.
@@ -128,22 +131,22 @@ export function writePieces(
 				...bothOf(volume, mass, share)
 			]);
 		const points = anchorPoints(face, group, row);
-		const [nodes, coordinates]: [StepValue[], StepValue[]] = [[], []];
+		const [nodes, coordinates]: [string[], string[]] = [[], []];
 		for (const point of points) {
 			nodes.push(told.node(point));
 			coordinates.push(told.place(point));
 		}
-		const own: [string, StepValue | StepValue[]][] = [
+		const own: [...Properties] = [
 			['Address', typed('IFCIDENTIFIER', text(address))],
 			['Mark', typed('IFCIDENTIFIER', text(mark))],
-			['Mass', typed('IFCMASSMEASURE', real(mass))],
+			['Mass', { type: 'IFCMASSMEASURE', value: mass }],
 			['AnchorNodes', nodes],
 			['AnchorCoordinates', coordinates]
 		];
 		if (group.over === 'cell')
 			own.push(
-				['CellArea', typed('IFCAREAMEASURE', real(measured('area', row) / 1e6))],
-				['Warp', typed('IFCLENGTHMEASURE', real(measured('warp', row)))]
+				['CellArea', { type: 'IFCAREAMEASURE', value: measured('area', row) / 1e6 }],
+				['Warp', { type: 'IFCLENGTHMEASURE', value: measured('warp', row) }]
 			);
 		if (group.over === 'node') own.push(['Lines', typed('IFCCOUNTMEASURE', real(group.corners))]);
 		if (flagged.has(row)) {

@@ -1,6 +1,6 @@
 import type { ClauseGroup } from '../../cladding/model';
 import type { Material } from '../../project/material-schema';
-import { enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { enumeration, NONE, real, text, typed, type StepRef } from '../step/text';
 import { rounded } from '../../units/quantity';
 import type { IfcFile } from './file';
 import type { Layer } from './layers';
@@ -8,29 +8,29 @@ import { pieceKind } from './piece-kinds';
 
 /** What many pieces have together, and those that have it. */
 interface Shared {
-	readonly entity: StepValue;
+	readonly entity: StepRef;
 	readonly name: string;
-	readonly pieces: StepValue[];
+	readonly pieces: StepRef[];
 }
 
 /** Types and common properties by variant, materials by what a part is made of, looks: written once, related to all pieces at the end. */
 export class SharedThings {
 	private readonly types = new Map<string, Shared>();
 	private readonly common = new Map<string, Shared>();
-	private readonly styles = new Map<Material, StepValue>();
+	private readonly styles = new Map<Material, StepRef>();
 	/** By the ids of their materials. */
 	private readonly byMaterial = new Map<string, Shared>();
 
 	constructor(private readonly file: IfcFile) {}
 
-	style(material: Material): StepValue {
+	style(material: Material): StepRef {
 		const { step } = this.file;
 		const known = this.styles.get(material);
 		if (known) return known;
 		const rgb = [1, 3, 5].map((k) => real(parseInt(material.colour.slice(k, k + 2), 16) / 255));
 		const colour = step.once('IFCCOLOURRGB', NONE, ...rgb);
 		const shading = step.once('IFCSURFACESTYLESHADING', colour, real(1 - material.opacity));
-		const style = step.once('IFCSURFACESTYLE', text(material.label), enumeration('BOTH'), list([shading]));
+		const style = step.once('IFCSURFACESTYLE', text(material.label), enumeration('BOTH'), [shading]);
 		this.styles.set(material, style);
 		return style;
 	}
@@ -41,9 +41,10 @@ export class SharedThings {
 		let known = this.types.get(variant.id);
 		if (!known) {
 			const { entity, predefined, objectType } = pieceKind(clause.group.over, part.role);
-			const type = this.file.step.add(
+			const type = this.file.rooted(
 				`${entity}TYPE`,
-				...this.file.root(`type ${variant.id}`, name),
+				`type ${variant.id}`,
+				name,
 				NONE,
 				NONE,
 				NONE,
@@ -78,7 +79,7 @@ export class SharedThings {
 					NONE
 				)
 			);
-			const set = step.add('IFCMATERIALLAYERSET', list(made), text(name), NONE);
+			const set = step.add('IFCMATERIALLAYERSET', made, text(name), NONE);
 			known = { entity: set, name, pieces: [] };
 			this.byMaterial.set(key, known);
 		}
@@ -101,16 +102,14 @@ export class SharedThings {
 							'IFCMATERIALCONSTITUENTSET',
 							text(name),
 							NONE,
-							list(
-								elements.map((element, k) =>
-									step.add(
-										'IFCMATERIALCONSTITUENT',
-										text(element.label),
-										NONE,
-										plain(materials[k]!),
-										NONE,
-										NONE
-									)
+							elements.map((element, k) =>
+								step.add(
+									'IFCMATERIALCONSTITUENT',
+									text(element.label),
+									NONE,
+									plain(materials[k]!),
+									NONE,
+									NONE
 								)
 							)
 						);
@@ -127,7 +126,7 @@ export class SharedThings {
 		const key = `${name} of ${variant.id}`;
 		let known = this.common.get(key);
 		if (!known) {
-			const values: [string, StepValue][] = [
+			const values: [string, string][] = [
 				['Reference', typed('IFCIDENTIFIER', text(`${part.label} ${variant.name}`))]
 			];
 			if (saysExternal) values.push(['IsExternal', typed('IFCBOOLEAN', enumeration('T'))]);
@@ -143,15 +142,8 @@ export class SharedThings {
 		for (const [key, { entity, pieces }] of this.common)
 			if (pieces.length) file.define(`common ${key}`, pieces, entity);
 		for (const [key, { entity, name, pieces }] of this.types)
-			if (pieces.length)
-				file.step.add('IFCRELDEFINESBYTYPE', ...file.root(`typed ${key}`, name), list(pieces), entity);
+			if (pieces.length) file.rooted('IFCRELDEFINESBYTYPE', `typed ${key}`, name, pieces, entity);
 		for (const [key, { entity, name, pieces }] of this.byMaterial)
-			if (pieces.length)
-				file.step.add(
-					'IFCRELASSOCIATESMATERIAL',
-					...file.root(`material ${key}`, name),
-					list(pieces),
-					entity
-				);
+			if (pieces.length) file.rooted('IFCRELASSOCIATESMATERIAL', `material ${key}`, name, pieces, entity);
 	}
 }

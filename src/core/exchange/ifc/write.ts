@@ -1,6 +1,6 @@
 import type { Model, ZoneModel } from '../../cladding/model';
 import { pieceMarks } from '../../mark/marks-of';
-import { DERIVED, enumeration, list, NONE, real, text, typed, type StepValue } from '../step/text';
+import { DERIVED, enumeration, NONE, real, text, typed, type StepRef } from '../step/text';
 import { BodyWriter } from './bodies';
 import { IfcFile } from './file';
 import { likeBodiesOf } from '../like-bodies';
@@ -17,8 +17,8 @@ interface Storey {
 	readonly name: string;
 	/** mm above the origin */
 	readonly height: number;
-	readonly placement: StepValue;
-	readonly assemblies: StepValue[];
+	readonly placement: StepRef;
+	readonly assemblies: StepRef[];
 }
 
 /** The tree of project, site, building and storeys, and the zones in it. */
@@ -41,7 +41,7 @@ class IfcTree {
 	write(): readonly Uint8Array<ArrayBuffer>[] {
 		const { model, file } = this;
 		const { step } = file;
-		const origin = step.add('IFCCARTESIANPOINT', list([real(0), real(0), real(0)]));
+		const origin = step.add('IFCCARTESIANPOINT', [real(0), real(0), real(0)]);
 		const axes = step.add('IFCAXIS2PLACEMENT3D', origin, NONE, NONE);
 		const context = step.add(
 			'IFCGEOMETRICREPRESENTATIONCONTEXT',
@@ -61,31 +61,30 @@ class IfcTree {
 				prefix ? enumeration(prefix) : NONE,
 				enumeration(name)
 			);
-		const units = step.add(
-			'IFCUNITASSIGNMENT',
-			list([
-				unit('LENGTHUNIT', 'MILLI', 'METRE'),
-				unit('AREAUNIT', null, 'SQUARE_METRE'),
-				unit('VOLUMEUNIT', null, 'CUBIC_METRE'),
-				unit('PLANEANGLEUNIT', null, 'RADIAN'),
-				unit('MASSUNIT', 'KILO', 'GRAM')
-			])
-		);
-		const project = step.add(
+		const units = step.add('IFCUNITASSIGNMENT', [
+			unit('LENGTHUNIT', 'MILLI', 'METRE'),
+			unit('AREAUNIT', null, 'SQUARE_METRE'),
+			unit('VOLUMEUNIT', null, 'CUBIC_METRE'),
+			unit('PLANEANGLEUNIT', null, 'RADIAN'),
+			unit('MASSUNIT', 'KILO', 'GRAM')
+		]);
+		const project = this.file.rooted(
 			'IFCPROJECT',
-			...this.file.root('project', model.project.name),
+			'project',
+			model.project.name,
 			NONE,
 			NONE,
 			NONE,
-			list([context]),
+			[context],
 			units
 		);
 		const sitePlace = step.add('IFCLOCALPLACEMENT', NONE, axes);
 		const buildingPlace = step.add('IFCLOCALPLACEMENT', sitePlace, axes);
 		const element = enumeration('ELEMENT');
-		const site = step.add(
+		const site = this.file.rooted(
 			'IFCSITE',
-			...this.file.root('site', 'Site'),
+			'site',
+			'Site',
 			NONE,
 			sitePlace,
 			NONE,
@@ -97,9 +96,10 @@ class IfcTree {
 			NONE,
 			NONE
 		);
-		const building = step.add(
+		const building = this.file.rooted(
 			'IFCBUILDING',
-			...this.file.root('building', model.project.name),
+			'building',
+			model.project.name,
 			NONE,
 			buildingPlace,
 			NONE,
@@ -110,11 +110,12 @@ class IfcTree {
 			NONE
 		);
 		const storeys = storeysOf(model.project.levels).map(
-			({ id, name, height }): Storey & { entity: StepValue } => {
+			({ id, name, height }): Storey & { entity: StepRef } => {
 				const placement = step.add('IFCLOCALPLACEMENT', buildingPlace, this.file.axesAt([0, 0, height]));
-				const entity = step.add(
+				const entity = this.file.rooted(
 					'IFCBUILDINGSTOREY',
-					...this.file.root(`storey ${id}`, name),
+					`storey ${id}`,
+					name,
 					NONE,
 					placement,
 					NONE,
@@ -136,10 +137,11 @@ class IfcTree {
 		for (const { model: zone } of model.zones) if (zone) this.zone(zone, storeys);
 		for (const { id, assemblies, entity } of storeys)
 			if (assemblies.length)
-				step.add(
+				this.file.rooted(
 					'IFCRELCONTAINEDINSPATIALSTRUCTURE',
-					...this.file.root(`storey ${id} contains`, 'Envelope'),
-					list(assemblies),
+					`storey ${id} contains`,
+					'Envelope',
+					assemblies,
 					entity
 				);
 		this.shared.relate();
@@ -148,7 +150,6 @@ class IfcTree {
 
 	/** A zone is a group of assemblies, one in every storey that it reaches. */
 	private zone(zone: ZoneModel, storeys: readonly Storey[]): void {
-		const { step } = this.file;
 		const { id, name, code } = zone.zone;
 		const { areas, rows } = inStoreys(
 			zone,
@@ -164,14 +165,8 @@ class IfcTree {
 				areas[s]!
 			);
 		});
-		const group = step.add('IFCGROUP', ...this.file.root(`zone ${id}`, name), text(code));
-		step.add(
-			'IFCRELASSIGNSTOGROUP',
-			...this.file.root(`zone ${id} parts`, `Parts of ${name}`),
-			list(made),
-			NONE,
-			group
-		);
+		const group = this.file.rooted('IFCGROUP', `zone ${id}`, name, text(code));
+		this.file.rooted('IFCRELASSIGNSTOGROUP', `zone ${id} parts`, `Parts of ${name}`, made, NONE, group);
 	}
 
 	/** What a zone has in a storey. @param area of its cells there (mm²) */
@@ -180,15 +175,16 @@ class IfcTree {
 		storey: Storey,
 		rows: readonly (readonly number[])[],
 		area: number
-	): StepValue {
+	): StepRef {
 		const { step } = this.file;
 		const { id, name, code } = zone.zone;
 		const roof = slopeOf(zone) > ROOF_SLOPE;
 		const role = `zone ${id} in storey ${storey.id}`;
 		const placement = step.add('IFCLOCALPLACEMENT', storey.placement, this.file.axesAt([0, 0, 0]));
-		const assembly = step.add(
+		const assembly = this.file.rooted(
 			roof ? 'IFCROOF' : 'IFCCURTAINWALL',
-			...this.file.root(role, name),
+			role,
+			name,
 			NONE,
 			placement,
 			NONE,

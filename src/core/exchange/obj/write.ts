@@ -1,9 +1,7 @@
 import type { Model } from '../../cladding/model';
-import { Bytes, bytesOf } from '../bytes';
+import { Bytes } from '../bytes';
 import { bodiesOf, madePieces } from '../piece-bodies';
 
-/** Of a line. */
-const ROOM = 1000;
 /** Names in this format end at a space. */
 const nameOf = (text: string) => text.trim().replace(/\s+/g, '_');
 
@@ -12,37 +10,27 @@ const nameOf = (text: string) => text.trim().replace(/\s+/g, '_');
  * In millimetres, z up, which the format cannot say: its first line does.
  */
 export function writeObj(model: Model): readonly Uint8Array<ArrayBuffer>[] {
-	const bytes = new Bytes(ROOM);
-	const pieces: Uint8Array<ArrayBuffer>[] = [];
-	const full = () => {
-		if (bytes.isFull) pieces.push(bytes.take());
-	};
-	bytes.put(bytesOf(`# ${nameOf(model.project.name)}: millimetres, z up\n`));
+	const bytes = new Bytes();
+	bytes.text(`# ${nameOf(model.project.name)}: millimetres, z up\n`);
 	let first = 1;
 	for (const { clause, row, mark, origin } of madePieces(model)) {
 		const { elements, materials } = clause.group.ready;
-		full();
-		bytes.put(bytesOf(`o ${nameOf(mark)}\n`));
+		bytes.text(`o ${nameOf(mark)}\n`);
 		for (const { element, places, triangles } of bodiesOf(clause, row)) {
 			const called = `g ${nameOf(elements[element]!.label)}\nusemtl ${nameOf(materials[element]!.label)}\n`;
-			bytes.put(bytesOf(called));
+			bytes.text(called);
 			for (let k = 0; k < places.length; k++) {
-				bytes.plain(k % 3 ? ' ' : 'v ');
-				bytes.number(Math.round(1000 * (places[k]! + origin[k % 3]!)) / 1000);
-				if (k % 3 < 2) continue;
-				bytes.plain('\n');
-				full();
+				bytes.text(k % 3 ? ' ' : 'v ');
+				bytes.number(places[k]! + origin[k % 3]!, 3);
+				if (k % 3 === 2) bytes.text('\n');
 			}
 			for (let t = 0; t < triangles.length; t++) {
-				bytes.plain(t % 3 ? ' ' : 'f ');
+				bytes.text(t % 3 ? ' ' : 'f ');
 				bytes.count(first + triangles[t]!);
-				if (t % 3 < 2) continue;
-				bytes.plain('\n');
-				full();
+				if (t % 3 === 2) bytes.text('\n');
 			}
 			first += places.length / 3;
 		}
 	}
-	pieces.push(bytes.take());
-	return pieces;
+	return bytes.all();
 }

@@ -1,4 +1,4 @@
-import { text, list, type StepValue } from './text';
+import { text, told, type StepRef } from './text';
 import type { StepWriter } from './writer';
 
 /** Lines of the header of a file of this schema. @param written ISO 8601 */
@@ -15,7 +15,7 @@ export const headerOf = (holds: string, name: string, written: string): string[]
 export function productOf(
 	step: StepWriter,
 	called: string
-): (kind: string, items: readonly StepValue[]) => void {
+): (kind: string, items: readonly StepRef[]) => void {
 	const name = text(called);
 	const application = step.add('APPLICATION_CONTEXT', text('managed model based 3d engineering'));
 	step.add(
@@ -25,13 +25,9 @@ export function productOf(
 		'2014',
 		application
 	);
-	const product = step.add(
-		'PRODUCT',
-		name,
-		name,
-		text(''),
-		list([step.add('PRODUCT_CONTEXT', text(''), application, text('mechanical'))])
-	);
+	const product = step.add('PRODUCT', name, name, text(''), [
+		step.add('PRODUCT_CONTEXT', text(''), application, text('mechanical'))
+	]);
 	const formation = step.add('PRODUCT_DEFINITION_FORMATION', text(''), text(''), product);
 	const definition = step.add(
 		'PRODUCT_DEFINITION',
@@ -53,14 +49,14 @@ export function productOf(
 	);
 	const context = step.addComplex(
 		'GEOMETRIC_REPRESENTATION_CONTEXT(3)',
-		`GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((${uncertainty}))`,
-		`GLOBAL_UNIT_ASSIGNED_CONTEXT((${length},${angle},${solid}))`,
+		`GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT(${told([uncertainty])})`,
+		`GLOBAL_UNIT_ASSIGNED_CONTEXT(${told([length, angle, solid])})`,
 		"REPRESENTATION_CONTEXT('','')"
 	);
 	return (kind, items) => {
 		const origin = step.addTuple('CARTESIAN_POINT', [0, 0, 0], 1, "''");
 		const axes = step.add('AXIS2_PLACEMENT_3D', text(''), origin, '$', '$');
-		const representation = step.add(kind, text(''), list([axes, ...items]), context);
+		const representation = step.add(kind, text(''), [axes, ...items], context);
 		step.add('SHAPE_DEFINITION_REPRESENTATION', shape, representation);
 	};
 }

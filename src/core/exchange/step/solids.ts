@@ -3,7 +3,7 @@ import { add, cross, pointAt, scale, subtract, unit, type Vector } from '../../g
 import { prismOf, type Prism } from '../../part/prism';
 import { bodiesOf, madePieces, type MadePiece } from '../piece-bodies';
 import { headerOf, productOf } from './product';
-import { DERIVED, enumeration, list, text, type StepValue } from './text';
+import { DERIVED, enumeration, text, type StepRef } from './text';
 import { StepWriter } from './writer';
 
 /** A flat side of a body: rings of its corners, counter-clockwise from without, then openings the other way. */
@@ -72,20 +72,20 @@ const DIRECTION_DECIMALS = 9;
 class SolidWriter {
 	constructor(private readonly step: StepWriter) {}
 
-	private direction(to: Vector): StepValue {
+	private direction(to: Vector): StepRef {
 		return this.step.addTuple('DIRECTION', to, DIRECTION_DECIMALS, NAMELESS);
 	}
 
 	/** @param origin that its corners are seen from (mm) */
-	write(name: string, { corners, sides }: Solid, origin: Vector): StepValue {
+	write(name: string, { corners, sides }: Solid, origin: Vector): StepRef {
 		const { step } = this;
 		const points = corners.map((at) =>
 			step.addTuple('CARTESIAN_POINT', add(at, origin), PLACE_DECIMALS, NAMELESS)
 		);
 		const vertices = points.map((point) => step.add('VERTEX_POINT', NAMELESS, point));
-		const edges = new Map<number, StepValue>();
+		const edges = new Map<number, StepRef>();
 		/** Each edge is of two sides, which run along it both ways. */
-		const edge = (a: number, b: number): StepValue => {
+		const edge = (a: number, b: number): StepRef => {
 			const [from, to] = a < b ? [a, b] : [b, a];
 			const key = from * corners.length + to;
 			let known = edges.get(key);
@@ -103,7 +103,7 @@ class SolidWriter {
 				return step.add(
 					k ? 'FACE_BOUND' : 'FACE_OUTER_BOUND',
 					NAMELESS,
-					step.add('EDGE_LOOP', NAMELESS, list(loop)),
+					step.add('EDGE_LOOP', NAMELESS, loop),
 					TRUE
 				);
 			});
@@ -116,14 +116,14 @@ class SolidWriter {
 				this.direction(unit(subtract(corners[second]!, corners[first]!)))
 			);
 			const plane = step.add('PLANE', NAMELESS, axes);
-			return step.add('ADVANCED_FACE', NAMELESS, list(bounds), plane, TRUE);
+			return step.add('ADVANCED_FACE', NAMELESS, bounds, plane, TRUE);
 		});
-		const shell = step.add('CLOSED_SHELL', NAMELESS, list(faces));
+		const shell = step.add('CLOSED_SHELL', NAMELESS, faces);
 		return step.add('MANIFOLD_SOLID_BREP', text(name), shell);
 	}
 
 	/** The bodies of a piece, each called by its mark and element. */
-	piece({ clause, row, mark, origin }: MadePiece): StepValue[] {
+	piece({ clause, row, mark, origin }: MadePiece): StepRef[] {
 		const { elements } = clause.group.ready;
 		return bodiesOf(clause, row).map(({ element, places, triangles }) => {
 			const prism = prismOf(places, triangles);
@@ -143,7 +143,7 @@ export function writeStepSolids(model: Model, written: string): readonly Uint8Ar
 	const step = new StepWriter(headerOf('Pieces as solids', `${name}-pieces.stp`, written));
 	const shapeIs = productOf(step, name);
 	const writer = new SolidWriter(step);
-	const solids: StepValue[] = [];
+	const solids: StepRef[] = [];
 	for (const piece of madePieces(model)) solids.push(...writer.piece(piece));
 	shapeIs('ADVANCED_BREP_SHAPE_REPRESENTATION', solids);
 	return step.file();

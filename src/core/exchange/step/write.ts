@@ -8,7 +8,7 @@ import { onFace } from '../../mass/trim/project';
 import { keptRegions } from '../../measure/trimmed';
 import type { PieceCorner } from '../../geometry/clip/clip-polygon';
 import { headerOf, productOf } from './product';
-import { DERIVED, enumeration, exactReal, list, text, type StepValue } from './text';
+import { DERIVED, enumeration, exactReal, text, told, type StepRef, type StepValue } from './text';
 import { StepWriter } from './writer';
 
 /** Knots, each once, with how often it stands. */
@@ -25,8 +25,8 @@ function knotLists(knots: Float64Array): { values: number[]; times: number[] } {
 	return { values, times };
 }
 
-const integers = (values: readonly number[]) => list(values.map(String));
-const reals = (values: readonly number[]) => list(values.map(exactReal));
+const integers = (values: readonly number[]) => told(values.map(String));
+const reals = (values: readonly number[]) => told(values.map(exactReal));
 const UNSPECIFIED = enumeration('UNSPECIFIED');
 const TRUE = enumeration('T');
 const FALSE = enumeration('F');
@@ -46,11 +46,11 @@ function rimOf(surface: Surface, row: number): Rim {
 class FaceWriter {
 	constructor(private readonly step: StepWriter) {}
 
-	private point(x: number, y: number, z: number): StepValue {
+	private point(x: number, y: number, z: number): StepRef {
 		return this.step.once('CARTESIAN_POINT', text(''), reals([x, y, z]));
 	}
 
-	private curve({ degree, knots, net }: Rim): StepValue {
+	private curve({ degree, knots, net }: Rim): StepRef {
 		const { values, times } = knotLists(knots);
 		const points: StepValue[] = [];
 		const weights: number[] = [];
@@ -61,7 +61,7 @@ class FaceWriter {
 		}
 		return this.step.onceComplex(
 			'BOUNDED_CURVE()',
-			`B_SPLINE_CURVE(${degree},${list(points)},${UNSPECIFIED},${FALSE},${FALSE})`,
+			`B_SPLINE_CURVE(${degree},${told(points)},${UNSPECIFIED},${FALSE},${FALSE})`,
 			`B_SPLINE_CURVE_WITH_KNOTS(${integers(times)},${reals(values)},${UNSPECIFIED})`,
 			'CURVE()',
 			'GEOMETRIC_REPRESENTATION_ITEM()',
@@ -70,7 +70,7 @@ class FaceWriter {
 		);
 	}
 
-	private surface({ degreeU, degreeV, knotsU, knotsV, countU, countV, net }: Surface): StepValue {
+	private surface({ degreeU, degreeV, knotsU, knotsV, countU, countV, net }: Surface): StepRef {
 		const [u, v] = [knotLists(knotsU), knotLists(knotsV)];
 		const points: StepValue[] = [];
 		const weights: StepValue[] = [];
@@ -83,15 +83,15 @@ class FaceWriter {
 				column.push(this.point(net[o]! / w, net[o + 1]! / w, net[o + 2]! / w));
 				columnWeights.push(w);
 			}
-			points.push(list(column));
+			points.push(column);
 			weights.push(reals(columnWeights));
 		}
 		return this.step.addComplex(
 			'BOUNDED_SURFACE()',
-			`B_SPLINE_SURFACE(${degreeU},${degreeV},${list(points)},${UNSPECIFIED},${FALSE},${FALSE},${FALSE})`,
+			`B_SPLINE_SURFACE(${degreeU},${degreeV},${told(points)},${UNSPECIFIED},${FALSE},${FALSE},${FALSE})`,
 			`B_SPLINE_SURFACE_WITH_KNOTS(${integers(u.times)},${integers(v.times)},${reals(u.values)},${reals(v.values)},${UNSPECIFIED})`,
 			'GEOMETRIC_REPRESENTATION_ITEM()',
-			`RATIONAL_B_SPLINE_SURFACE(${list(weights)})`,
+			`RATIONAL_B_SPLINE_SURFACE(${told(weights)})`,
 			"REPRESENTATION_ITEM('')",
 			'SURFACE()'
 		);
@@ -107,18 +107,12 @@ class FaceWriter {
 		return [foot, right, head, left];
 	}
 
-	private vertexAt([x, y, z]: Vector): StepValue {
+	private vertexAt([x, y, z]: Vector): StepRef {
 		return this.step.once('VERTEX_POINT', text(''), this.point(tidy(x), tidy(y), tidy(z)));
 	}
 
 	/** An edge along a curve, run forward or backward; nothing where it has no length (a pole). */
-	private edge(
-		curve: () => StepValue,
-		from: Vector,
-		to: Vector,
-		forward: boolean,
-		size: number
-	): StepValue[] {
+	private edge(curve: () => StepRef, from: Vector, to: Vector, forward: boolean, size: number): StepRef[] {
 		if (size < 1e-6) return [];
 		const [a, b] = [this.vertexAt(forward ? from : to), this.vertexAt(forward ? to : from)];
 		const edge = this.step.once('EDGE_CURVE', text(''), a, b, curve(), TRUE);
@@ -126,8 +120,8 @@ class FaceWriter {
 	}
 
 	/** The edges around a ring of corners: along rims of the surface, and along trims. */
-	private loop(face: Face, rims: readonly Rim[], ring: readonly PieceCorner[]): StepValue {
-		const edges: StepValue[] = [];
+	private loop(face: Face, rims: readonly Rim[], ring: readonly PieceCorner[]): StepRef {
+		const edges: StepRef[] = [];
 		const onTrim = (k: number) => ring[k % ring.length]!.corner.is === 'curve';
 		// Start where a rim is left or met, or anywhere on a trim that meets none.
 		const start = Math.max(
@@ -154,11 +148,11 @@ class FaceWriter {
 			const [from, to] = [points[0]!, points.at(-1)!];
 			edges.push(...this.edge(() => this.curve(polyline(points)), from, to, true, 1));
 		}
-		return this.step.add('EDGE_LOOP', text(''), list(edges));
+		return this.step.add('EDGE_LOOP', text(''), edges);
 	}
 
 	/** A face, or each piece that trims leave of it. */
-	faces(face: Face, name: string): StepValue[] {
+	faces(face: Face, name: string): StepRef[] {
 		const rims = this.rims(face);
 		const surface = this.surface(face.surface);
 		return keptRegions(face).map(({ outline, openings }) => {
@@ -166,7 +160,7 @@ class FaceWriter {
 			const inner = openings.map((ring) =>
 				this.step.add('FACE_BOUND', text(''), this.loop(face, rims, ring), TRUE)
 			);
-			return this.step.add('ADVANCED_FACE', text(name), list([outer, ...inner]), surface, TRUE);
+			return this.step.add('ADVANCED_FACE', text(name), [outer, ...inner], surface, TRUE);
 		});
 	}
 }
@@ -234,8 +228,8 @@ export function writeStep(model: Model, written: string): readonly Uint8Array<Ar
 		const called = model.project.masses.find((one) => one.id === mass.id)?.name ?? mass.id;
 		if (!mass.faces.length) return [];
 		const made = mass.faces.flatMap((face) => faces.faces(face, `${called} · ${face.name}`));
-		const shell = step.add('OPEN_SHELL', text(called), list(made));
-		return [step.add('SHELL_BASED_SURFACE_MODEL', text(called), list([shell]))];
+		const shell = step.add('OPEN_SHELL', text(called), made);
+		return [step.add('SHELL_BASED_SURFACE_MODEL', text(called), [shell])];
 	});
 	shapeIs('MANIFOLD_SURFACE_SHAPE_REPRESENTATION', models);
 	return step.file();

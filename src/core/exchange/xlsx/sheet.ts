@@ -91,9 +91,6 @@ function widthOf(column: Column, rows: Uint32Array): number {
 	return Math.min(WIDEST, Math.max(NARROWEST, most + 2));
 }
 
-/** Bytes of a cell at most. */
-const CELL_ROOM = 128;
-
 /**
  * The XML of a sheet, piece by piece: the head stands still and filters, totals are below. ECMA-376 part 1, 18.3.
  * @param sheet of no more rows than a sheet can have @param texts takes what stands in its cells
@@ -112,7 +109,7 @@ export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<Uin
 			`<sheetViews><sheetView workbookViewId="0"><pane xSplit="1" ySplit="1" topLeftCell="B2" activePane="bottomRight" state="frozen"/></sheetView></sheetViews>` +
 			`<cols>${widths.join('')}</cols><sheetData><row r="1">${heads.join('')}</row>`
 	);
-	const bytes = new Bytes((columns.length + 1) * CELL_ROOM);
+	const bytes = new Bytes();
 	const cells = columns.map((column, k) => cellsOf(column, names[k]!, texts, bytes));
 	const [begun, named, ended] = [bytesOf('<row r="'), bytesOf('">'), bytesOf('</row>')];
 	for (let k = 0; k < rows.length; k++) {
@@ -122,9 +119,9 @@ export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<Uin
 		bytes.put(named);
 		for (const cell of cells) cell(rows[k]!, line);
 		bytes.put(ended);
-		if (bytes.isFull) yield bytes.take();
+		yield* bytes.full();
 	}
-	yield bytes.take();
+	yield* bytes.all();
 	const totals = columns.map((column, k) => totalCell(column, rows, names[k]!)).join('');
 	const last =
 		rows.length && totals
