@@ -1,8 +1,10 @@
 import { heatSchema } from '../../src/core/project/heat-schema';
 import { loadsSchema } from '../../src/core/project/loads-schema';
 import { expect } from 'chai';
+import { readFileSync } from 'node:fs';
 import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
+import { flagsAt, worstBeyond, worstFlags } from '../../src/core/cladding/flag-table';
 import type { Model } from '../../src/core/cladding/model';
 import { pieceQuantities } from '../../src/core/cladding/quantities';
 import { pointAt } from '../../src/core/geometry/vector';
@@ -11,6 +13,7 @@ import { limitsOfProject, shippedLimits } from '../../src/core/limit/shipped';
 import { smallestRectangle } from '../../src/core/measure/smallest-rectangle';
 import { shippedParts } from '../../src/core/part/kit';
 import type { Limit } from '../../src/core/project/limit-schema';
+import { readProjectText } from '../../src/core/project/read';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
 import { flagSentence } from '../../src/core/units/flag';
 import { flagTexts } from '../../src/core/schedule/pieces';
@@ -180,7 +183,7 @@ describe('limits', () => {
 		const { groups, told } = message.zones[0]!;
 		expect(groups.every((group) => 'unchanged' in group)).to.equal(true);
 		const [cells, bars] = told as ToldView[];
-		expect([...cells!.beyond.get('own')!]).to.deep.equal([0, 1, 2, 3, 4, 5, 6, 7]);
+		expect(worstBeyond(cells!.flags, 'own').rows).to.deep.equal([0, 1, 2, 3, 4, 5, 6, 7]);
 		expect('unchanged' in bars!).to.equal(true);
 		const fresh = await new Chain().run({ ...project, limits: [limit({ bound: 1e6 })] });
 		const texts = ({ zones }: Model) =>
@@ -202,12 +205,31 @@ describe('limits', () => {
 	it('the worst comes first: what could not be made, then by the share beyond the bound', async () => {
 		const project = wall([8000, 4000], [4, 2], [limit({ of: 'cell.height', bound: 900 })]);
 		const message = modelMessage(await new Chain().run(project), new Set(), 0);
-		const { worst } = message.zones[0]!.told[0] as ToldView;
+		const { rows, badness } = worstFlags((message.zones[0]!.told[0] as ToldView).flags);
+		expect(rows).to.deep.equal([0, 1, 2, 3, 4, 5, 6, 7]);
 		// Middles of the courses are at 1 m and 3 m.
-		expect([...worst.values()].map((one) => Math.round(one * 1000) / 1000)).to.deep.equal([
+		expect(badness.map((one) => Math.round(one * 1000) / 1000)).to.deep.equal([
 			...Array.from({ length: 4 }, () => 0.111),
 			...Array.from({ length: 4 }, () => 2.333)
 		]);
+	});
+
+	it('flags in columns are those that are told row by row, on every group of a whole project', async () => {
+		const demo = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
+		const codes = new Set<string>();
+		for (const { model } of (await new Chain().run(demo)).zones)
+			for (const { group } of model!.groups) {
+				const table = group.flags.table();
+				expect([...new Set(table.row)]).to.deep.equal([...group.flags.rows()]);
+				for (let row = 0; row < group.sites.length; row++) {
+					const told = flagsAt(table, row);
+					expect(told).to.deep.equal(group.flags.of(row).map((flag) => ({ ...flag })));
+					for (const { code } of told) codes.add(code);
+				}
+			}
+		expect([...codes])
+			.to.include('limit.beyond')
+			.and.to.have.length.above(1);
 	});
 
 	it('every measure says how it is reckoned, and fields by more than their name', () => {

@@ -2,6 +2,7 @@ import type { Program } from '../part/program';
 import { rowFlags } from '../part/row-flags';
 import type { PartRun } from '../part/run';
 import type { Flag } from '../units/flag';
+import { FlagRecorder, type FlagTable } from './flag-table';
 
 /** What is told of many rows of a group: the same but for a value of each. */
 export interface FlagRows {
@@ -53,6 +54,39 @@ export class PieceFlags {
 			.filter(({ is }) => is[row] !== 0)
 			.map(({ flag, values }) => ({ ...flag, value: values[row]! }));
 		return [...own, ...more, ...others];
+	}
+
+	/** All of them in columns. */
+	table(): FlagTable {
+		const { program, run, more, columns } = this;
+		const told = new FlagRecorder();
+		const column = (name: string | null) => (name === null ? null : run.results.get(name)!);
+		const own = program.flags.map((flag) => ({
+			what: told.say(flag),
+			values: column(flag.value),
+			bounds: column(flag.bound)
+		}));
+		const others = columns.map(({ flag, is, values }) => ({
+			what: told.say(flag),
+			is,
+			values,
+			bound: flag.bound ?? NaN
+		}));
+		const rows = this.rows();
+		for (let n = 0; n < rows.length; n++) {
+			const row = rows[n]!;
+			const bits = run.flags[row]!;
+			for (let k = 0; bits !== 0 && k < own.length; k++) {
+				if (!(bits & (1 << k))) continue;
+				const { what, values, bounds } = own[k]!;
+				told.add(row, what, values?.[row] ?? NaN, bounds?.[row] ?? NaN);
+			}
+			for (const flag of more.get(row) ?? [])
+				told.add(row, told.say(flag), flag.value ?? NaN, flag.bound ?? NaN);
+			for (const { what, is, values, bound } of others)
+				if (is[row] !== 0) told.add(row, what, values[row]!, bound);
+		}
+		return told.table();
 	}
 
 	/** The same, and more of some rows. */

@@ -87,20 +87,28 @@ export function joinedMesh(
  */
 export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): Float32Array {
 	const bounds = Float32Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
-	const take = (places: Float32Array) => {
-		for (let k = 0; k < places.length; k += 3)
-			for (let a = 0; a < 3; a++) {
-				const value = places[k + a]!;
-				if (value < bounds[a]!) bounds[a] = value;
-				if (value > bounds[3 + a]!) bounds[3 + a] = value;
-			}
-	};
-	if (shape.is !== 'placed') take(shape.positions);
+	if (shape.is !== 'placed') widen(bounds, shape.positions);
 	else {
-		const corners = cornersOfBox(shape.unit);
-		for (let k = 0; k < count; k++) take(placesOf({ ...shape, unit: corners }, k));
+		const boxes = { ...shape, unit: cornersOfBox(shape.unit) };
+		for (let k = 0; k < count; k++) widen(bounds, placesOf(boxes, k));
 	}
 	return bounds;
+}
+
+/** Widen a box to hold some places. */
+function widen(bounds: Float32Array, places: Float32Array): void {
+	let [lowX, lowY, lowZ] = [bounds[0]!, bounds[1]!, bounds[2]!];
+	let [highX, highY, highZ] = [bounds[3]!, bounds[4]!, bounds[5]!];
+	for (let k = 0; k < places.length; k += 3) {
+		const [x, y, z] = [places[k]!, places[k + 1]!, places[k + 2]!];
+		if (x < lowX) lowX = x;
+		if (x > highX) highX = x;
+		if (y < lowY) lowY = y;
+		if (y > highY) highY = y;
+		if (z < lowZ) lowZ = z;
+		if (z > highZ) highZ = z;
+	}
+	bounds.set([lowX, lowY, lowZ, highX, highY, highZ]);
 }
 
 /**

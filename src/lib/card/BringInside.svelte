@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What would bring pieces inside a limit: each is tried in the model's thread before it is offered. */
+	import { worstBeyond } from '$core/cladding/flag-table';
 	import { partsOf } from '$core/cladding/kit';
 	import { measuresFor } from '$core/limit/measures';
 	import { applyEdits } from '$core/project/commands';
@@ -26,15 +27,13 @@
 		measuresFor(partsOf(desk.project.document), desk.project.document).find((one) => one.id === limit.of)
 	);
 	const groups = $derived(
-		(desk.model.view.zones.find((one) => one.id === id)?.groups ?? []).filter(({ beyond }) =>
-			beyond.has(limit.id)
-		)
+		(desk.model.view.zones.find((one) => one.id === id)?.groups ?? [])
+			.map(({ variantId, flags }) => ({ variantId, ...worstBeyond(flags, limit.id) }))
+			.filter(({ rows }) => rows.length)
 	);
-	const count = $derived(groups.reduce((sum, { beyond }) => sum + beyond.get(limit.id)!.length, 0));
+	const count = $derived(groups.reduce((sum, { rows }) => sum + rows.length, 0));
 	const share = $derived.by(() => {
-		const badness = groups
-			.flatMap(({ beyond, worst }) => beyond.get(limit.id)!.map((row) => worst.get(row)!))
-			.filter((one) => one < NO_SHARE);
+		const badness = groups.flatMap((group) => group.badness).filter((one) => one < NO_SHARE);
 		const worst = badness.length ? Math.max(...badness) : OTHERWISE - 1;
 		return Math.min(MOST_SHARE, limit.than === 'most' ? 1 + worst : 1 / Math.max(1 / MOST_SHARE, 1 - worst));
 	});

@@ -1,9 +1,11 @@
 <script lang="ts">
 	import Card from '$lib/frame/Card.svelte';
 	import { kindOf } from '$core/cladding/address';
+	import { flagsAt } from '$core/cladding/flag-table';
 	import { partsOf } from '$core/cladding/kit';
 	import { hangsOn, siteSetOf } from '$core/cladding/sites';
 	import { inputKind } from '$core/part/inputs';
+	import { flagSentence } from '$core/units/flag';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import X from '@lucide/svelte/icons/x';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
@@ -135,11 +137,13 @@
 	}
 	/** What a partner says who cannot take it. */
 	const refusal = $derived(desk.selection.last ? desk.flags.refusalOf(desk.selection.last) : null);
+	/** What is told of it. */
+	const told = $derived(piece ? flagsAt(piece.group.flags, piece.row) : []);
 	/** The limits that it goes beyond. */
 	const gone = $derived(
 		piece
 			? limitsOfProject(desk.project.document).filter(({ id }) =>
-					piece.group.beyond.get(id)?.includes(piece.row)
+					told.some(({ code, subject }) => code === 'limit.beyond' && subject === id)
 				)
 			: []
 	);
@@ -244,9 +248,7 @@
 						>
 					{/each}
 					{#if refusal}<span class="text-oxide block">{refusal}.</span>{/if}
-					{#each piece.group.flags.get(piece.row) ?? [] as flag (flag)}<span class="text-oxide block"
-							>{flag}.</span
-						>{/each}
+					{#each told.map(flagSentence) as flag (flag)}<span class="text-oxide block">{flag}.</span>{/each}
 				{/if}
 			{:else if found.kind === 'cell'}No rule took it.{:else if found.kind === 'line'}No line run goes along
 				it.{:else}Nothing stands on it.{/if}
@@ -267,7 +269,9 @@
 						).rule(k)}</button
 					>{/if} puts {group.part} · {group.variant}, marked
 				<span class="figures text-[12px]">{mark}+{group.clause.id}</span>.
-				{#each group.flags.get(row) ?? [] as flag (flag)}<span class="text-oxide block">{flag}.</span>{/each}
+				{#each flagsAt(group.flags, row).map(flagSentence) as flag (flag)}<span class="text-oxide block"
+						>{flag}.</span
+					>{/each}
 			</p>
 		{/each}
 		{#if found.kind === 'cell'}

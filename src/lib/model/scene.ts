@@ -1,4 +1,5 @@
 import { siteSetOf } from '$core/cladding/sites';
+import { worstFlags } from '$core/cladding/flag-table';
 import type { Hidden, Look, Section } from '$core/project/view-schema';
 import type { Zone } from '$core/project/schema';
 import { pointAt } from '$core/geometry/vector';
@@ -307,7 +308,7 @@ export class ModelScene {
 						: groups
 								.filter(({ role }) => !hidden.kinds.includes(role))
 								.flatMap(({ face, over, flags, sites }) =>
-									Array.from(flags.keys(), (row) => ({ zone, face, kind: over, index: sites[row]! }))
+									worstFlags(flags).rows.map((row) => ({ zone, face, kind: over, index: sites[row]! }))
 								)
 				);
 		this.outline(this.flagged, found);

@@ -1,3 +1,4 @@
+import { limitsBeyond, worstBeyond, worstFlags } from '$core/cladding/flag-table';
 import { pathTo } from '$core/project/typed-path';
 import type { ModelView, ToldGroup } from './model.svelte';
 import { piecesAt } from './pieces-at';
@@ -17,16 +18,9 @@ const lists = { rule: 'rules', run: 'runs', nodes: 'nodes' } as const;
 const clausePath = (zone: string, { kind, id }: ToldGroup['clause']): string =>
 	kind === 'exception' ? pathTo('zones', zone, 'exceptions') : pathTo('zones', zone, lists[kind], id);
 
-/** Addresses of rows of a group, by the zone's place in the view. */
-function* addressesOf(
-	view: ModelView,
-	zone: number,
-	group: ToldGroup,
-	rows: Iterable<number>
-): Iterable<[string, number]> {
-	const { face, over: kind, sites } = group;
-	for (const row of rows) yield [addressOf(view, { zone, face, kind, index: sites[row]! }), row];
-}
+/** The address of a row of a group, by the zone's place in the view. */
+const addressAt = (view: ModelView, zone: number, { face, over: kind, sites }: ToldGroup, row: number) =>
+	addressOf(view, { zone, face, kind, index: sites[row]! });
 
 /**
  * Every piece that something is told of, the worst first.
@@ -47,8 +41,11 @@ export function flaggedPieces(view: ModelView, refused: ReadonlyMap<string, unkn
 	for (const [zone, { id, groups }] of view.zones.entries())
 		for (const group of groups) {
 			const clause = clausePath(id, group.clause);
-			for (const [address, row] of addressesOf(view, zone, group, group.flags.keys()))
-				if (!refused.has(address)) found.push({ address, badness: group.worst.get(row)!, clause });
+			const { rows, badness } = worstFlags(group.flags);
+			rows.forEach((row, k) => {
+				const address = addressAt(view, zone, group, row);
+				if (!refused.has(address)) found.push({ address, badness: badness[k]!, clause });
+			});
 		}
 	// Two that are refused are as bad as each other: infinite less infinite is no number.
 	return found.sort((a, b) => (a.badness === b.badness ? 0 : b.badness - a.badness));
@@ -58,9 +55,12 @@ export function flaggedPieces(view: ModelView, refused: ReadonlyMap<string, unkn
 export function piecesBeyond(view: ModelView, limit: string): string[] {
 	const found: Omit<FlaggedPiece, 'clause'>[] = [];
 	for (const [zone, { groups }] of view.zones.entries())
-		for (const group of groups)
-			for (const [address, row] of addressesOf(view, zone, group, group.beyond.get(limit) ?? []))
-				found.push({ address, badness: group.worst.get(row)! });
+		for (const group of groups) {
+			const { rows, badness } = worstBeyond(group.flags, limit);
+			rows.forEach((row, k) =>
+				found.push({ address: addressAt(view, zone, group, row), badness: badness[k]! })
+			);
+		}
 	return found.sort((a, b) => b.badness - a.badness).map(({ address }) => address);
 }
 
@@ -68,7 +68,8 @@ export function piecesBeyond(view: ModelView, limit: string): string[] {
 export function countsBeyond(view: ModelView): ReadonlyMap<string, number> {
 	const counts = new Map<string, number>();
 	for (const { groups } of view.zones)
-		for (const { beyond } of groups)
-			for (const [limit, rows] of beyond) counts.set(limit, (counts.get(limit) ?? 0) + rows.length);
+		for (const { flags } of groups)
+			for (const limit of limitsBeyond(flags))
+				counts.set(limit, (counts.get(limit) ?? 0) + worstBeyond(flags, limit).rows.length);
 	return counts;
 }

@@ -1,4 +1,5 @@
 import { Cancelled, Chain } from '$core/chain/chain';
+import { worstBeyond } from '$core/cladding/flag-table';
 import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
@@ -68,11 +69,9 @@ function countTold({ zones, problems }: Model, zone: string, limit: string): Pro
 	let [beyond, flagged, pieces] = [0, 0, 0];
 	for (const { group } of made.model.groups) {
 		pieces += group.sites.length;
-		for (const row of group.flags.rows()) {
-			flagged++;
-			if (group.flags.of(row).some(({ code, subject }) => code === 'limit.beyond' && subject === limit))
-				beyond++;
-		}
+		const flags = group.flags.table();
+		flagged += group.flags.rows().length;
+		beyond += worstBeyond(flags, limit).rows.length;
 	}
 	return { beyond, flagged, pieces };
 }

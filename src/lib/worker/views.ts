@@ -4,6 +4,7 @@ import { isBare, type Assignment } from '$core/cladding/assign';
 import type { GridSite } from '$core/cladding/sites';
 import { pieceQuantities } from '$core/cladding/quantities';
 import { besideName } from '$core/cladding/beside';
+import type { FlagTable } from '$core/cladding/flag-table';
 import { failedRows } from '$core/schedule/pieces';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '$core/cladding/model';
 import type { NodeGrid } from '$core/grid/node-grid';
@@ -22,7 +23,6 @@ import { onFace } from '$core/mass/trim/project';
 import type { RimMeeting } from '$core/pattern/shared-rims';
 import { measureKey } from '$core/schedule/table';
 import type { NumberKind } from '$core/units/dimension';
-import { flagSentence, type Flag } from '$core/units/flag';
 import type { Problem } from '$core/units/problem';
 
 /** What the interface needs of a face: its cells, lines and nodes, and what fields are read from. */
@@ -96,12 +96,7 @@ export interface GroupView {
 /** What is told of the pieces of a group. */
 export interface ToldView {
 	readonly serial: number;
-	/** Pieces with something to be said of them, by row. */
-	readonly flags: ReadonlyMap<number, readonly string[]>;
-	/** How bad the worst of it is, by row: what could not be made is worse than what goes beyond a bound by any share. */
-	readonly worst: ReadonlyMap<number, number>;
-	/** Rows that go beyond each limit, by its id. */
-	readonly beyond: ReadonlyMap<string, readonly number[]>;
+	readonly flags: FlagTable;
 }
 
 /** A part of the model that the interface has already. */
@@ -324,32 +319,6 @@ function groupView(zone: ZoneModel, clause: ClauseGroup): GroupView {
 	};
 }
 
-/** How bad a flag is: by its level, then by the share that it goes beyond its bound. */
-function badnessOf({ level, value, bound }: Flag): number {
-	const levels = { failed: 2e6, flagged: 0, held: -1e6 };
-	const share =
-		value === null || bound === null ? 0 : Math.abs(value - bound) / Math.max(1e-9, Math.abs(bound));
-	return levels[level] + Math.min(1e5, share);
-}
-
-function toldView({ group, told }: ClauseGroup): ToldView {
-	const flags = new Map<number, readonly string[]>();
-	const worst = new Map<number, number>();
-	const beyond = new Map<string, number[]>();
-	for (const row of group.flags.rows()) {
-		const all = group.flags.of(row);
-		flags.set(row, all.map(flagSentence));
-		worst.set(row, Math.max(...all.map(badnessOf)));
-		for (const { code, subject } of all) {
-			if (code !== 'limit.beyond') continue;
-			const rows = beyond.get(subject);
-			if (rows) rows.push(row);
-			else beyond.set(subject, [row]);
-		}
-	}
-	return { serial: told, flags, worst, beyond };
-}
-
 /**
  * The cells of a model whose pieces are still being made, for a page that shows nothing yet. What masses look like is
  * left for later: it takes longer than setting them out.
@@ -377,7 +346,12 @@ export function modelMessage(model: Model, known: Set<string>, started: number):
 		behind,
 		faces: (zone?.faces ?? []).map((face) => once('face', face.serial, () => faceView(face))),
 		groups: (zone?.groups ?? []).map((group) => once('group', group.serial, () => groupView(zone!, group))),
-		told: (zone?.groups ?? []).map((group) => once('told', group.told, () => toldView(group))),
+		told: (zone?.groups ?? []).map((group) =>
+			once('told', group.told, () => ({
+				serial: group.told,
+				flags: group.group.flags.table()
+			}))
+		),
 		suns: inSharedMemory(zone?.suns ?? []),
 		assignments: inSharedMemory(zone?.assignments ?? []),
 		bare: zone !== null && isBare(zone.zone),
