@@ -6,6 +6,9 @@ import { globalIds } from './global-id';
 const quantityDecimals = { LENGTH: 6, AREA: 9, VOLUME: 9, WEIGHT: 6 } as const;
 type QuantityKind = keyof typeof quantityDecimals;
 
+/** What something measures, each under its name. */
+export type Quantities = readonly (readonly [QuantityKind, string, number])[];
+
 /** A property that many have alike: its type, and how much. */
 export interface Measure {
 	readonly type: string;
@@ -23,6 +26,11 @@ export class IfcFile {
 	private readonly globalId: (role: string) => Uint8Array;
 	/** What many have alike is written once: by what it is called, and by its value as it is told. */
 	private readonly measured = new Map<string, Map<number, StepRef>>();
+	/** Sets of quantities, by what is in them. */
+	private readonly alike = new Map<
+		string,
+		{ readonly set: StepRef; readonly role: string; readonly of: StepRef[] }
+	>();
 
 	/** @param projectId permanent, so that GlobalIds are @param header lines of the file's own */
 	constructor(projectId: string, header: readonly string[]) {
@@ -80,19 +88,26 @@ export class IfcFile {
 		return this.rooted('IFCPROPERTYSET', `${name} of ${role}`, name, all);
 	}
 
-	quantities(
-		of: StepRef,
-		role: string,
-		name: string,
-		values: readonly (readonly [QuantityKind, string, number])[]
-	): void {
+	/** What several pieces measure alike is one set, which {@link relate} says they have. @param role of the first of them */
+	quantities(of: StepRef, role: string, name: string, values: Quantities): void {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
 			this.once(key, value, quantityDecimals[kind], (amount) =>
 				step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, amount, NONE)
 			)
 		);
+		const alike = `${name} ${all.join()}`;
+		const known = this.alike.get(alike);
+		if (known) {
+			known.of.push(of);
+			return;
+		}
 		const set = this.rooted('IFCELEMENTQUANTITY', `${name} of ${role}`, name, NONE, all);
-		this.define(`${name} to ${role}`, [of], set);
+		this.alike.set(alike, { set, role: `${name} to ${role}`, of: [of] });
+	}
+
+	/** Say what has which quantities, when all is written. */
+	relate(): void {
+		for (const { role, of, set } of this.alike.values()) this.define(role, of, set);
 	}
 }

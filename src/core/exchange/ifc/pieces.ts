@@ -8,9 +8,9 @@ import { anchorMark } from '../../schedule/anchors';
 import type { pieceMarks } from '../../mark/marks-of';
 import { flagTexts, pieceAddress } from '../../schedule/pieces';
 import { once } from '../../units/once';
-import { enumeration, exactReal, NONE, real, text, typed, type StepRef } from '../step/text';
+import { enumeration, NONE, real, text, typed, type StepRef } from '../step/text';
 import { volumeOf, type BodyWriter } from './bodies';
-import type { IfcFile, Properties } from './file';
+import type { IfcFile, Properties, Quantities } from './file';
 import { layersOf, type Layer } from './layers';
 import { pieceKind } from './piece-kinds';
 import type { SharedThings } from './shared';
@@ -34,6 +34,9 @@ function siteMeasures(face: FaceModel, { over, sites }: PieceGroup): (name: stri
 	};
 }
 
+/** Anchor points are told to a tenth of a millionth of a millimetre: what is rebuilt from them is exact to 1e-6. */
+const ANCHOR_DECIMALS = 7;
+
 /** Nodes as they are told, by face: each is told for all that hangs on it. */
 const nodesTold = new WeakMap<FaceModel, { readonly names: string[]; readonly places: string[] }>();
 
@@ -47,14 +50,14 @@ function toldPoints(zone: ZoneModel, clause: ClauseGroup, face: FaceModel) {
 		!isBehind && at.every((value, a) => value === positions[3 * node + a]);
 	const name = (point: AnchorPoint) => typed('IFCIDENTIFIER', text(nodeCalled(point)));
 	const place = ({ at }: AnchorPoint) =>
-		at.map((value) => typed('IFCLENGTHMEASURE', exactReal(value))).join(',');
+		at.map((value) => typed('IFCLENGTHMEASURE', real(value, ANCHOR_DECIMALS))).join(',');
 	return {
 		node: (point: AnchorPoint) => (point.isBehind ? name(point) : (names[point.node] ??= name(point))),
 		place: (point: AnchorPoint) => (isOnNode(point) ? (places[point.node] ??= place(point)) : place(point))
 	};
 }
 
-type Quantity = Parameters<IfcFile['quantities']>[3][number];
+type Quantity = Quantities[number];
 
 /** Volume and mass before anything is cut away, and as it stands. m³, kg */
 const bothOf = (volume: number, mass: number, share: number): Quantity[] => [

@@ -145,6 +145,7 @@ class IfcTree {
 					entity
 				);
 		this.shared.relate();
+		this.file.relate();
 		return step.file();
 	}
 
