@@ -2,12 +2,15 @@ import type { IfcAPI } from 'web-ifc';
 import { cross, distance, pointAt, subtract, unit, type Vector } from '../../geometry/vector';
 import { volumeWithin } from '../../geometry/volume';
 import { flatFaces, type FlatFace } from '../mesh/flat-faces';
+import { roundFaces } from '../mesh/round-faces';
 import { planePatch } from '../step/analytic-patches';
 import type { ReadProgress } from '../step/part21';
 import type { ReadFace, ReadFaces } from '../step/read-surfaces';
 
-/** A body of more flat faces is a round one, told in facets. */
+/** A body of more faces is round two ways, told in facets. */
 const MOST_FACES = 300;
+/** Facets of a full circle that the file tells as one: five degrees each. */
+const CIRCLE_SEGMENTS = 72;
 const MM = 1000;
 /** Within so many bytes a file says what it is. */
 const HEAD = 20_000;
@@ -60,7 +63,7 @@ function meshOf(api: IfcAPI, model: number, id: number): { vertices: number[]; t
 }
 
 /**
- * The flat faces of the bodies in an IFC file, seen from outside.
+ * The faces of the bodies in an IFC file, seen from outside: flat ones, and round ones that are told in facets.
  *
  * ```ts
  * const { faces, refused } = await readIfcFaces(bytes, async () => new (await import('web-ifc')).IfcAPI(), () => {});
@@ -76,7 +79,7 @@ export async function readIfcFaces(
 	if (!/^\s*ISO-10303-21/.test(head) || !/FILE_SCHEMA\s*\(\s*\(\s*'IFC/i.test(head))
 		throw new Error('it is no IFC file in text (ISO 10303-21)');
 	const api = await open();
-	const model = api.OpenModel(bytes);
+	const model = api.OpenModel(bytes, { CIRCLE_SEGMENTS });
 	try {
 		const ids: number[] = [];
 		api.StreamAllMeshes(model, ({ expressID }) => ids.push(expressID));
@@ -89,12 +92,16 @@ export async function readIfcFaces(
 			const name = named?.value || `body ${k + 1}`;
 			const { vertices, triangles } = meshOf(api, model, id);
 			const outward = volumeWithin(vertices, triangles) < 0 ? triangles.reverse() : triangles;
-			const found = flatFaces(vertices, outward);
-			if (found.length > MOST_FACES)
+			const { flat, round } = roundFaces(flatFaces(vertices, outward));
+			if (flat.length > MOST_FACES)
 				refused.push(
-					`${name}: its body has ${found.length} flat faces; up to ${MOST_FACES} are taken. Round bodies come in as STEP`
+					`${name}: its body has ${flat.length} flat faces; up to ${MOST_FACES} are taken. Bodies that are round two ways come in as STEP`
 				);
-			else faces.push(...found.map((face) => faceOf(name, face)));
+			else
+				faces.push(
+					...flat.map((face) => faceOf(name, face)),
+					...round.map((surface) => ({ name: `${name} round side`, surface, ends: [] }))
+				);
 		}
 		return { faces, refused };
 	} finally {
