@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import fc from '../property';
+import { nameWithin } from '../../src/lib/map/draw-map';
 import { extentOf, mapSheets, placeUnder, reachOf, toX, toY } from '../../src/lib/map/map-sheets';
 import type { FaceView } from '../../src/lib/worker/views';
 
@@ -101,5 +102,21 @@ describe('the faces of a zone on the map', () => {
 				}
 			})
 		);
+	});
+
+	it('names of faces keep to their room: what tells them apart from their neighbours is left', () => {
+		const within = (room: number) => nameWithin('round · Deck round side 3', room, (text) => text.length);
+		expect([25, 24, 17, 16, 13, 8, 7, 3, 2, 0].map(within)).to.deep.equal([
+			'round · Deck round side 3',
+			'Deck round side 3',
+			'Deck round side 3',
+			'…round side 3',
+			'…round side 3',
+			'…side 3',
+			'…side 3',
+			'…3',
+			'…3',
+			''
+		]);
 	});
 });

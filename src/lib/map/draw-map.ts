@@ -2,10 +2,12 @@ import { two } from '$core/cladding/address';
 import { cellKinds } from '$core/pattern/cells';
 import type { CellColours } from '$lib/model/paint';
 import { openingsIn } from '$core/pattern/cells';
-import { edgeOnMap, reachOf, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
+import { edgeOnMap, GAP, reachOf, toX, toY, type Head, type MapSheet, type MapView } from './map-sheets';
 
 type Pen = CanvasRenderingContext2D;
 
+/** Between the names of faces beside each other (px). */
+const BESIDE_NAMES = 10;
 const LABEL_FONT = '500 10.5px "Spline Sans Mono Variable", monospace';
 
 /** A cell's outline, and those of the openings in it: filled by *evenodd*, they stay open. */
@@ -157,6 +159,16 @@ export function drawHeads(pen: Pen, heads: readonly Head[]): void {
 	}
 }
 
+/** A name in the room that it has (px): without what it is a part of, then without its beginning; its end tells it apart. */
+export function nameWithin(name: string, room: number, widthOf: (text: string) => number): string {
+	if (widthOf(name) <= room) return name;
+	const own = name.split(' · ').at(-1)!;
+	if (widthOf(own) <= room) return own;
+	const words = own.split(' ');
+	const ends = words.map((_, k) => `…${words.slice(k + 1).join(' ')}`).slice(0, -1);
+	return ends.find((end) => widthOf(end) <= room) ?? '';
+}
+
 /** Which face a sheet is, above its head. */
 export function drawFaceName(pen: Pen, view: MapView, sheet: MapSheet, name: string): void {
 	const [left, right, , head] = reachOf(sheet);
@@ -164,8 +176,9 @@ export function drawFaceName(pen: Pen, view: MapView, sheet: MapSheet, name: str
 	pen.fillStyle = '#62665F';
 	pen.textAlign = 'center';
 	pen.textBaseline = 'bottom';
+	const room = (right - left) * view.scale + GAP.across - BESIDE_NAMES;
 	pen.fillText(
-		name,
+		nameWithin(name, room, (text) => pen.measureText(text).width),
 		view.originX + ((left + right) / 2) * view.scale,
 		Math.max(12, view.originY - head * view.scale - 3)
 	);

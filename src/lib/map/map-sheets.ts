@@ -25,7 +25,7 @@ interface Size {
 }
 
 /** Room between faces: for the heads of courses beside them, for names and heads of bays over and under (px). */
-const GAP = { across: 64, up: 44 };
+export const GAP = { across: 64, up: 44 };
 /** A face is turned when it is drawn larger by this factor then. */
 const WORTH_TURNING = 1.3;
 /** The room that is filled when there is none yet (px). */
