@@ -249,6 +249,10 @@ const kinds: readonly fc.Arbitrary<Edit>[] = [
 			)
 		)
 		.map(to('nodes')),
+	fc.tuple(fc.constantFrom('veil', 'back'), fc.boolean()).map(to('meetsWebs')),
+	fc
+		.constantFrom([], [{ id: 'balls', variant: 'ball', values: { takes_bars: true } }])
+		.map((nodes) => set('zones/back/nodes', nodes)),
 	fc
 		.tuple(zoneIds, fc.subarray(['bay', 'course', 'diagonal', 'rim']))
 		.map(([zone, lines]) => set(`zones/${zone}/runs`, [{ id: 'posts', lines, variant: 'post' }])),

@@ -30,6 +30,7 @@ import { fieldNames } from '../field/fields';
 import { namedValues, NOTHING_NAMED } from '../named/named-values';
 import { pathTo } from '../project/typed-path';
 import { settingOutOf } from './other-zones';
+import { websMet } from './webs';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -222,20 +223,32 @@ export class Chain {
 
 		await solids;
 		const states: ZoneState[] = [];
-		for (const [k, zone] of zones.entries()) {
+		const clad = new Map<string, ZoneModel>();
+		const met = new Set(zones.flatMap((zone) => websMet(zones, zone).map(({ id }) => id)));
+		// Webs come before the zones at whose nodes their bars are met.
+		const order = zones
+			.map((_, k) => k)
+			.sort((a, b) => Number(met.has(zones[b]!.id)) - Number(met.has(zones[a]!.id)));
+		for (const [n, k] of order.entries()) {
+			const zone = zones[k]!;
 			const laid = laidOut[k];
 			const counts = hooks.hoursOfSun || needsHours(zone);
-			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, zones.length + k);
+			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, zones.length + n);
 			const standing = [...this.lastFaces.values()];
 			const suns = laid ? await sunOver(run, zone, laid.value.faces, counts, standing) : [];
-			await begin(`Cladding ${zone.name}`, zones.length + k);
+			await begin(`Cladding ${zone.name}`, zones.length + n);
 			const made =
-				laid && (await problems.collect(pathTo('zones', zone.id), () => cladZone(run, zone, laid, suns)));
+				laid &&
+				(await problems.collect(pathTo('zones', zone.id), () => {
+					const webs = websMet(zones, zone).flatMap(({ id }) => clad.get(id) ?? []);
+					return cladZone(run, zone, laid, suns, webs);
+				}));
 			if (made) {
+				clad.set(zone.id, made);
 				this.lastGood.set(zone.id, made);
 				problems.list.push(...made.remarks);
 			}
-			states.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
+			states[k] = { id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made };
 		}
 		keepOnly(this.lastGood, project.zones);
 		keepOnly(this.lastFaces, project.masses);

@@ -36,18 +36,25 @@ import {
 } from './place-parts';
 import { remarksOnFace, remarksOnMoves, remarksOnRules } from './remarks';
 import type { Run } from './stage';
+import { withWebs, type WithWebs } from './webs';
 
 /** How much of a zone its parts on nodes are taken to be. */
 const NODES_SHARE = 0.1;
 
-/** The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites. @throws ProblemError */
+/**
+ * The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites.
+ *
+ * @param clad webs whose lines meet at its nodes @throws ProblemError
+ */
 export async function cladZone(
 	run: Run,
 	zone: Zone,
-	joined: Kept<JoinedFaces>,
-	sunsOfFaces: readonly FaceSun[]
+	laid: Kept<JoinedFaces>,
+	sunsOfFaces: readonly FaceSun[],
+	clad: readonly ZoneModel[]
 ): Promise<ZoneModel> {
 	const { timed } = run;
+	const { joined, webs } = withWebs(run, zone, laid, clad);
 	const at = pathTo('zones', zone.id);
 	const { faces, meetings } = joined.value;
 	const suns = new Map(sunsOfFaces.map((sun, f) => [faces[f]!.address, sun]));
@@ -75,7 +82,7 @@ export async function cladZone(
 	);
 	const groups = placed.map((ofFace) => ofFace.map((): ClauseGroup[] => []));
 	const all = placed.flatMap((ofFace, f) => ofFace.map((one, k) => ({ f, one, k })));
-	const bars = new Bars(run, zone.id, faces, groups);
+	const bars = new Bars(run, zone.id, faces, groups, webs);
 	// Parts on nodes know the bars that meet there, of any face: they come last.
 	for (const onNodes of [false, true]) {
 		const hung = all.flatMap(({ f, one, k }) => {
@@ -145,12 +152,17 @@ class Bars {
 		private readonly zone: string,
 		private readonly faces: readonly FaceModel[],
 		/** By face and clause. */
-		private readonly groups: readonly (readonly (readonly ClauseGroup[])[])[]
+		private readonly groups: readonly (readonly (readonly ClauseGroup[])[])[],
+		private readonly webs: WithWebs['webs']
 	) {}
 
 	at(f: number): Kept<BarsAtNodes> {
-		const { faces, groups } = this;
-		const onLines = groups.map((ofFace) => ofFace.flat().filter(({ group }) => group.over === 'line'));
+		const { webs } = this;
+		const faces = [...this.faces, ...webs.map(({ face }) => face)];
+		const onLines = [
+			...this.groups.map((ofFace) => ofFace.flat()),
+			...webs.map(({ model, f: own }) => model.groups.filter(({ face }) => face === own))
+		].map((ofFace) => ofFace.filter(({ group }) => group.over === 'line'));
 		const serials = [
 			...faces.map(({ serial }) => serial),
 			...onLines.flatMap((ofFace) => ofFace.map(({ serial }) => serial))

@@ -1,4 +1,4 @@
-import { cross, dot, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
+import { cross, dot, pointAt, squareTo, subtract, unit, type Vector } from '../geometry/vector';
 import { placesOf } from '../part/places';
 import type { Nodes } from '../pattern/nodes';
 import type { BarsAtNodes } from './bar-columns';
@@ -35,7 +35,7 @@ export function lineFrame(
 	const start = pointAt(grid.positions, edges.from[lines[0]!]!);
 	const end = pointAt(grid.positions, edges.to[lines.at(-1)!]!);
 	const along = unit(subtract(end, start));
-	const out = unit(subtract(normal, scale(along, dot(normal, along))));
+	const out = squareTo(along, normal);
 	return { start, out, beside: cross(out, along) };
 }
 

@@ -3,7 +3,8 @@ import { chainsThrough } from '../pattern/chains';
 import type { Edges } from '../pattern/edges';
 import type { NodeGrid, Spread } from '../grid/node-grid';
 import { measureCells } from '../measure/cell-measures';
-import { NO_DIRECTION } from '../geometry/tolerance';
+import { ALONG, NO_DIRECTION } from '../geometry/tolerance';
+import { add, cross, length, pointAt, squareTo, subtract, unit } from '../geometry/vector';
 import type { SetOutFace } from './model';
 
 const NO_CELLS = new CellList().cells();
@@ -47,14 +48,19 @@ function rowOfNodes({
 	};
 }
 
-/** The mean of the normals at both ends of every line. */
-function normalsOf({ count, from, to }: Edges, normals: Float64Array): Float64Array {
+/** The mean of the normals at both ends of every line; of one that stands square to the face a way beside it. */
+function normalsOf(
+	{ count, from, to }: Edges,
+	{ positions, normals }: Pick<Net, 'positions' | 'normals'>
+): Float64Array {
 	const found = new Float64Array(3 * count);
 	for (let e = 0; e < count; e++) {
-		const [a, b] = [3 * from[e]!, 3 * to[e]!];
-		const sum = [0, 1, 2].map((k) => normals[a + k]! + normals[b + k]!);
-		const size = Math.hypot(...sum);
-		for (let k = 0; k < 3; k++) found[3 * e + k] = size > NO_DIRECTION ? sum[k]! / size : normals[a + k]!;
+		const [a, b] = [from[e]!, to[e]!];
+		const sum = add(pointAt(normals, a), pointAt(normals, b));
+		const mean = length(sum) > NO_DIRECTION ? unit(sum) : pointAt(normals, a);
+		const way = unit(subtract(pointAt(positions, b), pointAt(positions, a)));
+		const isAlong = length(cross(mean, way)) < ALONG && length(way) > 0;
+		found.set(isAlong ? squareTo(way, mean) : mean, 3 * e);
 	}
 	return found;
 }
@@ -111,7 +117,7 @@ export function lineNet(
 		chains: chainsThrough(chains, positions),
 		sharedEdges: null,
 		usedNodes: grid.columns,
-		edgeNormals: normalsOf(lines, normals),
+		edgeNormals: normalsOf(lines, { positions, normals }),
 		folds: new Float64Array(lines.count),
 		origin: [0, 1, 2].map((k) => Math.round(positions[k] ?? 0)) as [number, number, number],
 		said,

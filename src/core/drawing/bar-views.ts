@@ -1,4 +1,4 @@
-import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
+import { add, cross, length, pointAt, scale, squareTo, subtract, unit } from '../geometry/vector';
 import { boundsOf, type View } from './drawing';
 import { seenAt } from './frame';
 import { pieceView } from './piece-view';
@@ -14,9 +14,6 @@ export interface BarViews {
 	readonly section: View | null;
 }
 
-/** Any way that is square to another. */
-const squareTo = (way: Vector): Vector => unit(cross(way, Math.abs(way[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0]));
-
 /** The lines that a piece runs along, the first and the last node of them. */
 function endsOf({ source: { face, group }, row }: PiecesOfKind): [number, number] {
 	const lines = group.bars?.[row] ?? [group.sites[row]!];
@@ -31,8 +28,7 @@ export function barViews(of: PiecesOfKind): BarViews {
 	const run = subtract(end, start);
 	const right = length(run) > 0 ? unit(run) : ([1, 0, 0] as const);
 	const both = add(pointAt(normals, from), pointAt(normals, to));
-	const flat = subtract(both, scale(right, dot(both, right)));
-	const out = length(flat) > 1e-6 ? unit(flat) : squareTo(right);
+	const out = squareTo(right, both);
 	const across = cross(out, right);
 	const middle = scale(add(start, end), 0.5);
 	const cut = { right: cross(right, out), up: out, away: right };

@@ -13,6 +13,9 @@ export const SAME_POINT = 1e-6;
 /** A direction shorter than this is none: its own rounding would turn it. No unit, or mm of a normal's length. */
 export const NO_DIRECTION = 1e-9;
 
+/** A direction that leans from another by less (sine) goes along it: what is square to both is its rounding. */
+export const ALONG = 1e-6;
+
 /** Shares of a whole (no unit) that differ by less are one: parameters of curves and faces, places along a path. */
 export const SAME_SHARE = 1e-9;
 

@@ -1,4 +1,4 @@
-import { NO_DIRECTION } from './tolerance';
+import { ALONG, NO_DIRECTION } from './tolerance';
 
 /** A point or direction in mm, as three numbers; for the friendly code, not for hot loops. */
 export type Vector = readonly [x: number, y: number, z: number];
@@ -102,3 +102,21 @@ export function unit(v: Vector): Vector {
 	const size = length(v);
 	return size > NO_DIRECTION ? scale(v, 1 / size) : [0, 0, 0];
 }
+
+/**
+ * The direction square to a way that is nearest to a wanted one, length 1. Where the wanted one goes along the way, it is
+ * nearest to up; of a way that goes up itself, to north.
+ *
+ * ```ts
+ * squareTo([1, 0, 0], [3, 1, 0]); // [0, 1, 0]
+ * ```
+ * @param way length 1
+ */
+export function squareTo(way: Vector, wanted: Vector): Vector {
+	const found = [wanted, UP, NORTH]
+		.map((one) => subtract(one, scale(way, dot(one, way))))
+		.find((off) => length(off) > ALONG);
+	return unit(found ?? NORTH);
+}
+const UP: Vector = [0, 0, 1];
+const NORTH: Vector = [0, 1, 0];

@@ -1,6 +1,6 @@
 import { NO_CELL } from './edges';
 import type { RimmedFace, SharedRim } from './shared-rims';
-import { NO_DIRECTION } from '../geometry/tolerance';
+import { ALONG, NO_DIRECTION } from '../geometry/tolerance';
 
 /**
  * The nodes of a face where lines meet, by their place in the grid. Each is once in its zone: one on a rim that faces
@@ -24,8 +24,17 @@ export interface Nodes {
 	readonly rim: Uint8Array;
 }
 
+/** A net of lines that ends at nodes of a face: its nodes from one on are those of the face, in their order. */
+export interface MetNet {
+	readonly net: RimmedFace;
+	readonly face: number;
+	readonly from: number;
+}
+
 /** Ways that close a turn up to this (rad) are the first one, a little off. */
 const FULL = 2 * Math.PI - 1e-6;
+/** Ways whose turns differ by less (rad) lie over one another. */
+const SAME_TURN = 1e-7;
 
 /** Nodes of several faces, numbered through; those that are one have one number. */
 class Union {
@@ -84,17 +93,32 @@ function joinEnds(faces: readonly RimmedFace[], shared: readonly SharedRim[], un
 	}
 }
 
+/** Join the nodes of nets with those of the faces that they end at. */
+function joinNets(faces: readonly RimmedFace[], nets: readonly MetNet[], union: Union): void {
+	nets.forEach(({ face, from }, k) => {
+		const count = faces[face]!.grid.positions.length / 3;
+		for (let n = 0; n < count; n++) union.join(union.of(face, n), union.of(faces.length + k, from + n));
+	});
+}
+
 /**
- * The nodes of the faces of a zone where lines meet, face by face.
+ * The nodes of the faces of a zone where lines meet, face by face. Lines of nets that end there are told as those of
+ * further faces, behind the zone's own.
  *
  * ```ts
  * const [ofFirst] = nodesOf(rimmedFaces, []);
  * ```
- * @param shared the rims they have in common
+ * @param own faces of the zone @param shared the rims they have in common
  */
-export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim[]): Nodes[] {
+export function nodesOf(
+	own: readonly RimmedFace[],
+	shared: readonly SharedRim[],
+	nets: readonly MetNet[] = []
+): Nodes[] {
+	const faces = [...own, ...nets.map(({ net }) => net)];
 	const union = new Union(faces);
-	joinEnds(faces, shared, union);
+	joinEnds(own, shared, union);
+	joinNets(own, nets, union);
 	const second = faces.map(({ edges }) => new Uint8Array(edges.count));
 	const inner = faces.map(({ edges }) => new Uint8Array(edges.count));
 	for (const { face, edge, other, otherEdge } of shared) {
@@ -151,11 +175,11 @@ export function nodesOf(faces: readonly RimmedFace[], shared: readonly SharedRim
 		ways[o + 2] = z / size;
 	});
 	const normals = new Float64Array(3 * union.size);
-	faces.forEach(({ grid }, f) => {
+	own.forEach(({ grid }, f) => {
 		for (let node = 0; node < grid.normals.length / 3; node++)
 			for (let a = 0; a < 3; a++) normals[3 * union.of(f, node) + a]! += grid.normals[3 * node + a]!;
 	});
-	return faces.map(({ grid }, f) =>
+	return own.map(({ grid }, f) =>
 		ofFace(grid, union.numbersOf(f), { start, ways, spans, lines, normals, rim })
 	);
 }
@@ -212,9 +236,13 @@ function inTurn(ways: Float64Array, normal: Float64Array): number[] {
 	const along = (o: number, d: readonly number[]) =>
 		ways[o]! * d[0]! + ways[o + 1]! * d[1]! + ways[o + 2]! * d[2]!;
 	const turns = Array.from({ length: ways.length / 3 }, (_, k) => {
-		const turn = Math.atan2(along(3 * k, up), along(3 * k, right));
+		const [x, y] = [along(3 * k, right), along(3 * k, up)];
+		// What goes straight up or down goes nowhere round the normal: it comes last.
+		if (Math.hypot(x, y) < ALONG) return { k, turn: 2 * Math.PI };
+		const turn = Math.atan2(y, x);
 		const whole = turn < 0 ? turn + 2 * Math.PI : turn;
-		return { k, turn: whole > FULL ? 0 : whole };
+		// Lines over one another are in the order of their faces, however their directions are rounded.
+		return { k, turn: whole > FULL ? 0 : Math.round(whole / SAME_TURN) * SAME_TURN };
 	});
 	return turns.sort((a, b) => a.turn - b.turn || a.k - b.k).map(({ k }) => k);
 }

@@ -186,6 +186,8 @@ export const zoneSchema = z.strictObject({
 	rules: z.array(ruleSchema).max(MOST_THINGS).default([]),
 	runs: z.array(runSchema).max(MOST_THINGS).default([]),
 	nodes: z.array(nodePlacingSchema).max(MOST_THINGS).default([]),
+	/** Lines of webs that end at its nodes meet there too, for what is put on nodes. */
+	meetsWebs: z.boolean().default(false),
 	exceptions: z.array(exceptionSchema).max(MOST_EXCEPTIONS).default([])
 });
 export type Zone = z.infer<typeof zoneSchema>;

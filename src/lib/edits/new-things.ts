@@ -214,6 +214,7 @@ export function newZone(name: string, faces: Zone['faces'], zones: readonly Zone
 		rules: [],
 		runs: [],
 		nodes: [],
+		meetsWebs: false,
 		exceptions: []
 	};
 }

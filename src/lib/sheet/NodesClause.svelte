@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Parts where lines meet. */
 	import type { NodePlacing, Zone } from '$core/project/schema';
+	import { websAt } from '$core/project/webs-at';
 	import { formatNumber } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -13,7 +14,7 @@
 	import PartChip from './PartChip.svelte';
 	import PieceValues from './PieceValues.svelte';
 	import { partOfVariant } from '$lib/edits/variants-on';
-	import { lineCountWords, nodeWords, stationWords } from './words';
+	import { lineCountWords, nodeWords, stationWords, webWords } from './words';
 	import { isWithin } from '$core/project/paths';
 	import { below, pathTo, setAt } from '$core/project/typed-path';
 
@@ -40,6 +41,7 @@
 	}
 	const setValue = (name: string, text: string) =>
 		desk.set(below(path, 'values'), withValue(placing.values, name, text), `${said}: ${name} ${text}`);
+	const hasWebs = $derived(websAt(document.zones, zone.id).length > 0);
 	const lines = $derived(String(placing.lines));
 	const lineOptions = $derived(
 		lineCountWords.some(({ value }) => value === lines)
@@ -87,6 +89,17 @@
 			label="How many lines meet"
 			onchoose={(value) =>
 				desk.set(below(path, 'lines'), value === 'any' ? value : Number(value), `${said}: ${value} lines`)}
+		/>{/if}{#if hasWebs},
+		<ChoiceChip
+			value={zone.meetsWebs ? 'met' : 'left out'}
+			options={webWords}
+			label="Whether webs meet at the nodes of {zone.name}"
+			onchoose={(value) =>
+				desk.set(
+					pathTo('zones', zone.id, 'meetsWebs'),
+					value === 'met',
+					`webs at the nodes of ${zone.name} ${value}`
+				)}
 		/>{/if}{placing.where.of.length ? (zone.on.is === 'path' ? ' where ' : ' and ') : ', '}<ConditionWords
 		condition={placing.where}
 		path={below(path, 'where')}

@@ -73,6 +73,12 @@ export const nodeWords: readonly { value: NodePlacing['nodes']; label: string }[
 	{ value: 'inner', label: 'inner nodes' }
 ];
 
+/** Whether lines of webs count among those that meet at nodes. */
+export const webWords = [
+	{ value: 'met', label: 'webs too' },
+	{ value: 'left out', label: 'webs left out' }
+];
+
 /** The same on a path. */
 export const stationWords: typeof nodeWords = [
 	{ value: 'all', label: 'all stations' },

@@ -89,7 +89,7 @@ function bowOf(facets: Facets, start: Side): readonly Side[] {
  * facets, straight from the foot of each to its head. What is round two ways stays as it is.
  *
  * ```ts
- * const { round, flat } = roundFaces(flatFaces(places, triangles));
+ * const { round, flat } = roundFaces(flatFaces(Float64Array.of(0, 0, 0, 9, 0, 0, 9, 9, 0), [0, 1, 2])); // one, flat
  * ```
  * @returns surfaces that are seen from outside, and the faces that belong to none
  */
