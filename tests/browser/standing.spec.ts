@@ -58,6 +58,25 @@ test('a space truss by clauses: a grid behind, shifted, its bars, and the web to
 	const lines = await effect(page, 'zones/gull-grid-web/on').innerText();
 	await expect(effect(page, `zones/gull-grid-web/runs/${run}`)).toContainText(lines.split(' ')[0]!);
 
+	// Balls of the grid behind know the bars of the web too: at its inner nodes more lines meet than the four of its own.
+	await put(page, 'gull-grid', 'A part on nodes', /^Node ball/);
+	const balls = grid.locator('[data-clause*="/nodes/"]');
+	await balls.getByRole('combobox', { name: /^How many lines meet/ }).click();
+	await page.getByRole('option', { name: '4 lines meet' }).click();
+	await settled(page);
+	const count = balls.locator('[data-effect]');
+	await expect(count).not.toHaveText('0');
+	const ownFour = await count.innerText();
+	await balls.getByRole('combobox', { name: /^Whether webs meet/ }).click();
+	await page.getByRole('option', { name: 'webs too' }).click();
+	await settled(page);
+	await expect(count).not.toHaveText(ownFour);
+	await saved(page);
+	expect((await documentOf(page, id)).zones[1]).toMatchObject({ meetsWebs: true });
+	await page.keyboard.press('Control+z');
+	await settled(page);
+	await expect(count).toHaveText(ownFour);
+
 	// What others stand on is not taken from under them without a word.
 	await page.locator('[data-clause="zones/gull/faces"]').hover();
 	await page

@@ -88,7 +88,7 @@ export const stationWords: typeof nodeWords = [
 
 export const lineCountWords: readonly { value: string; label: string }[] = [
 	{ value: 'any', label: 'any number of lines meet' },
-	...[2, 3, 4, 5, 6, 8].map((n) => ({ value: String(n), label: `${n} lines meet` }))
+	...[2, 3, 4, 5, 6, 7, 8, 9].map((n) => ({ value: String(n), label: `${n} lines meet` }))
 ];
 
 /** Where on the rims of its face a line lies. */
