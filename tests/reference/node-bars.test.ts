@@ -8,10 +8,10 @@ import { loadSolids } from '../../src/core/geometry/solid/library';
 import { dot, unit, type Vector } from '../../src/core/geometry/vector';
 import { placesOf, trianglesOf } from '../../src/core/part/places';
 import type { Form } from '../../src/core/project/form-schema';
-import { partSchema } from '../../src/core/project/part-definition';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
 import { flagSentence } from '../../src/core/units/flag';
 import { count, projectOf, sheet } from '../faces';
+import { teller } from '../teller';
 import { volumeWithin } from '../trial-run';
 
 async function library() {
@@ -19,45 +19,6 @@ async function library() {
 	loaded.setup();
 	return loaded;
 }
-
-/** A part on nodes that only tells of the bars that meet there. */
-const teller = partSchema.parse({
-	id: 'teller',
-	label: 'Teller',
-	role: 'structure',
-	use: '',
-	anchor: { kind: 'node', corners: 'any' },
-	inputs: [],
-	limits: [],
-	steps: [
-		{
-			name: 'bars',
-			do: 'each',
-			over: 'ways',
-			of: 'ways',
-			gathers: [
-				{ name: 'widths', of: 'across', as: 'lengths' },
-				{ name: 'depths', of: 'deep', as: 'lengths' },
-				{ name: 'middles', of: 'middle', as: 'lengths' },
-				{ name: 'spans', of: 'span', as: 'lengths' }
-			],
-			steps: [{ name: 'span', do: 'number', value: 'distance(node, far)' }],
-			elements: []
-		},
-		{ name: 'ball', do: 'sphere', centre: 'node', diameter: '50 mm' }
-	],
-	elements: [{ name: 'ball_made', label: 'Ball', category: 'connector', of: ['ball'], material: 'steel' }],
-	measures: [
-		['widest', 'largest(widths)'],
-		['narrowest', 'smallest(widths)'],
-		['all_widths', 'total(widths)'],
-		['deepest', 'largest(depths)'],
-		['shallowest', 'smallest(depths)'],
-		['outermost', 'largest(middles)'],
-		['innermost', 'smallest(middles)'],
-		['longest', 'largest(spans)']
-	].map(([name, value]) => ({ name, label: name, kind: 'length', value }))
-});
 
 const variants = [
 	{ id: 'tell', name: 'Tell', part: 'teller', values: {} },

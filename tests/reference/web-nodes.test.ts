@@ -3,48 +3,16 @@ import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model, ZoneModel } from '../../src/core/cladding/model';
 import { loadSolids } from '../../src/core/geometry/solid/library';
-import { partSchema } from '../../src/core/project/part-definition';
 import { zoneSchema, type Project, type ZoneInput } from '../../src/core/project/schema';
 import { count, projectOf, sheet } from '../faces';
 import { contentOf } from '../same-model';
+import { teller } from '../teller';
 
 const [WIDTH, HEIGHT, DEPTH] = [6000, 4000, 900];
 const [GRID_TUBE, WEB_TUBE] = [90, 60];
 
 /** Tubes of sixteen sides have the section of a round one: they are wider across their corners. */
 const ROUND = 1.013;
-
-/** A part on nodes that only tells of the bars that meet there. */
-const teller = partSchema.parse({
-	id: 'teller',
-	label: 'Teller',
-	role: 'structure',
-	use: '',
-	anchor: { kind: 'node', corners: 'any' },
-	inputs: [],
-	limits: [],
-	steps: [
-		{
-			name: 'bars',
-			do: 'each',
-			over: 'ways',
-			of: 'ways',
-			gathers: [
-				{ name: 'widths', of: 'across', as: 'lengths' },
-				{ name: 'spans', of: 'span', as: 'lengths' }
-			],
-			steps: [{ name: 'span', do: 'number', value: 'distance(node, far)' }],
-			elements: []
-		},
-		{ name: 'ball', do: 'sphere', centre: 'node', diameter: '50 mm' }
-	],
-	elements: [{ name: 'ball_made', label: 'Ball', category: 'connector', of: ['ball'], material: 'steel' }],
-	measures: [
-		['widths', 'total(widths)'],
-		['shortest', 'smallest(spans)'],
-		['longest', 'largest(spans)']
-	].map(([name, value]) => ({ name: `all_${name}`, label: name, kind: 'length', value }))
-});
 
 /** A wall, a grid behind it, and the bars between them; parts on the nodes of both grids. */
 function truss(
@@ -123,7 +91,7 @@ describe('parts on nodes meet the bars of webs', () => {
 		}
 		// From a node to the middle of a step: half a bay, half a course, and the depth.
 		const span = Math.hypot(WIDTH / 10, HEIGHT / 8, DEPTH);
-		for (const { value } of told(low, 'all_longest'))
+		for (const { value } of told(low, 'longest'))
 			expect(value).to.be.closeTo(Math.max(span, WIDTH / 5), 1e-6);
 	});
 
