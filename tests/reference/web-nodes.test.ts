@@ -3,10 +3,12 @@ import fc from '../property';
 import { Chain } from '../../src/core/chain/chain';
 import type { Model, ZoneModel } from '../../src/core/cladding/model';
 import { loadSolids } from '../../src/core/geometry/solid/library';
+import { placesOf, trianglesOf } from '../../src/core/part/places';
 import { zoneSchema, type Project, type ZoneInput } from '../../src/core/project/schema';
 import { count, projectOf, sheet } from '../faces';
 import { contentOf } from '../same-model';
 import { teller } from '../teller';
+import { volumeWithin } from '../trial-run';
 
 const [WIDTH, HEIGHT, DEPTH] = [6000, 4000, 900];
 const [GRID_TUBE, WEB_TUBE] = [90, 60];
@@ -34,6 +36,8 @@ function truss(
 		{
 			variants: [
 				{ id: 'tell', name: 'Tell', part: 'teller', values: {} },
+				{ id: 'cast', name: 'Cast', part: 'cast-node', values: {} },
+				{ id: 'ball', name: 'Ball', part: 'node-ball', values: { takes_bars: true, diameter: 10 } },
 				{ id: 'grid', name: 'Grid', part: 'tube-edge', values: { diameter: GRID_TUBE, back: 0 } },
 				{ id: 'web', name: 'Web', part: 'tube-edge', values: { diameter: WEB_TUBE, back: 0 } }
 			]
@@ -56,6 +60,12 @@ function truss(
 		]
 	};
 }
+
+/** The same with other parts on the nodes of both grids. */
+const withNodes = (project: Project, variant: string): Project => ({
+	...project,
+	zones: project.zones.map((zone) => ({ ...zone, nodes: zone.nodes.map((one) => ({ ...one, variant })) }))
+});
 
 const zoneAt = ({ zones, problems }: Model, k: number): ZoneModel => {
 	expect(problems).to.deep.equal([]);
@@ -126,6 +136,39 @@ describe('parts on nodes meet the bars of webs', () => {
 			),
 			{ numRuns: 25 }
 		);
+	});
+
+	it('castings take webs too: their arms reach to where the two that are nearest in space are clear, and are closed', async () => {
+		for (const shifted of [true, false]) {
+			const bars = shifted ? (['diagonal'] as const) : (['upright', 'diagonal'] as const);
+			const model = await new Chain().run(withNodes(truss(5, 4, { shifted, bars, meetsWebs: true }), 'cast'));
+			let made = 0;
+			for (const k of [0, 1])
+				for (const { group } of zoneAt(model, k).groups) {
+					if (group.over !== 'node') continue;
+					expect(group.flags.failed()).to.deep.equal([]);
+					for (const table of group.run.elements)
+						for (let n = 0; n < table.count; n++, made++)
+							expect(
+								volumeWithin(placesOf(table.shape, n), trianglesOf(table.shape, n)) / table.volume[n]!
+							).to.be.closeTo(1, 1e-3);
+				}
+			expect(made).to.equal(6 * 5 + (shifted ? 5 * 4 : 6 * 5));
+		}
+	});
+
+	it('a ball is as large as the bar needs that is nearest to another in space: by hand on a truss of cubes', async () => {
+		const [bays, courses] = [WIDTH / DEPTH, HEIGHT / DEPTH].map(Math.round) as [number, number];
+		const project = truss(bays, courses, { shifted: false, bars: ['diagonal'], meetsWebs: true });
+		const zone = zoneAt(await new Chain().run(withNodes(project, 'ball')), 0);
+		const [bay, course] = [WIDTH / bays, HEIGHT / courses];
+		for (const { lines, value } of told(zone, 'needed_diameter')) {
+			if (lines !== 8) continue;
+			// Four of the grid, and four that go back behind them: each leans from its own by the slope of its step.
+			const least = Math.min(Math.atan(DEPTH / bay), Math.atan(DEPTH / course));
+			expect(value / ROUND).to.be.closeTo(GRID_TUBE / Math.sin(least / 2), 1);
+		}
+		expect(told(zone, 'needed_diameter').some(({ lines }) => lines === 8)).to.equal(true);
 	});
 
 	it('a change of the web changes what stands where its bars end; a kept chain is as a fresh one', async () => {

@@ -25,13 +25,27 @@ export function pieceNames(
 
 /** What steps know of each of the lines that meet in a node. */
 function turnsOfWays(v: Vectors, { ways }: ValueOf<'ways'>): Names[] {
+	/** Between two of them. */
+	const angle = (k: number, n: number) => {
+		const [a, b] = [ways[k]!.direction, ways[n]!.direction];
+		return v.b.apply('atan2', v.length(v.cross(a, b)), v.dot(a, b));
+	};
+	const angles = ways.map((_, k) => ways.map((__, n) => (n > k ? angle(k, n) : null)));
 	return ways.map(({ direction, far, across, deep, middle }, k): Names => {
+		const others = ways.flatMap((_, n) => (n === k ? [] : [angles[Math.min(k, n)]![Math.max(k, n)]!]));
 		// Beside a line that is alone there is none but the other way.
 		const next = ways.length > 1 ? ways[(k + 1) % ways.length]!.direction : v.negate(direction);
 		return [
 			['way', { is: 'direction', at: direction }],
 			['next', { is: 'direction', at: next }],
 			['far', { is: 'point', at: far }],
+			[
+				'apart',
+				numberValue(
+					[v.b.constant(Math.PI), ...others].reduce((p, q) => v.b.apply('min', p, q)),
+					'angle'
+				)
+			],
 			['across', numberValue(across, 'length')],
 			['deep', numberValue(deep, 'length')],
 			['middle', numberValue(middle, 'length')],

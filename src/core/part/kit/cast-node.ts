@@ -31,7 +31,7 @@ export const castNode = definePart({
 					do: 'number',
 					value: 'across > 0 mm ? max(across, deep) + 2 * wall : least'
 				},
-				{ name: 'spread', do: 'number', value: '1 mm / max(tan(angle(way, next) / 2), 0.01)' }
+				{ name: 'spread', do: 'number', value: '1 mm / max(tan(apart / 2), 0.01)' }
 			],
 			elements: []
 		},

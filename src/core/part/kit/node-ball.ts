@@ -20,14 +20,14 @@ export const nodeBall = definePart({
 	],
 	limits: [],
 	steps: [
-		// Two bars at an angle clear each other where they have gone on by half their width over its half's sine.
+		// A bar clears the one nearest to it where it has gone on by half its width over the sine of half the angle between them.
 		{
 			name: 'bar',
 			do: 'each',
 			over: 'ways',
 			of: 'ways',
 			gathers: [{ name: 'needs', of: 'need', as: 'lengths' }],
-			steps: [{ name: 'need', do: 'number', value: 'across / max(sin(angle(way, next) / 2), 0.05)' }],
+			steps: [{ name: 'need', do: 'number', value: 'across / max(sin(apart / 2), 0.05)' }],
 			elements: []
 		},
 		{ name: 'needed', do: 'number', value: 'largest(needs)' },
