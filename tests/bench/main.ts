@@ -29,7 +29,10 @@ import { sideThread } from './side-thread';
 import { applyEdits } from '../../src/core/project/commands';
 import type { Form } from '../../src/core/project/form-schema';
 import { MeshIndices } from '../../src/lib/model/mesh-index';
-import { modelMessage } from '../../src/lib/worker/views';
+import * as THREE from 'three';
+import { CellLayer } from '../../src/lib/model/cell-layer';
+import { PieceLayer } from '../../src/lib/model/piece-layer';
+import { modelMessage, type FaceView, type GroupView } from '../../src/lib/worker/views';
 import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-case';
 import { onlyFace, projectOf, revolved, sheet } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
@@ -704,6 +707,55 @@ async function workbook(): Promise<void> {
 	note('export:xlsx', 50_000, await time(() => write('xlsx'), 1, 0), { name: 'as CSV', ms: csv });
 }
 
+/** Fifty thousand framed units with a hundred thousand bars, from the columns that the page gets to what the card draws. */
+async function scene(): Promise<void> {
+	if (!wanted('scene:50000')) return;
+	const unit = { id: 'unit', name: 'unit', part: 'framed-glass', values: {} };
+	const bar = { id: 'bar', name: 'bar', part: 'box-mullion', values: {} };
+	const rules = [{ id: 'all', put: { variant: 'unit', values: {} } }];
+	const runs = [{ id: 'bars', lines: ['bay', 'course', 'rim'], variant: 'bar' }];
+	const project = projectOf(mass, counts(250, 200), { rules, runs } as never, { variants: [unit, bar] });
+	const { zones } = modelMessage(await new Chain().run(project), new Set(), 0);
+	const [zone] = zones as [(typeof zones)[number]];
+	const nothing = new Uint8Array(50_000);
+	const held = () => {
+		const { external, heapUsed } = process.memoryUsage();
+		return (external + heapUsed) / 1e6;
+	};
+	let most = 0;
+	const draw = () => {
+		const before = held();
+		const root = new THREE.Group();
+		const cells = new CellLayer(root, false);
+		for (const [f, face] of (zone.faces as FaceView[]).entries())
+			cells.show(
+				face,
+				0,
+				f,
+				{ palette: ['#ffffff'], of: nothing },
+				'clad',
+				null,
+				{ standing: nothing, covered: nothing, behind: false },
+				{ kinds: [], lines: [] }
+			);
+		const pieces = new PieceLayer(root, 'full');
+		for (const group of zone.groups as GroupView[]) pieces.show(group, 0, true, null);
+		most = Math.max(most, held() - before);
+	};
+	const columns = new Set(
+		(zone.groups as GroupView[]).flatMap(({ elements }) =>
+			elements
+				.flatMap(({ shape }) => (shape.is === 'placed' ? [shape.maps] : [shape.positions]))
+				.map(({ buffer }) => buffer)
+		)
+	);
+	const shared = [...columns].reduce((sum, { byteLength }) => sum + byteLength, 0) / 1e6;
+	note('scene:50000', 50_000, await time(draw, 3, 1));
+	console.log(
+		`scene:50000: ${shared.toFixed(0)} MB of columns that are drawn as they came, ${most.toFixed(0)} MB at most beside them`
+	);
+}
+
 /** Fifty thousand framed units with a hundred thousand bars as IFC and as GLB; two thousand as IFC against the writer of a library. */
 async function building(): Promise<void> {
 	if (!wanted('export:ifc') && !wanted('export:glb')) return;
@@ -1129,6 +1181,7 @@ async function main(): Promise<void> {
 	await workbook();
 	await drawings();
 	await unrolling();
+	await scene();
 	await building();
 	await plates();
 	await releases();
