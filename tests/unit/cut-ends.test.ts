@@ -79,6 +79,20 @@ describe('ends of bars where others of their run meet them', () => {
 				});
 	});
 
+	it('butted with rims that run so: uprights go through to the edges of the wall, what is level ends at all of them', async () => {
+		const zone = await zoneOf({ is: 'butted', through: 'bay', rims: true });
+		const uprights = (BAYS + 1) * COURSES * H;
+		expect(lengthOf(zone)).to.be.closeTo(uprights + (COURSES + 1) * BAYS * (W - WIDTH), 0.05);
+		// Without, rims meet each other and the lines that end there as they come: less of them goes through.
+		const other = await zoneOf({ is: 'butted', through: 'bay' });
+		expect(lengthOf(other)).to.not.be.closeTo(lengthOf(zone), 1);
+		const level = await zoneOf({ is: 'butted', through: 'course', rims: true });
+		expect(lengthOf(level)).to.be.closeTo(
+			(COURSES + 1) * BAYS * W + (BAYS + 1) * COURSES * (H - WIDTH),
+			0.05
+		);
+	});
+
 	it('against bars that are joined over the node the others butt, whatever else is said', async () => {
 		const joined = { stock: 12000, within: 1, staggered: false };
 		const zone = await zoneOf({ is: 'butted', through: 'bay' }, ['bay', 'course'], { joined });

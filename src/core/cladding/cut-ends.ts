@@ -8,7 +8,7 @@ import { plainFlag, type Flag } from '../units/flag';
 import { cutRun, cutSolid, NOTHING, type Left } from './cut-run';
 import type { Reach } from './bars-at-nodes';
 import type { CladFace } from './given-columns';
-import { lineKindOf } from './line-run';
+import { kindOfWay, lineKindOf } from './line-run';
 import type { PieceGroup } from './pieces';
 
 /** How bars end where others of their run meet them. */
@@ -71,8 +71,11 @@ export function meetingBars(
 		if (known) known.push(arm);
 		else arms.set(node, [arm]);
 	};
-	const isThrough = (bar: number) =>
-		ends.is === 'butted' && lineKindOf(edges, bar, sharedEdges) === ends.through;
+	const isThrough = (bar: number) => {
+		if (ends.is !== 'butted') return false;
+		const kind = lineKindOf(edges, bar, sharedEdges);
+		return kind === ends.through || (ends.rims && kind === 'rim' && kindOfWay(edges, bar) === ends.through);
+	};
 	const nodesOf = (lines: readonly number[]) => [
 		edges.from[lines[0]!]!,
 		...lines.map((line) => edges.to[line]!)

@@ -11,10 +11,21 @@ import type { Run } from '../project/schema';
  * ```
  */
 export function lineKindOf(edges: Edges, e: number, shared: Uint8Array | null = null): LineKind {
-	const direction = edgeDirections[edges.direction[e]!]!;
-	if (direction === 'trim') return 'rim';
 	const hasCells = edges.left[e] !== NO_CELL;
 	if (hasCells && edges.right[e] === NO_CELL && !shared?.[e]) return 'rim';
+	return kindOfWay(edges, e);
+}
+
+/**
+ * What a line would be with cells on both its sides, by the way that it runs.
+ *
+ * ```ts
+ * const upright = kindOfWay(edges, 0) === 'bay';
+ * ```
+ */
+export function kindOfWay(edges: Edges, e: number): LineKind {
+	const direction = edgeDirections[edges.direction[e]!]!;
+	if (direction === 'trim') return 'rim';
 	return direction === 'rising' || direction === 'falling' ? 'diagonal' : direction;
 }
 

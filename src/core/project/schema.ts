@@ -107,7 +107,13 @@ export const runSchema = z.strictObject({
 		.discriminatedUnion('is', [
 			z.strictObject({ is: z.literal('mitred'), others }),
 			z.strictObject({ is: z.literal('set back'), by: mm, others }),
-			z.strictObject({ is: z.literal('butted'), through: z.enum(lineKinds), others })
+			z.strictObject({
+				is: z.literal('butted'),
+				through: z.enum(lineKinds),
+				/** Rims that run the same way go through with them. */
+				rims: z.boolean().default(false),
+				others
+			})
 		])
 		.nullable()
 		.default(null),

@@ -26,7 +26,11 @@
 	function choose(is: Ends['is']) {
 		const { others } = ends;
 		const next: Ends =
-			is === 'mitred' ? { is, others } : is === 'set back' ? { is, by: 10, others } : { is, through, others };
+			is === 'mitred'
+				? { is, others }
+				: is === 'set back'
+					? { is, by: 10, others }
+					: { is, through, rims: true, others };
 		desk.do(`${of}: ends ${words[is]}`, setAt(path, next));
 	}
 </script>
@@ -49,7 +53,19 @@
 		options={lineWords.filter(({ value }) => ends.others || lines.includes(value) || value === ends.through)}
 		label="Lines that go through"
 		onchoose={(kind) => desk.do(`${of}: ${kind} lines go through`, setAt(path, { ...ends, through: kind }))}
-	/>{/if} where <ChoiceChip
+	/>{#if ends.through === 'bay' || ends.through === 'course'}{' '}and <ChoiceChip
+			value={ends.rims ? 'so' : 'none'}
+			options={[
+				{ value: 'so', label: 'rims that run so' },
+				{ value: 'none', label: 'no rims' }
+			]}
+			label="Whether rims go through with them"
+			onchoose={(which) =>
+				desk.do(
+					`${of}: ${which === 'so' ? 'rims that run so' : 'no rims'} go through`,
+					setAt(path, { ...ends, rims: which === 'so' })
+				)}
+		/>{/if}{/if} where <ChoiceChip
 	value={ends.others ? 'any' : 'own'}
 	options={[
 		{ value: 'any', label: 'any bars' },
