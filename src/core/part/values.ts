@@ -140,6 +140,9 @@ export class Vectors {
 		};
 	};
 	length = (p: PointRegisters) => this.b.apply('sqrt', this.dot(p, p));
+	/** Between two directions of any length, 0 to π. */
+	angle = (p: PointRegisters, q: PointRegisters) =>
+		this.b.apply('atan2', this.length(this.cross(p, q)), this.dot(p, q));
 	distance = (p: PointRegisters, q: PointRegisters) => this.length(this.subtract(p, q));
 	unit = (p: PointRegisters) => {
 		// One division and three products: a division costs several of them.
@@ -247,7 +250,7 @@ export const geometryFunctions: Readonly<Record<string, GeometryFunction & { low
 		takes: 'two directions',
 		result: ([a, b]) =>
 			isGeometry(a, 'direction') && isGeometry(b, 'direction') ? numberOf(dimensionOf('angle')) : undefined,
-		lower: (v, [a, b]) => v.b.apply('atan2', v.length(v.cross(at(a), at(b))), v.dot(at(a), at(b)))
+		lower: (v, [a, b]) => v.angle(at(a), at(b))
 	},
 	area: {
 		takes: 'one ring, or several gathered ones',

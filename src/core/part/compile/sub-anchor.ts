@@ -25,7 +25,7 @@ function ringSource(
 		edges.map((edge, k) => {
 			const back = v.negate(edges[(k + n - 1) % n]!);
 			const turn = v.cross(edge, back);
-			const angle = b.apply('atan2', v.length(turn), v.dot(edge, back));
+			const angle = v.angle(edge, back);
 			const isReentrant = b.apply('less', v.dot(turn, normal), b.constant(0));
 			return b.apply('choose', isReentrant, b.subtract(b.constant(2 * Math.PI), angle), angle);
 		});

@@ -25,12 +25,10 @@ export function pieceNames(
 
 /** What steps know of each of the lines that meet in a node. */
 function turnsOfWays(v: Vectors, { ways }: ValueOf<'ways'>): Names[] {
-	/** Between two of them. */
-	const angle = (k: number, n: number) => {
-		const [a, b] = [ways[k]!.direction, ways[n]!.direction];
-		return v.b.apply('atan2', v.length(v.cross(a, b)), v.dot(a, b));
-	};
-	const angles = ways.map((_, k) => ways.map((__, n) => (n > k ? angle(k, n) : null)));
+	/** Of each with those after it. */
+	const angles = ways.map(({ direction }, k) =>
+		ways.map((other, n) => (n > k ? v.angle(direction, other.direction) : null))
+	);
 	return ways.map(({ direction, far, across, deep, middle }, k): Names => {
 		const others = ways.flatMap((_, n) => (n === k ? [] : [angles[Math.min(k, n)]![Math.max(k, n)]!]));
 		// Beside a line that is alone there is none but the other way.
