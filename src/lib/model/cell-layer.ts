@@ -84,18 +84,18 @@ export class CellLayer {
 		this.sample();
 	}
 
-	/** One of each kind and of nothing, never seen: their programs can be made before there are cells. */
+	/** One of each kind and of nothing: their programs can be made, and drawn with, before there are cells. */
 	private sample(): void {
 		const nothing = new THREE.BufferGeometry();
 		nothing.setAttribute('position', new THREE.BufferAttribute(new Float32Array(0), 3));
-		const samples = new THREE.Group();
-		samples.visible = false;
-		samples.add(
+		const samples = [
 			new THREE.Mesh(nothing, this.matter),
 			new THREE.LineSegments(nothing, this.ink),
 			new THREE.Points(nothing, this.dots)
-		);
-		this.root.add(samples);
+		];
+		for (const sample of samples) sample.frustumCulled = false;
+		samples[0]!.castShadow = true;
+		this.root.add(...samples);
 	}
 
 	/** Draw nodes as large as a picture of some scale bears. @param pixel what of the model a point of the picture is (m) */

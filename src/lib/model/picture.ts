@@ -186,12 +186,19 @@ export class Picture {
 		this.quick.setSize(Math.ceil(part * x), Math.ceil(part * y));
 	}
 
-	/** Have the graphics card make the programs of moving pictures; it goes about it meanwhile. */
-	prepare(): void {
+	/**
+	 * Have the graphics card make the programs of moving pictures; it goes about it meanwhile. Once it has, one is drawn,
+	 * so that whatever else a first picture waits for is there too.
+	 */
+	async prepare(): Promise<void> {
 		const { renderer, scene, fine, eye } = this;
 		if (fine) renderer.setRenderTarget(this.quick);
-		renderer.compile(scene, eye.camera);
+		const made = renderer.compileAsync(scene, eye.camera);
 		renderer.setRenderTarget(null);
+		await made;
+		if (this.turn > 0 || this.ended) return;
+		renderer.shadowMap.needsUpdate = true;
+		this.draw();
 	}
 
 	/** Something has changed: draw it, quickly first. */
@@ -207,14 +214,9 @@ export class Picture {
 		this.busy = true;
 		this.again = false;
 		this.daylight.within(null);
-		const { renderer, scene, fine } = this;
-		const camera = this.eye.camera;
-		if (fine) {
-			renderer.setRenderTarget(this.quick);
-			renderer.render(scene, camera);
-			this.present(this.quick.texture, null);
-		} else renderer.render(scene, camera);
+		this.draw();
 		this.onDrawn?.();
+		const { renderer, fine } = this;
 		if (!fine) {
 			this.busy = false;
 			if (this.again) this.request();
@@ -226,6 +228,16 @@ export class Picture {
 		this.mind(took);
 		if (this.again) this.request();
 		else this.pausing = setTimeout(() => void this.rest(), PAUSE);
+	}
+
+	/** Draw a moving picture. */
+	private draw(): void {
+		const { renderer, scene, fine, eye } = this;
+		if (fine) {
+			renderer.setRenderTarget(this.quick);
+			renderer.render(scene, eye.camera);
+			this.present(this.quick.texture, null);
+		} else renderer.render(scene, eye.camera);
 	}
 
 	/** Mind how long pictures take: a first one brings programs and buffers with it, a row of them tells. */
@@ -281,7 +293,7 @@ export class Picture {
 		for (const [name, value] of Object.entries(set)) this.add.uniforms[name]!.value = value;
 		(this.add.uniforms['pixel']!.value as THREE.Vector2).set(1 / width, 1 / height);
 		renderer.setRenderTarget(this.sum);
-		this.draw(this.add);
+		this.fill(this.add);
 	}
 
 	/** Reckon how corners are darkened, from the depth of the first of the pictures a resting one is made of. */
@@ -379,10 +391,11 @@ export class Picture {
 		const set = { picture, dark, darkening: dark ? DARKENING : 0, encoded: target !== null };
 		for (const [name, value] of Object.entries(set)) this.show.uniforms[name]!.value = value;
 		this.renderer.setRenderTarget(target);
-		this.draw(this.show);
+		this.fill(this.show);
 	}
 
-	private draw(material: THREE.Material): void {
+	/** Draw a material all over the target. */
+	private fill(material: THREE.Material): void {
 		const { autoClear } = this.renderer;
 		this.renderer.autoClear = false;
 		this.quad.material = material;

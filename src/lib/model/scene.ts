@@ -106,7 +106,7 @@ export class ModelScene {
 		this.picture.onDrawn = () => this.onDrawn?.();
 		this.picture.onFine = () => this.onFine?.();
 		this.picture.onSlow = () => this.onSlow?.();
-		this.picture.prepare();
+		void this.picture.prepare();
 	}
 
 	/** Hang it on a wall, where hands reach it. @returns what takes it down for good */
