@@ -37,6 +37,8 @@ import { binsOf, clipOurs, clipTheirs, regionOf, touchedCells } from '../clip-ca
 import { onlyFace, projectOf, revolved, sheet } from '../faces';
 import { rationalSurfaceDerivatives, toVerb } from '../verb';
 import { columnLoops } from '../../src/core/part/evaluate/column-loops';
+import { runProgram } from '../../src/core/part/run';
+import type { ProgramRunner } from '../../src/core/part/threads/program-runner';
 import { queryRows, type Query } from '../../src/core/schedule/query';
 import { makeSchedule } from '../../src/core/schedule/table';
 import { aheadOfPlane, type Plane } from '../../src/core/geometry/solid/ahead-of-plane';
@@ -53,7 +55,7 @@ import { cutLengths } from '../../src/core/cutting/lengths';
 import { findClashes } from '../../src/core/clash/find';
 import { clipPieces } from '../../src/core/cladding/clip-pieces';
 import { keptSpace } from '../../src/core/cladding/kept-space';
-import type { ClauseGroup, FaceModel } from '../../src/core/cladding/model';
+import type { ClauseGroup, FaceModel, Model } from '../../src/core/cladding/model';
 import { findMoves } from '../../src/core/moves/find-moves';
 import type { Cells } from '../../src/core/pattern/cells';
 import { likeSchema } from '../../src/core/project/like-schema';
@@ -503,33 +505,25 @@ async function fiftyThousand(): Promise<void> {
 	);
 	note('exception:50000', 50_000, ms);
 }
+/** What the page opens on of a list of elements. */
+function opened(model: Model): void {
+	const list = makeSchedule(model, 'elements');
+	for (const key of ['mark', 'part', 'element', 'material', 'stock', 'thickness', 'length', 'area', 'mass'])
+		list.column(key);
+}
+
 /** A list of elements: as the page opens on it, with every column, sorted by marks and by a number, filtered by marks. */
 async function longList(): Promise<void> {
-	if (!wanted('schedule:200000')) return;
+	if (!wanted('schedule:200000') && !wanted('schedule:50000')) return;
 	const variants = [{ id: 'framed', name: 'framed', part: 'framed-glass', values: {} }];
 	const rules = [{ ...ring, put: { variant: 'framed' } }];
-	const project = projectOf(mass, counts(200, 200), { rules }, { variants });
-	const model = await new Chain().run(project);
+	const modelOf = (up: number) => new Chain().run(projectOf(mass, counts(200, up), { rules }, { variants }));
+	const short = await modelOf(50);
+	note('schedule:50000', makeSchedule(short, 'elements').rows, await time(() => opened(short)));
+	if (!wanted('schedule:200000')) return;
+	const model = await modelOf(200);
 	const { rows } = makeSchedule(model, 'elements');
-	note(
-		'schedule:200000',
-		rows,
-		await time(() => {
-			const list = makeSchedule(model, 'elements');
-			for (const key of [
-				'mark',
-				'part',
-				'element',
-				'material',
-				'stock',
-				'thickness',
-				'length',
-				'area',
-				'mass'
-			])
-				list.column(key);
-		})
-	);
+	note('schedule:200000', rows, await time(() => opened(model)));
 	note('schedule:200000-all', rows, await time(() => void makeSchedule(model, 'elements').columns));
 	const list = makeSchedule(model, 'elements');
 	const asked: Query = { filters: [], sort: null, groupBy: null };
@@ -1014,7 +1008,7 @@ async function clashes(): Promise<void> {
  * parts, five drivers, ten conditions, an opening.
  */
 async function richChain(): Promise<void> {
-	if (!wanted('chain:10000-rich')) return;
+	if (!wanted('chain:10000-rich') && !wanted('chain:10000-rich-simd')) return;
 	const range = (field: string, at_least: number | null, at_most: number | null) => ({
 		is: 'range',
 		field,
@@ -1078,15 +1072,28 @@ async function richChain(): Promise<void> {
 		}
 	];
 	const cut = readProject({ ...project, masses: [{ ...project.masses[0]!, trims }] });
-	const chain = new Chain();
-	const ms = await time(async (run) => {
-		const path = 'masses/m/form/profile/points/1/0';
-		const changed = applyEdits(cut, [{ do: 'set', path, value: 4350 + run }]).project;
-		const { problems, zones } = await chain.run(changed);
-		const parts = new Set(zones[0]!.model!.groups.map(({ group }) => group.ready.part.id));
-		if (problems.some(({ remark }) => !remark) || parts.size < 3) throw new Error(JSON.stringify(problems));
-	}, 9);
-	note('chain:10000-rich', 10_000, ms);
+	const changedBy = (chain: Chain) => {
+		let run = 0;
+		return async () => {
+			const path = 'masses/m/form/profile/points/1/0';
+			const changed = applyEdits(cut, [{ do: 'set', path, value: 4350 + ++run }]).project;
+			const { problems, zones } = await chain.run(changed);
+			const parts = new Set(zones[0]!.model!.groups.map(({ group }) => group.ready.part.id));
+			if (problems.some(({ remark }) => !remark) || parts.size < 3) throw new Error(JSON.stringify(problems));
+		};
+	};
+	const inOneLane: ProgramRunner = {
+		abreast: 1,
+		run: ({ program, column, count, origin, sheetOf }) =>
+			runProgram(program, column, count, origin, columnLoops, sheetOf)
+	};
+	const [two, one] = await timeBoth(
+		changedBy(new Chain()),
+		changedBy(new Chain(new Files(), 0, inOneLane)),
+		9
+	);
+	note('chain:10000-rich', 10_000, two);
+	note('chain:10000-rich-simd', 10_000, two, { name: 'its parts in one lane', ms: one });
 }
 
 /** Ten rules of three conditions on 100,000 cells: which takes each, with fields that were read before. */
