@@ -517,7 +517,7 @@ function boxesOf({ zones }: Model): Map<string, Box> {
 			for (let row = 0; row < clause.group.sites.length; row++) {
 				const box = new Box();
 				for (const table of clause.group.run.elements)
-					for (const k of instancesOf(table).get(row) ?? [])
+					for (const k of instancesOf(table).of(row))
 						box.take(placesOf(table.shape, k), zone!.faces[clause.face]!.origin);
 				found.set(pieceAddress(zone!, clause, row), box);
 			}

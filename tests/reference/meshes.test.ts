@@ -15,7 +15,6 @@ import { write3mf } from '../../src/core/exchange/3mf/write';
 import { writeObj } from '../../src/core/exchange/obj/write';
 import { writeStl } from '../../src/core/exchange/stl/write';
 import { pieceMarks } from '../../src/core/mark/marks-of';
-import { instancesOf } from '../../src/core/part/element-table';
 import { readProjectText } from '../../src/core/project/read';
 import { volumeWithin } from '../trial-run';
 import { textOf } from '../written';
@@ -26,11 +25,10 @@ function volumesOf(model: Model): Map<string, number> {
 	const found = new Map<string, number>();
 	for (const { model: zone } of model.zones)
 		for (const clause of zone!.groups)
-			for (const table of clause.group.run.elements)
-				for (const [row, instances] of instancesOf(table)) {
-					const mark = markOf(zone!, clause, row);
-					const own = instances.reduce((sum, k) => sum + table.volume[k]!, 0);
-					found.set(mark, (found.get(mark) ?? 0) + own);
+			for (const { count, row, volume } of clause.group.run.elements)
+				for (let k = 0; k < count; k++) {
+					const mark = markOf(zone!, clause, row[k]!);
+					found.set(mark, (found.get(mark) ?? 0) + volume[k]!);
 				}
 	return found;
 }

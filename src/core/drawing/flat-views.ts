@@ -150,7 +150,7 @@ export function sheetPatterns({ face, group }: GroupSource, row: number): SheetP
 	const found = new Map<string, SheetPattern>();
 	for (const table of group.run.elements) {
 		if (table.stock?.shape !== 'plate') continue;
-		for (const k of instancesOf(table).get(row) ?? []) {
+		for (const k of instancesOf(table).of(row)) {
 			const mesh = { vertices: placesOf(table.shape, k), triangles: trianglesOf(table.shape, k) };
 			const { label, glass } = group.ready.materials[table.element]!;
 			const called = [`${group.ready.elements[table.element]!.label}:`, label, stockOf(table, k) ?? ''].join(

@@ -27,7 +27,7 @@ function pictureOf(of: PiecesOfKind): View {
 function elementsOf({ source: { group }, row }: PiecesOfKind) {
 	const stockOf = stockReader();
 	const rows = group.run.elements.flatMap((table) =>
-		(instancesOf(table).get(row) ?? []).map((k) => [
+		Array.from(instancesOf(table).of(row), (k) => [
 			group.ready.elements[table.element]!.label,
 			group.ready.materials[table.element]!.label,
 			stockOf(table, k) ?? '',

@@ -3,7 +3,7 @@ import { cross, dot, length, pointAt, subtract, unit, type Vector } from '../geo
 import type { Kind } from '../like/kinds';
 import { kindsOfRows } from '../schedule/kind-of-row';
 import { sourcesOf, type GroupSource } from '../schedule/sources';
-import { instancesOf } from '../part/element-table';
+import { instancesOf, type ElementTable } from '../part/element-table';
 import { placesOf, trianglesOf } from '../part/places';
 import type { PartBody } from './piece-bodies';
 
@@ -41,28 +41,30 @@ const FRAME = 12;
 
 /** The bodies of one piece after the other, without anything made for them. */
 class Reader {
-	places = new Float64Array(3000);
+	places = new Float32Array(3000);
 	length = 0;
 	readonly parts: { element: number; triangles: ArrayLike<number>; size: number }[] = [];
 
 	/** @returns whether there is anything */
 	read({ group }: ClauseGroup, row: number): boolean {
 		this.length = this.parts.length = 0;
-		for (const table of group.run.elements)
-			for (const k of instancesOf(table).get(row) ?? []) {
-				const own = placesOf(table.shape, k);
-				const size = own.length;
-				if (this.length + size > this.places.length) {
-					const more = new Float64Array(2 * (this.length + size));
-					more.set(this.places);
-					this.places = more;
-				}
-				const { places, length } = this;
-				for (let n = 0; n < size; n++) places[length + n] = own[n]!;
-				this.length += size;
-				this.parts.push({ element: table.element, triangles: trianglesOf(table.shape, k), size });
-			}
+		for (const table of group.run.elements) this.take(table, instancesOf(table).of(row));
 		return this.length > 0;
+	}
+
+	private take({ element, shape }: ElementTable, instances: Uint32Array): void {
+		for (let n = 0; n < instances.length; n++) {
+			const own = placesOf(shape, instances[n]!);
+			const size = own.length;
+			if (this.length + size > this.places.length) {
+				const more = new Float32Array(2 * (this.length + size));
+				more.set(this.places);
+				this.places = more;
+			}
+			this.places.set(own, this.length);
+			this.length += size;
+			this.parts.push({ element, triangles: trianglesOf(shape, instances[n]!), size });
+		}
 	}
 
 	/** Three vertices far from one another and from one line: a frame that is read from them is exact. */
@@ -113,16 +115,18 @@ class Reader {
 	/** Whether it is a body that stands in a frame. */
 	isIn({ parts }: LikeBody, frames: Float64Array, at: number): boolean {
 		const { places } = this;
+		const [ox, oy, oz] = [frames[at]!, frames[at + 1]!, frames[at + 2]!];
+		const [xx, xy, xz] = [frames[at + 3]!, frames[at + 4]!, frames[at + 5]!];
+		const [yx, yy, yz] = [frames[at + 6]!, frames[at + 7]!, frames[at + 8]!];
+		const [zx, zy, zz] = [frames[at + 9]!, frames[at + 10]!, frames[at + 11]!];
 		let n = 0;
 		for (let k = 0; k < parts.length; k++) {
 			const wanted = parts[k]!.places;
 			for (let v = 0; v < wanted.length; v += 3, n += 3) {
 				const [p, q, r] = [wanted[v]!, wanted[v + 1]!, wanted[v + 2]!];
-				for (let a = 0; a < 3; a++) {
-					const here =
-						frames[at + a]! + p * frames[at + 3 + a]! + q * frames[at + 6 + a]! + r * frames[at + 9 + a]!;
-					if (!(Math.abs(here - places[n + a]!) <= SAME)) return false;
-				}
+				if (!(Math.abs(ox + p * xx + q * yx + r * zx - places[n]!) <= SAME)) return false;
+				if (!(Math.abs(oy + p * xy + q * yy + r * zy - places[n + 1]!) <= SAME)) return false;
+				if (!(Math.abs(oz + p * xz + q * yz + r * zz - places[n + 2]!) <= SAME)) return false;
 			}
 		}
 		return true;
@@ -154,12 +158,8 @@ class Reader {
 }
 
 function frameFrom(frames: Float64Array, at: number): Frame {
-	const [origin, x, y, z] = [0, 3, 6, 9].map((k): Vector => [
-		frames[at + k]!,
-		frames[at + k + 1]!,
-		frames[at + k + 2]!
-	]) as [Vector, Vector, Vector, Vector];
-	return { origin, x, y, z };
+	const vector = (k: number): Vector => [frames[k]!, frames[k + 1]!, frames[k + 2]!];
+	return { origin: vector(at), x: vector(at + 3), y: vector(at + 6), z: vector(at + 9) };
 }
 
 /** Pieces whose bodies are the same but for where they stand. */

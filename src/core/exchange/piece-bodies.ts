@@ -17,7 +17,7 @@ export interface PartBody {
 /** The bodies of a piece as they stand, from the origin of its face. */
 export function bodiesOf({ group }: ClauseGroup, row: number): PartBody[] {
 	return group.run.elements.flatMap((table) =>
-		(instancesOf(table).get(row) ?? []).map((k) => ({
+		Array.from(instancesOf(table).of(row), (k) => ({
 			element: table.element,
 			// What is placed is reckoned anew each time, in one and the same place.
 			places: table.shape.is === 'placed' ? placesOf(table.shape, k).slice() : placesOf(table.shape, k),

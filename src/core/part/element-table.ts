@@ -60,24 +60,43 @@ export interface ElementTable {
 	readonly shape: ElementShape;
 }
 
-const instances = new WeakMap<ElementTable, Map<number, number[]>>();
+const NONE = new Uint32Array(0);
+/** Which instances of an element belong to which row (piece), in their order. */
+class InstancesByRow {
+	/** Where those of each row begin in the list, and where the last ones end. */
+	private readonly first: Uint32Array;
+	private readonly list: Uint32Array;
+
+	constructor(row: Uint32Array) {
+		let rows = 0;
+		for (let k = 0; k < row.length; k++) rows = Math.max(rows, row[k]! + 1);
+		this.first = new Uint32Array(rows + 1);
+		this.list = new Uint32Array(row.length);
+		for (let k = 0; k < row.length; k++) this.first[row[k]! + 1]!++;
+		for (let r = 0; r < rows; r++) this.first[r + 1]! += this.first[r]!;
+		const next = this.first.slice(0, rows);
+		for (let k = 0; k < row.length; k++) this.list[next[row[k]!]!++] = k;
+	}
+
+	of(row: number): Uint32Array {
+		return this.has(row) ? this.list.subarray(this.first[row], this.first[row + 1]) : NONE;
+	}
+
+	has(row: number): boolean {
+		return row + 1 < this.first.length && this.first[row]! < this.first[row + 1]!;
+	}
+}
+
+const instances = new WeakMap<ElementTable, InstancesByRow>();
 /**
  * Instances of an element by the row of their piece.
  *
  * ```ts
- * const ofPiece = instancesOf(table).get(3) ?? [];
+ * const ofPiece = instancesOf(table).of(3);
  * ```
  */
-export function instancesOf(table: ElementTable): Map<number, number[]> {
+export function instancesOf(table: ElementTable): InstancesByRow {
 	let byRow = instances.get(table);
-	if (!byRow) {
-		byRow = new Map();
-		for (let k = 0; k < table.count; k++) {
-			const list = byRow.get(table.row[k]!);
-			if (list) list.push(k);
-			else byRow.set(table.row[k]!, [k]);
-		}
-		instances.set(table, byRow);
-	}
+	if (!byRow) instances.set(table, (byRow = new InstancesByRow(table.row)));
 	return byRow;
 }

@@ -61,14 +61,15 @@ export const triangleCount = ({ shape, count }: Pick<ElementTable, 'shape' | 'co
  */
 export function joinedMesh(
 	shape: ElementShape,
-	instances: readonly number[]
+	instances: ArrayLike<number>
 ): { places: Float32Array; triangles: Uint32Array } {
-	const lists = instances.map((k) => trianglesOf(shape, k));
+	const each = Array.from(instances);
+	const lists = each.map((k) => trianglesOf(shape, k));
 	const triangles = new Uint32Array(lists.reduce((sum, list) => sum + list.length, 0));
-	const sizes = instances.map((k) => placesOf(shape, k).length);
+	const sizes = each.map((k) => placesOf(shape, k).length);
 	const places = new Float32Array(sizes.reduce((sum, size) => sum + size, 0));
 	let [at, corner] = [0, 0];
-	for (const [n, k] of instances.entries()) {
+	for (const [n, k] of each.entries()) {
 		places.set(placesOf(shape, k), at);
 		const list = lists[n]!;
 		for (let t = 0; t < list.length; t++) triangles[corner++] = at / 3 + list[t]!;

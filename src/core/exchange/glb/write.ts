@@ -29,7 +29,7 @@ class SharedIndices {
 	) {}
 
 	/** @returns the accessor */
-	of(instances: readonly number[]): number {
+	of(instances: Uint32Array): number {
 		const { shape } = this;
 		const first = trianglesOf(shape, instances[0]!);
 		for (const k of instances) if (trianglesOf(shape, k) !== first) return this.make(instances);
@@ -40,7 +40,7 @@ class SharedIndices {
 		return accessor;
 	}
 
-	private make(instances: readonly number[]): number {
+	private make(instances: Uint32Array): number {
 		const { places, triangles } = joinedMesh(this.shape, instances);
 		return this.container.indices(triangles, places.length / 3);
 	}
@@ -132,8 +132,8 @@ class GlbBuilder {
 		return (row, mark) => {
 			let into: Bytes | null = null;
 			for (const { shape, byRow, material, indices } of tables) {
-				const instances = byRow.get(row);
-				if (!instances) continue;
+				const instances = byRow.of(row);
+				if (!instances.length) continue;
 				container.begin();
 				for (const k of instances) container.add(placesOf(shape, k));
 				const isFirst = into === null;
@@ -150,11 +150,11 @@ class GlbBuilder {
 		const { group } = clause;
 		const { origin } = zone.faces[clause.face]!;
 		const ownMesh = this.ownMeshes(clause);
-		const translation = JSON.stringify([origin[0] / 1000, origin[2] / 1000, -origin[1] / 1000]);
+		const translation = `"translation":${JSON.stringify([origin[0] / 1000, origin[2] / 1000, -origin[1] / 1000])}`;
 		const [part, variant] = [group.ready.part.label, group.ready.variant.name].map((text) =>
 			JSON.stringify(text)
 		);
-		const kind = `"part":${part},"variant":${variant}}}`;
+		const kind = `,"part":${part},"variant":${variant}}}`;
 		const made: number[] = [];
 		for (let row = 0; row < group.sites.length; row++) {
 			const mark = this.markOf(zone, clause, row);
@@ -163,12 +163,17 @@ class GlbBuilder {
 			if (mesh === null) continue;
 			const name = JSON.stringify(mark);
 			const into = this.nodes.next();
-			into.text(`{"name":${name},`);
+			into.text('{"name":');
+			into.text(name);
+			into.text(',');
 			if (found) putMatrix(into, found.frame, origin);
-			else into.text(`"translation":${translation}`);
-			into.text(`,"mesh":${mesh},"extras":{"address":`);
+			else into.text(translation);
+			into.text(',"mesh":');
+			into.count(mesh);
+			into.text(',"extras":{"address":');
 			into.text(JSON.stringify(pieceAddress(zone, clause, row)));
-			into.text(`,"mark":${name},`);
+			into.text(',"mark":');
+			into.text(name);
 			into.text(kind);
 			made.push(this.nodes.at);
 		}

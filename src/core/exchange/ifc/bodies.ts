@@ -145,7 +145,9 @@ export class BodyWriter {
 /** m³ */
 export function volumeOf(clause: ClauseGroup, row: number): number {
 	let sum = 0;
-	for (const table of clause.group.run.elements)
-		for (const k of instancesOf(table).get(row) ?? []) sum += table.volume[k]!;
+	for (const table of clause.group.run.elements) {
+		const own = instancesOf(table).of(row);
+		for (let n = 0; n < own.length; n++) sum += table.volume[own[n]!]!;
+	}
 	return sum / 1e9;
 }
