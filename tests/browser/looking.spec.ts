@@ -190,6 +190,63 @@ test('a picture of the view is written as large as it is asked for', async ({ pa
 	expect(bytes.length).toBeGreaterThan(50_000);
 });
 
+test('a full turn is written as a clip that a browser plays; stopped, nothing is written', async ({
+	page
+}) => {
+	await openDemo(page);
+	const choose = async () => {
+		await page.getByRole('button', { name: 'Look and views' }).click();
+		await page.getByRole('menuitem', { name: /^Full turn as MP4 1280 px/ }).click();
+	};
+	await choose();
+	await page.getByRole('button', { name: 'Stop' }).click();
+	await expect(page.getByText('The clip was stopped; nothing was written')).toBeVisible();
+	const [download] = await Promise.all([page.waitForEvent('download', { timeout: 100_000 }), choose()]);
+	expect(download.suggestedFilename()).toMatch(/\.mp4$/);
+	const { readFile } = await import('node:fs/promises');
+	const bytes = await readFile((await download.path())!);
+	// Played by a page of its own: those of the application play nothing that is not theirs.
+	const player = await page.context().newPage();
+	const played = await player.evaluate(async (base64) => {
+		const video = document.createElement('video');
+		video.muted = true;
+		video.src = `data:video/mp4;base64,${base64}`;
+		const once = (event: string) =>
+			new Promise((go, fail) => {
+				video.addEventListener(event, go, { once: true });
+				video.addEventListener('error', () => fail(new Error(video.error?.message)), { once: true });
+			});
+		await once('loadeddata');
+		const { videoWidth: width, videoHeight: height, duration } = video;
+		const at = async (second: number) => {
+			const sought = once('seeked');
+			video.currentTime = second;
+			await sought;
+			const pen = new OffscreenCanvas(width, height).getContext('2d')!;
+			pen.drawImage(video, 0, 0);
+			return pen.getImageData(0, 0, width, height).data;
+		};
+		const [start, quarter, whole] = [await at(0.1), await at(duration / 4), await at(duration - 0.05)];
+		// Of all points the share that is another colour.
+		const differing = (one: Uint8ClampedArray, other: Uint8ClampedArray) => {
+			let count = 0;
+			for (let k = 0; k < one.length; k += 4) if (Math.abs(one[k]! - other[k]!) > 24) count++;
+			return (4 * count) / one.length;
+		};
+		return {
+			width,
+			height,
+			duration,
+			turned: differing(start, quarter),
+			round: differing(start, whole)
+		};
+	}, bytes.toString('base64'));
+	expect([played.width, played.height % 2, Math.round(played.duration)]).toEqual([1280, 0, 8]);
+	// A quarter turn on it looks otherwise; at its end it comes round to where it began, but for a step.
+	expect(played.turned).toBeGreaterThan(0.02);
+	expect(played.round).toBeLessThan(played.turned);
+});
+
 test('cells are chosen in a box and within a line, in the model as on the map; again, they are let go', async ({
 	page
 }) => {

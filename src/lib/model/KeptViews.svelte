@@ -60,6 +60,35 @@
 			}
 		);
 	}
+	/** The clip that is being drawn. */
+	let drawing: AbortController | null = null;
+	async function writeClip(width: number) {
+		if (drawing) return;
+		const own = (drawing = new AbortController());
+		const name = `${fileStem(desk.project.document.name)}.mp4`;
+		let percent = -1;
+		const id = toast.loading('Drawing a full turn …', { duration: Infinity });
+		const told = (share: number) => {
+			if (Math.floor(100 * share) === percent) return;
+			percent = Math.floor(100 * share);
+			toast.loading(`Drawing a full turn: ${percent} %`, {
+				id,
+				duration: Infinity,
+				action: { label: 'Stop', onClick: () => own.abort() }
+			});
+		};
+		try {
+			const blob = await scene.turnClip(width, told, own.signal);
+			saveFile(name, blob, blob.type);
+			toast.success(`${name} written, ${width} pixels wide`);
+		} catch (error) {
+			if (own.signal.aborted) toast('The clip was stopped; nothing was written');
+			else toast.error(`The clip could not be drawn: ${(error as Error).message}`);
+		} finally {
+			toast.dismiss(id);
+			drawing = null;
+		}
+	}
 </script>
 
-<ViewMenu pose={() => scene.pose} onchoose={show} onpicture={writePicture} />
+<ViewMenu pose={() => scene.pose} onchoose={show} onpicture={writePicture} onclip={writeClip} />

@@ -13,13 +13,15 @@
 		pose: () => Pose;
 		onchoose: (view: KeptView) => void;
 		onpicture: (width: number) => void;
+		onclip: (width: number) => void;
 	}
-	let { pose, onchoose, onpicture }: Props = $props();
+	let { pose, onchoose, onpicture, onclip }: Props = $props();
 
 	const desk = useDesk();
 	const views = $derived(desk.project.document.views);
 	const current = $derived(views.find(({ id }) => id === desk.keptView));
 	const widths = [1920, 4000, 8000];
+	const clipWidths = [1280, 1920];
 	const round = (value: number) => Math.round(value * 10) / 10;
 
 	function keep() {
@@ -83,6 +85,13 @@
 				<DropdownMenu.Item class={item} onSelect={() => onpicture(width)}>
 					<span>Picture as PNG</span><span class="figures text-ink-2 ml-auto text-[11.5px]"
 						>{width} px wide</span
+					>
+				</DropdownMenu.Item>
+			{/each}
+			<DropdownMenu.Separator class="bg-hair my-1 h-px" />
+			{#each clipWidths as width (width)}
+				<DropdownMenu.Item class={item} onSelect={() => onclip(width)}>
+					<span>Full turn as MP4</span><span class="figures text-ink-2 ml-auto text-[11.5px]">{width} px</span
 					>
 				</DropdownMenu.Item>
 			{/each}

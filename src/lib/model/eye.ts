@@ -67,7 +67,7 @@ export class Eye {
 		private readonly onmove: () => void,
 		private readonly atOnce = true
 	) {
-		this.stand(this.pose);
+		this.aimCameras(this.pose);
 		this.gestures = {
 			begin: (x, y) => {
 				this.stop();
@@ -190,6 +190,12 @@ export class Eye {
 		this.go(pose);
 	}
 
+	/** Stand there at once. */
+	stand(pose: Pose): void {
+		this.stop();
+		this.place(pose);
+	}
+
 	private stop(): void {
 		cancelAnimationFrame(this.going);
 		this.going = 0;
@@ -218,7 +224,7 @@ export class Eye {
 	}
 
 	private place(pose: Pose): void {
-		this.stand(pose);
+		this.aimCameras(pose);
 		// Told once for all that was done, when whoever did it has ended: it may have been in the middle of an effect.
 		if (this.isTold) return;
 		this.isTold = true;
@@ -228,7 +234,7 @@ export class Eye {
 		});
 	}
 
-	private stand(pose: Pose): void {
+	private aimCameras(pose: Pose): void {
 		this.pose = pose;
 		const { back, right, up } = axesOf(pose);
 		const { perspective, flat } = this;

@@ -125,10 +125,26 @@ interface Part {
 	readonly width: number;
 	readonly height: number;
 }
-/** Large pictures are drawn in squares of this many pixels, with a border beside that corners are reckoned with. */
-const [SQUARE, BORDER] = [1024, 32];
-/** Pictures that each of them is made of. */
-const LARGE = 6;
+/** Large pictures are drawn in parts of at most so many pixels each way, with a border beside that corners are reckoned with. */
+const [MOST_AT_ONCE, BORDER] = [1024, 32];
+/** How each of them is drawn. */
+interface Drawn {
+	/** Of how many pictures it is made. */
+	readonly of: number;
+	/** Whether corners are darkened. */
+	readonly darkened: boolean;
+}
+const large: Readonly<Record<Manner, Drawn>> = {
+	plain: { of: 1, darkened: false },
+	light: { of: 6, darkened: true },
+	full: { of: 6, darkened: true }
+};
+/** Those of a clip are seen for a moment only; where each takes long there are fewer. */
+const inClips: Readonly<Record<Manner, Drawn & { readonly perSecond: number }>> = {
+	plain: { of: 1, darkened: false, perSecond: 3 },
+	light: { of: 1, darkened: false, perSecond: 12 },
+	full: { of: 3, darkened: true, perSecond: 24 }
+};
 
 /**
  * The picture of a scene on a canvas: quick while something moves; when it rests, made finer step by step, with smooth
@@ -304,49 +320,100 @@ export class Picture {
 		camera.clearViewOffset();
 	}
 
-	/**
-	 * The picture as it stands, larger: drawn in squares, one after the other.
-	 * @param width of it, in pixels @returns a PNG
-	 */
+	/** The picture as it stands, larger. @param width of it, in pixels @returns a PNG */
 	async large(width: number): Promise<Blob> {
-		const whole = { width, height: Math.round((width * this.size.height) / this.size.width) };
-		const canvas = new OffscreenCanvas(whole.width, whole.height);
+		const height = Math.round((width * this.size.height) / this.size.width);
+		let made: Promise<Blob> | null = null;
+		await this.inParts(width, height, large[this.manner], async (draw) => {
+			made = (await draw()).convertToBlob({ type: 'image/png' });
+		});
+		return made!;
+	}
+
+	/**
+	 * A clip of pictures that are drawn one after the other, in the shape of the one that is seen.
+	 * @param width of it, an even number of pixels @param before called before each is drawn, by how far it is
+	 * @param signal gives it up: its reason is thrown @throws Error where this browser cannot write clips
+	 */
+	async clip(
+		width: number,
+		seconds: number,
+		before: (share: number) => void,
+		signal: AbortSignal
+	): Promise<Blob> {
+		const { Clip } = await import('./clip');
+		const height = 2 * Math.round((width * this.size.height) / this.size.width / 2);
+		const how = inClips[this.manner];
+		const clip = await Clip.of(width, height, how.perSecond);
+		const count = seconds * how.perSecond;
+		try {
+			await this.inParts(width, height, how, async (draw) => {
+				for (let k = 0; k < count; k++) {
+					signal.throwIfAborted();
+					before(k / count);
+					await clip.add(await draw(), k);
+				}
+			});
+			return await clip.end();
+		} finally {
+			clip.close();
+		}
+	}
+
+	/**
+	 * Draw of another size than what is seen: in parts, one after the other, while nothing else is drawn.
+	 * @param act is given what draws it as it stands
+	 */
+	private async inParts(
+		width: number,
+		height: number,
+		{ of, darkened }: Drawn,
+		act: (draw: () => Promise<OffscreenCanvas>) => Promise<void>
+	): Promise<void> {
+		const whole = { width, height };
+		const canvas = new OffscreenCanvas(width, height);
 		const pen = canvas.getContext('2d')!;
-		const side = SQUARE + 2 * BORDER;
+		const [across, down] = [width, height].map((size) =>
+			Math.ceil(size / Math.ceil(size / MOST_AT_ONCE))
+		) as [number, number];
+		const [wide, high] = [across + 2 * BORDER, down + 2 * BORDER];
 		while (this.busy) await new Promise((go) => setTimeout(go, 20));
 		this.busy = true;
-		const square = new THREE.WebGLRenderTarget(side, side, { depthBuffer: false });
-		const pixels = new Uint8Array(4 * side * side);
-		try {
-			this.makeRoom(side, side);
-			for (let y = 0; y < whole.height; y += SQUARE)
-				for (let x = 0; x < whole.width; x += SQUARE) {
-					const part = { whole, x: x - BORDER, y: y - BORDER, width: side, height: side };
-					for (let k = 0; k < (this.manner === 'plain' ? 1 : LARGE); k++) {
+		const target = new THREE.WebGLRenderTarget(wide, high, { depthBuffer: false });
+		const pixels = new Uint8Array(4 * wide * high);
+		const image = new ImageData(wide, high);
+		const draw = async () => {
+			for (let y = 0; y < height; y += down)
+				for (let x = 0; x < width; x += across) {
+					const part = { whole, x: x - BORDER, y: y - BORDER, width: wide, height: high };
+					for (let k = 0; k < of; k++) {
 						this.addOne(part, k);
-						if (!k && this.fine) this.darken(part);
+						if (!k && darkened) this.darken(part);
 						await drawn(this.renderer);
 					}
 					if (this.ended) throw new Error('the page was left');
-					this.present(this.sum.texture, this.fine && this.cornersOf(this.eye.camera).gtaoMap, square);
-					await this.renderer.readRenderTargetPixelsAsync(square, 0, 0, side, side, pixels);
-					const image = new ImageData(side, side);
-					for (let row = 0; row < side; row++)
+					this.present(this.sum.texture, darkened ? this.cornersOf(this.eye.camera).gtaoMap : null, target);
+					await this.renderer.readRenderTargetPixelsAsync(target, 0, 0, wide, high, pixels);
+					for (let row = 0; row < high; row++)
 						image.data.set(
-							pixels.subarray(4 * side * row, 4 * side * (row + 1)),
-							4 * side * (side - 1 - row)
+							pixels.subarray(4 * wide * row, 4 * wide * (row + 1)),
+							4 * wide * (high - 1 - row)
 						);
-					pen.putImageData(image, x - BORDER, y - BORDER, BORDER, BORDER, SQUARE, SQUARE);
+					pen.putImageData(image, x - BORDER, y - BORDER, BORDER, BORDER, across, down);
 				}
+			return canvas;
+		};
+		try {
+			this.makeRoom(wide, high);
+			await act(draw);
 		} finally {
-			square.dispose();
+			target.dispose();
 			this.busy = false;
 			if (!this.ended) {
 				this.makeRoom(this.size.width, this.size.height);
 				this.request();
 			}
 		}
-		return canvas.convertToBlob({ type: 'image/png' });
 	}
 
 	/** Let a resting picture have a size (pixels). */

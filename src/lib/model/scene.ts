@@ -14,7 +14,7 @@ import { CellLayer, type CellEntry } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
 import type { Gestures } from './gestures';
-import type { Frame, Pose } from './pose';
+import { turned, type Frame, type Pose } from './pose';
 import { FormLayer } from './form-layer';
 import { HandleLayer, draggedTo } from './handle-layer';
 import { cellColours, standingCells, type Paint } from './paint';
@@ -36,6 +36,8 @@ import {
 } from './selection-overlay';
 
 const NONE: ReadonlySet<number> = new Set();
+/** How long a clip of a full turn is. */
+const TURN_SECONDS = 8;
 /** The model drawn in 3D: plain cells, pieces, lines, the selection; drawn only when something changed. */
 export class ModelScene {
 	readonly canvas = document.createElement('canvas');
@@ -373,6 +375,31 @@ export class ModelScene {
 			() => this.picture.large(width),
 			() => this.spare()
 		);
+	}
+
+	/**
+	 * A full turn about the model, or about what is looked at where not all of it is seen, as a clip that can be shown
+	 * again and again.
+	 * @param width pixels, an even number @param told what share of it there is @param signal gives it up
+	 * @throws Error where this browser cannot write clips
+	 */
+	async turnClip(width: number, told: (share: number) => void, signal: AbortSignal): Promise<Blob> {
+		const from = this.eye.stance;
+		const about = this.eye.sees(this.bounds) ? this.bounds.getCenter(new THREE.Vector3()) : from.target;
+		const turnTo = (share: number) => {
+			this.eye.stand(turned(from, about, [2 * Math.PI * share, 0]));
+			told(share);
+		};
+		this.eye.resting = true;
+		try {
+			return await this.pieces.inFull(
+				() => this.picture.clip(width, TURN_SECONDS, turnTo, signal),
+				() => this.spare()
+			);
+		} finally {
+			this.eye.resting = false;
+			this.eye.stand(from);
+		}
 	}
 
 	/** Cut the model open. */
