@@ -88,28 +88,48 @@ export function joinedMesh(
  */
 export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>): Float32Array {
 	const bounds = Float32Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
-	if (shape.is !== 'placed') widen(bounds, shape.positions);
-	else {
-		const boxes = { ...shape, unit: cornersOfBox(shape.unit) };
-		for (let k = 0; k < count; k++) widen(bounds, placesOf(boxes, k));
-	}
+	if (shape.is === 'placed') widenByMaps(bounds, cornersOfBox(shape.unit), shape.maps, count);
+	else widen(bounds, shape.positions);
 	return bounds;
 }
 
-/** Widen a box to hold some places. */
-function widen(bounds: Float32Array, places: Float32Array): void {
-	let [lowX, lowY, lowZ] = [bounds[0]!, bounds[1]!, bounds[2]!];
-	let [highX, highY, highZ] = [bounds[3]!, bounds[4]!, bounds[5]!];
-	for (let k = 0; k < places.length; k += 3) {
-		const [x, y, z] = [places[k]!, places[k + 1]!, places[k + 2]!];
-		if (x < lowX) lowX = x;
-		if (x > highX) highX = x;
-		if (y < lowY) lowY = y;
-		if (y > highY) highY = y;
-		if (z < lowZ) lowZ = z;
-		if (z > highZ) highZ = z;
+/** Widen a box to hold a mesh's places under every map; see `Placed`. Hot: there are thousands of maps in a message. */
+function widenByMaps(bounds: Float32Array, unit: Float32Array, maps: Float32Array, count: number): void {
+	const values = unit.length / 3;
+	const [us, vs, ws] = [0, 1, 2].map((a) =>
+		Float64Array.from({ length: values }, (_, k) => unit[3 * k + a]!)
+	) as [Float64Array, Float64Array, Float64Array];
+	for (let a = 0; a < 3; a++) {
+		let low = bounds[a]!;
+		let high = bounds[3 + a]!;
+		for (let m = a; m < MAP * count; m += MAP) {
+			const [whole, x, y, z] = [maps[m]!, maps[m + 4]!, maps[m + 8]!, maps[m + 12]!];
+			const [xy, yz, xz, xyz] = [maps[m + 16]!, maps[m + 20]!, maps[m + 24]!, maps[m + 28]!];
+			for (let k = 0; k < values; k++) {
+				const [u, v, w] = [us[k]!, vs[k]!, ws[k]!];
+				const at = whole + u * (x + v * (xy + w * xyz) + w * xz) + v * (y + w * yz) + w * z;
+				if (at < low) low = at;
+				if (at > high) high = at;
+			}
+		}
+		bounds[a] = low;
+		bounds[3 + a] = high;
 	}
-	bounds.set([lowX, lowY, lowZ, highX, highY, highZ]);
+}
+
+/** Widen a box to hold some places. Hot: one axis after the other goes three times as fast as all at once. */
+function widen(bounds: Float32Array, places: Float32Array): void {
+	for (let a = 0; a < 3; a++) {
+		let low = bounds[a]!;
+		let high = bounds[3 + a]!;
+		for (let k = a; k < places.length; k += 3) {
+			const at = places[k]!;
+			if (at < low) low = at;
+			if (at > high) high = at;
+		}
+		bounds[a] = low;
+		bounds[3 + a] = high;
+	}
 }
 
 /**
