@@ -40,7 +40,7 @@ const WANTED = 48;
 const LEAST_EACH = 3;
 const MOST_LINES = 10;
 /** Areas are shown to four figures; they are computed to this share. */
-const SHOWN_AREA = 1e-6;
+const SHOWN_AREA = 1e-5;
 
 /** Parameters on every knot and evenly between, and which of them are knots. */
 function sampleParameters(knots: Float64Array, wanted = WANTED): { at: number[]; onKnots: number[] } {
