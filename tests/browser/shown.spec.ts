@@ -122,11 +122,11 @@ test('what is flagged is walked from the worst on, or chosen all at once, and ea
 	const count = Number((await flags.textContent())!.split(' ')[0]);
 	await flags.click();
 	const card = page.getByTestId('card');
-	await expect(page.getByTestId('card-why').locator('.text-oxide').first()).toBeVisible();
+	await expect(page.getByTestId('card-told')).toBeVisible();
 	await page.getByRole('button', { name: 'Choose all flagged pieces' }).click();
 	await expect(card).toContainText(`and ${count - 1} more`);
 	for (let k = 0; k < 3; k++) {
-		await expect(page.getByTestId('card-why').locator('.text-oxide').first()).toBeVisible();
+		await expect(page.getByTestId('card-told')).toBeVisible();
 		await card.getByRole('button', { name: 'The next of what is chosen' }).click();
 	}
 });

@@ -69,7 +69,7 @@
 		{#if !asked}
 			<button
 				type="button"
-				class="text-patina-deep underline decoration-dotted underline-offset-2"
+				class="text-patina-deep text-left underline decoration-dotted underline-offset-2"
 				onclick={tryAll}
 				>What would bring the {measure?.label}{count === 1 ? '' : ` of these ${formatNumber(count)}`} inside?</button
 			>

@@ -210,6 +210,17 @@
 				>{/if}
 			<span class="figures text-ink-2 block text-[11px] break-all">{found.address}</span>
 		</p>
+		{#if piece && (refusal || told.length)}
+			<div class="border-oxide mt-1.5 border-l-2 pl-2" data-testid="card-told">
+				<p class="sentence text-oxide text-[13.5px]! leading-snug!">
+					{#if refusal}<span class="block first-letter:uppercase">{refusal}.</span>{/if}
+					{#each told.map(flagSentence) as flag (flag)}<span class="block first-letter:uppercase"
+							>{flag}.</span
+						>{/each}
+				</p>
+				{#each gone as limit (`${limit.id} ${zone.id}`)}<BringInside zone={zone.id} {limit} />{/each}
+			</div>
+		{/if}
 		<SiteFigures {found} {face} {piece} />
 		{#if piece}<Reckoned {piece} />{/if}
 		{#if found.kind === 'cell'}<ChooseMore {found} />{/if}
@@ -247,13 +258,10 @@
 							<span class="figures text-[12px]">{perPieceText(name, values[piece.row]!)}</span>.</span
 						>
 					{/each}
-					{#if refusal}<span class="text-oxide block">{refusal}.</span>{/if}
-					{#each told.map(flagSentence) as flag (flag)}<span class="text-oxide block">{flag}.</span>{/each}
 				{/if}
 			{:else if found.kind === 'cell'}No rule took it.{:else if found.kind === 'line'}No line run goes along
 				it.{:else}Nothing stands on it.{/if}
 		</div>
-		{#each gone as limit (`${limit.id} ${zone?.id}`)}<BringInside zone={zone!.id} {limit} />{/each}
 		{#each beside as { group, row } (group.serial)}
 			{@const k = clauses?.rules.findIndex(({ id }) => id === group.clause.id) ?? -1}
 			<p

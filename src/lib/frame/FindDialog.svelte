@@ -2,7 +2,8 @@
 	import FoundList from '$lib/components/FoundList.svelte';
 	import { Command, Dialog } from 'bits-ui';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import { findable, matching, piecesMarked, type Entry } from './findable';
+	import { findable, piecesMarked } from './findable';
+	import { matching, type Entry } from './matching';
 
 	let { open = $bindable() }: { open: boolean } = $props();
 	const desk = useDesk();

@@ -11,16 +11,8 @@ import { lookWords } from '$lib/state/look-words';
 import { allActs } from '$lib/state/sheet-state.svelte';
 import { addressOf, type Found } from '$lib/state/selection.svelte';
 import { exportProject } from './export-project';
+import type { Entry } from './matching';
 import { keysHeard } from './keys';
-
-/** Something that can be found by its words. */
-export interface Entry {
-	readonly label: string;
-	readonly kind: string;
-	/** The key that does the same. */
-	readonly key?: string;
-	readonly act: () => void;
-}
 
 /** Everything of a project that has words, but for its pieces. */
 export function findable(desk: Desk): Entry[] {
@@ -70,7 +62,7 @@ export function findable(desk: Desk): Entry[] {
 			{ label: `${number} ${words}`, kind: 'clause', act: () => clause(path) },
 			...allActs(acts)
 				.filter(({ disabled }) => !disabled)
-				.map(({ label, act }) => ({ label, kind: `at clause ${number}`, act }))
+				.map(({ label, act }) => ({ label, kind: `at clause ${number}`, isAtClause: true, act }))
 		]),
 		...newFormWords.map(({ kind, label }) => ({
 			label: `Add a mass: ${label}`,
@@ -147,26 +139,4 @@ export function piecesMarked(desk: Desk, text: string, most: number): Entry[] {
 		});
 	});
 	return list;
-}
-
-/** Entries that have all words of a text, those that begin with it first. */
-export function matching(entries: readonly Entry[], text: string): Entry[] {
-	const whole = text.trim().toLowerCase();
-	const words = whole.split(/\s+/).filter(Boolean);
-	if (!words.length) return [...entries];
-	const ranked: [number, Entry][] = [];
-	for (const entry of entries) {
-		const label = entry.label.toLowerCase();
-		const all = `${label} ${entry.kind}`;
-		if (!words.every((word) => all.includes(word))) continue;
-		const rank = label.startsWith(whole)
-			? 0
-			: ` ${label}`.includes(` ${whole}`)
-				? 1
-				: label.includes(whole)
-					? 2
-					: 3;
-		ranked.push([rank, entry]);
-	}
-	return ranked.sort(([a], [b]) => a - b).map(([, entry]) => entry);
 }

@@ -13,7 +13,7 @@ import { ClashSearch } from './clash-search.svelte';
 import { MoveSearch } from './move-search.svelte';
 import type { LiveModel } from './model.svelte';
 import type { OpenProject } from './project.svelte';
-import { Selection, type Found } from './selection.svelte';
+import { find, Selection, type Found } from './selection.svelte';
 import { SheetState } from './sheet-state.svelte';
 import { pathTo, setAt, type Path } from '$core/project/typed-path';
 import { isWithin } from '$core/project/paths';
@@ -227,9 +227,13 @@ export class Desk {
 			});
 	}
 
-	/** To the next flag, or the one before: its piece is chosen and brought into the picture. */
+	/** To the next flag, or the one before: its piece is chosen and brought into the picture, its zone onto the map. */
 	walkFlags(by: 1 | -1): void {
-		if (this.flags.step(by)) this.framings++;
+		if (!this.flags.step(by)) return;
+		const { view } = this.model;
+		const zone = find(view, this.selection.last!)?.zone;
+		if (zone !== undefined) this.activeZone = view.zones[zone]!.id;
+		this.framings++;
 	}
 
 	/** Another lens, while the sheet stays where it is. */
