@@ -39,6 +39,28 @@ describe('the sheets of a project', () => {
 		book = bookOf(model, DAY);
 	});
 
+	it('codes on the plan of the cover stand on tags of their own, over all that is drawn under them', () => {
+		const [page] = ofGroup(book, 'cover')[0]!.draw();
+		const order = page!.inked.map(({ layer }) => layer);
+		const on = (layer: LayerName) => page!.inked.find((one) => one.layer === layer)!;
+		const codes = on('heads').texts;
+		expect(codes.map(({ text }) => text)).to.have.members(model.project.zones.map(({ code }) => code));
+		expect(order.indexOf('tags')).to.be.greaterThan(order.indexOf('bars'));
+		expect(order.indexOf('heads')).to.be.greaterThan(order.indexOf('tags'));
+		const boxes = on('tags').fills.map(([ring]) =>
+			boxOf([0, 2, 4, 6].map((k) => [ring![k]!, ring![k + 1]!] as const))
+		);
+		for (const { x, y, size, text } of codes) {
+			const { low, high } = boxes.find(
+				(box) => box.low[0] < x && x < box.high[0] && box.low[1] < y && y < box.high[1]
+			)!;
+			// Capitals are seven tenths as high as their size, at least half as wide.
+			expect(high[1] - y, text).to.be.greaterThan(0.7 * size);
+			expect(y - low[1], text).to.be.greaterThan(0);
+			expect(high[0] - low[0], text).to.be.greaterThan(0.5 * size * text.length);
+		}
+	});
+
 	it('each has a number of its own, and comes to as many pages as it says', () => {
 		expect(new Set(book.map(({ number }) => number)).size).to.equal(book.length);
 		for (const group of ['cover', 'unrolled', 'bars', 'nodes'] as const)

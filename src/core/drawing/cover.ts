@@ -9,6 +9,8 @@ import { drawTable, plainTable, TABLE_LINE, widthOfTable } from './table';
 
 /** Of the plan on the cover: what lies between it and the tables, how wide it is at least, how far codes are apart (mm). */
 const [KEY_APART, LEAST_KEY, CODE_APART] = [10, 40, 9];
+/** Of a code on it (mm). */
+const CODE = 4;
 
 /** Cover: what the project comes to, where its zones stand, and which sheets there are. */
 export function cover(
@@ -82,7 +84,7 @@ export function cover(
 				// What stands over another zone is told once.
 				if (told.some(([tx, ty]) => Math.hypot(tx - here[0], ty - here[1]) < CODE_APART)) continue;
 				told.push(here);
-				ink.text('heads', ...here, 5, zone!.zone.code, { from: 'middle', bold: true });
+				ink.tag(...here, CODE, zone!.zone.code);
 			}
 		});
 	return { ...name, group: 'cover', count: 1, draw: () => [draw()] };

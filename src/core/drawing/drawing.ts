@@ -13,6 +13,7 @@ export const layers = {
 	outline: { name: 'OUTLINE', pen: 0.35, colour: '#1b1b18' },
 	openings: { name: 'OPENINGS', pen: 0.25, colour: '#1b1b18' },
 	folds: { name: 'FOLDS', pen: 0.18, colour: '#1f7a6b' },
+	tags: { name: 'TAGS', pen: 0.13, colour: '#ffffff' },
 	levels: { name: 'LEVELS', pen: 0.13, colour: '#b23b2a' },
 	heads: { name: 'HEADS', pen: 0.13, colour: '#1f7a6b' },
 	clouds: { name: 'CLOUDS', pen: 0.25, colour: '#b23b2a' },
@@ -64,6 +65,9 @@ export interface View {
 
 /** How large a letter is on the average, for its size: Archivo's figures and small letters, measured. */
 const LETTER = 0.56;
+
+/** From the base line to the middle of capitals, for their size. */
+const CAPITALS = 0.35;
 
 /** About how wide a text is (mm). */
 export const widthOfText = (text: string, size: number): number => text.length * LETTER * size;
@@ -124,6 +128,17 @@ export class Ink {
 		const known = this.texts.get(layer) ?? [];
 		known.push({ x, y, size, text, from, turn, bold });
 		this.texts.set(layer, known);
+	}
+
+	/** A text on a tag of its own, which covers what lies under it. @param x of its middle, as `y` is */
+	tag(x: number, y: number, size: number, text: string): void {
+		const [width, height] = [widthOfText(text, size) + size * 0.6, size * 1.3];
+		const [left, foot] = [x - width / 2, y - height / 2];
+		this.fill('tags', [
+			Float64Array.of(left, foot, left + width, foot, left + width, foot + height, left, foot + height)
+		]);
+		this.box('heads', left, foot, width, height);
+		this.text('heads', x, y - size * CAPITALS, size, text, { from: 'middle', bold: true });
 	}
 
 	/** What another one has taken, at another place: its lines at a scale, its texts as large as they are. */

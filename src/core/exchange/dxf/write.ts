@@ -12,7 +12,7 @@ import {
 import { layers, type LayerName, type Page } from '../../drawing/drawing';
 import { inDegrees } from '../../units/scale';
 
-/** Numbers of colours in the format's own index: 1 red, 3 green, 5 blue, 8 and 9 grey, 7 black on white. */
+/** Numbers of colours in the format's own index: 1 red, 3 green, 5 blue, 8 and 9 grey, 7 black on white, 255 white. */
 const colours: Partial<Record<LayerName, number>> = {
 	levels: 1,
 	clouds: 1,
@@ -20,7 +20,8 @@ const colours: Partial<Record<LayerName, number>> = {
 	dimensions: 5,
 	cells: 8,
 	cuts: 9,
-	structure: 8
+	structure: 8,
+	tags: 255
 };
 const BLACK = 7;
 /** Between two sheets (mm). */
