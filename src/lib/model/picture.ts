@@ -137,7 +137,8 @@ export class Picture {
 		const made = renderer.compileAsync(scene, eye.camera);
 		renderer.setRenderTarget(null);
 		await made;
-		if (this.turn > 0 || this.ended) return;
+		// Once it is seen it has a size, and a first picture of nothing there need not be.
+		if (this.size.width > 1 || this.ended) return;
 		renderer.shadowMap.needsUpdate = true;
 		this.draw();
 	}
