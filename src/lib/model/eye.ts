@@ -128,6 +128,11 @@ export class Eye {
 		return this.frameOf;
 	}
 
+	/** Whether there is a picture to see anything in. */
+	get hasRoom(): boolean {
+		return this.frameOf.width > 1;
+	}
+
 	/** How far it sees (m). */
 	get far(): number {
 		return this.perspective.far;

@@ -92,6 +92,7 @@ export class Picture {
 	private busy = false;
 	private again = false;
 	private long = 0;
+	private unseen = true;
 	private ended = false;
 	look: Look = 'paper';
 	/** Called after a moving picture has been drawn. */
@@ -148,10 +149,16 @@ export class Picture {
 		this.turn++;
 		clearTimeout(this.pausing);
 		if (this.busy) this.again = true;
-		else this.asked ||= requestAnimationFrame(() => void this.move());
+		else if (this.unseen) {
+			// The first waits for what else is done at this moment, not for the screen: that has a whole page to draw.
+			this.unseen = false;
+			this.busy = true;
+			queueMicrotask(() => void this.move());
+		} else this.asked ||= requestAnimationFrame(() => void this.move());
 	}
 
 	private async move(): Promise<void> {
+		if (this.ended) return;
 		this.asked = 0;
 		this.busy = true;
 		this.again = false;

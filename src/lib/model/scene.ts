@@ -118,7 +118,6 @@ export class ModelScene {
 			if (entry) this.resize(entry.contentRect.width, entry.contentRect.height);
 		});
 		resize.observe(wall);
-		this.resize(wall.clientWidth, wall.clientHeight);
 		wall.append(this.canvas);
 		return () => {
 			resize.disconnect();
@@ -202,17 +201,13 @@ export class ModelScene {
 
 	private boundsOf(view: ModelView): THREE.Box3 {
 		const bounds = new THREE.Box3();
-		const at = new THREE.Vector3();
 		// Cells may stand before it is known what their masses look like.
 		const faces = view.masses.length ? [] : view.zones.flatMap((zone) => zone.faces);
-		for (const { grid } of faces)
-			for (let k = 0; k < grid.positions.length; k += 3)
-				bounds.expandByPoint(at.fromArray(grid.positions, k).multiplyScalar(MM));
-		for (const { origin, positions } of view.masses.flatMap((mass) => mass.faces)) {
-			const base = new THREE.Vector3(...origin);
-			for (let k = 0; k < positions.length; k += 3)
-				bounds.expandByPoint(at.fromArray(positions, k).add(base).multiplyScalar(MM));
-		}
+		for (const { grid } of faces) bounds.union(new THREE.Box3().setFromArray(grid.positions));
+		for (const { origin, positions } of view.masses.flatMap((mass) => mass.faces))
+			bounds.union(new THREE.Box3().setFromArray(positions).translate(new THREE.Vector3(...origin)));
+		bounds.min.multiplyScalar(MM);
+		bounds.max.multiplyScalar(MM);
 		if (!bounds.equals(this.bounds) && !bounds.isEmpty()) {
 			this.daylight.fit(bounds);
 			this.eye.holds(bounds);
@@ -521,8 +516,8 @@ export class ModelScene {
 
 	request(): void {
 		// The first picture of all takes long, and of nothing there need be none.
-		if (this.stocked) this.picture.request();
-		else this.onDrawn?.();
+		if (!this.stocked) this.onDrawn?.();
+		else if (this.eye.hasRoom) this.picture.request();
 	}
 
 	/** Let go of all that it holds. */
