@@ -146,9 +146,6 @@ export class Chain {
 		const project = bound.edits.length ? applyEdits(whole, bound.edits).project : whole;
 		const ms = Object.fromEntries(stageNames.map((name) => [name, 0])) as Record<StageName, number>;
 		this.memo.startRun();
-		// Fetched while faces are set out; the first to be told of a fault is who waits for it.
-		const solids = usesSolids(project) ? loadSolids() : Promise.resolve();
-		solids.catch(() => {});
 		const ofMasses = new Problems();
 		const problems = new Problems(ofMasses);
 		problems.list.push(...bound.problems);
@@ -212,12 +209,18 @@ export class Chain {
 		});
 
 		const laidOut: (Kept<JoinedFaces> | null)[] = [];
+		let solids = Promise.resolve();
 		for (const [k, zone] of zones.entries()) {
 			await begin(`Setting out ${zone.name}`, k);
 			for (const { mass } of zone.faces) if (isMass(mass)) await makeMass(mass);
 			laidOut.push(await problems.collect(pathTo('zones', zone.id), () => layOut(run, zone)));
 			if (k === 0 || k === zones.length - 1)
 				hooks.cells?.(state(zones.map(withoutPieces(laidOut)), new Map()));
+			if (k === 0 && usesSolids(project)) {
+				// Fetched while other faces are set out; the first to be told of a fault is who waits for it.
+				solids = loadSolids();
+				solids.catch(() => {});
+			}
 		}
 		for (const { id } of project.masses) await makeMass(id);
 
