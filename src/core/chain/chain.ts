@@ -19,7 +19,7 @@ import { loadSolids } from '../geometry/solid/library';
 import { Files } from '../project/files';
 import type { Project, Zone } from '../project/schema';
 import { ProblemError, type Problem } from '../units/problem';
-import { cladZone } from './clad';
+import { beginZone, type BegunZone } from './clad';
 import { layOut } from './lay-out';
 import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
@@ -30,7 +30,7 @@ import { fieldNames } from '../field/fields';
 import { namedValues, NOTHING_NAMED } from '../named/named-values';
 import { pathTo } from '../project/typed-path';
 import { settingOutOf } from './other-zones';
-import { websMet } from './webs';
+import { websMet, type Chords, type LaidWeb } from './webs';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -149,7 +149,8 @@ export class Chain {
 		const ofMasses = new Problems();
 		const problems = new Problems(ofMasses);
 		problems.list.push(...bound.problems);
-		const total = 2 * project.zones.length;
+		const withNodes = project.zones.filter(({ nodes }) => nodes.length);
+		const total = 2 * project.zones.length + withNodes.length;
 		let now = { what: '', done: 0 };
 		if (await problems.collect('sun', () => checkSun(project.sun))) this.lastSun = project.sun;
 		const zones: Zone[] = [];
@@ -225,33 +226,50 @@ export class Chain {
 		for (const { id } of project.masses) await makeMass(id);
 
 		await solids;
-		const states: ZoneState[] = [];
-		const clad = new Map<string, ZoneModel>();
-		const met = new Set(zones.flatMap((zone) => websMet(zones, zone).map(({ id }) => id)));
-		// Webs come before the zones at whose nodes their bars are met.
+		const begun = new Map<string, BegunZone>();
+		const webOf = ({ on }: Zone) => (on.is === 'web' ? on : null);
+		const chordsOfWeb = (zone: Zone): Chords[] => {
+			const web = webOf(zone);
+			if (!web) return [];
+			return [web.from, web.to].flatMap((id, k) => {
+				const grid = begun.get(id);
+				return grid ? [{ ...grid, isFirst: k === 0 }] : [];
+			});
+		};
+		const laidWebs = (zone: Zone): LaidWeb[] =>
+			websMet(zones, zone).flatMap((web) => {
+				const laid = laidOut[zones.indexOf(web)];
+				return laid ? [{ web, laid }] : [];
+			});
+		// Webs come behind the grids that they join: their bars end at those of the grids.
 		const order = zones
 			.map((_, k) => k)
-			.sort((a, b) => Number(met.has(zones[b]!.id)) - Number(met.has(zones[a]!.id)));
+			.sort((a, b) => Number(!!webOf(zones[a]!)) - Number(!!webOf(zones[b]!)));
 		for (const [n, k] of order.entries()) {
 			const zone = zones[k]!;
 			const laid = laidOut[k];
+			if (!laid) continue;
 			const counts = hooks.hoursOfSun || needsHours(zone);
-			if (laid && counts) await begin(`Counting hours of sun on ${zone.name}`, zones.length + n);
+			if (counts) await begin(`Counting hours of sun on ${zone.name}`, zones.length + n);
 			const standing = [...this.lastFaces.values()];
-			const suns = laid ? await sunOver(run, zone, laid.value.faces, counts, standing) : [];
+			const suns = await sunOver(run, zone, laid.value.faces, counts, standing);
 			await begin(`Cladding ${zone.name}`, zones.length + n);
-			const made =
-				laid &&
-				(await problems.collect(pathTo('zones', zone.id), () => {
-					const webs = websMet(zones, zone).flatMap(({ id }) => clad.get(id) ?? []);
-					return cladZone(run, zone, laid, suns, webs);
-				}));
+			const made = await problems.collect(pathTo('zones', zone.id), () =>
+				beginZone(run, zone, laid, suns, laidWebs(zone), chordsOfWeb(zone))
+			);
+			if (made) begun.set(zone.id, made);
+		}
+		const states: ZoneState[] = [];
+		for (const zone of zones) {
+			const nth = withNodes.findIndex(({ id }) => id === zone.id);
+			if (nth >= 0) await begin(`Nodes of ${zone.name}`, 2 * zones.length + nth);
+			const half = begun.get(zone.id);
+			const made = half && (await problems.collect(pathTo('zones', zone.id), () => half.finish(begun)));
 			if (made) {
-				clad.set(zone.id, made);
 				this.lastGood.set(zone.id, made);
 				problems.list.push(...made.remarks);
 			}
-			states[k] = { id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made };
+			states.push({ id: zone.id, model: made ?? this.lastGood.get(zone.id) ?? null, behind: !made });
 		}
 		keepOnly(this.lastGood, project.zones);
 		keepOnly(this.lastFaces, project.masses);

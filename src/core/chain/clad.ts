@@ -36,25 +36,33 @@ import {
 } from './place-parts';
 import { remarksOnFace, remarksOnMoves, remarksOnRules } from './remarks';
 import type { Run } from './stage';
-import { withWebs, type WithWebs } from './webs';
+import { chordsAt, withWebs, type Chords, type LaidWeb, type MetWeb } from './webs';
 
-/** How much of a zone its parts on nodes are taken to be. */
-const NODES_SHARE = 0.1;
+/** A zone with all its parts but those on nodes, which wait for the bars of the webs that meet there. */
+export interface BegunZone {
+	readonly joined: JoinedFaces;
+	/** What stands on its lines, by face, as it ends. */
+	readonly onLines: readonly (readonly ClauseGroup[])[];
+	/** @param begun webs that meet at its nodes, by their zones @throws ProblemError */
+	readonly finish: (begun: ReadonlyMap<string, BegunZone>) => Promise<ZoneModel>;
+}
 
 /**
- * The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites.
+ * The parts that the rules, choices by hand, runs and node clauses of a zone put on its sites; those on nodes later.
  *
- * @param clad webs whose lines meet at its nodes @throws ProblemError
+ * @param meeting webs whose lines meet at its nodes @param chords what stands on the lines of the two grids that a web
+ * joins @throws ProblemError
  */
-export async function cladZone(
+export async function beginZone(
 	run: Run,
 	zone: Zone,
 	laid: Kept<JoinedFaces>,
 	sunsOfFaces: readonly FaceSun[],
-	clad: readonly ZoneModel[]
-): Promise<ZoneModel> {
+	meeting: readonly LaidWeb[],
+	chords: readonly Chords[]
+): Promise<BegunZone> {
 	const { timed } = run;
-	const { joined, webs } = withWebs(run, zone, laid, clad);
+	const { joined, nets } = withWebs(run, zone, laid, meeting);
 	const at = pathTo('zones', zone.id);
 	const { faces, meetings } = joined.value;
 	const suns = new Map(sunsOfFaces.map((sun, f) => [faces[f]!.address, sun]));
@@ -82,46 +90,50 @@ export async function cladZone(
 	);
 	const groups = placed.map((ofFace) => ofFace.map((): ClauseGroup[] => []));
 	const all = placed.flatMap((ofFace, f) => ofFace.map((one, k) => ({ f, one, k })));
-	const bars = new Bars(run, zone.id, faces, groups, webs);
-	// Parts on nodes know the bars that meet there, of any face: they come last.
-	for (const onNodes of [false, true]) {
+	const put = async (onNodes: boolean, bars: Bars | null) => {
 		const hung = all.flatMap(({ f, one, k }) => {
 			if ((one.over === 'node') !== onNodes) return [];
 			remarks.push(...remarkOnStock(one));
 			return hang(run, zone, joined, f, one, variants, suns, bars).map((make) => ({ f, k, make }));
 		});
-		const [before, part] = onNodes ? [1 - NODES_SHARE, NODES_SHARE] : [0, 1 - NODES_SHARE];
 		let done = 0;
 		const made = await run.timedLater('parts', () =>
 			sideBySide(run.runner.abreast, hung, async ({ make }) => {
 				const group = await make();
-				await run.pause(before + (part * ++done) / hung.length);
+				await run.pause(++done / hung.length);
 				return group;
 			})
 		);
 		for (const [n, { f, k }] of hung.entries()) groups[f]![k]!.push(made[n]!);
-		if (onNodes) continue;
-		// Where bars end at one another, each is seen as it was before.
-		const uncut = groups.map((ofFace) => ofFace.slice());
-		for (const { f, one, k } of all) {
-			if (!one.ends?.how.others) continue;
-			const others = uncut.map((ofFace, other) =>
-				ofFace
-					.filter((_, n) => placed[other]![n]!.over === 'line' && placed[other]![n]!.slot !== one.slot)
-					.flat()
-			);
-			groups[f]![k] = run.timed('parts', () =>
-				endAtOthers(run, zone, joined.value, f, one, uncut[f]![k]!, others)
-			);
-			await run.pause(part);
-		}
+	};
+	await put(false, null);
+	// Where bars end at one another, each is seen as it was before.
+	const uncut = groups.map((ofFace) => ofFace.slice());
+	const onLine = (f: number, k: number) => placed[f]![k]!.over === 'line';
+	for (const { f, one, k } of all) {
+		if (!one.ends?.how.others) continue;
+		const others = uncut.map((ofFace, other) =>
+			ofFace.filter((_, n) => onLine(other, n) && placed[other]![n]!.slot !== one.slot).flat()
+		);
+		groups[f]![k] = timed('parts', () =>
+			endAtOthers(run, zone, joined.value, f, one, uncut[f]![k]!, others, chords)
+		);
+		await run.pause(1);
 	}
-	const limited = groups.flatMap((ofFace, f) =>
-		ofFace.flatMap((ofClause, k) =>
-			ofClause.map((group, n) => underLimits(run, zone, faces[f]!, group, [f, k, n]))
-		)
-	);
-	return { zone, faces, suns: sunsOfFaces, assignments, groups: limited, meetings, remarks };
+	return {
+		joined: joined.value,
+		onLines: groups.map((ofFace, f) => ofFace.filter((_, k) => onLine(f, k)).flat()),
+		async finish(begun) {
+			// Parts on nodes know the bars that meet there, of any face and of webs: they come last.
+			await put(true, new Bars(run, zone.id, faces, groups, nets, begun));
+			const limited = groups.flatMap((ofFace, f) =>
+				ofFace.flatMap((ofClause, k) =>
+					ofClause.map((group, n) => underLimits(run, zone, faces[f]!, group, [f, k, n]))
+				)
+			);
+			return { zone, faces, suns: sunsOfFaces, assignments, groups: limited, meetings, remarks };
+		}
+	};
 }
 
 /** A group with what limits tell of its pieces. */
@@ -153,16 +165,17 @@ class Bars {
 		private readonly faces: readonly FaceModel[],
 		/** By face and clause. */
 		private readonly groups: readonly (readonly (readonly ClauseGroup[])[])[],
-		private readonly webs: WithWebs['webs']
+		private readonly nets: readonly MetWeb[],
+		private readonly begun: ReadonlyMap<string, BegunZone>
 	) {}
 
 	at(f: number): Kept<BarsAtNodes> {
-		const { webs } = this;
-		const faces = [...this.faces, ...webs.map(({ face }) => face)];
+		const { nets, begun } = this;
+		const faces = [...this.faces, ...nets.map(({ face }) => face)];
 		const onLines = [
-			...this.groups.map((ofFace) => ofFace.flat()),
-			...webs.map(({ model, f: own }) => model.groups.filter(({ face }) => face === own))
-		].map((ofFace) => ofFace.filter(({ group }) => group.over === 'line'));
+			...this.groups.map((ofFace) => ofFace.flat().filter(({ group }) => group.over === 'line')),
+			...nets.map(({ web, f: own }) => begun.get(web)?.onLines[own] ?? [])
+		];
 		const serials = [
 			...faces.map(({ serial }) => serial),
 			...onLines.flatMap((ofFace) => ofFace.map(({ serial }) => serial))
@@ -177,7 +190,10 @@ class Bars {
 	}
 }
 
-/** Bars of a run ended where those of other runs meet them. @param others groups along lines by face, uncut */
+/**
+ * Bars of a run ended where those of other runs meet them.
+ * @param others groups along lines by face, uncut @param chords of the grids that a web joins
+ */
 function endAtOthers(
 	{ memo }: Run,
 	zone: Zone,
@@ -185,11 +201,21 @@ function endAtOthers(
 	f: number,
 	{ ends, slot }: Placed,
 	own: readonly ClauseGroup[],
-	others: readonly (readonly ClauseGroup[])[]
+	others: readonly (readonly ClauseGroup[])[],
+	chords: readonly Chords[]
 ): ClauseGroup[] {
 	const { faces } = joined;
-	const serials = [...faces, ...others.flat()].map(({ serial }) => serial);
-	const meeting = once(() => meetingBars(faces[f]!, ends!.bars, ends!.how, otherBarsOn(joined, f, others)));
+	const serials = [
+		...faces,
+		...others.flat(),
+		...chords.flatMap((grid) => [...grid.joined.faces, ...grid.onLines.flat()])
+	].map(({ serial }) => serial);
+	const meeting = once(() =>
+		meetingBars(faces[f]!, ends!.bars, ends!.how, [
+			...otherBarsOn(joined, f, others),
+			...chordsAt(faces[f]!, f, chords)
+		])
+	);
 	return own.map((made, n) => {
 		const cut = memo.use(['ends', zone.id, f, slot, n], [made.serial, ends!.how, serials], () =>
 			withEnds(made.group, faces[f]!, meeting(), ends!.how)
@@ -229,7 +255,7 @@ function hang(
 	{ clause, over, variant, values, lie: saidLie, chunks, clips, slot, at, putAt, said, joined, ends }: Placed,
 	variants: Variants,
 	suns: Suns,
-	barsOfZone: Bars
+	barsOfZone: Bars | null
 ): (() => Promise<ClauseGroup>)[] {
 	const face = faces[f]!;
 	const ready = variants.of(variant, at);
@@ -261,7 +287,7 @@ function hang(
 		});
 		const flagged = own.length ? { ...face, flags: withUnfit(face.flags, own) } : face;
 		const asks = over === 'node' && asksForBars(programOf(ready.value, corners, at));
-		const barsHere = asks ? barsOfZone.at(f) : null;
+		const barsHere = asks ? barsOfZone!.at(f) : null;
 		const told = {
 			...flagged,
 			...(joined && { edges: joined.edges }),

@@ -1,6 +1,8 @@
-import type { JoinedFaces } from '../cladding/join-rims';
 import { joinWebs } from '../cladding/join-webs';
-import type { FaceModel, ZoneModel } from '../cladding/model';
+import type { JoinedFaces } from '../cladding/join-rims';
+import type { ClauseGroup, FaceModel } from '../cladding/model';
+import type { OtherBar } from '../cladding/cut-ends';
+import { chordsOf } from '../cladding/other-bars';
 import type { MetNet } from '../pattern/nodes';
 import type { Zone } from '../project/schema';
 import { websAt } from '../project/webs-at';
@@ -11,31 +13,66 @@ import type { Run } from './stage';
 export const websMet = (zones: readonly Zone[], zone: Zone): readonly Zone[] =>
 	zone.meetsWebs ? websAt(zones, zone.id) : [];
 
-/** A zone's faces with the lines of webs at their nodes, and the webs as they are clad, in the order of those lines. */
-export interface WithWebs {
-	readonly joined: Kept<JoinedFaces>;
-	readonly webs: readonly { readonly face: FaceModel; readonly model: ZoneModel; readonly f: number }[];
+/** A web as it is laid out. */
+export interface LaidWeb {
+	readonly web: Zone;
+	readonly laid: Kept<JoinedFaces>;
 }
 
-/** @param webs that end at its nodes, as they are clad */
+/** A face of a web whose lines end at the nodes of another zone. */
+export interface MetWeb {
+	readonly face: FaceModel;
+	readonly web: Zone['id'];
+	readonly f: number;
+}
+
+/** A zone's faces with the lines of webs at their nodes, and these webs in the order of their lines. */
+export interface WithWebs {
+	readonly joined: Kept<JoinedFaces>;
+	readonly nets: readonly MetWeb[];
+}
+
+/** The number in a web of the first node of the second grid, on a face: it comes behind those of the first. */
+const secondFrom = (web: FaceModel, grid: FaceModel): number =>
+	(web.grid.positions.length - grid.grid.positions.length) / 3;
+
+/** @param webs that end at its nodes */
 export function withWebs(
 	{ memo }: Run,
 	zone: Zone,
 	joined: Kept<JoinedFaces>,
-	webs: readonly ZoneModel[]
+	webs: readonly LaidWeb[]
 ): WithWebs {
-	if (!webs.length) return { joined, webs: [] };
-	const nets = webs.flatMap((model) => model.faces.map((face, f) => ({ face, model, f })));
-	const met = nets.map(({ face: net, model: { zone: web }, f }): MetNet => {
-		const isFirst = web.on.is === 'web' && web.on.from === zone.id;
-		const own = joined.value.faces[f]!.grid.positions.length / 3;
-		return { net, face: f, from: isFirst ? 0 : net.grid.positions.length / 3 - own };
-	});
-	const serials = nets.map(({ face }) => face.serial);
+	if (!webs.length) return { joined, nets: [] };
+	const met = webs.flatMap(({ web: { id, on }, laid }) =>
+		laid.value.faces.map((face, f): MetWeb & { net: MetNet } => {
+			const isFirst = on.is === 'web' && on.from === zone.id;
+			const from = isFirst ? 0 : secondFrom(face, joined.value.faces[f]!);
+			return { face, web: id, f, net: { net: face, face: f, from } };
+		})
+	);
+	const serials = met.map(({ face }) => face.serial);
 	return {
 		joined: memo.use(['with webs', zone.id], [joined, serials], () =>
-			joinWebs(joined.value, met, () => memo.nextSerial())
+			joinWebs(
+				joined.value,
+				met.map(({ net }) => net),
+				() => memo.nextSerial()
+			)
 		),
-		webs: nets
+		nets: met
 	};
 }
+
+/** One of the two grids that a web joins, and what stands on its lines by face. */
+export interface Chords {
+	readonly isFirst: boolean;
+	readonly joined: JoinedFaces;
+	readonly onLines: readonly (readonly ClauseGroup[])[];
+}
+
+/** The bars of both grids as a face of the web between them meets them. */
+export const chordsAt = (web: FaceModel, f: number, chords: readonly Chords[]): OtherBar[] =>
+	chords.flatMap(({ isFirst, joined, onLines }) =>
+		chordsOf(joined, f, onLines, isFirst ? 0 : secondFrom(web, joined.faces[f]!))
+	);

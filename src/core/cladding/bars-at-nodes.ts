@@ -39,50 +39,17 @@ export function lineFrame(
 	return { start, out, beside: cross(out, along) };
 }
 
-/** How far something reaches to the side of a line: to the left it is below nought (mm). */
-export interface Reach {
-	readonly beside: Vector;
-	readonly left: number;
-	readonly right: number;
-}
-
-/**
- * How far what stands on lines reaches to their sides, by line.
- *
- * ```ts
- * const reach = reachBeside([group.group], faceModel.origin, (lines) => lineFrame(faceModel, lines, [0, -1, 0]));
- * ```
- * @param origin of the pieces @param frameOf the lines of a bar; null for those that are left out
- */
-export function reachBeside(
-	groups: readonly PieceGroup[],
-	origin: Vector,
-	frameOf: (lines: readonly number[]) => LineFrame | null
-): ReadonlyMap<number, Reach> {
-	const found: OnLines = new Map();
-	for (const group of groups) takeIn(found, group, origin, frameOf);
-	return new Map(
-		Array.from(found).flatMap(([line, [left, right]]): [number, Reach][] => {
-			const frame = frameOf([line]);
-			const isThere = frame && Number.isFinite(left) && Number.isFinite(right);
-			return isThere ? [[line, { beside: frame.beside, left, right }]] : [];
-		})
-	);
-}
-
 /** Take in what a group's pieces come to, in the frame of the line that each stands on. */
 function takeIn(
 	found: OnLines,
 	{ run, sites, bars }: PieceGroup,
 	origin: Vector,
-	frameOf: (lines: readonly number[]) => LineFrame | null
+	frameOf: (lines: readonly number[]) => LineFrame
 ): void {
 	for (const { row, shape, count } of run.elements)
 		for (let n = 0; n < count; n++) {
 			const lines = bars?.[row[n]!] ?? [sites[row[n]!]!];
-			const frame = frameOf(lines);
-			if (!frame) continue;
-			const { start, out, beside } = frame;
+			const { start, out, beside } = frameOf(lines);
 			const from = subtract(start, origin);
 			const places = placesOf(shape, n);
 			const [x, y] = [dot(from, beside), dot(from, out)];

@@ -3,21 +3,23 @@ import type { ClosedMesh } from '../geometry/solid/library';
 import { volumeWithin } from '../geometry/volume';
 import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
 import type { NodeGrid } from '../grid/node-grid';
+import type { Face } from '../mass/face';
+import type { Edges } from '../pattern/edges';
 import type { Run } from '../project/schema';
 import { plainFlag, type Flag } from '../units/flag';
 import { cutRun, cutSolid, NOTHING, type Left } from './cut-run';
-import type { Reach } from './bars-at-nodes';
 import type { CladFace } from './given-columns';
 import { kindOfWay, lineKindOf } from './line-run';
 import type { PieceGroup } from './pieces';
+import type { Reach } from './reach';
 
 /** How bars end where others of their run meet them. */
 export type Ends = NonNullable<Run['ends']>;
 
-/** A bar as it leaves a node, in the plane that touches the face there. */
+/** A bar as it leaves a node: in the plane that touches the face there, in space where no face is. */
 interface Arm {
-	/** The first line of its bar. */
-	readonly bar: number;
+	/** The first line of its bar; null of one of another run. */
+	readonly bar: number | null;
 	/** Away from the node, length 1. */
 	readonly way: Vector;
 	/** Others end at its side: it goes on through the node, or is of the lines that do. */
@@ -26,14 +28,13 @@ interface Arm {
 	readonly reach: Reach | null;
 }
 
-/** The bars of another run, that those of a run end at too. */
-export interface OtherBars {
-	/** The lines of each, in order. */
-	readonly bars: readonly (readonly number[])[];
-	/** They end at bars of other runs themselves. */
-	readonly end: boolean;
-	/** How far they reach to their sides, by the first line of each. */
-	readonly reach: ReadonlyMap<number, Reach>;
+/** A bar of another run, that those of a run end at too. */
+export interface OtherBar {
+	/** That it runs through. */
+	readonly nodes: readonly number[];
+	/** Its first line, where it ends at bars of other runs itself; null where it goes on. */
+	readonly endsAs: number | null;
+	readonly reach: Reach;
 }
 
 /** Where the bars of a run meet, by node. */
@@ -41,12 +42,33 @@ export interface MeetingBars {
 	readonly arms: ReadonlyMap<number, readonly Arm[]>;
 	/** The two nodes that each bar ends at, by its first line. */
 	readonly nodes: ReadonlyMap<number, readonly [number, number]>;
+	/** They lie on no face: any way may be that of a bar. */
+	readonly inSpace: boolean;
 }
 
-/** The way from a node to another, in the plane that touches the face at the first. */
-function wayFrom({ positions, normals }: NodeGrid, node: number, to: number): Vector {
-	const normal = pointAt(normals, node);
+/** What is known of where bars meet. */
+type Meeting = Pick<CladFace, 'grid' | 'edges'> & {
+	readonly face: Face | null;
+	readonly sharedEdges: Uint8Array | null;
+};
+
+/**
+ * The nodes of lines that follow one another.
+ *
+ * ```ts
+ * const [start, end] = nodesAlong(edges, [0]);
+ * ```
+ */
+export const nodesAlong = ({ from, to }: Edges, lines: readonly number[]): number[] => [
+	from[lines[0]!]!,
+	...lines.map((line) => to[line]!)
+];
+
+/** The way from a node to another; in the plane that touches the face at the first, where there is one. */
+function wayFrom({ positions, normals }: NodeGrid, node: number, to: number, inSpace: boolean): Vector {
 	const off = subtract(pointAt(positions, to), pointAt(positions, node));
+	if (inSpace) return unit(off);
+	const normal = pointAt(normals, node);
 	return unit(subtract(off, scale(normal, dot(off, normal))));
 }
 
@@ -56,14 +78,15 @@ function wayFrom({ positions, normals }: NodeGrid, node: number, to: number): Ve
  * ```ts
  * const { arms } = meetingBars(faceModel, [[0], [1], [2]], { is: 'mitred', others: false });
  * ```
- * @param bars the lines of each bar, in order; most have one @param others of the same face
+ * @param bars the lines of each bar, in order; most have one @param others at the same nodes
  */
 export function meetingBars(
-	{ grid, edges, sharedEdges }: Pick<CladFace, 'grid' | 'edges'> & { sharedEdges: Uint8Array | null },
+	{ grid, edges, face, sharedEdges }: Meeting,
 	bars: readonly (readonly number[])[],
 	ends: Ends,
-	others: readonly OtherBars[] = []
+	others: readonly OtherBar[] = []
 ): MeetingBars {
+	const inSpace = face === null;
 	const arms = new Map<number, Arm[]>();
 	const nodes = new Map<number, readonly [number, number]>();
 	const put = (node: number, arm: Arm) => {
@@ -76,30 +99,21 @@ export function meetingBars(
 		const kind = lineKindOf(edges, bar, sharedEdges);
 		return kind === ends.through || (ends.rims && kind === 'rim' && kindOfWay(edges, bar) === ends.through);
 	};
-	const nodesOf = (lines: readonly number[]) => [
-		edges.from[lines[0]!]!,
-		...lines.map((line) => edges.to[line]!)
-	];
-	const take = (lines: readonly number[], through: boolean, reach: Reach | null) => {
-		const run = nodesOf(lines);
+	const take = (run: readonly number[], through: boolean, { bar, reach }: Pick<Arm, 'bar' | 'reach'>) =>
 		run.forEach((node, k) => {
 			const passes = through || (k > 0 && k + 1 < run.length);
 			for (const next of [run[k - 1], run[k + 1]])
-				if (next !== undefined) put(node, { bar: lines[0]!, way: wayFrom(grid, node, next), passes, reach });
+				if (next !== undefined) put(node, { bar, way: wayFrom(grid, node, next, inSpace), passes, reach });
 		});
-	};
 	for (const lines of bars) {
-		const run = nodesOf(lines);
-		nodes.set(lines[0]!, [run[0]!, run.at(-1)!]);
-		take(lines, isThrough(lines[0]!), null);
+		const bar = lines[0]!;
+		const run = nodesAlong(edges, lines);
+		nodes.set(bar, [run[0]!, run.at(-1)!]);
+		take(run, isThrough(bar), { bar, reach: null });
 	}
-	for (const other of others)
-		for (const lines of other.bars) {
-			// What could not be made is not in the way.
-			const reach = other.reach.get(lines[0]!);
-			if (reach) take(lines, !other.end || isThrough(lines[0]!), reach);
-		}
-	return { arms, nodes };
+	for (const { nodes: run, endsAs, reach } of others)
+		take(run, endsAs === null || isThrough(endsAs), { bar: null, reach });
+	return { arms, nodes, inSpace };
 }
 
 /** Bars of two runs that leave a node as much the same way as this lie on one another, and do not end at each other. */
@@ -110,7 +124,7 @@ const STRAIGHT_ON = -0.9;
 
 /** The bar of the run itself as it leaves a node. */
 const armOf = (meeting: readonly Arm[], bar: number): Arm | undefined =>
-	meeting.find((arm) => !arm.reach && arm.bar === bar);
+	meeting.find((arm) => arm.bar === bar);
 
 /** How far a part reaches to the side of its line (mm). @param side length 1 */
 function halfWidth(meshes: readonly ClosedMesh[], node: Vector, side: Vector, origin: Vector): number {
@@ -139,13 +153,12 @@ function neighbours(arm: Arm, others: readonly Arm[], normal: Vector): Arm[] {
 	return first === last ? [first.other] : [first.other, last!.other];
 }
 
-/** How far it reaches towards a side (mm). */
-const sideOf = ({ beside, left, right }: Reach, side: Vector): number =>
-	dot(beside, side) < 0 ? -left : right;
+/** A way as it is square to another, length 1. */
+const squared = (way: Vector, other: Vector): Vector => unit(subtract(way, scale(other, dot(way, other))));
 
 /** The planes that end a bar at one of its nodes. */
 function planesAt(
-	{ arms }: MeetingBars,
+	{ arms, inSpace }: MeetingBars,
 	ends: Ends,
 	bar: number,
 	node: number,
@@ -165,15 +178,18 @@ function planesAt(
 		const normal = unit(subtract(own.way, other.way));
 		return length(normal) > 0 ? [{ at, normal }] : [];
 	};
+	// In space there is no order about a normal: each may be in the way.
+	const beside = (some: readonly Arm[]) => (inSpace ? some : neighbours(own, some, normal)).flatMap(between);
 	const passing = others.filter(({ passes }) => passes);
-	if (passing.length && !own.passes)
-		return passing.flatMap((other): Plane[] => {
-			if (dot(other.way, own.way) < STRAIGHT_ON) return between(other);
-			const side = unit(subtract(own.way, scale(other.way, dot(own.way, other.way))));
-			const half = other.reach ? sideOf(other.reach, side) : halfAcross(unit(cross(normal, own.way)), at);
-			return length(side) > 0 ? [{ at: add(at, scale(side, half)), normal: side }] : [];
-		});
-	return neighbours(own, own.passes ? passing : others, normal).flatMap(between);
+	if (!passing.length || own.passes) return beside(own.passes ? passing : others);
+	const atSides = passing.flatMap((other): Plane[] => {
+		if (dot(other.way, own.way) < STRAIGHT_ON) return between(other);
+		const side = squared(own.way, other.way);
+		if (!length(side)) return [];
+		const half = other.reach?.(side) ?? halfAcross(squared(other.way, own.way), at);
+		return [{ at: add(at, scale(side, half)), normal: side }];
+	});
+	return inSpace ? [...atSides, ...beside(others.filter(({ passes }) => !passes))] : atSides;
 }
 
 /** What planes leave of the meshes of a piece. @param planes about the origin that the meshes have */
@@ -197,6 +213,19 @@ const leftByLibrary = (planes: readonly Plane[], mesh: ClosedMesh): Left | null 
 			left = next;
 		}
 		return left;
+	});
+
+/** Planes as near to each other as this (mm) are one cut. */
+const SAME_CUT = 0.1;
+
+/** Planes that take something away, each of them once. */
+const cutting = (planes: readonly Plane[], meshes: readonly ClosedMesh[], origin: Vector): Plane[] =>
+	planes.filter((plane, k) => {
+		const isLike = ({ normal, at }: Plane) =>
+			dot(normal, plane.normal) > SAME_WAY && Math.abs(dot(subtract(at, plane.at), normal)) < SAME_CUT;
+		if (planes.slice(0, k).some(isLike)) return false;
+		const about = { at: subtract(plane.at, origin), normal: plane.normal };
+		return meshes.some((mesh) => aheadOfPlane(mesh, about) !== mesh);
 	});
 
 /** Cuts of a bar: two at each end. */
@@ -224,7 +253,8 @@ export function withEnds(
 		const planes = meeting.nodes.get(bar)!.map((node) => planesAt(meeting, ends, bar, node, grid, half));
 		planes.forEach((own, end) => {
 			const { way } = armOf(meeting.arms.get(meeting.nodes.get(bar)![end]!)!, bar)!;
-			own.slice(0, CUTS / 2).forEach(({ normal }, k) => {
+			const told = meeting.inSpace ? cutting(own, meshes, origin) : own;
+			told.slice(0, CUTS / 2).forEach(({ normal }, k) => {
 				const off = Math.acos(Math.min(1, Math.max(-1, dot(normal, way))));
 				const side = cross(pointAt(grid.normals, meeting.nodes.get(bar)![end]!), way);
 				endAngles[CUTS * row + (CUTS / 2) * end + k] = dot(normal, side) < 0 ? -off : off;
