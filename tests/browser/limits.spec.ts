@@ -91,6 +91,10 @@ test('a limit is set in a sentence: what goes beyond it is counted, walked from 
 	await expect(card).not.toHaveText(first);
 	await page.keyboard.press('[');
 	await expect.poll(() => card.innerText()).toBe(first);
+	// The sheet goes along to what put them there, also from a clause that is being edited.
+	await own.getByRole('button', { name: /^Bound of area/ }).focus();
+	await page.keyboard.press(']');
+	await expect(page.locator('.clause.active')).toHaveAttribute('data-clause', /^zones\//);
 
 	await own.hover();
 	await own.getByRole('button', { name: /^More for clause/ }).click();

@@ -69,6 +69,12 @@ const isOfMost = (column: Column): boolean => {
 	return 2 * none <= (column.kind === 'text' ? column.of : column.numbers).length;
 };
 
+/** One of so many rows has what is of many. */
+const MANY = 4;
+const isOfMany = (column: Column, rows: Uint32Array): boolean =>
+	column.kind !== 'text' &&
+	MANY * rows.filter((row) => !Number.isNaN(column.numbers[row])).length >= rows.length;
+
 /** How a list is read, as it is kept. */
 export type Reading = Pick<Layout, 'columns' | 'totals' | 'groupBy' | 'sort' | 'filters'>;
 /** How a list opens. */
@@ -161,9 +167,16 @@ export class ScheduleList {
 		});
 		return lines;
 	});
-	/** Columns whose sums are told. */
+	/** Columns whose sums are told: as long as nobody says which, those that many of the listed rows have. */
 	readonly summed = $derived(
-		this.heads.filter(({ total, key }) => total && (this.reading.totals?.includes(key) ?? true))
+		this.heads.filter(({ total, key }) => {
+			if (!total) return false;
+			const column = this.column(key);
+			return (
+				this.reading.totals?.includes(key) ??
+				(this.opensOn.includes(key) || key.startsWith('own ') || (column && isOfMany(column, this.rows)))
+			);
+		})
 	);
 	readonly totals = $derived(totalsOf(this.listed, this.rows));
 	private readonly addresses = $derived(this.column('address'));

@@ -11,7 +11,7 @@
 	import LimitsPart from './LimitsPart.svelte';
 	import MassesPart from './MassesPart.svelte';
 	import Outline from './Outline.svelte';
-	import { clauseOf } from './clause-of';
+	import { clauseOf } from '$lib/state/clause-of';
 	import ZonePart from './ZonePart.svelte';
 
 	const desk = useDesk();

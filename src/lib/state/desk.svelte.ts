@@ -6,6 +6,7 @@ import { fieldNames, fieldsOver } from '$core/field/fields';
 import { startingView, type SurfaceView } from './surface-view';
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
+import { clauseOf } from './clause-of';
 import { FlagWalk } from './flag-walk.svelte';
 import { KindSearch } from './kind-search.svelte';
 import { MarkBook } from './mark-book.svelte';
@@ -231,8 +232,12 @@ export class Desk {
 	walkFlags(by: 1 | -1): void {
 		if (!this.flags.step(by)) return;
 		const { view } = this.model;
-		const zone = find(view, this.selection.last!)?.zone;
-		if (zone !== undefined) this.activeZone = view.zones[zone]!.id;
+		const found = find(view, this.selection.last!);
+		if (found) {
+			this.activeZone = view.zones[found.zone]!.id;
+			// The sheet goes along, also from a clause that is being edited.
+			this.selection.clause = clauseOf(view, this.project.document.zones, found) ?? this.selection.clause;
+		}
 		this.framings++;
 	}
 

@@ -1,7 +1,7 @@
 import type { Zone } from '$core/project/schema';
 import { pathTo } from '$core/project/typed-path';
-import type { ModelView } from '$lib/state/model.svelte';
-import type { Found } from '$lib/state/selection.svelte';
+import type { ModelView } from './model.svelte';
+import type { Found } from './selection.svelte';
 
 /** The path of the clause that puts what stands on a site there; null where none does. */
 export function clauseOf(
