@@ -63,17 +63,12 @@
 			>
 		</span>
 		<SaveStatus />
-		<!-- What opens over the page waits for the model's first picture. -->
-		{#if desk.begun || page}
-			<ChoiceChip
-				value={desk.display}
-				options={displays}
-				label="Lengths shown in"
-				onchoose={(value) => desk.set(pathTo('display'), value, `lengths in ${value}`)}
-			/>
-			<ExportMenu />
-		{:else}<span class="invisible" aria-hidden="true"
-				><span class="chip-choice">{desk.display}</span> <span class="main-button">Export</span></span
-			>{/if}
+		<ChoiceChip
+			value={desk.display}
+			options={displays}
+			label="Lengths shown in"
+			onchoose={(value) => desk.set(pathTo('display'), value, `lengths in ${value}`)}
+		/>
+		<ExportMenu />
 	</div>
 </header>

@@ -92,9 +92,11 @@ export class Picture {
 	private busy = false;
 	private again = false;
 	private long = 0;
-	private unseen = true;
+	private isFirst = true;
 	private ended = false;
 	look: Look = 'paper';
+	/** Set once it hangs where it is seen. */
+	isSeen = false;
 	/** Called after a moving picture has been drawn. */
 	onDrawn: (() => void) | null = null;
 	/** Called when a resting picture is as fine as it becomes. */
@@ -138,8 +140,8 @@ export class Picture {
 		const made = renderer.compileAsync(scene, eye.camera);
 		renderer.setRenderTarget(null);
 		await made;
-		// Once it is seen it has a size, and a first picture of nothing there need not be.
-		if (this.size.width > 1 || this.ended) return;
+		// Once it is seen a first picture of nothing need not be.
+		if (this.isSeen || this.ended) return;
 		renderer.shadowMap.needsUpdate = true;
 		this.draw();
 	}
@@ -149,9 +151,9 @@ export class Picture {
 		this.turn++;
 		clearTimeout(this.pausing);
 		if (this.busy) this.again = true;
-		else if (this.unseen) {
+		else if (this.isFirst) {
 			// The first waits for what else is done at this moment, not for the screen: that has a whole page to draw.
-			this.unseen = false;
+			this.isFirst = false;
 			this.busy = true;
 			queueMicrotask(() => void this.move());
 		} else this.asked ||= requestAnimationFrame(() => void this.move());

@@ -118,6 +118,7 @@ export class ModelScene {
 			if (entry) this.resize(entry.contentRect.width, entry.contentRect.height);
 		});
 		resize.observe(wall);
+		this.picture.isSeen = true;
 		wall.append(this.canvas);
 		return () => {
 			resize.disconnect();

@@ -106,40 +106,47 @@
 <svelte:head><title>{desk.project.document.name} · Zygaster</title></svelte:head>
 
 <div class="relative grid h-screen grid-rows-[46px_1fr_28px]">
-	<SkipLinks />
-	<TopBar>
-		{#snippet middle()}
-			<div class="flex h-full gap-0.5">
-				<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
-					{#each lenses as lens, k (lens.id)}
-						<button
-							type="button"
-							role="tab"
-							aria-selected={desk.lens === lens.id}
-							class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
-								? 'border-patina text-ink font-semibold'
-								: 'text-ink-2 border-transparent font-medium'}"
-							onclick={() => (desk.lens = lens.id)}
-							><kbd class="key-cap max-lg:hidden">{k + 1}</kbd>{lens.label}</button
-						>
-					{/each}
+	<!-- The first cells come before all that can be done with them. -->
+	{#if desk.begun}
+		<SkipLinks />
+		<TopBar>
+			{#snippet middle()}
+				<div class="flex h-full gap-0.5">
+					<div class="flex h-full gap-0.5" role="tablist" aria-label="Lenses">
+						{#each lenses as lens, k (lens.id)}
+							<button
+								type="button"
+								role="tab"
+								aria-selected={desk.lens === lens.id}
+								class="flex h-full items-center gap-[7px] border-b-2 px-3 {desk.lens === lens.id
+									? 'border-patina text-ink font-semibold'
+									: 'text-ink-2 border-transparent font-medium'}"
+								onclick={() => (desk.lens = lens.id)}
+								><kbd class="key-cap max-lg:hidden">{k + 1}</kbd>{lens.label}</button
+							>
+						{/each}
+					</div>
+					<button
+						type="button"
+						class={[
+							'mx-1 grid size-6 place-items-center self-center rounded',
+							desk.pinned ? 'bg-wash text-patina-deep' : 'text-ink-3 hover:text-ink'
+						]}
+						aria-pressed={desk.pinned}
+						aria-label="Stay in this lens"
+						title={desk.pinned
+							? 'Stays in this lens whatever is changed (P)'
+							: 'A change brings the lens that shows it; stay here instead (P)'}
+						onclick={() => (desk.pinned = !desk.pinned)}><Pin size={14} /></button
+					>
 				</div>
-				<button
-					type="button"
-					class={[
-						'mx-1 grid size-6 place-items-center self-center rounded',
-						desk.pinned ? 'bg-wash text-patina-deep' : 'text-ink-3 hover:text-ink'
-					]}
-					aria-pressed={desk.pinned}
-					aria-label="Stay in this lens"
-					title={desk.pinned
-						? 'Stays in this lens whatever is changed (P)'
-						: 'A change brings the lens that shows it; stay here instead (P)'}
-					onclick={() => (desk.pinned = !desk.pinned)}><Pin size={14} /></button
-				>
-			</div>
-		{/snippet}
-	</TopBar>
+			{/snippet}
+		</TopBar>
+	{:else}
+		<p class="border-hair bg-sheet flex items-center gap-2 border-b px-3.5 text-[14.5px] font-semibold">
+			<img src="/mark.svg" alt="" class="size-5" />Zygaster
+		</p>
+	{/if}
 	<main class="min-h-0">
 		<PaneGroup direction="horizontal" autoSaveId="sheet and picture">
 			<Pane defaultSize={sheetShare} minSize={18} maxSize={60} order={1} class="min-h-0">
@@ -172,5 +179,5 @@
 			</Pane>
 		</PaneGroup>
 	</main>
-	<StatusLine />
+	{#if desk.begun}<StatusLine />{/if}
 </div>
