@@ -168,6 +168,55 @@ export function areaOfTriangles(points: ArrayLike<number>, corners: ArrayLike<nu
 	return sum;
 }
 
+/** Axes of the plane that a ring is seen in, the one nearest to its normal left out; the ring turns left in it. */
+type Seen = readonly [p: number, q: number, sign: number];
+
+function seenIn(points: ArrayLike<number>, nodes: ArrayLike<number>, from: number, to: number): Seen {
+	let x = 0;
+	let y = 0;
+	let z = 0;
+	let a = 3 * nodes[to - 1]!;
+	for (let k = from; k < to; k++) {
+		const b = 3 * nodes[k]!;
+		x += (points[a + 1]! - points[b + 1]!) * (points[a + 2]! + points[b + 2]!);
+		y += (points[a + 2]! - points[b + 2]!) * (points[a]! + points[b]!);
+		z += (points[a]! - points[b]!) * (points[a + 1]! + points[b + 1]!);
+		a = b;
+	}
+	const most = Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
+	if (Math.abs(z) === most) return [0, 1, Math.sign(z)];
+	return Math.abs(y) === most ? [2, 0, Math.sign(y)] : [1, 2, Math.sign(x)];
+}
+
+/**
+ * Whether a ring in space is convex as {@link flattened} shows it, so that triangles from its first corner fill it.
+ *
+ * ```ts
+ * const isFan = isConvexRing(faceModel.grid.positions, faceModel.cells.corners, 0, 4);
+ * ```
+ * @param points flat x y z @param nodes the ring is those numbered from `from` to before `to`
+ */
+export function isConvexRing(
+	points: ArrayLike<number>,
+	nodes: ArrayLike<number>,
+	from: number,
+	to: number
+): boolean {
+	const [p, q, sign] = seenIn(points, nodes, from, to);
+	let a = 3 * nodes[to - 2]!;
+	let b = 3 * nodes[to - 1]!;
+	for (let k = from; k < to; k++) {
+		const c = 3 * nodes[k]!;
+		const turn =
+			(points[b + p]! - points[a + p]!) * (points[c + q]! - points[b + q]!) -
+			(points[b + q]! - points[a + q]!) * (points[c + p]! - points[b + p]!);
+		if (sign * turn < 0) return false;
+		a = b;
+		b = c;
+	}
+	return true;
+}
+
 /**
  * A polygon in space seen along its normal, as places in a plane.
  *
@@ -176,22 +225,8 @@ export function areaOfTriangles(points: ArrayLike<number>, corners: ArrayLike<nu
  * ```
  */
 export function flattened(points: ArrayLike<number>, nodes: ArrayLike<number>): Place[] {
-	let [x, y, z] = [0, 0, 0];
 	const n = nodes.length;
-	for (let k = 0; k < n; k++) {
-		const [a, b] = [3 * nodes[k]!, 3 * nodes[(k + 1) % n]!];
-		x += (points[a + 1]! - points[b + 1]!) * (points[a + 2]! + points[b + 2]!);
-		y += (points[a + 2]! - points[b + 2]!) * (points[a]! + points[b]!);
-		z += (points[a]! - points[b]!) * (points[a + 1]! + points[b + 1]!);
-	}
-	const most = Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
-	// The axis nearest to the normal is left out; the others keep the polygon counter-clockwise.
-	const [p, q, sign] =
-		Math.abs(z) === most
-			? [0, 1, Math.sign(z)]
-			: Math.abs(y) === most
-				? [2, 0, Math.sign(y)]
-				: [1, 2, Math.sign(x)];
+	const [p, q, sign] = seenIn(points, nodes, 0, n);
 	return Array.from({ length: n }, (_, k): Place => {
 		const o = 3 * nodes[k]!;
 		return [sign * points[o + p]!, points[o + q]!];

@@ -1,4 +1,4 @@
-import { flattened, triangulate } from '$core/geometry/triangulate';
+import { flattened, isConvexRing, triangulate } from '$core/geometry/triangulate';
 import { outlineOf } from '$core/pattern/cells';
 import type { FaceView } from '$lib/worker/views';
 import * as THREE from 'three';
@@ -10,8 +10,6 @@ export interface CellTriangles {
 	readonly cell: Uint32Array;
 	readonly origin: readonly [number, number, number];
 }
-
-const TRIANGLE = [0, 1, 2];
 
 /** Triangles of every cell; colours are filled in by `colourCells`. */
 export function cellTriangles(face: FaceView): CellTriangles {
@@ -35,9 +33,19 @@ export function cellTriangles(face: FaceView): CellTriangles {
 		for (let a = 0; a < 3; a++) points[o++] = positions[3 * node + a]! - origin[a]!;
 	};
 	for (let c = 0, t = 0; c < cells.count; c++) {
-		const own = around.get(c);
-		const nodes = rims.subarray(start[c]!, start[c + 1]!);
-		const found = own ?? (nodes.length === 3 ? TRIANGLE : triangulate(flattened(positions, nodes)));
+		const own = around.size ? around.get(c) : undefined;
+		const [from, to] = [start[c]!, start[c + 1]!];
+		if (!own && (to - from === 3 || isConvexRing(positions, rims, from, to))) {
+			for (let k = from + 2; k < to; k++) {
+				cell[t++] = c;
+				put(rims[from]!);
+				put(rims[k - 1]!);
+				put(rims[k]!);
+			}
+			continue;
+		}
+		const nodes = rims.subarray(from, to);
+		const found = own ?? triangulate(flattened(positions, nodes));
 		for (let k = 0; k < found.length; k += 3) {
 			cell[t++] = c;
 			for (let n = k; n < k + 3; n++) put(own ? own[n]! : nodes[found[n]!]!);
