@@ -25,22 +25,27 @@ export function markPrefix(code: string, faces: number, face: number): string {
 }
 
 const placesInSteps = new WeakMap<Cells, Int32Array>();
+/** No face has so many bays. */
+const MOST_BAYS = 2 ** 24;
 
 /** For every cell its place among those of its course and bay, from 0; -1 where it is alone. Reckoned once. */
 function placesInStepsOf(cells: Cells): Int32Array {
 	const known = placesInSteps.get(cells);
 	if (known) return known;
 	const { course, bay, count } = cells;
-	const places = new Int32Array(count);
-	const first = new Map<string, number>();
-	const many = new Map<string, number>();
+	const places = new Int32Array(count).fill(-1);
+	const first = new Map<number, number>();
+	/** By the first of a step: how many there are. */
+	const many = new Int32Array(count).fill(1);
 	for (let c = 0; c < count; c++) {
-		const step = `${course[c]} ${bay[c]}`;
-		const before = many.get(step) ?? 0;
-		places[c] = before === 0 ? -1 : before;
-		if (before === 0) first.set(step, c);
-		else places[first.get(step)!] = 0;
-		many.set(step, before + 1);
+		const step = course[c]! * MOST_BAYS + bay[c]!;
+		const before = first.get(step);
+		if (before === undefined) {
+			first.set(step, c);
+			continue;
+		}
+		places[before] = 0;
+		places[c] = many[before]!++;
 	}
 	placesInSteps.set(cells, places);
 	return places;
