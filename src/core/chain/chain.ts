@@ -30,7 +30,7 @@ import { fieldNames } from '../field/fields';
 import { namedValues, NOTHING_NAMED } from '../named/named-values';
 import { pathTo } from '../project/typed-path';
 import { settingOutOf } from './other-zones';
-import { websMet, type Chords, type LaidWeb } from './webs';
+import { chordsOfWeb, isWeb, websMet } from './webs';
 
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
@@ -227,24 +227,8 @@ export class Chain {
 
 		await solids;
 		const begun = new Map<string, BegunZone>();
-		const webOf = ({ on }: Zone) => (on.is === 'web' ? on : null);
-		const chordsOfWeb = (zone: Zone): Chords[] => {
-			const web = webOf(zone);
-			if (!web) return [];
-			return [web.from, web.to].flatMap((id, k) => {
-				const grid = begun.get(id);
-				return grid ? [{ ...grid, isFirst: k === 0 }] : [];
-			});
-		};
-		const laidWebs = (zone: Zone): LaidWeb[] =>
-			websMet(zones, zone).flatMap((web) => {
-				const laid = laidOut[zones.indexOf(web)];
-				return laid ? [{ web, laid }] : [];
-			});
 		// Webs come behind the grids that they join: their bars end at those of the grids.
-		const order = zones
-			.map((_, k) => k)
-			.sort((a, b) => Number(!!webOf(zones[a]!)) - Number(!!webOf(zones[b]!)));
+		const order = zones.map((_, k) => k).sort((a, b) => Number(isWeb(zones[a]!)) - Number(isWeb(zones[b]!)));
 		for (const [n, k] of order.entries()) {
 			const zone = zones[k]!;
 			const laid = laidOut[k];
@@ -255,7 +239,7 @@ export class Chain {
 			const suns = await sunOver(run, zone, laid.value.faces, counts, standing);
 			await begin(`Cladding ${zone.name}`, zones.length + n);
 			const made = await problems.collect(pathTo('zones', zone.id), () =>
-				beginZone(run, zone, laid, suns, laidWebs(zone), chordsOfWeb(zone))
+				beginZone(run, zone, laid, suns, websMet(zones, zone, laidOut), chordsOfWeb(zone, begun))
 			);
 			if (made) begun.set(zone.id, made);
 		}

@@ -9,15 +9,24 @@ import { websAt } from '../project/webs-at';
 import type { Kept } from './memo';
 import type { Run } from './stage';
 
-/** Webs that end at the nodes of a zone which asks for them. */
-export const websMet = (zones: readonly Zone[], zone: Zone): readonly Zone[] =>
-	zone.meetsWebs ? websAt(zones, zone.id) : [];
+export const isWeb = ({ on }: Zone): boolean => on.is === 'web';
 
 /** A web as it is laid out. */
 export interface LaidWeb {
 	readonly web: Zone;
 	readonly laid: Kept<JoinedFaces>;
 }
+
+/** Webs that end at the nodes of a zone which asks for them. @param laidOut all zones, in their order */
+export const websMet = (
+	zones: readonly Zone[],
+	zone: Zone,
+	laidOut: readonly (Kept<JoinedFaces> | null)[]
+): LaidWeb[] =>
+	(zone.meetsWebs ? websAt(zones, zone.id) : []).flatMap((web) => {
+		const laid = laidOut[zones.indexOf(web)];
+		return laid ? [{ web, laid }] : [];
+	});
 
 /** A face of a web whose lines end at the nodes of another zone. */
 export interface MetWeb {
@@ -70,6 +79,15 @@ export interface Chords {
 	readonly joined: JoinedFaces;
 	readonly onLines: readonly (readonly ClauseGroup[])[];
 }
+
+/** The two grids that a web joins, as far as they stand; none of a zone that is no web. @param begun by their zones */
+export const chordsOfWeb = ({ on }: Zone, begun: ReadonlyMap<string, Omit<Chords, 'isFirst'>>): Chords[] =>
+	on.is !== 'web'
+		? []
+		: [on.from, on.to].flatMap((id, k) => {
+				const grid = begun.get(id);
+				return grid ? [{ ...grid, isFirst: k === 0 }] : [];
+			});
 
 /** The bars of both grids as a face of the web between them meets them. */
 export const chordsAt = (web: FaceModel, f: number, chords: readonly Chords[]): OtherBar[] =>
