@@ -15,7 +15,7 @@
 </script>
 
 <svg
-	class="pointer-events-none absolute right-14 bottom-3 h-7"
+	class="pointer-events-none absolute right-4 bottom-12 h-7"
 	width={length / scale + 2}
 	role="img"
 	aria-label="Scale: {formatLength(length, desk.display)}"
