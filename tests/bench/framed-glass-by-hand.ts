@@ -1,7 +1,17 @@
+/** In mm. */
+export interface FramedSizes {
+	readonly joint: number;
+	readonly frame_width: number;
+	readonly frame_depth: number;
+	readonly pane: number;
+	readonly recess: number;
+}
+export const framedSizes: FramedSizes = { joint: 10, frame_width: 45, frame_depth: 60, pane: 16, recess: 18 };
+
 /**
  * Framed glass written out by hand over columns of cells with four corners: the yardstick for the part
- * language. It makes the same: joint 10, frame 45 × 60 held to a fifth of the shortest edge, glass of 16
- * behind 18, the volumes, and the flags for an inset that crosses itself.
+ * language. It makes the same: the frame held to a fifth of the shortest edge, the glass behind its face, the volumes,
+ * and the flags for an inset that crosses itself.
  */
 export interface FramedByHand {
 	readonly positions: Float32Array;
@@ -111,16 +121,17 @@ export function framedByHand(
 	corners: Float64Array,
 	normals: Float64Array,
 	shortest: Float64Array,
-	origin: readonly [number, number, number]
+	origin: readonly [number, number, number],
+	{ joint, frame_width: widest, frame_depth: depth, pane: thickness, recess } = framedSizes
 ): FramedByHand {
 	const count = shortest.length;
 	const positions = new Float32Array(3 * VERTICES * count);
 	const volumes = new Float64Array(2 * count);
 	const flags = new Uint8Array(count);
 	for (let c = 0; c < count; c++) {
-		const width = Math.min(45, shortest[c]! / 5);
-		if (width < 45) flags[c] = 1;
-		if (inset(corners, 12 * c, 10, outline)) flags[c]! |= 2;
+		const width = Math.min(widest, shortest[c]! / 5);
+		if (width < widest) flags[c] = 1;
+		if (inset(corners, 12 * c, joint, outline)) flags[c]! |= 2;
 		if (inset(outline, 0, width, opening)) flags[c]! |= 2;
 		const at = 3 * VERTICES * c;
 		let frame = 0;
@@ -133,11 +144,11 @@ export function framedByHand(
 				bar[6 + a] = opening[next + a]!;
 				bar[9 + a] = opening[3 * k + a]!;
 			}
-			frame += plate(bar, -60, 0, positions, at + 24 * k, origin);
+			frame += plate(bar, -depth, 0, positions, at + 24 * k, origin);
 		}
-		for (let k = 0; k < 12; k++) pane[k] = opening[k]! - 18 * normals[3 * c + (k % 3)]!;
+		for (let k = 0; k < 12; k++) pane[k] = opening[k]! - recess * normals[3 * c + (k % 3)]!;
 		volumes[2 * c] = frame;
-		volumes[2 * c + 1] = plate(pane, -16, 0, positions, at + 96, origin);
+		volumes[2 * c + 1] = plate(pane, -thickness, 0, positions, at + 96, origin);
 	}
 	return { positions, volumes, flags };
 }

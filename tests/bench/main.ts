@@ -84,6 +84,7 @@ import { withLimits } from '../../src/core/limit/beyond';
 import { measuresFor } from '../../src/core/limit/measures';
 import { shippedLimits } from '../../src/core/limit/shipped';
 import { measureNaively } from './naive-measures';
+import { framedStraight } from './straight';
 import { sunByRaycaster, sunOfAYear } from './sun';
 
 interface Result {
@@ -229,50 +230,52 @@ async function stages(): Promise<void> {
 	}
 }
 
-/** A changed form, to buffers ready to draw, with Framed glass on every cell. */
+/** A changed form, to buffers ready to draw, with Framed glass on every cell; against the same written straight. */
 async function wholeChain(n: number, bays: number, courses: number): Promise<void> {
+	const sizes = { joint: 2, frame_width: 10, frame_depth: 20, pane: 6, recess: 4 };
 	const project = projectOf(
 		mass,
-		{ across: count(bays), up: count(courses) },
-		{
-			rules: [ring]
-		},
-		{
-			variants: [
-				{
-					id: 'f',
-					name: 'f',
-					part: 'framed-glass',
-					values: { joint: 2, frame_width: 10, frame_depth: 20, pane: 6, recess: 4 }
-				}
-			]
-		}
+		counts(bays, courses),
+		{ rules: [ring] },
+		{ variants: [{ id: 'f', name: 'f', part: 'framed-glass', values: sizes }] }
 	);
-	const chain = new Chain();
-	const indices = new MeshIndices((index) => index);
-	let parts = 0;
-	let meshes = 0;
-	let runs = 0;
 	const path = 'masses/m/form/profile/points/1/0';
 	const changed = (run: number) => applyEdits(project, [{ do: 'set', path, value: 4350 + run }]).project;
-	const ms = await time(
-		async (run) => {
-			const model = await chain.run(changed(run));
-			const start = performance.now();
-			for (const { group } of model.zones[0]!.model!.groups)
-				for (const { shape, count } of group.run.elements)
-					if (shape.is === 'made') indices.of({ ...shape, count });
-			indices.forgetUnused();
-			if (run < 0) return;
-			meshes += performance.now() - start;
-			parts += model.ms.parts;
-			runs++;
-		},
-		n > 50_000 ? 3 : 9
+	const chain = new Chain();
+	const indices = new MeshIndices((index) => index);
+	let [parts, meshes, runs] = [0, 0, 0];
+	const whole = async (run: number) => {
+		const model = await chain.run(changed(run));
+		const start = performance.now();
+		const tables = model.zones[0]!.model!.groups.flatMap(({ group }) => group.run.elements);
+		for (const { shape, count } of tables) if (shape.is === 'made') indices.of({ ...shape, count });
+		indices.forgetUnused();
+		meshes += performance.now() - start;
+		parts += model.ms.parts;
+		runs++;
+		return tables;
+	};
+	const straight = (run: number) => {
+		const { masses, zones } = changed(run);
+		return framedStraight(onlyFace(masses[0]!.form), zones[0]!.settingOut, sizes);
+	};
+	const volume = (columns: Iterable<Float64Array>) =>
+		[...columns].reduce((sum, column) => column.reduce((all, one) => all + one, sum), 0);
+	const [made, expected] = [
+		volume((await whole(0)).map((table) => table.volume)),
+		volume([straight(0).volumes])
+	];
+	if (!(Math.abs(made - expected) < 1e-6 * expected))
+		throw new Error(`the chain makes ${made} mm³, written straight it is ${expected} mm³`);
+	let run = 0;
+	const [ms, floor] = await timeBoth(
+		() => whole(++run),
+		() => straight(++run),
+		n > 50_000 ? 5 : 9
 	);
 	note(`parts:${n}`, n, parts / runs);
 	note(`meshes:${n}`, n, meshes / runs);
-	note(`chain:${n}`, n, ms);
+	note(`chain:${n}`, n, ms, { name: 'written straight', ms: floor });
 	if (n > 50_000 && wanted(`chain:${n}`)) await onTwo(`chain:${n}:two`, n, changed);
 }
 

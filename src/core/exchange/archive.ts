@@ -5,8 +5,11 @@ const XML = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
 const DEFLATE = 8;
 /** What stands before and after what is packed in a gzip file without a name of its own: RFC 1952, 2.3. */
 const [HEAD, TAIL] = [10, 8];
-/** Pieces of a file that wait to be packed while others, of the next files too, are made: 64 MB of a quarter each. */
-const WAITING = 256;
+/** Pieces of a file that wait to be packed while others, of the next files too, are made: 16 MB of a quarter each. */
+const WAITING = 64;
+/** Another thread packs on the server and goes on only as often as this one lets it in; browsers pack in this very thread. */
+const letIn = (): Promise<void> | void =>
+	typeof setImmediate === 'function' ? new Promise((resolve) => setImmediate(resolve)) : undefined;
 
 /**
  * A file that is packed by the platform, several times as fast as a program of ours could. It is packed as gzip, which
@@ -86,7 +89,10 @@ export class Archive {
 		this.zip.add(file);
 		this.packing.push(file.pass());
 		await file.push(new TextEncoder().encode(XML));
-		for (const piece of pieces) await file.push(piece);
+		for (const piece of pieces) {
+			await file.push(piece);
+			await letIn();
+		}
 		file.end();
 	}
 
