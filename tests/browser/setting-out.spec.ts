@@ -1,4 +1,4 @@
-import { type Page } from '@playwright/test';
+import { type Locator, type Page } from '@playwright/test';
 import { accessible, cellCount, expect, openDemo, saved, settled, test, visit } from './app';
 
 const problems: string[] = [];
@@ -256,18 +256,28 @@ test('settings are compared side by side and one is taken', async ({ page }) => 
 	await more(page, 'street', 'Compare settings …');
 	const dialog = page.getByTestId('compare');
 	const second = dialog.getByRole('region', { name: 'Setting 2' });
-	await expect(second.locator('[data-figure="cells"]')).toBeVisible();
+	/** What a setting comes to, as it stands under the word for it. */
+	const told = (setting: Locator, word: string) =>
+		setting.getByText(word, { exact: true }).locator('xpath=following-sibling::dd[1]');
+	const number = async (figure: Locator) => Number((await figure.innerText()).replace(/\s/g, ''));
+	await expect(told(second, 'Cells')).toBeVisible();
 	await accessible(page, '[data-testid=compare]');
+	// Steps of an exact size leave strips: they are cells too, and are said.
+	const now = dialog.getByRole('region', { name: 'Setting 1' });
+	const parts = (await told(now, 'whole · edge · strip · cut').innerText()).split('·').map(Number);
+	expect(parts[2]).toBeGreaterThan(0);
+	expect(parts.reduce((sum, one) => sum + one)).toBe(await number(told(now, 'Cells')));
+	await expect(page.locator('[data-part="zone street"] header')).toContainText(
+		`${await number(told(now, 'Cells'))} cells`
+	);
 	await second.getByRole('button', { name: /^Across in setting 2/ }).click();
 	await page.keyboard.press('Control+A');
 	await page.keyboard.type('18');
 	await page.keyboard.press('Enter');
 	await second.getByRole('combobox', { name: /^Pattern of setting 2/ }).click();
 	await page.getByRole('option', { name: 'tall hexagons' }).click();
-	await expect(second.locator('[data-figure="cells"]')).toBeVisible();
-	const cells = (await second.locator('[data-figure="cells"]').innerText())
-		.split('·')
-		.reduce((sum, text) => sum + Number(text.replace(/\D/g, '')), 0);
+	await expect(told(second, 'Cells')).toBeVisible();
+	const cells = await number(told(second, 'Cells'));
 	await second.getByRole('button', { name: 'Take this one' }).click();
 	await expect(dialog).toHaveCount(0);
 	await settled(page);

@@ -119,7 +119,7 @@
 </script>
 
 <section class="band" aria-label="Check" data-testid="check">
-	<p class="sentence">
+	<p class="sentence shrink-0 whitespace-nowrap! [&_.chip-choice]:max-w-60 [&_.chip-choice]:truncate">
 		Colour by
 		<ChoiceChip
 			value={measure.key}
@@ -169,12 +169,14 @@
 			onclick={() => look(which)}>{label}</button
 		>
 	{/each}
-	<p class="text-ink-2 text-[12px] leading-snug whitespace-normal max-xl:hidden">
-		{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects its
-			own.{bounds.length
-				? ` Dashed: ${bounds.length === 1 ? 'the limit' : 'limits'} at ${bounds.map(text).join(', ')}.`
-				: ''}{/if}
-	</p>
+	<div class="@container min-w-0 flex-[1_0.6_190px]">
+		<p class="text-ink-2 hidden text-[12px] leading-snug whitespace-normal @min-[100px]:line-clamp-3">
+			{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects
+				its own.{bounds.length
+					? ` Dashed: ${bounds.length === 1 ? 'the limit' : 'limits'} at ${[...bounds.slice(0, -1).map(bare), text(bounds.at(-1)!)].join(', ')}.`
+					: ''}{/if}
+		</p>
+	</div>
 </section>
 {#if desk.told.shown}<ToldPanel told={desk.told.shown} />{:else if desk.clashes.shown}<ClashPanel
 	/>{:else if desk.kinds.shown}<KindsPanel />{:else if desk.survey.shown}<SurveyPanel />{/if}

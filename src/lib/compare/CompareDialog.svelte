@@ -7,6 +7,7 @@
 	import { settingOutFor } from '$lib/edits/ties';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import type { CladFigures } from '$core/schedule/clad-figures';
+	import type { LayoutFigures } from '$core/schedule/layout-figures';
 	import { money } from '$lib/edits/rates';
 	import type { LayoutTrial } from '$lib/worker/chain-service';
 	import X from '@lucide/svelte/icons/x';
@@ -72,6 +73,18 @@
 			others.some((one) => one[key] > own[key])
 		);
 	}
+	const laidRows = ({
+		cells: { whole, edge, strip, cut },
+		...rest
+	}: LayoutFigures): [label: string, text: string][] => [
+		['Cells', formatNumber(whole + edge + strip + cut)],
+		['whole · edge · strip · cut', [whole, edge, strip, cut].map((one) => formatNumber(one)).join(' · ')],
+		['Edges', formatNumber(rest.edges)],
+		['Line', `${formatNumber(rest.lineLength / 1000, 0)} m`],
+		['Worst warp', formatLength(rest.worstWarp, desk.display, 1)],
+		['Smallest piece', formatQuantity(rest.smallestArea, 'area')],
+		['Different cells, by their edges', formatNumber(rest.kindsOfCells)]
+	];
 	const cladRows = (on: CladFigures): [key: keyof CladFigures, label: string, text: string][] => [
 		['pieces', 'Pieces', formatNumber(on.pieces)],
 		['waiting', 'Cells that wait for a part', formatNumber(on.waiting)],
@@ -136,7 +149,11 @@
 			<div class="mt-3 grid grid-cols-3 gap-3 max-lg:grid-cols-2">
 				{#each trials as trial, n (trial.id)}
 					{@const result = results.get(keyOf(trial))}
-					<section class="border-hair rounded border bg-white p-3" aria-label="Setting {n + 1}">
+					<!-- The same figures stand in one line across the settings, however long their sentences are. -->
+					<section
+						class="border-hair row-span-5 grid grid-rows-subgrid gap-y-0 rounded border bg-white p-3"
+						aria-label="Setting {n + 1}"
+					>
 						<p class="sentence text-[14px]!">
 							<ChoiceChip
 								value={patternValue(trial.pattern)}
@@ -177,30 +194,20 @@
 								/>{/if}
 						</div>
 						{#if result && 'figures' in result}
-							{@const { figures } = result}
-							<dl class="[&_dd]:figures grid grid-cols-[1fr_auto] gap-x-3 text-[12px] [&_dd]:text-right">
-								<dt>Cells whole · edge · cut</dt>
-								<dd data-figure="cells">
-									{formatNumber(figures.cells.whole)} · {formatNumber(figures.cells.edge)} · {formatNumber(
-										figures.cells.cut
-									)}
-								</dd>
-								<dt>Edges</dt>
-								<dd>{formatNumber(figures.edges)}</dd>
-								<dt>Line</dt>
-								<dd>{formatNumber(figures.lineLength / 1000, 0)} m</dd>
-								<dt>Worst warp</dt>
-								<dd>{formatLength(figures.worstWarp, desk.display, 1)}</dd>
-								<dt>Smallest piece</dt>
-								<dd>{formatQuantity(figures.smallestArea, 'area')}</dd>
-								<dt>Different cells, by their edges</dt>
-								<dd>{formatNumber(figures.kindsOfCells)}</dd>
+							<dl
+								class="[&_dd]:figures grid grid-cols-[1fr_auto] content-start gap-x-3 text-[12px] [&_dd]:text-right"
+								aria-label="As it is laid out, setting {n + 1}"
+							>
+								{#each laidRows(result.figures) as [label, text] (label)}
+									<dt>{label}</dt>
+									<dd>{text}</dd>
+								{/each}
 							</dl>
 							{@const on = clad.get(keyOf(trial))}
 							{#if !on}<p class="border-hair text-ink-2 mt-1.5 border-t pt-1.5 text-[12px]" role="status">
 									cladding it …
 								</p>{:else}<dl
-									class="[&_dd]:figures border-hair mt-1.5 grid grid-cols-[1fr_auto] gap-x-3 border-t pt-1.5 text-[12px] [&_dd]:text-right"
+									class="[&_dd]:figures border-hair mt-1.5 grid grid-cols-[1fr_auto] content-start gap-x-3 border-t pt-1.5 text-[12px] [&_dd]:text-right"
 									aria-label="With all that is put on it, setting {n + 1}"
 								>
 									{#each cladRows(on) as [key, label, text] (key)}
@@ -209,7 +216,7 @@
 									{/each}
 								</dl>{/if}
 						{/if}
-						<div class="mt-2 flex items-center gap-3 text-[12.5px]">
+						<div class="row-start-5 mt-2 flex items-center gap-3 text-[12.5px]">
 							{#if isNow(trial)}<span class="text-patina-deep font-medium">as it is now</span>
 							{:else}<button
 									type="button"
@@ -229,7 +236,7 @@
 				{#if trials.length < MOST_TRIALS}
 					<button
 						type="button"
-						class="border-hair text-ink-2 hover:text-patina-deep grid min-h-40 place-items-center rounded border border-dashed"
+						class="border-hair text-ink-2 hover:text-patina-deep row-span-5 grid min-h-40 place-items-center rounded border border-dashed"
 						onclick={add}>Another setting</button
 					>
 				{/if}
