@@ -4,6 +4,7 @@ import { Chain } from '../../src/core/chain/chain';
 import { applyEdits } from '../../src/core/project/commands';
 import { readProjectText } from '../../src/core/project/read';
 import { pathTo, removeAt } from '../../src/core/project/typed-path';
+import { usesInWords } from '../../src/lib/bench/uses';
 import { usersOf } from '../../src/lib/edits/users';
 
 const lido = readProjectText(readFileSync('tests/lido.json', 'utf8'));
@@ -21,6 +22,27 @@ describe('what uses a thing', () => {
 			pathTo('zones', 'gull', 'faces') as string
 		);
 		expect(usersOf(lido, 'variants', 'none of these')).to.deep.equal([]);
+	});
+
+	it('a part says in how many clauses it is put, on nodes and by hand too; of pieces only when they have been made', () => {
+		const demo = readProjectText(readFileSync('demo/tidal-lido.json', 'utf8'));
+		const [ball] = demo.variants.filter(({ id }) =>
+			demo.zones.some(({ nodes }) => nodes.some(({ variant }) => variant === id))
+		);
+		const none = { zones: [], partial: false };
+		const placings = demo.zones.flatMap(({ nodes }) => nodes);
+		const alike = new Set(demo.variants.filter(({ part }) => part === ball!.part).map(({ id }) => id));
+		const count = placings.filter(({ variant }) => alike.has(variant)).length;
+		expect(usesInWords(demo, none, ball!.part)).to.equal(`in ${count} ${count === 1 ? 'clause' : 'clauses'}`);
+		const zones = [{ groups: [{ variantId: ball!.id, sites: new Uint32Array(1312) }] }] as never;
+		expect(usesInWords(demo, { zones, partial: false }, ball!.part)).to.match(/clauses? · 1\s312 pieces$/);
+		expect(usesInWords(demo, { zones, partial: true }, ball!.part)).not.to.contain('pieces');
+		const [zone] = demo.zones;
+		const put = { variant: ball!.id, values: {} };
+		const byHand = ['a', 'b'].map((id) => ({ id, put, sites: [] }));
+		const only = { ...demo, zones: [{ ...zone!, rules: [], runs: [], nodes: [], exceptions: byHand }] };
+		expect(usesInWords(only as never, none, ball!.part)).to.equal('in 1 clause');
+		expect(usesInWords({ ...demo, zones: [] }, none, ball!.part)).to.equal('not used');
 	});
 
 	it('a guide is used by what is measured from it', () => {

@@ -1,23 +1,30 @@
-import type { Project } from '$core/project/schema';
+import type { Project, Zone } from '$core/project/schema';
+import { formatNumber } from '$core/units/quantity';
 import type { ModelView } from '$lib/state/model.svelte';
 
-/** How many clauses put a part, and how many pieces of it stand in the model. */
-export function usesOf(
+/** The variants that the clauses of a zone put, one for each clause; choices by hand of a variant are one. */
+function variantsPut({ rules, runs, nodes, exceptions }: Zone): string[] {
+	const byHand = exceptions.flatMap(({ put }) => (put !== 'open' && 'variant' in put ? [put.variant] : []));
+	return [
+		...rules.flatMap(({ put }) => (put === 'open' ? [] : [put.variant])),
+		...[...runs, ...nodes].map(({ variant }) => variant),
+		...new Set(byHand)
+	];
+}
+
+/** Where a part is put, in words: in how many clauses, and, once the model has been made, how many pieces of it stand. */
+export function usesInWords(
 	document: Project,
-	view: ModelView,
+	{ zones, partial }: Pick<ModelView, 'zones' | 'partial'>,
 	part: string
-): { readonly clauses: number; readonly pieces: number } {
+): string {
 	const variants = new Set(document.variants.filter((one) => one.part === part).map(({ id }) => id));
-	const clauses = document.zones.reduce(
-		(sum, zone) =>
-			sum +
-			zone.rules.filter(({ put }) => put !== 'open' && variants.has(put.variant)).length +
-			zone.runs.filter((run) => variants.has(run.variant)).length,
-		0
-	);
-	const groups = view.zones.flatMap((zone) => zone.groups);
-	const pieces = groups
-		.filter((group) => variants.has(group.variantId))
-		.reduce((sum, { sites }) => sum + sites.length, 0);
-	return { clauses, pieces };
+	const clauses = document.zones.flatMap(variantsPut).filter((variant) => variants.has(variant)).length;
+	if (!clauses) return 'not used';
+	const put = `in ${clauses} ${clauses === 1 ? 'clause' : 'clauses'}`;
+	if (partial || !zones.length) return put;
+	const pieces = zones
+		.flatMap(({ groups }) => groups)
+		.reduce((sum, { variantId, sites }) => sum + (variants.has(variantId) ? sites.length : 0), 0);
+	return `${put} · ${formatNumber(pieces)} ${pieces === 1 ? 'piece' : 'pieces'}`;
 }

@@ -22,6 +22,7 @@
 	let past = $state.raw<Project | null>(null);
 	const days = $derived(byDay(entries));
 	const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
+	const moment = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
 
 	async function ask<T>(path: string): Promise<T | null> {
 		const answer = await fetch(`/api/projects/${project.id}/${path}`).catch(() => null);
@@ -151,7 +152,7 @@
 					<div class="mr-auto min-w-0">
 						<h2 class="truncate text-[20px]" style:font-family="var(--font-serif)">After “{chosen.label}”</h2>
 						<p class="figures text-ink-2 text-[11.5px]">
-							revision {chosen.revision} · {new Date(chosen.madeAt).toLocaleString('en-GB')} · {chosen.author ===
+							revision {chosen.revision} · {moment.format(new Date(chosen.madeAt))} · {chosen.author ===
 							'local'
 								? 'at this machine'
 								: chosen.author}

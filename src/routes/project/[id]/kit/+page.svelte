@@ -6,7 +6,7 @@
 	import { partSchema, type Anchor, type PartDefinition } from '$core/project/part-definition';
 	import MaterialCards from '$lib/bench/MaterialCards.svelte';
 	import { drawKit } from '$lib/bench/kit-pictures';
-	import { usesOf } from '$lib/bench/uses';
+	import { usesInWords } from '$lib/bench/uses';
 	import TopBar from '$lib/frame/TopBar.svelte';
 	import { saveFile } from '$lib/components/save-file';
 	import { freshId } from '$lib/edits/fresh-id';
@@ -153,7 +153,6 @@
 				<h2 class="mb-2 text-[13.5px] font-semibold">{title}</h2>
 				<ul class="mb-6 grid grid-cols-[repeat(auto-fill,minmax(232px,1fr))] gap-3">
 					{#each of as part (part.id)}
-						{@const uses = usesOf(document, desk.model.view, part.id)}
 						<li class="border-hair bg-sheet group relative flex flex-col rounded border p-3">
 							<a
 								class="contents"
@@ -168,12 +167,12 @@
 								{:else}<span class="mb-1 block h-[108px]"></span>{/if}
 								<b class="text-[13px] font-semibold">{part.label}</b>
 							</a>
-							<p class="sentence text-ink-2 mt-0.5 grow text-[13.5px] leading-snug">{part.use}</p>
+							<p class="sentence text-ink-2 mt-0.5 grow text-[13.5px]! leading-snug!">{part.use}</p>
 							<p class="mt-1.5 flex gap-3 text-[11.5px]">
-								<span class="figures text-ink-2">{uses.pieces ? `${uses.pieces} pieces` : 'not used'}</span>
+								<span class="figures text-ink-2 whitespace-nowrap">{usesInWords(document, desk.model.view, part.id)}</span>
 								{#if own.has(part.id)}<span class="text-patina-deep">the project's own</span>{/if}
 								<span
-									class="ml-auto flex gap-2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+									class="bg-sheet absolute top-2 right-2 flex gap-2 rounded px-1 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
 								>
 									<button
 										type="button"

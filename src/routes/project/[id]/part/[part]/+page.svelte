@@ -7,18 +7,13 @@
 	import TrialStrip from '$lib/bench/TrialStrip.svelte';
 	import VariantTable from '$lib/bench/VariantTable.svelte';
 	import { Bench } from '$lib/bench/bench.svelte';
-	import { usesOf } from '$lib/bench/uses';
+	import { usesInWords } from '$lib/bench/uses';
 	import { useDesk } from '$lib/state/desk.svelte';
 
 	const desk = useDesk();
 	const bench = $derived(new Bench(desk, page.params['part']!));
 	let tab = $state<'make' | 'variants'>('make');
-	const uses = $derived(usesOf(desk.project.document, desk.model.view, bench.id));
-	const used = $derived(
-		uses.clauses
-			? `Used in ${uses.clauses} ${uses.clauses === 1 ? 'clause' : 'clauses'} · ${uses.pieces} pieces`
-			: 'Not used yet'
-	);
+	const used = $derived(usesInWords(desk.project.document, desk.model.view, bench.id));
 </script>
 
 <svelte:head
@@ -42,7 +37,9 @@
 						>
 					{/each}
 				</div>
-				<span class="text-ink-2 text-[12.5px]" data-testid="uses">{used}</span>
+				<span class="text-ink-2 text-[12.5px]" data-testid="uses"
+					>{used === 'not used' ? 'Not used yet' : `Used ${used}`}</span
+				>
 				<a class="text-patina-deep text-[12.5px] underline" href="/project/{desk.project.id}/kit">Kit</a>
 			</div>
 		{/snippet}
