@@ -1,6 +1,7 @@
 import { CapFiller } from './caps';
 import type { ElementTable } from './element-table';
-import type { ElementOutput, PointSlots } from './program';
+import type { Corners } from './evaluate/back-end';
+import type { ElementOutput } from './program';
 import { bufferOf } from './shared-memory';
 
 type Column = Uint32Array | Uint8Array | Float64Array | Float32Array;
@@ -13,8 +14,8 @@ export interface LiveRows {
 	readonly alive: Uint32Array;
 	readonly aliveCount: number;
 	readonly rows: number;
-	/** Points of all rows, one row's after another: x y z from an origin. Good until the next call. */
-	places(points: readonly PointSlots[], origin: readonly [number, number, number]): Float32Array;
+	/** Vertices of all rows, one row's after another: x y z from an origin. Good until the next call. */
+	places(of: Corners, origin: readonly [number, number, number]): Float32Array;
 }
 
 /** The columns of a table: views of one buffer, so that what is made of many chunks is few things to keep and send. */
@@ -57,31 +58,6 @@ function allocate({ stock, verticesEach, caps }: ElementOutput, capacity: number
 		turn: next(Uint32Array, 4, capacity),
 		looked: next(Uint8Array, 1, caps.length ? capacity : 0)
 	};
-}
-
-/** Corners of a cut section for every living row: x y z from an origin, `stride` values from row to row. */
-function takeSection(
-	{ slots, alive, aliveCount }: LiveRows,
-	{ at, x, y, corners }: ElementOutput['sections'][number],
-	positions: Float32Array,
-	from: number,
-	stride: number,
-	origin: readonly [number, number, number]
-): void {
-	const columns = corners.map(([across, along]) => [slots[across]!, slots[along]!] as const);
-	(['x', 'y', 'z'] as const).forEach((axis, a) => {
-		const [base, byAcross, byAlong] = [slots[at[axis]]!, slots[x[axis]]!, slots[y[axis]]!];
-		const zero = origin[a]!;
-		for (let n = 0; n < aliveCount; n++) {
-			const r = alive[n]!;
-			const [b, p, q] = [base[r]!, byAcross[r]!, byAlong[r]!];
-			let o = from + n * stride + a;
-			for (let k = 0; k < columns.length; k++, o += 3) {
-				const column = columns[k]!;
-				positions[o] = b + p * column[0][r]! + q * column[1][r]! - zero;
-			}
-		}
-	});
 }
 
 /** A table that grows as instances come. */
@@ -144,22 +120,16 @@ export class ElementSink {
 	}
 
 	private takePlaces(frame: LiveRows, first: number, origin: readonly [number, number, number]): void {
-		const { vertices, sections, verticesEach } = this.output;
 		const { alive, aliveCount } = frame;
 		const { positions } = this.columns;
-		const [own, stride] = [3 * vertices.length, 3 * verticesEach];
-		const places = frame.places(vertices, origin);
-		if (aliveCount === frame.rows && own === stride) positions.set(places, first * stride);
+		const each = 3 * this.output.verticesEach;
+		const places = frame.places(this.output, origin);
+		if (aliveCount === frame.rows) positions.set(places, first * each);
 		else
-			for (let n = 0; own > 0 && n < aliveCount; n++) {
+			for (let n = 0; n < aliveCount; n++) {
 				const r = alive[n]!;
-				positions.set(places.subarray(own * r, own * (r + 1)), stride * (first + n));
+				positions.set(places.subarray(each * r, each * (r + 1)), each * (first + n));
 			}
-		let from = first * stride + own;
-		for (const section of sections) {
-			takeSection(frame, section, positions, from, stride, origin);
-			from += 3 * section.corners.length;
-		}
 	}
 
 	/**

@@ -31,6 +31,14 @@ export interface PointSlots {
 	readonly z: Slot;
 }
 
+/** A cut section of a bar; its corners are at + across x + along y. */
+export interface CutSection {
+	readonly at: PointSlots;
+	readonly x: PointSlots;
+	readonly y: PointSlots;
+	readonly corners: readonly (readonly [across: Slot, along: Slot])[];
+}
+
 /** A thing that is ordered: its mesh, whose topology is the same for every piece, and its quantities (mm, mm², mm³). */
 export interface ElementOutput {
 	/** Position among all elements of the part, groups included. */
@@ -38,13 +46,8 @@ export interface ElementOutput {
 	/** Its turn in the first of its rows: how many of the same element were made before it. */
 	readonly firstTurn: number;
 	readonly vertices: readonly PointSlots[];
-	/** Cut sections of bars: their corners, at + across x + along y, are vertices too, numbered after the others. */
-	readonly sections: readonly {
-		readonly at: PointSlots;
-		readonly x: PointSlots;
-		readonly y: PointSlots;
-		readonly corners: readonly (readonly [across: Slot, along: Slot])[];
-	}[];
+	/** Cut sections of bars: their corners are vertices too, numbered after the others. */
+	readonly sections: readonly CutSection[];
 	/** Vertices in all. */
 	readonly verticesEach: number;
 	/** By vertex; outward. */

@@ -1,7 +1,7 @@
 import type { ColumnReader } from '../field/column';
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './flag-list';
 import { MOST_TURNS_IN_ALL } from './compile/fault';
-import { BLOCK, type BackEnd, type Workplace } from './evaluate/back-end';
+import { BLOCK, type BackEnd, type Corners, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
@@ -9,7 +9,7 @@ import type { OwnMeshSink } from './own-mesh-sink';
 import { SheetSink } from './sheet/sink';
 import type { SheetOf } from './sheet/site-sheet';
 import type { ElementTable } from './element-table';
-import type { Domain, PointSlots, Program } from './program';
+import type { Domain, Program } from './program';
 import { TubesSink } from './tubes/sink';
 
 export interface PartRun {
@@ -64,8 +64,8 @@ class Frame {
 		this.workplace.compute(rows);
 	}
 
-	places(points: readonly PointSlots[], origin: readonly [number, number, number]): Float32Array {
-		return this.workplace.places(points, this.rows, origin);
+	places(of: Corners, origin: readonly [number, number, number]): Float32Array {
+		return this.workplace.places(of, this.rows, origin);
 	}
 
 	allSinks(): (ElementSink | BlockSink | OwnMeshSink)[] {

@@ -1,7 +1,10 @@
-import type { Domain, Operation, PointSlots } from '../program';
+import type { Domain, ElementOutput, Operation } from '../program';
 
 /** Rows per block: small enough for a part's columns to stay in the processor's cache. A multiple of sixteen. */
 export const BLOCK = 256;
+
+/** What the vertices of an element are: points, and then the corners of cut sections. */
+export type Corners = Pick<ElementOutput, 'vertices' | 'sections' | 'verticesEach'>;
 
 /** One domain set up to be computed, a block of rows at a time. */
 export interface Workplace {
@@ -10,14 +13,10 @@ export interface Workplace {
 	/** Run the domain's operations over the first `rows` of its slots. */
 	compute(rows: number): void;
 	/**
-	 * Points of the first `rows`, all of one row and then those of the next: x y z from an origin (mm), in single
+	 * Vertices of the first `rows`, all of one row and then those of the next: x y z from an origin (mm), in single
 	 * precision. Good until the next call.
 	 */
-	places(
-		points: readonly PointSlots[],
-		rows: number,
-		origin: readonly [number, number, number]
-	): Float32Array;
+	places(of: Corners, rows: number, origin: readonly [number, number, number]): Float32Array;
 }
 
 /**

@@ -167,15 +167,24 @@ export const columnLoops: BackEnd = {
 				compute(rows) {
 					for (const operation of domain.operations) runOperation(operation, slots, rows);
 				},
-				places(points, rows, [ox, oy, oz]) {
-					const stride = 3 * points.length;
+				places({ vertices, sections, verticesEach }, rows, origin) {
+					const stride = 3 * verticesEach;
 					const places = new Float32Array(rows * stride);
-					for (const [p, { x, y, z }] of points.entries())
-						for (let r = 0, o = 3 * p; r < rows; r++, o += stride) {
-							places[o] = slots[x]![r]! - ox;
-							places[o + 1] = slots[y]![r]! - oy;
-							places[o + 2] = slots[z]![r]! - oz;
-						}
+					let first = 0;
+					const write = (of: (axis: 'x' | 'y' | 'z', r: number) => number) => {
+						for (const [a, axis] of (['x', 'y', 'z'] as const).entries())
+							for (let r = 0, o = first + a; r < rows; r++, o += stride) places[o] = of(axis, r) - origin[a]!;
+						first += 3;
+					};
+					for (const point of vertices) write((axis, r) => slots[point[axis]]![r]!);
+					for (const { at, x, y, corners } of sections)
+						for (const [across, along] of corners)
+							write(
+								(axis, r) =>
+									slots[at[axis]]![r]! +
+									slots[x[axis]]![r]! * slots[across]![r]! +
+									slots[y[axis]]![r]! * slots[along]![r]!
+							);
 					return places;
 				}
 			};

@@ -1,5 +1,5 @@
 import type { Domain, Kernel as Act, Operation, PointSlots } from '../program';
-import { BLOCK, stretches, type BackEnd, type Workplace } from './back-end';
+import { BLOCK, stretches, type BackEnd, type Corners, type Workplace } from './back-end';
 import { runOperation } from './column-loops';
 import {
 	FIRST_VECTOR,
@@ -77,43 +77,64 @@ function loopOf(operations: readonly Operation[]): LoopFunction {
 
 const [OUT, ORIGIN] = [2, 3];
 
-/** A loop that writes points of two rows at a time, each row's one after another, as single numbers from an origin. */
-function placesLoop(points: readonly PointSlots[]): LoopFunction {
-	const rowBytes = 3 * points.length * Float32Array.BYTES_PER_ELEMENT;
-	const axes = [0, 1, 2].map((a) => ORIGIN + 1 + a);
-	const [here, rounded] = [ORIGIN + 4, ORIGIN + 5];
-	const before = axes.flatMap((local, a) => [...loadSpreadDouble(ORIGIN, 8 * a), ...setLocal(local)]);
-	const body = points.flatMap(({ x, y, z }, p) =>
-		[x, y, z].flatMap((slot, a) => {
-			const at = 4 * (3 * p + a);
-			return [
-				...load(here, slot * SLOT_BYTES),
-				...[
-					...getLocal(here),
-					...getLocal(axes[a]!),
-					...lanes.subtract,
-					...lanes.toSingles,
-					...setLocal(rounded)
-				],
+/**
+ * A loop that writes the vertices of two rows at a time, each row's one after another, as single numbers from an origin.
+ */
+function placesLoop({ vertices, sections, verticesEach }: Corners): LoopFunction {
+	const rowBytes = 3 * verticesEach * Float32Array.BYTES_PER_ELEMENT;
+	let vectors = 0;
+	const local = () => ORIGIN + ++vectors;
+	const three = () => [local(), local(), local()];
+	const origins = three();
+	const [here, rounded, across, along] = [local(), local(), local(), local()];
+	const [base, byAcross, byAlong] = [three(), three(), three()];
+	const before = origins.flatMap((one, a) => [...loadSpreadDouble(ORIGIN, 8 * a), ...setLocal(one)]);
+	const body: number[] = [];
+	const read = (into: number, slot: number) => body.push(...load(into, slot * SLOT_BYTES));
+	let at = 0;
+	/** @param place puts a coordinate there */
+	const write = (place: (axis: number) => Bytes) => {
+		for (let a = 0; a < 3; a++, at += Float32Array.BYTES_PER_ELEMENT)
+			body.push(
+				...[...place(a), ...getLocal(origins[a]!), ...lanes.subtract, ...lanes.toSingles, ...setLocal(rounded)],
 				...storeSingle(OUT, at, getLocal(rounded), 0),
 				...storeSingle(OUT, at + rowBytes, getLocal(rounded), 1)
-			];
-		})
-	);
-	return { vectors: 5, before, body, steps: [16, 2 * rowBytes, 0] };
+			);
+	};
+	const slotsOf = ({ x, y, z }: PointSlots) => [x, y, z];
+	for (const point of vertices)
+		write((a) => [...load(here, slotsOf(point)[a]! * SLOT_BYTES), ...getLocal(here)]);
+	for (const { at: place, x, y, corners } of sections) {
+		for (const [point, locals] of [
+			[place, base],
+			[x, byAcross],
+			[y, byAlong]
+		] as const)
+			slotsOf(point).forEach((slot, a) => read(locals[a]!, slot));
+		const times = (way: number, share: number) => [...getLocal(way), ...getLocal(share), ...lanes.multiply];
+		for (const [u, v] of corners) {
+			read(across, u);
+			read(along, v);
+			write((a) => [
+				...[...getLocal(base[a]!), ...times(byAcross[a]!, across), ...lanes.add],
+				...[...times(byAlong[a]!, along), ...lanes.add]
+			]);
+		}
+	}
+	return { vectors, before, body, steps: [16, 2 * rowBytes, 0] };
 }
 
 type WritePlaces = (base: number, end: number, out: number, origin: number) => void;
-const placeWriters = new WeakMap<readonly PointSlots[], WritePlaces>();
+const placeWriters = new WeakMap<Corners, WritePlaces>();
 
-function placeWriter(points: readonly PointSlots[], scratch: WebAssembly.Memory): WritePlaces {
-	const known = placeWriters.get(points);
+function placeWriter(of: Corners, scratch: WebAssembly.Memory): WritePlaces {
+	const known = placeWriters.get(of);
 	if (known) return known;
-	const { exports } = new WebAssembly.Instance(new WebAssembly.Module(writeModule([placesLoop(points)])), {
+	const { exports } = new WebAssembly.Instance(new WebAssembly.Module(writeModule([placesLoop(of)])), {
 		a: { m: scratch }
 	});
 	const write = exports['0'] as WritePlaces;
-	placeWriters.set(points, write);
+	placeWriters.set(of, write);
 	return write;
 }
 
@@ -162,7 +183,7 @@ function scratchOf(bytes: number): WebAssembly.Memory {
 function layoutOf(domains: readonly Domain[]): { places: number; slots: number; bytes: number } {
 	const points = Math.max(
 		0,
-		...domains.flatMap(({ elements }) => elements.map(({ vertices }) => vertices.length))
+		...domains.flatMap(({ elements }) => elements.map(({ verticesEach }) => verticesEach))
 	);
 	const places = 4 * Float64Array.BYTES_PER_ELEMENT;
 	const slots = places + Math.ceil((BLOCK * points * 12) / 16) * 16;
@@ -189,11 +210,11 @@ function workplacesIn(scratch: WebAssembly.Memory, domains: readonly Domain[]): 
 					if (typeof step === 'number') entries[step]!(base, end);
 					else for (const operation of step) runOperation(operation, slots, rows);
 			},
-			places(points, rows, origin) {
+			places(of, rows, origin) {
 				originAt.set(origin);
 				const end = base + rows * Float64Array.BYTES_PER_ELEMENT;
-				placeWriter(points, scratch)(base, end, placesAt, 0);
-				return new Float32Array(scratch.buffer, placesAt, 3 * points.length * rows);
+				placeWriter(of, scratch)(base, end, placesAt, 0);
+				return new Float32Array(scratch.buffer, placesAt, 3 * of.verticesEach * rows);
 			}
 		};
 	});

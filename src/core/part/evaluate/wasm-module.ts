@@ -31,8 +31,19 @@ function signed(value: number): number[] {
 }
 
 const text = (value: string) => [...unsigned(value.length), ...new TextEncoder().encode(value)];
-const vector = (items: readonly (readonly number[])[]) => [...unsigned(items.length), ...items.flat()];
-const section = (id: number, content: readonly number[]) => [id, ...unsigned(content.length), ...content];
+/** One after the other. What is long is copied as bytes: bodies of loops are hundreds of thousands. */
+function joined(parts: readonly ArrayLike<number>[]): Uint8Array<ArrayBuffer> {
+	const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
+	let at = 0;
+	for (const part of parts) {
+		whole.set(part, at);
+		at += part.length;
+	}
+	return whole;
+}
+const vector = (items: readonly ArrayLike<number>[]) => joined([unsigned(items.length), ...items]);
+const sized = (content: ArrayLike<number>) => joined([unsigned(content.length), content]);
+const section = (id: number, content: ArrayLike<number>) => joined([[id], sized(content)]);
 
 /** Instructions on vectors of two doubles (chapter 5.4.8); the numbers are their opcodes after 0xfd. */
 const vectorInstruction = (code: number) => [0xfd, ...unsigned(code)];
@@ -144,16 +155,15 @@ export function writeModule(functions: readonly LoopFunction[]): Uint8Array<Arra
 			...advance(BASE, base),
 			...[...getLocal(BASE), ...getLocal(END), 0x49, 0x0d, 0]
 		];
-		const whole = [...locals, ...before, 0x03, NO_RESULT, ...body, ...onward, 0x0b, 0x0b];
-		return [...unsigned(whole.length), ...whole];
+		return sized(joined([locals, before, [0x03, NO_RESULT], body, onward, [0x0b, 0x0b]]));
 	});
 	const type = [0x60, ...vector(Array.from({ length: parameters }, () => [I32])), 0];
-	return Uint8Array.from([
-		...[0x00, 0x61, 0x73, 0x6d, 1, 0, 0, 0],
-		...section(1, vector([type])),
-		...section(2, vector([[...text('a'), ...text('m'), 0x02, 0x00, 0]])),
-		...section(3, vector(functions.map(() => [0]))),
-		...section(7, vector(functions.map((_, k) => [...text(String(k)), 0x00, ...unsigned(k)]))),
-		...section(10, vector(code))
+	return joined([
+		[0x00, 0x61, 0x73, 0x6d, 1, 0, 0, 0],
+		section(1, vector([type])),
+		section(2, vector([[...text('a'), ...text('m'), 0x02, 0x00, 0]])),
+		section(3, vector(functions.map(() => [0]))),
+		section(7, vector(functions.map((_, k) => [...text(String(k)), 0x00, ...unsigned(k)]))),
+		section(10, vector(code))
 	]);
 }
