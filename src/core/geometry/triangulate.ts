@@ -41,17 +41,39 @@ function doubled(places: Float64Array, a: number, b: number, c: number): number 
 }
 
 /**
+ * Twice the area between a polygon and openings in it (mm²).
+ *
+ * ```ts
+ * doubledArea(Float64Array.of(0, 0, 4, 0, 4, 4, 1, 1, 1, 2, 2, 1), [3]); // 16 without 1
+ * ```
+ * @param places x y of every corner: the polygon, then opening after opening @param openings where each begins
+ */
+export function doubledArea(places: Float64Array, openings: readonly number[]): number {
+	let area = 0;
+	for (let loop = 0; loop <= openings.length; loop++) {
+		const first = loop ? openings[loop - 1]! : 0;
+		const end = openings[loop] ?? places.length / 2;
+		let own = 0;
+		for (let k = first + 1; k + 1 < end; k++) own += doubled(places, first, k, k + 1);
+		area += loop ? -Math.abs(own) : Math.abs(own);
+	}
+	return area;
+}
+
+/**
  * Whether triangles that join loops of corners lie beside each other, none turned over.
  *
  * ```ts
  * if (!fills(places, [0, 1, 2])) tell('a corner lies within');
  * ```
+ * @param known twice the area between the loops, where it is known: then the first that is turned over ends it
  */
-export function fills(places: Float64Array, triangles: readonly number[]): boolean {
+export function fills(places: Float64Array, triangles: readonly number[], known = Infinity): boolean {
 	let area = 0;
 	let least = 0;
 	for (let t = 0; t < triangles.length; t += 3) {
 		const signed = doubled(places, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
+		if (signed < -TURNED * known) return false;
 		area += signed;
 		if (signed < least) least = signed;
 	}

@@ -1,4 +1,4 @@
-import { fillLoops, fills, turnedOver } from '../geometry/triangulate';
+import { doubledArea, fillLoops, fills, turnedOver } from '../geometry/triangulate';
 
 /** A flat end of a mesh: how its triangles lie hangs on its shape. */
 export interface Cap {
@@ -51,17 +51,45 @@ function look({ corners, openings }: Cap, positions: Float32Array, places: Float
 	}
 }
 
+/** The fillings of a cap that did before: most instances are like others. */
+class Fillings {
+	readonly all: number[][] = [];
+	private readonly used: number[] = [];
+	/** Their numbers, those that did most often first. */
+	private readonly order: number[] = [];
+
+	/** @returns the number of one that does; -1 where none of them does */
+	find(does: (filling: readonly number[]) => boolean): number {
+		const place = this.order.findIndex((number) => does(this.all[number]!));
+		return place < 0 ? -1 : this.use(place);
+	}
+
+	add(filling: number[]): number {
+		this.used.push(0);
+		return this.use(this.order.push(this.all.push(filling) - 1) - 1);
+	}
+
+	private use(place: number): number {
+		const { order, used } = this;
+		const number = order[place]!;
+		used[number]!++;
+		let to = place;
+		while (to > 0 && used[order[to - 1]!]! < used[number]!) to--;
+		[order[to], order[place]] = [number, order[to]!];
+		return number;
+	}
+}
+
 /** Fills the caps of one mesh, for one instance after the other. */
 export class CapFiller {
-	/** The fillings that did before, for each cap: most instances are like others. */
-	private readonly known: number[][][];
+	private readonly known: Fillings[];
 	private readonly places: Float64Array[];
 
 	constructor(
 		private readonly triangles: readonly number[],
 		private readonly caps: readonly Cap[]
 	) {
-		this.known = caps.map(() => []);
+		this.known = caps.map(() => new Fillings());
 		this.places = caps.map(({ corners }) => new Float64Array(2 * corners.length));
 	}
 
@@ -76,11 +104,12 @@ export class CapFiller {
 			const places = this.places[c]!;
 			const known = this.known[c]!;
 			look(cap, positions, places);
-			let at = known.findIndex((filling) => fills(places, filling));
+			const area = doubledArea(places, cap.openings);
+			let at = known.find((filling) => fills(places, filling, area));
 			if (at < 0) {
 				const found = fillLoops(places, cap.openings);
 				if (!found) return null;
-				at = known.push(found) - 1;
+				at = known.add(found);
 			}
 			chosen.push(at);
 		}
@@ -92,7 +121,7 @@ export class CapFiller {
 		const made = [...this.triangles];
 		// From the last one, so that places before it stay.
 		for (const [c, cap] of [...this.caps.entries()].reverse()) {
-			const near = this.known[c]![fillings[c]!]!.map((k) => cap.corners[k]!);
+			const near = this.known[c]!.all[fillings[c]!]!.map((k) => cap.corners[k]!);
 			const far = cap.far === null ? [] : turnedOver(near).map((vertex) => vertex + cap.far!);
 			made.splice(cap.at, cap.plain, ...near, ...far);
 		}

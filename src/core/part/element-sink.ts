@@ -60,28 +60,43 @@ function allocate({ stock, verticesEach, caps }: ElementOutput, capacity: number
 	};
 }
 
+/** Of the pieces, room for so many instances at most is made before they come; and where they are more, for so many more. */
+const [MOST_AHEAD, GROWTH] = [8, 1.5];
+
 /** A table that grows as instances come. */
 export class ElementSink {
 	count = 0;
-	private capacity: number;
+	private capacity = 0;
 	private columns: Columns;
 	/** What came of looking at caps. */
 	private filler: CapFiller | null = null;
 	private readonly fillings = new Map<number, readonly number[]>();
 	readonly triangles: readonly number[];
 
+	/** @param pieces of the whole run */
 	constructor(
 		readonly output: ElementOutput,
-		capacity: number
+		private readonly pieces: number
 	) {
 		this.triangles = output.triangles;
-		this.capacity = capacity;
-		this.columns = allocate(output, capacity);
+		this.columns = allocate(output, 0);
 	}
 
-	private grow(needed: number): void {
+	/** How many instances there will be, if later pieces have as many as those that are done; the last may have more. */
+	private expected(needed: number, { piece, alive, aliveCount }: LiveRows): number {
+		const last = piece[alive[aliveCount - 1]!]!;
+		let done = needed;
+		for (let n = aliveCount - 1; n >= 0 && piece[alive[n]!] === last; n--) done--;
+		return last > 0 ? Math.ceil((done / last) * this.pieces) : this.pieces;
+	}
+
+	/** Room for the rows of a block, and as a rule for all that come: new room is dear, and so is what is copied to it. */
+	private makeRoom(frame: LiveRows): void {
+		const needed = this.count + frame.aliveCount;
 		if (needed <= this.capacity) return;
-		this.capacity = Math.max(needed, 2 * this.capacity);
+		const most = MOST_AHEAD * Math.max(needed, this.pieces);
+		const expected = Math.min(most, this.expected(needed, frame));
+		this.capacity = Math.max(needed, expected, Math.ceil(GROWTH * this.capacity));
 		const before = this.columns;
 		const wider = allocate(this.output, this.capacity);
 		for (const name of ['volume', 'area', 'length', 'positions', 'row', 'turn', 'looked'] as const)
@@ -94,7 +109,7 @@ export class ElementSink {
 	take(frame: LiveRows, origin: readonly [number, number, number]): void {
 		const { alive, aliveCount, slots } = frame;
 		if (!aliveCount) return;
-		this.grow(this.count + aliveCount);
+		this.makeRoom(frame);
 		const first = this.count;
 		const volume = slots[this.output.volume]!;
 		const area = slots[this.output.area]!;
@@ -177,7 +192,12 @@ export class ElementSink {
 		const pick = <A extends Column>(column: A, each = 1): A => {
 			if (!instances) return (column.length === count * each ? column : column.slice(0, count * each)) as A;
 			const some = new (column.constructor as new (n: number) => A)(count * each);
-			instances.forEach((k, n) => some.set(column.subarray(k * each, (k + 1) * each) as never, n * each));
+			if (each === 1) for (let n = 0; n < count; n++) some[n] = column[instances[n]!]!;
+			else
+				for (let n = 0; n < count; n++) {
+					const k = instances[n]!;
+					some.set(column.subarray(k * each, (k + 1) * each) as never, n * each);
+				}
 			return some;
 		};
 		return {
