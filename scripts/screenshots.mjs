@@ -78,8 +78,11 @@ const glass = page.locator('[data-clause="zones/shaft/rules/all"]');
 await glass.scrollIntoViewIfNeeded();
 await glass.getByRole('combobox', { name: /^What rule/ }).click();
 // Pictures come one after the other.
-await page.waitForFunction(() => document.querySelectorAll('[role=option] img').length > 12);
-await page.waitForTimeout(2500);
+await page.waitForFunction(() => {
+	const options = [...document.querySelectorAll('[role=option]')];
+	return options.length > 12 && options.slice(0, 24).every((one) => one.querySelector('img'));
+});
+await page.waitForTimeout(500);
 await shoot('picker');
 await page.keyboard.press('Escape');
 /** An entry of the list at the end of a zone's pattern clause. */
@@ -133,6 +136,7 @@ await page.waitForTimeout(4000);
 await shoot('bench');
 await page.goto(`${project}/kit`);
 await page.waitForSelector('[data-testid=kit][data-pictures="30"]', { timeout: 120_000 });
+await page.getByTestId('kit').getByText(/pieces/).first().waitFor();
 await shoot('kit');
 await page.goto(project);
 await settled();
