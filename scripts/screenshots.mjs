@@ -136,7 +136,11 @@ await page.waitForTimeout(4000);
 await shoot('bench');
 await page.goto(`${project}/kit`);
 await page.waitForSelector('[data-testid=kit][data-pictures="30"]', { timeout: 120_000 });
-await page.getByTestId('kit').getByText(/pieces/).first().waitFor();
+await page
+	.getByTestId('kit')
+	.getByText(/pieces/)
+	.first()
+	.waitFor();
 await shoot('kit');
 await page.goto(project);
 await settled();

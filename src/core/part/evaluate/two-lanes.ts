@@ -96,7 +96,13 @@ function placesLoop({ vertices, sections, verticesEach }: Corners): LoopFunction
 	const write = (place: (axis: number) => Bytes) => {
 		for (let a = 0; a < 3; a++, at += Float32Array.BYTES_PER_ELEMENT)
 			body.push(
-				...[...place(a), ...getLocal(origins[a]!), ...lanes.subtract, ...lanes.toSingles, ...setLocal(rounded)],
+				...[
+					...place(a),
+					...getLocal(origins[a]!),
+					...lanes.subtract,
+					...lanes.toSingles,
+					...setLocal(rounded)
+				],
 				...storeSingle(OUT, at, getLocal(rounded), 0),
 				...storeSingle(OUT, at + rowBytes, getLocal(rounded), 1)
 			);

@@ -169,7 +169,9 @@
 							</a>
 							<p class="sentence text-ink-2 mt-0.5 grow text-[13.5px]! leading-snug!">{part.use}</p>
 							<p class="mt-1.5 flex gap-3 text-[11.5px]">
-								<span class="figures text-ink-2 whitespace-nowrap">{usesInWords(document, desk.model.view, part.id)}</span>
+								<span class="figures text-ink-2 whitespace-nowrap"
+									>{usesInWords(document, desk.model.view, part.id)}</span
+								>
 								{#if own.has(part.id)}<span class="text-patina-deep">the project's own</span>{/if}
 								<span
 									class="bg-sheet absolute top-2 right-2 flex gap-2 rounded px-1 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
