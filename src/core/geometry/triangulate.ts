@@ -61,23 +61,38 @@ export function doubledArea(places: Float64Array, openings: readonly number[]): 
 }
 
 /**
+ * A triangle that is turned over among those that fill an area: where its corners begin in the list; −1 where none is.
+ *
+ * ```ts
+ * turnedOverAt(Float64Array.of(0, 0, 4, 0, 4, 4, 0, 4), [0, 1, 2, 0, 3, 2], 32); // 3
+ * ```
+ * @param area twice what they fill @param first the search begins with this one, and goes round
+ */
+export function turnedOverAt(
+	places: Float64Array,
+	triangles: readonly number[],
+	area: number,
+	first = 0
+): number {
+	const least = -TURNED * area;
+	const count = triangles.length;
+	for (let step = 0, t = first; step < count; step += 3, t = t + 3 < count ? t + 3 : 0)
+		if (doubled(places, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!) < least) return t;
+	return -1;
+}
+
+/**
  * Whether triangles that join loops of corners lie beside each other, none turned over.
  *
  * ```ts
  * if (!fills(places, [0, 1, 2])) tell('a corner lies within');
  * ```
- * @param known twice the area between the loops, where it is known: then the first that is turned over ends it
  */
-export function fills(places: Float64Array, triangles: readonly number[], known = Infinity): boolean {
+export function fills(places: Float64Array, triangles: readonly number[]): boolean {
 	let area = 0;
-	let least = 0;
-	for (let t = 0; t < triangles.length; t += 3) {
-		const signed = doubled(places, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
-		if (signed < -TURNED * known) return false;
-		area += signed;
-		if (signed < least) least = signed;
-	}
-	return area > 0 && least >= -TURNED * area;
+	for (let t = 0; t < triangles.length; t += 3)
+		area += doubled(places, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
+	return area > 0 && turnedOverAt(places, triangles, area) < 0;
 }
 
 /**

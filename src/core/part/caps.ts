@@ -1,4 +1,4 @@
-import { doubledArea, fillLoops, fills, turnedOver } from '../geometry/triangulate';
+import { doubledArea, fillLoops, turnedOver, turnedOverAt } from '../geometry/triangulate';
 
 /** A flat end of a mesh: how its triangles lie hangs on its shape. */
 export interface Cap {
@@ -55,17 +55,25 @@ function look({ corners, openings }: Cap, positions: Float32Array, places: Float
 class Fillings {
 	readonly all: number[][] = [];
 	private readonly used: number[] = [];
+	/** The triangle of each that was turned over last: where it does not fit, it is that one again as a rule. */
+	private readonly turned: number[] = [];
 	/** Their numbers, those that did most often first. */
 	private readonly order: number[] = [];
 
-	/** @returns the number of one that does; -1 where none of them does */
-	find(does: (filling: readonly number[]) => boolean): number {
-		const place = this.order.findIndex((number) => does(this.all[number]!));
+	/** @returns the number of one that fills twice an area between the corners; -1 where none of them does */
+	find(places: Float64Array, area: number): number {
+		if (!(area > 0)) return -1;
+		const place = this.order.findIndex((number) => {
+			const at = turnedOverAt(places, this.all[number]!, area, this.turned[number]);
+			if (at >= 0) this.turned[number] = at;
+			return at < 0;
+		});
 		return place < 0 ? -1 : this.use(place);
 	}
 
 	add(filling: number[]): number {
 		this.used.push(0);
+		this.turned.push(0);
 		return this.use(this.order.push(this.all.push(filling) - 1) - 1);
 	}
 
@@ -104,8 +112,7 @@ export class CapFiller {
 			const places = this.places[c]!;
 			const known = this.known[c]!;
 			look(cap, positions, places);
-			const area = doubledArea(places, cap.openings);
-			let at = known.find((filling) => fills(places, filling, area));
+			let at = known.find(places, doubledArea(places, cap.openings));
 			if (at < 0) {
 				const found = fillLoops(places, cap.openings);
 				if (!found) return null;

@@ -4,7 +4,7 @@ import type { Corners } from './evaluate/back-end';
 import type { ElementOutput } from './program';
 import { bufferOf } from './shared-memory';
 
-type Column = Uint32Array | Uint8Array | Float64Array | Float32Array;
+type Column = Uint32Array | Float64Array | Float32Array;
 
 /** Rows of a block of pieces or turns, and which of them are alive. */
 export interface LiveRows {
@@ -184,40 +184,43 @@ export class ElementSink {
 		});
 	}
 
+	/** The columns of some instances, or of all, with no room left over. */
+	private exactly(instances: readonly number[] | null): Columns {
+		const { columns, count, capacity } = this;
+		if (!instances && count === capacity) return columns;
+		const places = 3 * this.output.verticesEach;
+		const own = allocate(this.output, instances?.length ?? count);
+		const pairs: [to: Column, from: Column, each: number][] = [
+			...(['volume', 'area', 'length', 'row', 'turn'] as const).map((name): [Column, Column, number] => [
+				own[name],
+				columns[name],
+				1
+			]),
+			...own.sizes.map((size, k): [Column, Column, number] => [size, columns.sizes[k]!, 1]),
+			[own.positions, columns.positions, places]
+		];
+		for (const [to, from, each] of pairs)
+			if (!instances) to.set(from.subarray(0, to.length));
+			else if (each === 1) for (let n = 0; n < to.length; n++) to[n] = from[instances[n]!]!;
+			else
+				for (const [n, k] of instances.entries()) to.set(from.subarray(k * each, (k + 1) * each), n * each);
+		return own;
+	}
+
 	/** @param instances null for all */
 	private table(instances: readonly number[] | null, triangles: readonly number[]): ElementTable {
-		const values = 3 * this.output.verticesEach;
-		const count = instances?.length ?? this.count;
-		const { columns } = this;
-		const pick = <A extends Column>(column: A, each = 1): A => {
-			if (!instances) return (column.length === count * each ? column : column.slice(0, count * each)) as A;
-			const some = new (column.constructor as new (n: number) => A)(count * each);
-			if (each === 1) for (let n = 0; n < count; n++) some[n] = column[instances[n]!]!;
-			else
-				for (let n = 0; n < count; n++) {
-					const k = instances[n]!;
-					some.set(column.subarray(k * each, (k + 1) * each) as never, n * each);
-				}
-			return some;
-		};
+		const { element, stock, verticesEach } = this.output;
+		const { row, turn, volume, area, length, sizes, positions } = this.exactly(instances);
 		return {
-			element: this.output.element,
-			count,
-			row: pick(columns.row),
-			turn: pick(columns.turn),
-			volume: pick(columns.volume),
-			area: pick(columns.area),
-			length: pick(columns.length),
-			stock: this.output.stock && {
-				shape: this.output.stock.shape,
-				sizes: columns.sizes.map((column) => pick(column))
-			},
-			shape: {
-				is: 'made',
-				positions: pick(columns.positions, values),
-				verticesEach: this.output.verticesEach,
-				triangles
-			}
+			element,
+			count: row.length,
+			row,
+			turn,
+			volume,
+			area,
+			length,
+			stock: stock && { shape: stock.shape, sizes },
+			shape: { is: 'made', positions, verticesEach, triangles }
 		};
 	}
 }
