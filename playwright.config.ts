@@ -7,7 +7,7 @@ const desk = `http://127.0.0.1:${process.env['DESK_PORT'] ?? port + 1}`;
 export default defineConfig({
 	testDir: 'tests/browser',
 	workers: 1,
-	timeout: 120_000,
+	timeout: 240_000,
 	expect: { timeout: 25_000 },
 	reporter: [['list']],
 	use: {
