@@ -96,7 +96,7 @@ await page.keyboard.press('2');
 await settled();
 await open('Street screen');
 await more('street', 'Compare settings …');
-await page.locator('[data-testid=compare] [data-figure=cells]').nth(2).waitFor();
+await page.locator('[data-testid=compare] dl').nth(2).waitFor();
 await page.waitForFunction(() => !document.querySelector('[data-testid=compare] [role=status]'));
 await shoot('compare');
 await page.keyboard.press('Escape');
