@@ -42,7 +42,7 @@ describe('what uses a thing', () => {
 		const byHand = ['a', 'b'].map((id) => ({ id, put, sites: [] }));
 		const only = { ...demo, zones: [{ ...zone!, rules: [], runs: [], nodes: [], exceptions: byHand }] };
 		expect(usesInWords(only as never, none, ball!.part)).to.equal('in 1 clause');
-		expect(usesInWords({ ...demo, zones: [] }, none, ball!.part)).to.equal('not used');
+		expect(usesInWords({ ...demo, zones: [] }, none, ball!.part)).to.equal(null);
 	});
 
 	it('a guide is used by what is measured from it', () => {

@@ -1,6 +1,6 @@
 import { CapFiller } from './caps';
 import type { ElementTable } from './element-table';
-import type { Corners } from './evaluate/back-end';
+import type { VertexSlots } from './evaluate/back-end';
 import type { ElementOutput } from './program';
 import { bufferOf } from './shared-memory';
 
@@ -15,7 +15,7 @@ export interface LiveRows {
 	readonly aliveCount: number;
 	readonly rows: number;
 	/** Vertices of all rows, one row's after another: x y z from an origin. Good until the next call. */
-	places(of: Corners, origin: readonly [number, number, number]): Float32Array;
+	places(of: VertexSlots, origin: readonly [number, number, number]): Float32Array;
 }
 
 /** The columns of a table: views of one buffer, so that what is made of many chunks is few things to keep and send. */

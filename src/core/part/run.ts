@@ -1,7 +1,7 @@
 import type { ColumnReader } from '../field/column';
 import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './flag-list';
 import { MOST_TURNS_IN_ALL } from './compile/fault';
-import { BLOCK, type BackEnd, type Corners, type Workplace } from './evaluate/back-end';
+import { BLOCK, type BackEnd, type VertexSlots, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
 import { BlockSink } from './block/sink';
 import { ElementSink } from './element-sink';
@@ -64,7 +64,7 @@ class Frame {
 		this.workplace.compute(rows);
 	}
 
-	places(of: Corners, origin: readonly [number, number, number]): Float32Array {
+	places(of: VertexSlots, origin: readonly [number, number, number]): Float32Array {
 		return this.workplace.places(of, this.rows, origin);
 	}
 

@@ -12,15 +12,18 @@ function variantsPut({ rules, runs, nodes, exceptions }: Zone): string[] {
 	];
 }
 
-/** Where a part is put, in words: in how many clauses, and, once the model has been made, how many pieces of it stand. */
+/**
+ * Where a part is put, in words: in how many clauses, and, once the model has been made, how many pieces of it stand; null
+ * where it is not put.
+ */
 export function usesInWords(
 	document: Project,
 	{ zones, partial }: Pick<ModelView, 'zones' | 'partial'>,
 	part: string
-): string {
+): string | null {
 	const variants = new Set(document.variants.filter((one) => one.part === part).map(({ id }) => id));
 	const clauses = document.zones.flatMap(variantsPut).filter((variant) => variants.has(variant)).length;
-	if (!clauses) return 'not used';
+	if (!clauses) return null;
 	const put = `in ${clauses} ${clauses === 1 ? 'clause' : 'clauses'}`;
 	if (partial || !zones.length) return put;
 	const pieces = zones

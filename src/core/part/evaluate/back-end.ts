@@ -4,7 +4,7 @@ import type { Domain, ElementOutput, Operation } from '../program';
 export const BLOCK = 256;
 
 /** What the vertices of an element are: points, and then the corners of cut sections. */
-export type Corners = Pick<ElementOutput, 'vertices' | 'sections' | 'verticesEach'>;
+export type VertexSlots = Pick<ElementOutput, 'vertices' | 'sections' | 'verticesEach'>;
 
 /** One domain set up to be computed, a block of rows at a time. */
 export interface Workplace {
@@ -16,7 +16,7 @@ export interface Workplace {
 	 * Vertices of the first `rows`, all of one row and then those of the next: x y z from an origin (mm), in single
 	 * precision. Good until the next call.
 	 */
-	places(of: Corners, rows: number, origin: readonly [number, number, number]): Float32Array;
+	places(of: VertexSlots, rows: number, origin: readonly [number, number, number]): Float32Array;
 }
 
 /**

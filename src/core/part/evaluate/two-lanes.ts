@@ -1,5 +1,5 @@
 import type { Domain, Kernel as Act, Operation, PointSlots } from '../program';
-import { BLOCK, stretches, type BackEnd, type Corners, type Workplace } from './back-end';
+import { BLOCK, stretches, type BackEnd, type VertexSlots, type Workplace } from './back-end';
 import { runOperation } from './column-loops';
 import {
 	FIRST_VECTOR,
@@ -80,7 +80,7 @@ const [OUT, ORIGIN] = [2, 3];
 /**
  * A loop that writes the vertices of two rows at a time, each row's one after another, as single numbers from an origin.
  */
-function placesLoop({ vertices, sections, verticesEach }: Corners): LoopFunction {
+function placesLoop({ vertices, sections, verticesEach }: VertexSlots): LoopFunction {
 	const rowBytes = 3 * verticesEach * Float32Array.BYTES_PER_ELEMENT;
 	let vectors = 0;
 	const local = () => ORIGIN + ++vectors;
@@ -131,9 +131,9 @@ function placesLoop({ vertices, sections, verticesEach }: Corners): LoopFunction
 }
 
 type WritePlaces = (base: number, end: number, out: number, origin: number) => void;
-const placeWriters = new WeakMap<Corners, WritePlaces>();
+const placeWriters = new WeakMap<VertexSlots, WritePlaces>();
 
-function placeWriter(of: Corners, scratch: WebAssembly.Memory): WritePlaces {
+function placeWriter(of: VertexSlots, scratch: WebAssembly.Memory): WritePlaces {
 	const known = placeWriters.get(of);
 	if (known) return known;
 	const { exports } = new WebAssembly.Instance(new WebAssembly.Module(writeModule([placesLoop(of)])), {

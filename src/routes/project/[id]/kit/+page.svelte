@@ -170,7 +170,7 @@
 							<p class="sentence text-ink-2 mt-0.5 grow text-[13.5px]! leading-snug!">{part.use}</p>
 							<p class="mt-1.5 flex gap-3 text-[11.5px]">
 								<span class="figures text-ink-2 whitespace-nowrap"
-									>{usesInWords(document, desk.model.view, part.id)}</span
+									>{usesInWords(document, desk.model.view, part.id) ?? 'not used'}</span
 								>
 								{#if own.has(part.id)}<span class="text-patina-deep">the project's own</span>{/if}
 								<span

@@ -38,7 +38,7 @@
 					{/each}
 				</div>
 				<span class="text-ink-2 text-[12.5px]" data-testid="uses"
-					>{used === 'not used' ? 'Not used yet' : `Used ${used}`}</span
+					>{used ? `Used ${used}` : 'Not used yet'}</span
 				>
 				<a class="text-patina-deep text-[12.5px] underline" href="/project/{desk.project.id}/kit">Kit</a>
 			</div>
