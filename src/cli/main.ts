@@ -9,6 +9,7 @@ import { readProjectText } from '../core/project/read';
 import { summarise } from '../core/schedule/summary';
 import { CodedError } from '../core/units/coded-error';
 import { drawingFonts } from './fonts';
+import { quickPacking } from './packing';
 
 const USAGE = `Usage:
   zyg build FILE.json --out DIR [--formats ${formatGroups.join(',')}]   write the model and its schedules
@@ -90,7 +91,7 @@ async function carryOut(args: readonly string[], console: Console): Promise<void
 	if (!MOMENT.test(at)) throw new UserError(`--at ${at}: a moment is wanted, as in 2026-11-27T10:00:00`);
 	const model = await buildModel(file, console);
 	await mkdir(out, { recursive: true });
-	const of = { model, project: model.project, at, released, fonts: drawingFonts };
+	const of = { model, project: model.project, at, released, fonts: drawingFonts, packing: quickPacking };
 	for (const format of formats)
 		if (wanted.includes(format.group)) {
 			const path = join(out, `${basename(file, '.json')}${format.ending}`);

@@ -70,6 +70,7 @@ import { shippedParts } from '../../src/core/part/kit';
 import { NOTHING_FOLLOWED } from '../../src/core/field/followed';
 import { atOnce } from '../../src/core/units/steps';
 import { drawingFonts } from '../../src/cli/fonts';
+import { quickPacking } from '../../src/cli/packing';
 import { bookOf } from '../../src/core/drawing/book';
 import { elevationOf } from '../../src/core/drawing/elevation';
 import { lookingAlong } from '../../src/core/drawing/frame';
@@ -695,7 +696,8 @@ async function workbook(): Promise<void> {
 		project,
 		at: '2026-11-29T10:00:00',
 		released: null,
-		fonts: drawingFonts
+		fonts: drawingFonts,
+		packing: quickPacking
 	};
 	const write = async (group: string) => {
 		for (const format of formats) if (format.group === group) await format.write(of);

@@ -4,6 +4,7 @@ import type { ReadyVariant } from '../../src/core/cladding/kit';
 import type { ClauseGroup, FaceModel, Model, ZoneModel } from '../../src/core/cladding/model';
 import type { joinRims } from '../../src/core/cladding/join-rims';
 import type { nodesOfPlacings } from '../../src/core/cladding/node-placings';
+import type { Packing } from '../../src/core/exchange/archive';
 import type { Format } from '../../src/core/exchange/formats';
 import type { DrawingFonts } from '../../src/core/exchange/pdf/write';
 import type { ClippedPolygon } from '../../src/core/geometry/clip/clip-polygon';
@@ -83,6 +84,7 @@ export declare const run: PartRun;
 export declare const schedule: Schedule;
 export declare const format: Format;
 export declare const fonts: () => Promise<DrawingFonts>;
+export declare const packing: Packing;
 export declare const mesh: BroughtMesh;
 
 type Outline = ClippedPolygon['outlines'][number];

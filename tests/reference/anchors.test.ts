@@ -5,6 +5,7 @@ import { Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
 import { writeIfc } from '../../src/core/exchange/ifc/write';
 import { drawingFonts } from '../../src/cli/fonts';
+import { quickPacking } from '../../src/cli/packing';
 import { formats } from '../../src/core/exchange/formats';
 import { readProjectText } from '../../src/core/project/read';
 import type { Project, ZoneInput } from '../../src/core/project/schema';
@@ -135,6 +136,7 @@ describe('the points that pieces hang on', () => {
 				.write({
 					released: null,
 					fonts: drawingFonts,
+					packing: quickPacking,
 					model,
 					project: model.project,
 					at: '2026-11-29T10:00:00'

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Chain } from '../../src/core/chain/chain';
 import { drawingFonts } from '../../src/cli/fonts';
+import { quickPacking } from '../../src/cli/packing';
 import type { Model } from '../../src/core/cladding/model';
 import { bookOf } from '../../src/core/drawing/book';
 import { layers } from '../../src/core/drawing/drawing';
@@ -88,7 +89,14 @@ describe('drawings, read by programs that did not write them', () => {
 		this.timeout(120_000);
 		const bytes = await formats
 			.find(({ id }) => id === 'pdf')!
-			.write({ model, project: model.project, at: AT, released: null, fonts: drawingFonts });
+			.write({
+				model,
+				project: model.project,
+				at: AT,
+				released: null,
+				fonts: drawingFonts,
+				packing: quickPacking
+			});
 		const path = kept('all.pdf', bytes as Uint8Array);
 		expect(asked('qpdf', '--check', path)).to.match(/No syntax or stream encoding errors/);
 		const fonts = asked('pdffonts', path).trim().split('\n').slice(2);

@@ -56,13 +56,15 @@ describe('papers of releases', function () {
 			const { Chain } = await import('../../src/core/chain/chain');
 			const { formats } = await import('../../src/core/exchange/formats');
 			const { drawingFonts } = await import('../../src/cli/fonts');
+			const { quickPacking } = await import('../../src/cli/packing');
 			const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
 			const of = {
 				model: await new Chain().run(small),
 				project: small,
 				at: madeAt.slice(0, 19),
 				released: `1, ${day.format(new Date(madeAt))}`,
-				fonts: drawingFonts
+				fonts: drawingFonts,
+				packing: quickPacking
 			};
 			for (const [kind, format] of [
 				['drawings', 'pdf'],

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { Bytes } from '../../src/core/exchange/bytes';
+import { Bytes, phraseOf } from '../../src/core/exchange/bytes';
 import fc from '../property';
 
 const written = (into: Bytes) => Buffer.concat([...into.all()]).toString('utf8');
@@ -42,18 +42,23 @@ describe('files put together as bytes', () => {
 				.map(([one, times]) => one.repeat(times))
 		);
 		fc.assert(
-			fc.property(fc.array(fc.tuple(piece, fc.boolean()), { maxLength: 200 }), (pieces) => {
-				const bytes = new Bytes();
-				const taken: Uint8Array[] = [];
-				for (const [text, asBytes] of pieces) {
-					if (asBytes) bytes.put(Buffer.from(text));
-					else bytes.text(text);
-					taken.push(...bytes.full());
+			fc.property(
+				fc.array(fc.tuple(piece, fc.constantFrom('bytes', 'text', 'part', 'phrase')), { maxLength: 200 }),
+				(pieces) => {
+					const bytes = new Bytes();
+					const taken: Uint8Array[] = [];
+					for (const [text, as] of pieces) {
+						if (as === 'bytes') bytes.put(Buffer.from(text));
+						else if (as === 'phrase' && text.length < 100) bytes.phrase(phraseOf(text));
+						else if (as === 'part') bytes.text(`é${text}ab`, 1, 1 + text.length);
+						else bytes.text(text);
+						taken.push(...bytes.full());
+					}
+					taken.push(...bytes.all());
+					const whole = Buffer.from(pieces.map(([text]) => text).join(''));
+					expect(Buffer.concat(taken).equals(whole)).to.equal(true);
 				}
-				taken.push(...bytes.all());
-				const whole = Buffer.from(pieces.map(([text]) => text).join(''));
-				expect(Buffer.concat(taken).equals(whole)).to.equal(true);
-			}),
+			),
 			{ numRuns: 30 }
 		);
 	});

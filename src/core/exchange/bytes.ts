@@ -2,26 +2,46 @@
 const AT_ONCE = 1 << 18;
 /** What is longer is a piece by itself. */
 const ROOM = 1 << 12;
-const [ZERO, MINUS, POINT] = [48, 45, 46];
+const [MINUS, POINT] = [45, 46];
 /** The last letter that is one byte. */
 const LAST_OF_ONE = 0x7f;
 /** One in its parts, by how many decimals are kept. */
 const UNITS = Array.from({ length: 10 }, (_, k) => 10 ** k);
 
-/** Of a whole number of 32 bits. */
-function digitsOf(value: number): number {
-	let digits = 1;
-	for (let most = 10; value >= most; most *= 10) digits++;
-	return digits;
-}
+/** Digits are written three at once, as one word: those of a number below a thousand, the first of them in the lowest byte. */
+const THREE_DIGITS = Int32Array.from({ length: 1000 }, (_, value) => {
+	const [hundreds, tens, ones] = Array.from(String(value).padStart(3, '0'), (digit) => digit.charCodeAt(0));
+	return hundreds! | (tens! << 8) | (ones! << 16);
+});
+/** How many of those three are left when noughts at their end are not written. */
+const LEFT_OF_THREE = Uint8Array.from(
+	{ length: 1000 },
+	(_, value) => String(value).padStart(3, '0').replace(/0+$/, '').length
+);
 
 const utf8 = new TextEncoder();
 /** A text as it stands in a file. */
 export const bytesOf = (text: string): Uint8Array<ArrayBuffer> => utf8.encode(text);
 
+/** A short text that stands in a file very often, as the words that it is written by. */
+export interface Phrase {
+	readonly words: Int32Array;
+	/** Bytes; those of the last word beyond it are written over by what comes next. */
+	readonly length: number;
+}
+
+/** @param text of no more than some hundred letters */
+export function phraseOf(text: string): Phrase {
+	const bytes = bytesOf(text);
+	const words = new Int32Array(Math.ceil(bytes.length / 4));
+	new Uint8Array(words.buffer).set(bytes);
+	return { words, length: bytes.length };
+}
+
 /** Takes a file bit by bit and gives it in pieces: as texts that are joined, half of the time would go with the joining. */
 export class Bytes {
-	private readonly bytes = new Uint8Array(AT_ONCE + ROOM);
+	private readonly bytes = new Uint8Array(AT_ONCE + 2 * ROOM);
+	private readonly view = new DataView(this.bytes.buffer);
 	private length = 0;
 	private pieces: Uint8Array<ArrayBuffer>[] = [];
 
@@ -43,18 +63,27 @@ export class Bytes {
 		this.length = at;
 	}
 
-	text(text: string): void {
+	phrase({ words, length }: Phrase): void {
+		if (this.length > AT_ONCE) this.endPiece();
+		const { view } = this;
+		let at = this.length;
+		for (let k = 0; k < words.length; k++, at += 4) view.setInt32(at, words[k]!, true);
+		this.length += length;
+	}
+
+	/** @param from @param to where what is written of the text begins and ends */
+	text(text: string, from = 0, to = text.length): void {
 		if (this.length > AT_ONCE) this.endPiece();
 		const { bytes, length } = this;
-		const size = text.length;
+		const size = to - from;
 		if (size > ROOM) {
-			this.put(bytesOf(text));
+			this.put(bytesOf(text.slice(from, to)));
 			return;
 		}
 		for (let k = 0; k < size; k++) {
-			const letter = text.charCodeAt(k);
+			const letter = text.charCodeAt(from + k);
 			if (letter > LAST_OF_ONE) {
-				this.put(bytesOf(text));
+				this.put(bytesOf(text.slice(from, to)));
 				return;
 			}
 			bytes[length + k] = letter;
@@ -70,7 +99,7 @@ export class Bytes {
 		if (!(parts < 2e9 * unit)) return false;
 		if (value < 0 && parts > 0) this.bytes[this.length++] = MINUS;
 		const whole = Math.floor(parts / unit);
-		this.digits(whole, digitsOf(whole));
+		this.whole(whole);
 		this.bytes[this.length++] = POINT;
 		this.decimals((parts - whole * unit) | 0, decimals);
 		return true;
@@ -79,7 +108,7 @@ export class Bytes {
 	/** @param value a whole number, nought or more, of 32 bits */
 	count(value: number): void {
 		if (this.length > AT_ONCE) this.endPiece();
-		this.digits(value, digitsOf(value));
+		this.whole(value);
 	}
 
 	/** @param decimals that are kept, nine at most */
@@ -94,7 +123,7 @@ export class Bytes {
 		if (value < 0 && parts > 0) this.bytes[this.length++] = MINUS;
 		// Whole numbers of 32 bits are divided several times as fast.
 		const whole = (parts / unit) | 0;
-		this.digits(whole, digitsOf(whole));
+		this.whole(whole);
 		const rest = (parts - whole * unit) | 0;
 		if (rest === 0) return;
 		this.bytes[this.length++] = POINT;
@@ -103,22 +132,27 @@ export class Bytes {
 
 	/** What stands after the point, without noughts at its end. */
 	private decimals(parts: number, decimals: number): void {
-		if (parts === 0) return;
-		let rest = parts;
-		let digits = decimals;
-		for (; rest % 10 === 0; rest = (rest / 10) | 0) digits--;
-		this.digits(rest, digits);
+		const billionths = parts * UNITS[9 - decimals]!;
+		for (let rest = billionths, unit = 1e6; rest > 0; unit /= 1000) {
+			const three = (rest / unit) | 0;
+			rest -= three * unit;
+			this.view.setInt32(this.length, THREE_DIGITS[three]!, true);
+			this.length += rest > 0 ? 3 : LEFT_OF_THREE[three]!;
+		}
 	}
 
-	private digits(value: number, digits: number): void {
-		const { bytes, length } = this;
-		let rest = value;
-		for (let k = length + digits - 1; k >= length; k--) {
-			const next = (rest / 10) | 0;
-			bytes[k] = ZERO + rest - 10 * next;
-			rest = next;
+	/** A whole number, nought or more, of 32 bits. */
+	private whole(value: number): void {
+		const thousands = (value / 1000) | 0;
+		if (thousands === 0) {
+			const digits = value < 10 ? 1 : value < 100 ? 2 : 3;
+			this.view.setInt32(this.length, THREE_DIGITS[value]! >> (8 * (3 - digits)), true);
+			this.length += digits;
+			return;
 		}
-		this.length = length + digits;
+		this.whole(thousands);
+		this.view.setInt32(this.length, THREE_DIGITS[value - 1000 * thousands]!, true);
+		this.length += 3;
 	}
 
 	/** The pieces that are full since they were last taken. */

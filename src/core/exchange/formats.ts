@@ -13,6 +13,7 @@ import { writeIfc } from './ifc/write';
 import { anchorsJson } from './json/write-anchors';
 import { projectJson } from './json/write';
 import type { Chapter, DrawingFonts } from './pdf/write';
+import type { Packing } from './archive';
 import type { Sheet } from './xlsx/sheet';
 import { writeXlsx } from './xlsx/write';
 import { writeObj } from './obj/write';
@@ -31,6 +32,8 @@ export interface Written {
 	readonly released: string | null;
 	/** The letters of drawings, fetched when they are first asked for. */
 	readonly fonts: () => Promise<DrawingFonts>;
+	/** How files that are archives are packed. */
+	readonly packing: Packing;
 }
 
 /** What a file holds: a text, bytes, or large files in pieces. */
@@ -138,7 +141,7 @@ export const formats: readonly Format[] = [
 		group: 'xlsx',
 		ending: '.xlsx',
 		type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-		write: ({ model, at }) => writeXlsx(sheetsOf(model), at)
+		write: ({ model, at, packing }) => writeXlsx(sheetsOf(model), at, packing)
 	},
 	{
 		id: 'pdf',
@@ -262,9 +265,9 @@ export const formats: readonly Format[] = [
 		group: '3mf',
 		ending: '.3mf',
 		type: 'model/3mf',
-		async write({ model, at }) {
+		async write({ model, at, packing }) {
 			const { write3mf } = await import('./3mf/write');
-			return write3mf(model, at);
+			return write3mf(model, at, packing);
 		}
 	},
 	{
@@ -296,7 +299,7 @@ export const formatGroups = [...new Set(formats.map(({ group }) => group))];
  * The moment that files say they were written at.
  *
  * ```ts
- * const content = await format.write({ model, project, at: writtenAt(), released: null, fonts });
+ * const content = await format.write({ model, project, at: writtenAt(), released: null, fonts, packing });
  * ```
  */
 export const writtenAt = (): string => new Date().toISOString().slice(0, 19);

@@ -12,6 +12,7 @@ import {
 import { releaseFile } from '$core/release/file';
 import type { ReleaseFile } from '$core/release/file-schema';
 import { summarise } from '$core/schedule/summary';
+import { turn } from '$core/units/turn';
 import type { Lacking, ReleaseCard } from '$lib/protocol';
 import { sql } from 'kysely';
 import { randomUUID } from 'node:crypto';
@@ -27,7 +28,6 @@ const PAGE = 10_000;
 const LAST_PLACE = 2_147_483_647;
 /** A computation goes on this long before other requests are let in (ms). */
 const A_BREATH = 30;
-const letIn = () => new Promise<void>((resolve) => setImmediate(resolve));
 
 /** Dated copies of projects. They are computed here, from the document as it is kept: nobody sends numbers. */
 export class Releases {
@@ -151,7 +151,7 @@ export class Releases {
 		const model = await new Chain(files).run(document, {
 			step: async () => {
 				if (performance.now() - told < A_BREATH) return;
-				await letIn();
+				await turn();
 				told = performance.now();
 			}
 		});

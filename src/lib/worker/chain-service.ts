@@ -17,6 +17,7 @@ import {
 	type SheetLayout,
 	type WrittenSheets
 } from './drawings';
+import { SidePacking } from './side-packing';
 import { drawingFonts } from './fonts';
 import { readEdited, type EditableName, type EditedList } from '$core/exchange/values/read-edited';
 import { writePicture } from '$core/exchange/picture/write';
@@ -379,13 +380,19 @@ export const chainService = {
 		const format = formats.find((one) => one.id === id);
 		if (!format) throw new Error(`there is no format "${id}"`);
 		const made = current();
-		return format.write({
-			model: made,
-			project: files.wholeProject(made.project),
-			at: writtenAt(),
-			released: drawings.last,
-			fonts: drawingFonts
-		});
+		const packing = new SidePacking();
+		try {
+			return await format.write({
+				model: made,
+				project: files.wholeProject(made.project),
+				at: writtenAt(),
+				released: drawings.last,
+				fonts: drawingFonts,
+				packing: packing.open
+			});
+		} finally {
+			packing.end();
+		}
 	},
 	/** Two releases against each other; null stands for the model as it is. */
 	compareReleases(before: ReleasedPieces, after: ReleasedPieces | null): Compared {

@@ -1,3 +1,4 @@
+import { turn } from '$core/units/turn';
 import { SideThreads, type FromSide, type SideLine } from '$core/part/threads/side-threads';
 
 /** The page and the thread that asks keep a core each: on a machine of two the others would only be in their way. */
@@ -21,20 +22,8 @@ function open(): SideLine {
 	};
 }
 
-/** A message to oneself comes after those that are there: timers would wait longer. */
-function turns(): () => Promise<void> {
-	const { port1, port2 } = new MessageChannel();
-	const waiting: (() => void)[] = [];
-	port1.onmessage = () => waiting.shift()?.();
-	return () =>
-		new Promise((resolve) => {
-			waiting.push(resolve);
-			port2.postMessage(null);
-		});
-}
-
 /** Threads that run the programs of parts beside the one that computes models, as many as the machine has cores for. */
 export function sideWorkers(): SideThreads {
 	const most = Math.min(MOST, spare());
-	return new SideThreads(most, () => Array.from({ length: most }, open), most ? turns() : async () => {});
+	return new SideThreads(most, () => Array.from({ length: most }, open), most ? turn : async () => {});
 }

@@ -1,7 +1,7 @@
 import type { Model } from '../../cladding/model';
 import type { Vector } from '../../geometry/vector';
 import type { Material } from '../../project/material-schema';
-import { Archive } from '../archive';
+import { Archive, platformPacking, type Packing } from '../archive';
 import { bytesOf } from '../bytes';
 import { likeBodiesOf, type Frame, type LikeBody } from '../like-bodies';
 import { bodiesOf, madePieces, type PartBody } from '../piece-bodies';
@@ -108,8 +108,12 @@ function* inPieces(texts: Iterable<string>): Generator<Uint8Array<ArrayBuffer>> 
  * mark; pieces that are the same but for where they stand are items of one object.
  * @param at the moment that its files say they are of
  */
-export async function write3mf(model: Model, at: string): Promise<Uint8Array> {
-	const archive = new Archive(new Date(at));
+export async function write3mf(
+	model: Model,
+	at: string,
+	packing: Packing = platformPacking
+): Promise<Uint8Array> {
+	const archive = new Archive(new Date(at), packing);
 	await archive.add('3D/3dmodel.model', inPieces(new ModelXml(model).texts()));
 	await archive.add('_rels/.rels', [
 		bytesOf(

@@ -1,8 +1,9 @@
 import { headingOf } from '../../schedule/listed';
-import { wordAt, type Column } from '../../schedule/column';
+import { wordAt, type Column, type NumberColumn, type TextColumn } from '../../schedule/column';
 import { letters } from '../../units/letters';
 import { scales } from '../../units/scale';
-import { Bytes, bytesOf } from '../bytes';
+import { Bytes, bytesOf, phraseOf } from '../bytes';
+import { isPlainXml, xmlText } from '../xml';
 import { styles } from './styles';
 import type { Texts } from './texts';
 
@@ -23,43 +24,58 @@ const listed = (value: number, size: number): number => Math.round((value / size
 const textCell = (at: string, place: number, style = 0): string =>
 	`<c r="${at}"${style ? ` s="${style}"` : ''} t="s"><v>${place}</v></c>`;
 
-const ENDED = bytesOf('</v></c>');
+const ENDED = phraseOf('</v></c>');
 
 /** A column's cells as they are written: of a row, on a line of the sheet; empty ones are left out. */
-function cellsOf(
-	column: Column,
-	letter: string,
-	texts: Texts,
-	into: Bytes
-): (row: number, line: number) => void {
-	const begun = bytesOf(`<c r="${letter}`);
-	if (column.kind === 'text') {
-		const asText = bytesOf('" t="s"><v>');
-		const { of, ends } = column;
-		// A word's place among the texts of the workbook is looked for once, when it is first said.
-		const places = new Int32Array(ends.length).fill(-1);
-		return (row, line) => {
-			const word = of[row]!;
-			if (ends[word] === (word ? ends[word - 1] : 0)) return;
-			if (places[word]! < 0) places[word] = texts.placeOf(wordAt(column, word));
-			into.put(begun);
-			into.count(line);
-			into.put(asText);
-			into.count(places[word]!);
-			into.put(ENDED);
-		};
-	}
-	const { numbers, kind } = column;
+type WriteCell = (row: number, line: number) => void;
+
+/** A space at an end of a text is only kept among the texts of the workbook. */
+const SPACE = 0x20;
+const hasSpaceAtEnd = (text: string, from: number, to: number): boolean =>
+	text.charCodeAt(from) <= SPACE || text.charCodeAt(to - 1) <= SPACE;
+
+/** Words of one row each, as marks are, stand in their cells; the others are told by their place among all texts. */
+function textCells(column: TextColumn, letter: string, texts: Texts, into: Bytes): WriteCell {
+	const [begun, told, here] = [`<c r="${letter}`, '" t="s"><v>', '" t="inlineStr"><is><t>'].map(phraseOf);
+	const ended = phraseOf('</t></is></c>');
+	const { of, text, ends } = column;
+	const isOfOneRow = 2 * ends.length > of.length;
+	const isPlain = isPlainXml(text);
+	// A word's place among the texts of the workbook is looked for once, when it is first said.
+	const places = new Int32Array(ends.length).fill(-1);
+	return (row, line) => {
+		const word = of[row]!;
+		const from = word ? ends[word - 1]! : 0;
+		const to = ends[word]!;
+		if (from === to) return;
+		into.phrase(begun!);
+		into.count(line);
+		if (isOfOneRow && !hasSpaceAtEnd(text, from, to)) {
+			into.phrase(here!);
+			if (isPlain) into.text(text, from, to);
+			else into.text(xmlText(text.slice(from, to)));
+			into.phrase(ended);
+			return;
+		}
+		if (places[word]! < 0) places[word] = texts.placeOf(wordAt(column, word));
+		into.phrase(told!);
+		into.count(places[word]!);
+		into.phrase(ENDED);
+	};
+}
+
+function numberCells({ numbers, kind }: NumberColumn, letter: string, into: Bytes): WriteCell {
+	const begun = phraseOf(`<c r="${letter}`);
 	const { size } = scales[kind];
-	const asNumber = bytesOf(`" s="${styles.number(kind)}"><v>`);
+	const asNumber = phraseOf(`" s="${styles.number(kind)}"><v>`);
 	return (row, line) => {
 		const value = numbers[row]!;
 		if (Number.isNaN(value)) return;
-		into.put(begun);
+		into.phrase(begun);
 		into.count(line);
-		into.put(asNumber);
+		into.phrase(asNumber);
 		into.number(value / size);
-		into.put(ENDED);
+		into.phrase(ENDED);
 	};
 }
 
@@ -110,15 +126,19 @@ export function* sheetXml({ columns, rows }: Sheet, texts: Texts): Generator<Uin
 			`<cols>${widths.join('')}</cols><sheetData><row r="1">${heads.join('')}</row>`
 	);
 	const bytes = new Bytes();
-	const cells = columns.map((column, k) => cellsOf(column, names[k]!, texts, bytes));
-	const [begun, named, ended] = [bytesOf('<row r="'), bytesOf('">'), bytesOf('</row>')];
+	const cells = columns.map((column, k) =>
+		column.kind === 'text'
+			? textCells(column, names[k]!, texts, bytes)
+			: numberCells(column, names[k]!, bytes)
+	);
+	const [begun, named, ended] = [phraseOf('<row r="'), phraseOf('">'), phraseOf('</row>')];
 	for (let k = 0; k < rows.length; k++) {
 		const line = k + 2;
-		bytes.put(begun);
+		bytes.phrase(begun);
 		bytes.count(line);
-		bytes.put(named);
+		bytes.phrase(named);
 		for (const cell of cells) cell(rows[k]!, line);
-		bytes.put(ended);
+		bytes.phrase(ended);
 		yield* bytes.full();
 	}
 	yield* bytes.all();

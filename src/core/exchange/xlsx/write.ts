@@ -1,5 +1,5 @@
 import { letters } from '../../units/letters';
-import { Archive } from '../archive';
+import { Archive, platformPacking, type Packing } from '../archive';
 import { bytesOf } from '../bytes';
 import { sheetXml, type Sheet } from './sheet';
 import { stylesXml } from './styles';
@@ -74,8 +74,12 @@ function contentTypes(count: number): string {
  * ```
  * @param sheets are made one by one, as they are written @param at the moment that its files say they are of
  */
-export async function writeXlsx(sheets: Iterable<Sheet>, at: string): Promise<Uint8Array> {
-	const archive = new Archive(new Date(at));
+export async function writeXlsx(
+	sheets: Iterable<Sheet>,
+	at: string,
+	packing: Packing = platformPacking
+): Promise<Uint8Array> {
+	const archive = new Archive(new Date(at), packing);
 	const entries: Entry[] = [];
 	const texts = new Texts();
 	for (const made of sheets)
