@@ -1,18 +1,22 @@
 import { CompressionStreamZlib, setWasmExports } from 'zlib-streams/zlib-streams.js';
 import program from 'zlib-streams/zlib-streams.wasm?url';
-import { PACKED } from '$core/exchange/archive';
+import { PACKED, platformPacking, type Packing } from '$core/exchange/archive';
 import type { ToPack } from './side-packing';
 
-const ready = WebAssembly.instantiateStreaming(fetch(program)).then(({ instance }) =>
-	setWasmExports(instance.exports)
+/** Without its program, as when the line is down, the platform packs: slower. */
+const packing: Promise<Packing> = WebAssembly.instantiateStreaming(fetch(program)).then(
+	({ instance }) => {
+		setWasmExports(instance.exports);
+		return () => new CompressionStreamZlib('gzip', { level: PACKED }) as ReturnType<Packing>;
+	},
+	() => platformPacking
 );
 
 addEventListener('message', async ({ data: { from, into } }: MessageEvent<ToPack>) => {
-	try {
-		await ready;
-		await from.pipeThrough(new CompressionStreamZlib('gzip', { level: PACKED })).pipeTo(into);
-	} catch (error) {
-		// Ended by the one who reads, or else told to it.
-		await into.abort(error).catch(() => {});
-	}
+	const open = await packing;
+	// What fails is told to who reads.
+	await from
+		.pipeThrough(open())
+		.pipeTo(into)
+		.catch(() => {});
 });

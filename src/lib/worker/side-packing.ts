@@ -2,7 +2,7 @@ import { platformPacking, type Packing } from '$core/exchange/archive';
 
 /** A file that the thread which packs takes from one stream and puts into the other. */
 export interface ToPack {
-	readonly from: ReadableStream<Uint8Array>;
+	readonly from: ReadableStream<BufferSource>;
 	readonly into: WritableStream<Uint8Array>;
 }
 
@@ -12,7 +12,7 @@ export class SidePacking {
 	private readonly failed: ((error: unknown) => void)[] = [];
 
 	readonly open: Packing = () => {
-		const before = new TransformStream<BufferSource, Uint8Array>();
+		const before = new TransformStream<BufferSource, BufferSource>();
 		const after = new TransformStream<Uint8Array, Uint8Array>({
 			start: (controller) => {
 				this.failed.push((error) => controller.error(error));
