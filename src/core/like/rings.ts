@@ -42,7 +42,9 @@ export function ringsOf(
 		const first = start[cells[n]!]!;
 		for (let k = 0; k < corners; k++) {
 			const node = 3 * nodes[first + k]!;
-			for (let a = 0; a < 3; a++) xyz[3 * k + a] = positions[node + a]!;
+			xyz[3 * k] = positions[node]!;
+			xyz[3 * k + 1] = positions[node + 1]!;
+			xyz[3 * k + 2] = positions[node + 2]!;
 		}
 		write(xyz, corners, steps, values, stride * n);
 	}
@@ -153,13 +155,16 @@ function laidOn({ corners, steps, values }: Rings, a: number, b: number, turn: n
 	for (let p = stride * a, q = stride * b + turn; p < end; p += corners, q += corners) {
 		for (let k = 0; k < whole; k++) {
 			const away = Math.abs(values[p + k]! - values[q + k]!);
-			if (away > off) off = away;
+			if (away <= off) continue;
+			if (away > most) return Infinity;
+			off = away;
 		}
 		for (let k = whole; k < corners; k++) {
 			const away = Math.abs(values[p + k]! - values[q + k - corners]!);
-			if (away > off) off = away;
+			if (away <= off) continue;
+			if (away > most) return Infinity;
+			off = away;
 		}
-		if (off > most) return Infinity;
 	}
 	return off;
 }
@@ -184,9 +189,10 @@ function laidOnBack(
 			if (other < 0) other += corners;
 			else if (other >= corners) other -= corners;
 			const away = Math.abs(values[p + k]! - values[q + other]!);
-			if (away > off) off = away;
+			if (away <= off) continue;
+			if (away > most) return Infinity;
+			off = away;
 		}
-		if (off > most) return Infinity;
 	}
 	return off;
 }
