@@ -9,9 +9,11 @@ export interface ToPack {
 /** Packs files in a thread beside the one that makes them, from the first that is opened to the end. */
 export class SidePacking {
 	private worker: Worker | null = null;
+	private hasFailed = false;
 	private readonly failed: ((error: unknown) => void)[] = [];
 
 	readonly open: Packing = () => {
+		if (this.hasFailed) return platformPacking();
 		const before = new TransformStream<BufferSource, BufferSource>();
 		const after = new TransformStream<Uint8Array, Uint8Array>({
 			start: (controller) => {
@@ -36,6 +38,7 @@ export class SidePacking {
 		if (this.worker) return this.worker;
 		const worker = new Worker(new URL('./pack.worker.ts', import.meta.url), { type: 'module' });
 		worker.addEventListener('error', () => {
+			this.hasFailed = true;
 			for (const tell of this.failed) tell(new Error('the thread that packs files has ended'));
 		});
 		return (this.worker = worker);
