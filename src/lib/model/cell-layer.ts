@@ -44,7 +44,6 @@ function drawOnly(triangles: CellTriangles, alone: ReadonlySet<number> | null): 
 	const { geometry } = triangles;
 	if (!alone && !geometry.index) return;
 	geometry.setIndex(alone ? verticesOf(triangles, (cell) => alone.has(cell)) : null);
-	delete geometry.boundsTree;
 }
 
 /**

@@ -44,7 +44,6 @@ export class WrittenMesh extends THREE.Mesh<THREE.BufferGeometry, THREE.Material
 		geometry.setIndex(
 			wanted ? Array.from(index.array).filter((vertex) => wanted(this.instanceOf(vertex))) : index
 		);
-		delete geometry.boundsTree;
 	}
 
 	private instanceOf(vertex: number): number {
