@@ -54,6 +54,8 @@
 				<img
 					src="/api/projects/{project.id}/picture?{encodeURIComponent(project.changedAt)}"
 					alt=""
+					loading="lazy"
+					decoding="async"
 					class="size-full object-contain"
 				/>
 			{:else}<span class="text-ink-2 text-[12px]">no picture yet</span>{/if}
