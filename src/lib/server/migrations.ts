@@ -256,5 +256,12 @@ export const migrations: Record<string, Migration> = {
 		async down(db: Kysely<unknown>) {
 			await db.schema.dropTable('release_paper').execute();
 		}
+	},
+	'008-small-pictures': {
+		/** Large models had pictures that a list took seconds to draw; they are drawn anew when their project is opened. */
+		async up(db: Kysely<unknown>) {
+			await sql`update project set picture = null where length(picture) > 1000000`.execute(db);
+		},
+		async down() {}
 	}
 };

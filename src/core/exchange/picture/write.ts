@@ -12,7 +12,7 @@ const TONES = ['#8FB0AC', '#C9B58A', '#9DB7C4', '#B9B7A6'] as const;
  * a picture of this size, and a list of projects waits seconds for it.
  */
 const MOST = 2000;
-const LEAST = 100;
+const LEAST = 24;
 
 interface Drawn {
 	readonly depth: number;

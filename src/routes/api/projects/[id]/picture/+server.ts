@@ -2,7 +2,7 @@ import { projectParams, route } from '$lib/server/route';
 import { z } from 'zod';
 
 const body = z.strictObject({
-	picture: z.string().startsWith('<svg ').max(4_000_000),
+	picture: z.string().startsWith('<svg ').max(1_500_000),
 	pieces: z.number().int().min(0).max(2_147_483_647)
 });
 
