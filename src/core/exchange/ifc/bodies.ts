@@ -114,7 +114,9 @@ export class BodyWriter {
 
 	private outline(loop: Float64Array, isBar: boolean): StepRef {
 		const { step } = this;
-		const closed = Float64Array.of(...loop, loop[0]!, loop[1]!);
+		const closed = new Float64Array(loop.length + 2);
+		closed.set(loop);
+		closed.set(loop.subarray(0, 2), loop.length);
 		if (!isBar)
 			return step.add(
 				'IFCINDEXEDPOLYCURVE',

@@ -1,3 +1,4 @@
+import { same } from '../../units/same';
 import { NONE, real, text, typed, type StepRef, type StepValue } from '../step/text';
 import { StepWriter } from '../step/writer';
 import { globalIds } from './global-id';
@@ -19,6 +20,15 @@ const MEASURE_DECIMALS = 6;
 /** Properties, each under its name; several values are a list of their own. */
 export type Properties = readonly (readonly [string, string | readonly string[] | Measure])[];
 
+/** A set of quantities, and what has it. */
+interface AlikeSet {
+	readonly name: string;
+	readonly quantities: readonly StepRef[];
+	readonly set: StepRef;
+	readonly role: string;
+	readonly of: StepRef[];
+}
+
 /** What every part of the file is written with: rooted entities, their sets and relations, places. */
 export class IfcFile {
 	readonly step: StepWriter;
@@ -26,11 +36,9 @@ export class IfcFile {
 	private readonly globalId: (role: string) => Uint8Array;
 	/** What many have alike is written once: by what it is called, and by its value as it is told. */
 	private readonly measured = new Map<string, Map<number, StepRef>>();
-	/** Sets of quantities, by what is in them. */
-	private readonly alike = new Map<
-		string,
-		{ readonly set: StepRef; readonly role: string; readonly of: StepRef[] }
-	>();
+	/** Sets of quantities, by the last written of what is in them: that tells nearly all apart without a text of each. */
+	private readonly alike = new Map<StepRef, AlikeSet[]>();
+	private readonly names = new Map<string, string>();
 
 	/** @param projectId permanent, so that GlobalIds are @param header lines of the file's own */
 	constructor(projectId: string, header: readonly string[]) {
@@ -66,11 +74,21 @@ export class IfcFile {
 
 	private property(key: string, value: Properties[number][1]): StepRef {
 		const { step } = this;
-		if (typeof value === 'string') return step.add('IFCPROPERTYSINGLEVALUE', text(key), NONE, value, NONE);
-		if (!('type' in value)) return step.add('IFCPROPERTYLISTVALUE', text(key), NONE, value, NONE);
+		if (typeof value === 'string')
+			return step.add('IFCPROPERTYSINGLEVALUE', this.named(key), NONE, value, NONE);
+		if (!('type' in value)) return step.add('IFCPROPERTYLISTVALUE', this.named(key), NONE, value, NONE);
 		return this.once(key, value.value, MEASURE_DECIMALS, (amount) =>
 			this.property(key, typed(value.type, amount))
 		);
+	}
+
+	/** The name of a property as it is told: there are few, and each is told of every piece. */
+	private named(key: string): string {
+		const known = this.names.get(key);
+		if (known !== undefined) return known;
+		const name = text(key);
+		this.names.set(key, name);
+		return name;
 	}
 
 	/** @param make of the value as it is told */
@@ -93,21 +111,24 @@ export class IfcFile {
 		const { step } = this;
 		const all = values.map(([kind, key, value]) =>
 			this.once(key, value, quantityDecimals[kind], (amount) =>
-				step.add(`IFCQUANTITY${kind}`, text(key), NONE, NONE, amount, NONE)
+				step.add(`IFCQUANTITY${kind}`, this.named(key), NONE, NONE, amount, NONE)
 			)
 		);
-		const alike = `${name} ${all.join()}`;
-		const known = this.alike.get(alike);
+		const last = all.reduce((most, one) => Math.max(most, one), 0);
+		const alike = this.alike.get(last) ?? [];
+		const known = alike.find((one) => one.name === name && same(one.quantities, all));
 		if (known) {
 			known.of.push(of);
 			return;
 		}
 		const set = this.rooted('IFCELEMENTQUANTITY', `${name} of ${role}`, name, NONE, all);
-		this.alike.set(alike, { set, role: `${name} to ${role}`, of: [of] });
+		alike.push({ name, quantities: all, set, role: `${name} to ${role}`, of: [of] });
+		this.alike.set(last, alike);
 	}
 
 	/** Say what has which quantities, when all is written. */
 	relate(): void {
-		for (const { role, of, set } of this.alike.values()) this.define(role, of, set);
+		for (const alike of this.alike.values())
+			for (const { role, of, set } of alike) this.define(role, of, set);
 	}
 }
