@@ -1,7 +1,7 @@
 import { CompressionStreamZlib, setWasmExports } from 'zlib-streams/zlib-streams.js';
 import program from 'zlib-streams/zlib-streams.wasm?url';
 import { PACKED, platformPacking, type Packing } from '$core/exchange/archive';
-import type { ToPack } from './side-packing';
+import type { FromPack, ToPack } from './side-packing';
 
 /** Without its program, as when the line is down, the platform packs: slower. */
 const packing: Promise<Packing> = WebAssembly.instantiateStreaming(fetch(program)).then(
@@ -12,11 +12,26 @@ const packing: Promise<Packing> = WebAssembly.instantiateStreaming(fetch(program
 	() => platformPacking
 );
 
-addEventListener('message', async ({ data: { from, into } }: MessageEvent<ToPack>) => {
-	const open = await packing;
-	// What fails is told to who reads.
-	await from
-		.pipeThrough(open())
-		.pipeTo(into)
-		.catch(() => {});
+/** Each file comes by a port of its own. */
+addEventListener('message', async ({ data: port }: MessageEvent<MessagePort>) => {
+	const tell = (message: FromPack) => port.postMessage(message);
+	const { readable, writable } = (await packing)();
+	const into = writable.getWriter();
+	const packed = readable.getReader();
+	port.onmessage = ({ data }: MessageEvent<ToPack>) => {
+		// What fails is told to who reads.
+		if (data.say === 'end') into.close().catch(() => {});
+		else
+			into.write(data.piece).then(
+				() => tell({ say: 'taken' }),
+				() => {}
+			);
+	};
+	try {
+		for (let one = await packed.read(); !one.done; one = await packed.read())
+			tell({ say: 'packed', piece: one.value });
+		tell({ say: 'end' });
+	} catch (error) {
+		tell({ say: 'failed', why: (error as Error).message });
+	}
 });
