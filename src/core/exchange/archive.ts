@@ -13,7 +13,7 @@ export type Packing = () => ReadableWritablePair<Uint8Array, BufferSource>;
 
 /**
  * How hard files are packed, of nine: what makes files is as fast as this. Harder, as platforms pack, a list of a building
- * takes three times as long and is a fifth smaller.
+ * takes two to three times as long and is a fifth smaller.
  */
 export const PACKED = 2;
 
