@@ -5,8 +5,7 @@ import {
 	type SideLine,
 	type ToSide
 } from '../src/core/part/threads/side-threads';
-
-export const turn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+import { turn } from '../src/core/units/turn';
 
 /** What happens on a line, for a test that wants to know or to meddle. */
 export interface Watched {

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { SideThreads, type FromSide, type SideLine } from '../../src/core/part/threads/side-threads';
+import { turn } from '../../src/core/units/turn';
 
 function open(): SideLine {
 	const worker = new Worker(new URL('./side-worker.mjs', import.meta.url));
@@ -14,9 +15,4 @@ function open(): SideLine {
 }
 
 /** One thread beside this one, as a machine of two cores has. */
-export const sideThread = (): SideThreads =>
-	new SideThreads(
-		1,
-		() => [open()],
-		() => new Promise((resolve) => setImmediate(resolve))
-	);
+export const sideThread = (): SideThreads => new SideThreads(1, () => [open()], turn);

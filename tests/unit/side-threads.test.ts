@@ -9,7 +9,8 @@ import { sideBySide } from '../../src/core/units/side-by-side';
 import { count, projectOf, sheet } from '../faces';
 import fc from '../property';
 import { contentOf, difference } from '../same-model';
-import { sideLine, sideThreads, turn } from '../side-line';
+import { turn } from '../../src/core/units/turn';
+import { sideLine, sideThreads } from '../side-line';
 
 const lido = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
 

@@ -8,7 +8,8 @@ const DEFLATE = 8;
 const [HEAD, TAIL] = [10, 8];
 /** Pieces of a file that wait to be packed while others, of the next files too, are made: 16 MB of a quarter each. */
 const WAITING = 64;
-/** Opens what packs one file as gzip, best in another thread. */
+
+/** Opens what packs one file as gzip (RFC 1952), best in another thread; what fails there fails where it is read. */
 export type Packing = () => ReadableWritablePair<Uint8Array, BufferSource>;
 
 /**
@@ -87,13 +88,13 @@ export class Archive {
 		this.pieces.push(piece);
 	});
 
-	/** @param at the moment that its files say they are of */
+	/** @param at the moment that its files say they are of @param packing of each file */
 	constructor(
 		private readonly at: Date,
 		private readonly packing: Packing
 	) {}
 
-	/** @param pieces of the file as UTF-8, each for good */
+	/** @param pieces of the file as UTF-8, each for good @throws what the packing of the file fails with, here or at the end */
 	async add(name: string, pieces: Iterable<Uint8Array<ArrayBuffer>>): Promise<void> {
 		const file = new PackedFile(name, this.at, this.packing);
 		this.zip.add(file);

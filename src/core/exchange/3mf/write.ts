@@ -106,7 +106,7 @@ function* inPieces(texts: Iterable<string>): Generator<Uint8Array<ArrayBuffer>> 
 /**
  * All pieces as 3MF (3D Manufacturing Format, core specification 1.3): millimetres, each piece an item called by its
  * mark; pieces that are the same but for where they stand are items of one object.
- * @param at the moment that its files say they are of
+ * @param at the moment that its files say they are of @param packing of its files @throws what that fails with
  */
 export async function write3mf(
 	model: Model,

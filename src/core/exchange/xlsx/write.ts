@@ -73,6 +73,7 @@ function contentTypes(count: number): string {
  * const bytes = await writeXlsx([{ name: 'Panels', columns, rows: everySite(rows) }], '2026-11-27T10:00:00');
  * ```
  * @param sheets are made one by one, as they are written @param at the moment that its files say they are of
+ * @param packing of its files @throws what that fails with
  */
 export async function writeXlsx(
 	sheets: Iterable<Sheet>,
