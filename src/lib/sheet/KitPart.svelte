@@ -29,7 +29,7 @@
 	part="kit"
 	{number}
 	title="Kit"
-	count="{formatNumber(document.variants.length)} variants"
+	count="{formatNumber(document.variants.length)} {document.variants.length === 1 ? 'variant' : 'variants'}"
 	{read}
 >
 	{#snippet beside()}
