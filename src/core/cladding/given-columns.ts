@@ -117,9 +117,14 @@ const ofChains: Points = ({ chains, grid }, sites, what, a) => {
 const points: Record<GridSite, Points> = { cell: ofCells, line: ofLines, node: ofNodes, chain: ofChains };
 
 /** What sites give the parts on them, by name: points by their axes (`corner1.x`), and fields. mm, rad. */
-export const givenColumn =
-	(face: CladFace, kind: GridSite, sites: Uint32Array, followed: Followed & Pick<FieldSource, 'sun'>) =>
-	(name: string): ColumnReader => {
+export function givenColumn(
+	face: CladFace,
+	kind: GridSite,
+	sites: Uint32Array,
+	followed: Followed & Pick<FieldSource, 'sun'>
+): (name: string) => ColumnReader {
+	const source = { ...face, ...followed };
+	return (name) => {
 		const [what = '', axis] = name.split('.');
 		// A guide, a picture, a table may be called x.
 		if (axis && axis in axisOf && !ofThings.has(what)) return points[kind](face, sites, what, axisOf[axis]!);
@@ -127,5 +132,6 @@ export const givenColumn =
 			const ofLines = ofLinesAtNodes(face, sites, name);
 			if (ofLines) return ofLines;
 		}
-		return fieldOf(kind, name, followable(followed)).column({ ...face, ...followed }, sites);
+		return fieldOf(kind, name, followable(followed)).column(source, sites);
 	};
+}

@@ -25,8 +25,9 @@ export function joinRims(faces: readonly SetOutFace[], nextSerial: () => number)
 	const { shared, meetings } =
 		faces.length < 2 ? { shared: [] as SharedRim[], meetings: [] } : sharedRims(faces);
 	const nodes = once(() => nodesOf(faces, shared));
+	// Assigned, not spread: Node 20 gives every object that is spread and added to a shape of its own.
 	const withNodes = (list: readonly SetOutFace[]): FaceModel[] =>
-		list.map((face, f) => ({ ...face, nodes: () => nodes()[f]! }));
+		list.map((face, f) => Object.assign({ nodes: () => nodes()[f]! }, face));
 	if (shared.length === 0) return { faces: withNodes(faces), shared, meetings };
 	const joined = faces.map((face) => ({
 		...face,

@@ -85,7 +85,7 @@ const openShare: Read<'cells' | 'measures'> = ({ cells: { count, pierced }, meas
 
 const TURN = 2 * Math.PI;
 /** The bearing of a direction in plan: 0 to the north (y), a quarter turn to the east (x); 0 where it looks up or down. */
-const bearing = (x: number, y: number) => (Math.hypot(x, y) < 1e-9 ? 0 : (Math.atan2(x, y) + TURN) % TURN);
+const bearing = (x: number, y: number) => (x * x + y * y < 1e-18 ? 0 : (Math.atan2(x, y) + TURN) % TURN);
 
 export const cellFields: readonly Field[] = [
 	measure('warp', 'warp', 'length', 'warp'),

@@ -1,4 +1,3 @@
-import type { Vector } from '../geometry/vector';
 import { reckon, type ColumnReader } from './column';
 import { field, type Field, type FaceSun, type Read } from './field';
 
@@ -8,29 +7,29 @@ export const SOME_SUN: FaceSun = { direction: [0, -Math.SQRT1_2, Math.SQRT1_2], 
 /** Faces that look up or down less than this off the vertical have no way up on them. */
 const LEVEL = 1e-9;
 
-type Frames = (n: Vector, s: Vector) => readonly [ahead: number, up: number, aside: number];
-
 /**
- * The sun as a face sees it: before it, up it, and aside, to the right of who looks out.
- * Up runs with the steepest rise of the face, to the north on one that is level.
+ * An angle of the sun as a face sees it: before it, up it, and aside, to the right of who looks out.
+ * Up runs with the steepest rise of the face, to the north on one that is level. Hot: numbers, no points.
  */
-const seenFrom: Frames = ([nx, ny, nz], [sx, sy, sz]) => {
-	const ahead = nx * sx + ny * sy + nz * sz;
-	const flat = Math.hypot(nx, ny);
-	// Level and to the right of who looks along the normal.
-	const [rx, ry] = flat > LEVEL ? [ny / flat, -nx / flat] : [nz >= 0 ? -1 : 1, 0];
-	const aside = rx * sx + ry * sy;
-	// Right × normal.
-	const up = ry * nz * sx - rx * nz * sy + (rx * ny - ry * nx) * sz;
-	return [ahead, up, aside];
-};
-
 const angleOf =
-	(reach: (seen: ReturnType<Frames>) => number): Read<'measures' | 'sun'> =>
-	({ measures: { normal }, sun: { direction } }, sites): ColumnReader =>
-		reckon(sites, (c) =>
-			reach(seenFrom([normal[3 * c]!, normal[3 * c + 1]!, normal[3 * c + 2]!], direction))
-		);
+	(angle: (ahead: number, up: number, aside: number) => number): Read<'measures' | 'sun'> =>
+	({ measures: { normal }, sun: { direction } }, sites): ColumnReader => {
+		const [sx, sy, sz] = direction;
+		return reckon(sites, (c) => {
+			const nx = normal[3 * c]!;
+			const ny = normal[3 * c + 1]!;
+			const nz = normal[3 * c + 2]!;
+			const ahead = nx * sx + ny * sy + nz * sz;
+			const flat = Math.sqrt(nx * nx + ny * ny);
+			// Level and to the right of who looks along the normal.
+			const isLevel = flat <= LEVEL;
+			const rx = isLevel ? (nz >= 0 ? -1 : 1) : ny / flat;
+			const ry = isLevel ? 0 : -nx / flat;
+			// Right × normal.
+			const up = ry * nz * sx - rx * nz * sy + (rx * ny - ry * nx) * sz;
+			return angle(ahead, up, rx * sx + ry * sy);
+		});
+	};
 
 const needs = ['measures', 'sun'] as const;
 const ofSun: Field['hangsOn'] = ({ sun }) => sun;
@@ -46,7 +45,7 @@ export const sunFields: readonly Field[] = [
 		'angle of the sun to the normal',
 		'angle',
 		needs,
-		angleOf(([ahead]) => Math.acos(Math.min(1, Math.max(-1, ahead)))),
+		angleOf((ahead) => Math.acos(Math.min(1, Math.max(-1, ahead)))),
 		ofSun
 	),
 	field(
@@ -55,7 +54,7 @@ export const sunFields: readonly Field[] = [
 		'height of the sun as the face sees it',
 		'angle',
 		needs,
-		angleOf(([ahead, up]) => Math.atan2(up, ahead)),
+		angleOf((ahead, up) => Math.atan2(up, ahead)),
 		ofSun
 	),
 	field(
@@ -64,7 +63,7 @@ export const sunFields: readonly Field[] = [
 		'sun aside of the face',
 		'angle',
 		needs,
-		angleOf(([ahead, , aside]) => Math.atan2(aside, ahead)),
+		angleOf((ahead, _up, aside) => Math.atan2(aside, ahead)),
 		ofSun
 	),
 	field(

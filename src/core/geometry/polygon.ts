@@ -46,12 +46,14 @@ export function crosses(a: Place, b: Place, c: Place, d: Place): boolean {
  * crossingsAbove([[0, 0], [2, 0], [2, 2], [0, 2]], true, [1, 0.5]) % 2 === 1; // true: it is within
  * ```
  */
-export function crossingsAbove(curve: readonly Place[], closed: boolean, [x, y]: Place): number {
+export function crossingsAbove(curve: readonly Place[], closed: boolean, place: Place): number {
+	const x = place[0];
 	let found = 0;
+	let a = closed ? curve.at(-1)! : curve[0]!;
 	for (let k = closed ? 0 : 1; k < curve.length; k++) {
-		const [ax, ay] = curve[k === 0 ? curve.length - 1 : k - 1]!;
-		const [bx, by] = curve[k]!;
-		if (ax > x !== bx > x && y < ((by - ay) * (x - ax)) / (bx - ax) + ay) found++;
+		const b = curve[k]!;
+		if (a[0] > x !== b[0] > x && place[1] < ((b[1] - a[1]) * (x - a[0])) / (b[0] - a[0]) + a[1]) found++;
+		a = b;
 	}
 	return found;
 }

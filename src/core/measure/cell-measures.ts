@@ -38,14 +38,13 @@ const unfolded = (cosine: number) =>
  * ```
  */
 export function measureCells(cells: Cells, positions: Float64Array): CellMeasures {
+	const { count: n, start, corners } = cells;
 	let most = 0;
-	for (let c = 0; c < cells.count; c++) most = Math.max(most, cells.start[c + 1]! - cells.start[c]!);
+	for (let c = 0; c < n; c++) most = Math.max(most, start[c + 1]! - start[c]!);
 	// Scratch for one cell: its corners with the first repeated, its edges, and the fans about its middle.
-	const [px, py, pz, edge, fanX, fanY, fanZ] = Array.from(
-		{ length: 7 },
-		() => new Float64Array(most + 1)
-	) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
-	const n = cells.count;
+	const scratch = () => new Float64Array(most + 1);
+	const [px, py, pz, edge] = [scratch(), scratch(), scratch(), scratch()];
+	const [fanX, fanY, fanZ, fanSize] = [scratch(), scratch(), scratch(), scratch()];
 	const area = new Float64Array(n);
 	const perimeter = new Float64Array(n);
 	const longestEdge = new Float64Array(n);
@@ -57,13 +56,13 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 	const normal = new Float64Array(3 * n);
 
 	for (let c = 0; c < n; c++) {
-		const first = cells.start[c]!;
-		const count = cells.start[c + 1]! - first;
+		const first = start[c]!;
+		const count = start[c + 1]! - first;
 		let cx = 0,
 			cy = 0,
 			cz = 0;
 		for (let k = 0; k < count; k++) {
-			const o = 3 * cells.corners[first + k]!;
+			const o = 3 * corners[first + k]!;
 			cx += px[k] = positions[o]!;
 			cy += py[k] = positions[o + 1]!;
 			cz += pz[k] = positions[o + 2]!;
@@ -98,7 +97,7 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 			nx += x;
 			ny += y;
 			nz += z;
-			fan += Math.sqrt(x * x + y * y + z * z);
+			fan += fanSize[k] = Math.sqrt(x * x + y * y + z * z);
 			const ex = bx - ax,
 				ey = by - ay,
 				ez = bz - az;
@@ -119,12 +118,8 @@ export function measureCells(cells: Cells, positions: Float64Array): CellMeasure
 		// Bent, or with a re-entrant corner: fans that turn the other way count against the others.
 		if (size < BENT * fan) {
 			fan = 0;
-			for (let k = 0; k < count; k++) {
-				const x = fanX[k]!,
-					y = fanY[k]!,
-					z = fanZ[k]!;
-				fan += Math.sign(x * nx + y * ny + z * nz) * Math.sqrt(x * x + y * y + z * z);
-			}
+			for (let k = 0; k < count; k++)
+				fan += Math.sign(fanX[k]! * nx + fanY[k]! * ny + fanZ[k]! * nz) * fanSize[k]!;
 		}
 
 		// The widest cosine is the smallest angle; only the two extremes are turned into angles. A corner that turns

@@ -168,20 +168,14 @@ class Runner {
 	private compute(frame: Frame, rows: number): void {
 		const { domain, slots, piece } = frame;
 		frame.compute(rows);
-		for (const { when, flag } of domain.flags) {
-			const raised = slots[when]!;
-			for (let r = 0; r < rows; r++) if (raised[r] !== 0) this.flags[piece[r]!]! |= 1 << flag;
-		}
-		const finite = slots[domain.finite]!;
-		for (let r = 0; r < rows; r++) if (finite[r] !== 0) this.flags[piece[r]!]! |= 1 << NOT_FINITE;
+		for (const { when, flag } of domain.flags) raiseWhere(slots[when]!, rows, this.flags, piece, 1 << flag);
+		raiseWhere(slots[domain.finite]!, rows, this.flags, piece, 1 << NOT_FINITE);
 		for (const { times } of domain.groups) {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
 		}
 		for (const block of frame.blocks) block.prepare(frame, rows, (r, flag) => this.raise(piece[r]!, flag));
-		frame.aliveCount = 0;
-		for (let r = 0; r < rows; r++)
-			if ((this.flags[piece[r]!]! & this.failing) === 0) frame.alive[frame.aliveCount++] = r;
+		frame.aliveCount = alive(frame.alive, rows, this.flags, piece, this.failing);
 	}
 
 	private emit(frame: Frame): boolean {
@@ -244,6 +238,30 @@ class Runner {
 		if (rows > 0) flush();
 		return failed;
 	}
+}
+
+/** Hot: raise a flag of the pieces whose rows are not nought. */
+function raiseWhere(
+	raised: Float64Array,
+	rows: number,
+	flags: Uint32Array,
+	piece: Uint32Array,
+	bit: number
+): void {
+	for (let r = 0; r < rows; r++) if (raised[r]! !== 0) flags[piece[r]!]! |= bit;
+}
+
+/** Hot: the rows whose pieces have none of the failing flags. @returns how many */
+function alive(
+	out: Uint32Array,
+	rows: number,
+	flags: Uint32Array,
+	piece: Uint32Array,
+	failing: number
+): number {
+	let count = 0;
+	for (let r = 0; r < rows; r++) if ((flags[piece[r]!]! & failing) === 0) out[count++] = r;
+	return count;
 }
 
 const noSheets: SheetOf = () => {

@@ -122,6 +122,7 @@ class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
 	}
 }
 const FIRST_SIZE = 1024;
+const NO_OTHERS: ReadonlyMap<number, ArrayLike<number>> = new Map();
 const columnOf = <T extends Uint8Array | Uint16Array | Uint32Array | Float64Array>(
 	make: (size: number) => T
 ) => new Column(make(FIRST_SIZE), make);
@@ -213,46 +214,42 @@ export class CellList {
 
 	/** The cells, in the order given; none is pierced yet. */
 	cells(order?: Uint32Array): Cells {
-		const { count } = this;
-		const cells = {
-			count,
+		const { start, nodes: corners } = this.rings(NO_OTHERS, order);
+		// Written out: objects that are spread into one another are of another shape to the engine each time.
+		return {
+			count: this.count,
+			start,
+			corners,
 			kind: this.kind.picked(order),
 			course: this.course.picked(order),
 			bay: this.bay.picked(order),
 			slot: this.slot.picked(order),
 			polygon: this.polygon.picked(order),
 			share: this.share.picked(order),
-			outline: this.rings(this.outlines, order),
-			uncut: this.rings(this.uncut, order),
+			outline: this.outlines.size ? this.rings(this.outlines, order) : null,
+			uncut: this.uncut.size ? this.rings(this.uncut, order) : null,
 			pierced: null
 		};
-		if (!order) return { ...cells, start: this.start.picked(), corners: this.corners.picked() };
-		const start = new Uint32Array(count + 1);
-		const corners = new Uint32Array(this.corners.length);
-		let at = 0;
-		for (let n = 0; n < count; n++) {
-			const c = order[n]!;
-			const end = this.start.values[c + 1]!;
-			for (let k = this.start.values[c]!; k < end; k++) corners[at++] = this.corners.values[k]!;
-			start[n + 1] = at;
-		}
-		return { ...cells, start, corners };
 	}
 
 	/** @param others rings of some cells; the others have their corners */
-	private rings(others: ReadonlyMap<number, ArrayLike<number>>, order?: Uint32Array): Rings | null {
-		if (!others.size) return null;
-		const start = new Uint32Array(this.count + 1);
-		const nodes: number[] = [];
-		for (let n = 0; n < this.count; n++) {
-			const c = order?.[n] ?? n;
-			const own = others.get(c);
-			const end = this.start.values[c + 1]!;
-			if (own) for (let k = 0; k < own.length; k++) nodes.push(own[k]!);
-			else for (let k = this.start.values[c]!; k < end; k++) nodes.push(this.corners.values[k]!);
-			start[n + 1] = nodes.length;
+	private rings(others: ReadonlyMap<number, ArrayLike<number>>, order?: Uint32Array): Rings {
+		const { count } = this;
+		const { values: first } = this.start;
+		const { values: corners } = this.corners;
+		let length = this.corners.length;
+		for (const [c, own] of others) length += own.length - (first[c + 1]! - first[c]!);
+		const start = new Uint32Array(count + 1);
+		const nodes = new Uint32Array(length);
+		let at = 0;
+		for (let n = 0; n < count; n++) {
+			const c = order ? order[n]! : n;
+			const own = others.size ? others.get(c) : undefined;
+			if (own) for (let k = 0; k < own.length; k++) nodes[at++] = own[k]!;
+			else for (let k = first[c]!; k < first[c + 1]!; k++) nodes[at++] = corners[k]!;
+			start[n + 1] = at;
 		}
-		return { start, nodes: Uint32Array.from(nodes) };
+		return { start, nodes };
 	}
 
 	/** Course by course from the foot, bay by bay from the left; the order within a step is kept. */

@@ -35,8 +35,6 @@ function unwrap(step: number, half: number): number {
 	return way < SAME_SHARE && way > -SAME_SHARE ? 0 : way;
 }
 
-const DIRECTIONS = edgeDirections.length;
-
 /** Whether an edge with one cell does not lie on the grid's own rim: it runs along a trim. */
 function isOnTrim(grid: NodeGrid, a: number, b: number): boolean {
 	if (grid.extraI.length === 0) return false;
@@ -106,13 +104,22 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	return inBuildingOrder(grid, count, low, high, first, second);
 }
 
-/** Places of keys below a bound in ascending order, equal ones as they came: a counting sort. */
-function ordered(keys: Uint32Array, bound: number): Uint32Array {
-	const next = new Uint32Array(bound + 1);
-	for (let e = 0; e < keys.length; e++) next[keys[e]! + 1]!++;
-	for (let k = 1; k <= bound; k++) next[k]! += next[k - 1]!;
-	const order = new Uint32Array(keys.length);
-	for (let e = 0; e < keys.length; e++) order[next[keys[e]!]!++] = e;
+/** Edges by their steps below a bound, and within one by direction; equal ones as they came. */
+function byStepAndDirection(step: Uint32Array, direction: Uint8Array, bound: number): Uint32Array {
+	const start = new Uint32Array(bound + 1);
+	for (let e = 0; e < step.length; e++) start[step[e]! + 1]!++;
+	for (let k = 1; k <= bound; k++) start[k]! += start[k - 1]!;
+	const found = new Uint32Array(bound);
+	const order = new Uint32Array(step.length);
+	for (let e = 0; e < step.length; e++) {
+		const at = step[e]!;
+		const way = direction[e]!;
+		// A step has few edges: each is put before those of its step that come after it.
+		const from = start[at]!;
+		let k = from + found[at]!++;
+		for (; k > from && direction[order[k - 1]!]! > way; k--) order[k] = order[k - 1]!;
+		order[k] = e;
+	}
 	return order;
 }
 
@@ -133,7 +140,7 @@ function inBuildingOrder(
 	const from = new Uint32Array(count);
 	const to = new Uint32Array(count);
 	const direction = new Uint8Array(count);
-	const key = new Uint32Array(count);
+	const step = new Uint32Array(count);
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
@@ -146,7 +153,7 @@ function inBuildingOrder(
 				to[e] = b;
 				const way = beside ? 1 : 0;
 				direction[e] = way;
-				key[e] = a * DIRECTIONS + way;
+				step[e] = a;
 				continue;
 			}
 		}
@@ -175,35 +182,42 @@ function inBuildingOrder(
 			second[e] === NO_CELL && isOnTrim(grid, a, b) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
 		direction[e] = way;
 		const bay = Math.floor(isPole[jA] === 1 ? iB : iA);
-		key[e] = (Math.floor(jA) * columns + (((bay % columns) + columns) % columns)) * DIRECTIONS + way;
+		step[e] = Math.floor(jA) * columns + (((bay % columns) + columns) % columns);
 	}
-	const order = ordered(key, columns * rows * DIRECTIONS);
-	const ordinal = new Uint8Array(count);
-	for (let n = 1; n < count; n++) if (key[order[n]!] === key[order[n - 1]!]) ordinal[n] = ordinal[n - 1]! + 1;
-	const pick = (column: Uint32Array) => {
-		const out = new Uint32Array(count);
-		for (let n = 0; n < count; n++) out[n] = column[order[n]!]!;
-		return out;
+	const order = byStepAndDirection(step, direction, own);
+	const sorted = {
+		from: new Uint32Array(count),
+		to: new Uint32Array(count),
+		left: new Uint32Array(count),
+		right: new Uint32Array(count),
+		direction: new Uint8Array(count),
+		ordinal: new Uint8Array(count),
+		course: new Uint32Array(count),
+		bay: new Uint32Array(count)
 	};
-	const [ways, course, bay] = [new Uint8Array(count), new Uint32Array(count), new Uint32Array(count)];
+	/** Of the step at hand: its address, from 0, and its number. */
+	let course = 0;
+	let bay = 0;
+	let here = 0;
 	for (let n = 0; n < count; n++) {
 		const e = order[n]!;
-		const step = Math.floor(key[e]! / DIRECTIONS);
-		ways[n] = direction[e]!;
-		course[n] = Math.floor(step / columns) + 1;
-		bay[n] = (step % columns) + 1;
+		for (; here < step[e]!; here++)
+			if (++bay === columns) {
+				bay = 0;
+				course++;
+			}
+		sorted.from[n] = from[e]!;
+		sorted.to[n] = to[e]!;
+		sorted.left[n] = first[e]!;
+		sorted.right[n] = second[e]!;
+		sorted.direction[n] = direction[e]!;
+		sorted.course[n] = course + 1;
+		sorted.bay[n] = bay + 1;
+		const before = order[n - 1]!;
+		if (n > 0 && step[before] === here && direction[before] === direction[e])
+			sorted.ordinal[n] = sorted.ordinal[n - 1]! + 1;
 	}
-	return {
-		count,
-		from: pick(from),
-		to: pick(to),
-		left: pick(first),
-		right: pick(second),
-		direction: ways,
-		ordinal,
-		course,
-		bay
-	};
+	return { count, ...sorted };
 }
 
 /**

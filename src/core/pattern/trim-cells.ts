@@ -186,7 +186,7 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 	const made = new CellList();
 	const slots = cells.slot.reduce((most, slot) => Math.max(most, slot), 1);
 	const { start, nodes: rings } = outlineOf(cells);
-	const box = new Float64Array(4);
+	const box = new Int32Array(4);
 
 	/** Cells that are left as they are one after the other are copied at once. */
 	let run = 0;
@@ -195,17 +195,8 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 		run = c + 1;
 	};
 
-	for (let c = 0; c < cells.count; c++) {
-		if (isAtHome(grid, rings, start[c]!, start[c + 1]!, box)) {
-			const left = Math.floor(box[0]! + SAME_STEP);
-			const foot = Math.floor(box[1]! + SAME_STEP);
-			const right = Math.max(left, Math.ceil(box[2]! - SAME_STEP) - 1);
-			const head = Math.max(foot, Math.ceil(box[3]! - SAME_STEP) - 1);
-			if (bins.areFree(left, right, foot, head)) {
-				if (!steps.isKept(left, foot)) leaveOut(c);
-				continue;
-			}
-		}
+	/** Cells that a trim may run through. */
+	const cut = (c: number) => {
 		const ids = rings.subarray(start[c]!, start[c + 1]!);
 		const places = placesOf(grid, cells, c, ids);
 		const near = bins.near(boxOf(places));
@@ -215,7 +206,7 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 			const [i, j] = stepOf(grid, middle);
 			const kept = bins.isTouched(i, j) ? isLeft(...middle) : steps.isKept(i, j);
 			if (!kept) leaveOut(c);
-			continue;
+			return;
 		}
 		leaveOut(c);
 		const nodeOf = nodesOfCell(trims, curves, near, nodes, ids, places);
@@ -251,6 +242,14 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 					share
 				});
 		}
+	};
+
+	for (let c = 0; c < cells.count; c++) {
+		const isNear =
+			!stepsOfRing(grid, rings, start[c]!, start[c + 1]!, box) ||
+			!bins.areFree(box[0]!, box[1]!, box[2]!, box[3]!);
+		if (isNear) cut(c);
+		else if (!steps.isKept(box[0]!, box[2]!)) leaveOut(c);
 	}
 	leaveOut(cells.count);
 	if (made.count === 0) refuse(trims[0]!.at, 'nothing is left of the face; make the trim smaller');
@@ -258,10 +257,17 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 }
 
 /**
- * The box of a cell's ring in the lattice: left, foot, right, head. Hot: most cells of a face are far from its trims.
- * @returns whether it is that of its places: a cell at a pole or over the seam of a ring is looked at more closely
+ * The steps of the lattice that a cell's ring covers: from, to across; from, to up. Hot: most cells of a face are far
+ * from its trims.
+ * @returns whether they are those of its places: a cell at a pole or over the seam of a ring is looked at more closely
  */
-function isAtHome(grid: NodeGrid, rings: Uint32Array, from: number, to: number, box: Float64Array): boolean {
+function stepsOfRing(
+	grid: NodeGrid,
+	rings: Uint32Array,
+	from: number,
+	to: number,
+	steps: Int32Array
+): boolean {
 	const { columns, rows, extraI, extraJ, across, up, poles } = grid;
 	if (poles.length) return false;
 	const own = columns * rows;
@@ -278,10 +284,10 @@ function isAtHome(grid: NodeGrid, rings: Uint32Array, from: number, to: number, 
 		if (j < foot) foot = j;
 		if (j > head) head = j;
 	}
-	box[0] = left;
-	box[1] = foot;
-	box[2] = right;
-	box[3] = head;
+	steps[0] = Math.floor(left + SAME_STEP);
+	steps[1] = Math.max(steps[0], Math.ceil(right - SAME_STEP) - 1);
+	steps[2] = Math.floor(foot + SAME_STEP);
+	steps[3] = Math.max(steps[2], Math.ceil(head - SAME_STEP) - 1);
 	// Over the seam its nodes stand at both ends.
 	return !(across.closed && right - left > columns / 2) && !(up.closed && head - foot > rows / 2);
 }

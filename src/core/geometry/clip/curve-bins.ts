@@ -80,7 +80,11 @@ export class CurveBins {
 
 	/** Whether any segment touches a step. */
 	isTouched(i: number, j: number): boolean {
-		return this.bins[j * this.columns + i] !== undefined;
+		return this.isTouchedStep(j * this.columns + i);
+	}
+	/** The same by its number: those of a row follow one another. */
+	isTouchedStep(step: number): boolean {
+		return this.bins[step] !== undefined;
 	}
 
 	/** Whether no segment touches any of the steps from one to another, across and up. */
@@ -167,8 +171,7 @@ export class KeptSteps {
 
 	/** The answer of a step's neighbour holds for it too, unless a curve touches it. */
 	private reach(step: number, answer: number, waiting: number[]): void {
-		const { columns } = this.bins;
-		if (this.known[step] !== 0 || this.bins.isTouched(step % columns, Math.floor(step / columns))) return;
+		if (this.known[step] !== 0 || this.bins.isTouchedStep(step)) return;
 		this.known[step] = answer;
 		waiting.push(step);
 	}

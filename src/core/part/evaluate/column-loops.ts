@@ -126,6 +126,21 @@ const loops: Partial<Record<Arithmetic, Loop>> & Record<Joined, Loop> = {
 	max(o, x, y, _, rows) {
 		for (let r = 0; r < rows; r++) o[r] = Math.max(x[r]!, y[r]!);
 	},
+	sin(o, x, _, __, rows) {
+		for (let r = 0; r < rows; r++) o[r] = Math.sin(x[r]!);
+	},
+	cos(o, x, _, __, rows) {
+		for (let r = 0; r < rows; r++) o[r] = Math.cos(x[r]!);
+	},
+	tan(o, x, _, __, rows) {
+		for (let r = 0; r < rows; r++) o[r] = Math.tan(x[r]!);
+	},
+	acos(o, x, _, __, rows) {
+		for (let r = 0; r < rows; r++) o[r] = Math.acos(x[r]!);
+	},
+	atan2(o, x, y, _, rows) {
+		for (let r = 0; r < rows; r++) o[r] = Math.atan2(x[r]!, y[r]!);
+	},
 	negate(o, x, _, __, rows) {
 		for (let r = 0; r < rows; r++) o[r] = -x[r]!;
 	},
@@ -137,7 +152,7 @@ const loops: Partial<Record<Arithmetic, Loop>> & Record<Joined, Loop> = {
 	}
 };
 
-/** For operations that are rare or dear in themselves. */
+/** For operations that are rare: whatever is handed to a function that serves all of them is boxed. */
 const plainLoop =
 	(op: Arithmetic): Loop =>
 	(o, x, y, z, rows) => {
