@@ -23,14 +23,21 @@ export interface Chunk {
  */
 export function inChunks(sites: readonly number[], cornersOf: (site: number) => number): Chunk[] {
 	const lists = new Map<number, Map<number, number[]>>();
-	for (const site of sites) {
+	/** The list of the last site, which is that of the next one as a rule. */
+	let list: number[] = [];
+	let [listCorners, listNumber] = [-1, -1];
+	for (let k = 0; k < sites.length; k++) {
+		const site = sites[k]!;
 		const corners = cornersOf(site);
 		const number = Math.floor(site / CHUNK);
-		const alike = lists.get(corners) ?? new Map<number, number[]>();
-		lists.set(corners, alike);
-		const list = alike.get(number);
-		if (list) list.push(site);
-		else alike.set(number, [site]);
+		if (corners !== listCorners || number !== listNumber) {
+			const alike = lists.get(corners) ?? new Map<number, number[]>();
+			lists.set(corners, alike);
+			list = alike.get(number) ?? [];
+			alike.set(number, list);
+			[listCorners, listNumber] = [corners, number];
+		}
+		list.push(site);
 	}
 	return [...lists].flatMap(([corners, alike]) =>
 		[...alike].map(([number, list]) => ({ corners, number, sites: Uint32Array.from(list) }))
