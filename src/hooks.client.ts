@@ -1,3 +1,4 @@
+import '$lib/no-evaluation';
 import { warmUp } from '$lib/state/thread';
 import type { ClientInit } from '@sveltejs/kit';
 

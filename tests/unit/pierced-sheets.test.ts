@@ -392,4 +392,84 @@ describe('triangles around openings', () => {
 			)
 		);
 	});
+
+	it('are Delaunay between loops whose corners all but lie on lines', () => {
+		/** How deep a place lies in the circle through three others, as a share of its radius; less than 0 outside. */
+		const depthInCircle = ([a, b, c]: readonly Place[], p: Place): number => {
+			const [bx, by, cx, cy] = [b![0] - a![0], b![1] - a![1], c![0] - a![0], c![1] - a![1]];
+			const d = 2 * (bx * cy - by * cx);
+			const x = a![0] + (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / d;
+			const y = a![1] + (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / d;
+			const radius = Math.hypot(a![0] - x, a![1] - y);
+			return 1 - Math.hypot(p[0] - x, p[1] - y) / radius;
+		};
+		const shape = fc.record({
+			parts: fc.integer({ min: 3, max: 14 }),
+			noise: fc.constantFrom(0, 1e-13, 1e-11, 1e-9),
+			size: fc.constantFrom(1, 377, 10_000),
+			skew: fc.double({ min: 0, max: 2, noNaN: true }),
+			rounds: fc.array(
+				fc.record({
+					corners: fc.integer({ min: 3, max: 16 }),
+					radius: fc.double({ min: 0.3, max: 1.3, noNaN: true }),
+					turn: fc.double({ min: 0, max: 6, noNaN: true })
+				}),
+				{ minLength: 9, maxLength: 9 }
+			),
+			seed: fc.integer()
+		});
+		fc.assert(
+			fc.property(shape, ({ parts, noise, size, skew, rounds, seed }) => {
+				const places: Place[] = [];
+				const put = (x: number, y: number) =>
+					places.push([
+						size * (x + skew * y + noise * Math.sin(seed + x)),
+						size * (y + noise * Math.cos(seed + y))
+					]) - 1;
+				const rim = [
+					[0, 0],
+					[10, 0],
+					[10, 10],
+					[0, 10]
+				] as const;
+				const outline = rim.flatMap(([x, y], k) => {
+					const [toX, toY] = rim[(k + 1) % 4]!;
+					return Array.from({ length: parts }, (_, n) =>
+						put(x + (n / parts) * (toX - x), y + (n / parts) * (toY - y))
+					);
+				});
+				const openings = rounds.map(({ corners, radius, turn }, k) =>
+					Array.from({ length: corners }, (_, n) => {
+						const angle = turn + (2 * Math.PI * n) / corners;
+						return put(
+							1.7 + 3.3 * (k % 3) + radius * Math.cos(angle),
+							1.7 + 3.3 * Math.floor(k / 3) + radius * Math.sin(angle)
+						);
+					})
+				);
+				const found = triangulateAround(places, outline, openings);
+				const areaOf = (loop: readonly number[]) => polygonArea(loop.map((n) => places[n]!));
+				const wanted = openings.reduce((area, loop) => area - areaOf(loop), areaOf(outline));
+				const flat = places.flatMap(([x, y]) => [x, y, 0]);
+				expect(areaOfTriangles(flat, found) / wanted).to.be.closeTo(1, 1e-9);
+				const lines = new Set(
+					[outline, ...openings].flatMap((loop) => loop.map((n, k) => `${n} ${loop[(k + 1) % loop.length]}`))
+				);
+				const beyond = new Map<string, number>();
+				for (let k = 0; k < found.length; k += 3)
+					for (let n = 0; n < 3; n++)
+						beyond.set(`${found[k + n]} ${found[k + ((n + 1) % 3)]}`, found[k + ((n + 2) % 3)]!);
+				for (const [side, corner] of beyond) {
+					const [a, b] = side.split(' ').map(Number) as [number, number];
+					const other = beyond.get(`${b} ${a}`);
+					if (other === undefined || lines.has(side) || lines.has(`${b} ${a}`)) continue;
+					const circle = [a, b, corner].map((n) => places[n]!);
+					// Of corners that all but lie on a line no circle can be reckoned in plain numbers.
+					if (Math.abs(polygonArea(circle)) < 1e-6 * size * size) continue;
+					expect(depthInCircle(circle, places[other]!)).to.be.lessThan(1e-6);
+				}
+			}),
+			{ numRuns: 60 }
+		);
+	});
 });

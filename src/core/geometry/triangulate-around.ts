@@ -1,11 +1,9 @@
 import cdt2d from 'cdt2d';
+import { flipToDelaunay, onward, triangleNet } from './flipped';
 import { side, type Place } from './polygon';
 
 /** A loop of corners by their numbers, the last joined to the first. */
 export type Loop = readonly number[];
-
-/** The place of the next corner of the same triangle. */
-const onward = (k: number) => (k % 3 === 2 ? k - 2 : k + 1);
 
 /**
  * Triangles between an outline and openings in it, counter-clockwise, as near to equal-sided as the loops let them be
@@ -23,24 +21,21 @@ export function triangulateAround(
 	outline: Loop,
 	openings: readonly Loop[] = []
 ): number[] {
-	const held = [outline, ...openings].flatMap((loop) =>
-		loop.map((corner, k) => [corner, loop[(k + 1) % loop.length]!] as const)
+	const lines = [outline, ...openings].flatMap((loop) =>
+		loop.map((corner, k): [number, number] => [corner, loop[(k + 1) % loop.length]!])
 	);
-	const net = cdt2d(places, held).flatMap(([a, b, c]) =>
-		side(places[a]!, places[b]!, places[c]!) > 0 ? [a, b, c] : [a, c, b]
-	);
+	// The library could flip sides too, but reckons every circle exactly, whether it is near or not.
+	const found = cdt2d(places, lines, { delaunay: false });
+	const area = found.reduce((sum, [a, b, c]) => sum + side(places[a]!, places[b]!, places[c]!), 0);
+	const corners = Uint32Array.from(found.flatMap(([a, b, c]) => (area > 0 ? [a, b, c] : [a, c, b])));
+	const net = triangleNet(corners, lines, places.length);
+	flipToDelaunay(places, net);
+	const { triangles, beyond, held } = net;
 	// What lies to the left of the outline is reached without going over any loop.
-	const way = (a: number, b: number) => a * places.length + b;
-	const walls = new Set(held.flatMap(([a, b]) => [way(a, b), way(b, a)]));
-	const triangleOf = new Map<number, number>();
-	for (let k = 0; k < net.length; k++) triangleOf.set(way(net[k]!, net[onward(k)]!), Math.floor(k / 3));
-	const first = triangleOf.get(way(outline[0]!, outline[1]!));
-	const reached = new Set(first === undefined ? [] : [first]);
+	const first = triangles.findIndex((a, e) => a === outline[0] && triangles[onward(e)] === outline[1]);
+	const reached = new Set(first < 0 ? [] : [Math.floor(first / 3)]);
 	for (const t of reached)
-		for (let k = 3 * t; k < 3 * t + 3; k++) {
-			const [a, b] = [net[k]!, net[onward(k)]!];
-			const beyond = triangleOf.get(way(b, a));
-			if (beyond !== undefined && !walls.has(way(a, b))) reached.add(beyond);
-		}
-	return [...reached].sort((a, b) => a - b).flatMap((t) => net.slice(3 * t, 3 * t + 3));
+		for (let e = 3 * t; e < 3 * t + 3; e++)
+			if (beyond[e]! >= 0 && held[e] === 0) reached.add(Math.floor(beyond[e]! / 3));
+	return [...reached].sort((a, b) => a - b).flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]);
 }

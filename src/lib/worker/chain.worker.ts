@@ -1,3 +1,4 @@
+import '../no-evaluation';
 import { expose } from 'comlink';
 import { chainService } from './chain-service';
 

@@ -1,3 +1,4 @@
+import '../no-evaluation';
 import { expose } from 'comlink';
 import { readBlockMesh } from '$core/exchange/mesh/read-block';
 import type { BroughtMesh } from '$core/part/block/recipe';
