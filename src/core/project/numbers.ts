@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { formatNumber } from '../units/quantity';
 
 /** Numbers of a document: all finite, each kind within what can still be meant. Stages say more where it makes no sense. */
 const within = (bound: number, unit: string) => {
-	const says = `a number from −${bound.toLocaleString('en-GB')} to ${bound.toLocaleString('en-GB')}${unit} is accepted`;
+	const says = `a number from ${formatNumber(-bound)} to ${formatNumber(bound)}${unit} is accepted`;
 	return z.number().min(-bound, says).max(bound, says);
 };
 

@@ -1,4 +1,5 @@
 import { create, parseDependencies, type FactoryFunctionMap, type MathNode } from 'mathjs/number';
+import { once } from '../once';
 import { ANGLE, PLAIN, sameDimension, units } from '../dimension';
 import {
 	FormulaError,
@@ -24,7 +25,7 @@ import { normaliseQuantityText } from './text';
  * const half = checkFormula('(span - 200 mm) / 2', { names: { span: numberOf(LENGTH) }, functions: {} });
  * ```
  */
-const { parse } = create(parseDependencies as FactoryFunctionMap);
+const parser = once(() => create(parseDependencies as FactoryFunctionMap));
 
 /** A function on geometry: for given argument types, its result, or undefined when they do not fit. */
 export interface GeometryFunction {
@@ -103,7 +104,7 @@ export function checkFormula(text: string, scope: FormulaScope): Expression {
 	if (tooMuch) throw new FormulaError(tooMuch);
 	let node: MathNode;
 	try {
-		node = parse(normaliseQuantityText(text));
+		node = parser().parse(normaliseQuantityText(text));
 	} catch {
 		throw new FormulaError(
 			`"${text}" cannot be read as a formula; write for example 1500 mm, 5 ft, 4200/3 or (span - 200 mm) / 2`
