@@ -82,7 +82,11 @@ function allTriangles({ columns, rows }: CurvatureSamples): Uint32Array {
 		for (let i = 0; i + 1 < columns; i++) {
 			const a = j * columns + i;
 			const c = a + columns;
-			for (const node of [a, a + 1, c + 1, a, c + 1, c]) index[o++] = node;
+			index[o] = index[o + 3] = a;
+			index[o + 1] = a + 1;
+			index[o + 2] = index[o + 4] = c + 1;
+			index[o + 5] = c;
+			o += 6;
 		}
 	return index;
 }

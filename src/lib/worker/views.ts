@@ -235,7 +235,11 @@ function shapeView(face: Face): ShapeView {
 	const origin = [0, 1, 2].map((k) => Math.round(samples.points[k]!)) as [number, number, number];
 	const { points } = samples;
 	const positions = new Float32Array(points.length);
-	for (let k = 0; k < points.length; k++) positions[k] = points[k]! - origin[k % 3]!;
+	for (let k = 0; k < points.length; k += 3) {
+		positions[k] = points[k]! - origin[0];
+		positions[k + 1] = points[k + 1]! - origin[1];
+		positions[k + 2] = points[k + 2]! - origin[2];
+	}
 	return {
 		...shape,
 		trimLines: trimSegments(face, origin),
