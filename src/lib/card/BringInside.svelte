@@ -8,7 +8,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import { fixesFor, type Fix } from '$lib/edits/fixes';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import type { ProjectTrial } from '$lib/worker/chain-service';
+	import type { ProjectTrial } from '$lib/worker/trials';
 
 	interface Props {
 		/** The id of the zone whose pieces they are. */

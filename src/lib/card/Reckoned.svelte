@@ -4,7 +4,7 @@
 	import Unfold from '$lib/components/Unfold.svelte';
 	import type { PieceView } from '$lib/state/pieces-at';
 	import { useDesk } from '$lib/state/desk.svelte';
-	import type { ReckonedFigure } from '$lib/worker/chain-service';
+	import type { ReckonedFigure } from '$lib/worker/reckoned';
 
 	interface Props {
 		piece: PieceView;

@@ -9,7 +9,7 @@
 	import type { CladFigures } from '$core/schedule/clad-figures';
 	import type { LayoutFigures } from '$core/schedule/layout-figures';
 	import { money } from '$lib/edits/rates';
-	import type { LayoutTrial } from '$lib/worker/chain-service';
+	import type { LayoutTrial } from '$lib/worker/trials';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
 	import TrialPicture from './TrialPicture.svelte';

@@ -117,13 +117,13 @@
 	$effect(() => {
 		if (!scene) return;
 		settled = false;
-		scene.select(selected.flatMap((one) => wholeBar(view, one)));
+		scene.outlines.select(selected.flatMap((one) => wholeBar(view, one)));
 	});
 	$effect(() => {
 		if (!scene) return;
 		const { lit } = desk;
 		settled = false;
-		scene.light(
+		scene.outlines.light(
 			view.zones.findIndex(({ id }) => id === lit?.zone),
 			lit?.cells ?? []
 		);
@@ -131,7 +131,7 @@
 	$effect(() => {
 		if (!scene || !view) return;
 		settled = false;
-		scene.showClashes(desk.clashes.marked);
+		scene.outlines.clash(desk.clashes.marked);
 	});
 	$effect(() => {
 		if (desk.framings) untrack(frameSelection);

@@ -1,5 +1,4 @@
 import { siteSetOf } from '$core/cladding/sites';
-import { worstFlags } from '$core/cladding/flag-table';
 import type { Hidden, Look, Section } from '$core/project/view-schema';
 import type { Zone } from '$core/project/schema';
 import { pointAt } from '$core/geometry/vector';
@@ -10,7 +9,7 @@ import type { ShapeView } from '$lib/worker/views';
 import { shownAlone } from '$lib/state/isolation';
 import type { Found } from '$lib/state/selection.svelte';
 import * as THREE from 'three';
-import { CellLayer, type CellEntry } from './cell-layer';
+import { CellLayer } from './cell-layer';
 import { Daylight } from './daylight';
 import { Eye, type ViewName } from './eye';
 import type { Gestures } from './gestures';
@@ -25,15 +24,7 @@ import { Picker } from './picker';
 import { Picture } from './picture';
 import { closeRenderer, disposeAll, makeRenderer, type Manner } from './renderer';
 import { MM } from './metres';
-import {
-	CLASHING,
-	FLAGGED,
-	nothingChosen,
-	POINTED_AT,
-	SELECTED,
-	SelectionOverlay,
-	type Chosen
-} from './selection-overlay';
+import { Outlines } from './outlines';
 
 const NONE: ReadonlySet<number> = new Set();
 /** How long a clip of a full turn is. */
@@ -49,10 +40,6 @@ export class ModelScene {
 	private readonly forms: FormLayer;
 	private readonly handles: HandleLayer;
 	private readonly beside = new LayerLines(this.root);
-	private readonly overlay = new SelectionOverlay(SELECTED);
-	private readonly pointed = new SelectionOverlay(POINTED_AT);
-	private readonly flagged = new SelectionOverlay(FLAGGED);
-	private readonly clashing = new SelectionOverlay(CLASHING);
 	private readonly daylight: Daylight;
 	private readonly eye: Eye;
 	private readonly raycaster = new THREE.Raycaster();
@@ -65,6 +52,8 @@ export class ModelScene {
 	private readonly picture: Picture;
 	/** What lies under places of the canvas. */
 	readonly picker: Picker;
+	/** What is outlined over the model. */
+	readonly outlines: Outlines;
 	/** Called after a picture has been drawn. */
 	onDrawn: (() => void) | null = null;
 	/** Called when a resting picture is as fine as it becomes. */
@@ -98,10 +87,7 @@ export class ModelScene {
 		this.eye.under = (x, y) => this.picker.pointAt(x, y);
 		this.root.scale.setScalar(MM);
 		this.scene.add(this.root);
-		for (const { group } of this.overlays) {
-			group.scale.setScalar(MM);
-			this.scene.add(group);
-		}
+		this.outlines = new Outlines(this.scene, this.cells, () => this.request());
 		this.handles = new HandleLayer(this.root);
 		this.daylight = new Daylight(this.scene, this.renderer, manner, true);
 		this.picture = new Picture(this.renderer, this.scene, manner, this.eye, this.daylight);
@@ -173,7 +159,7 @@ export class ModelScene {
 				this.pieces.show(group, z, visible, alone && alone(z, group.face)[group.over]);
 			}
 		});
-		this.flag(view, (lens === 'clad' || lens === 'check') && !isolated, hidden);
+		this.outlines.flag(view, (lens === 'clad' || lens === 'check') && !isolated, hidden);
 		this.beside.showLayers(view, lens === 'set-out' || lens === 'clad', hidden);
 		this.beside.showGuides(view, lens === 'form' || lens === 'set-out');
 		const before = this.bounds;
@@ -277,15 +263,6 @@ export class ModelScene {
 		return draggedTo(handle, this.raycaster.ray, upright);
 	}
 
-	private get overlays(): readonly SelectionOverlay[] {
-		return [this.flagged, this.clashing, this.pointed, this.overlay];
-	}
-
-	/** Outline and tint what is selected. */
-	select(found: readonly Found[]): void {
-		this.outline(this.overlay, found);
-	}
-
 	/** Where the corners of a site lie on the canvas; null where one is behind the camera. */
 	cornersOf(one: Omit<Found, 'address'>): { x: number; y: number }[] | null {
 		const view = this.cells.of(one)?.view;
@@ -294,51 +271,6 @@ export class ModelScene {
 			this.project(pointAt(view.grid.positions, node))
 		);
 		return corners.every((corner) => corner !== null) ? corners : null;
-	}
-
-	/** Outline what has something to be said of it, where pieces are looked at. */
-	private flag(view: ModelView, visible: boolean, hidden: Hidden): void {
-		const found = !visible
-			? []
-			: view.zones.flatMap(({ id, groups }, zone) =>
-					hidden.zones.includes(id)
-						? []
-						: groups
-								.filter(({ role }) => !hidden.kinds.includes(role))
-								.flatMap(({ face, over, flags, sites }) =>
-									worstFlags(flags).rows.map((row) => ({ zone, face, kind: over, index: sites[row]! }))
-								)
-				);
-		this.outline(this.flagged, found);
-	}
-
-	private outline(overlay: SelectionOverlay, found: readonly Omit<Found, 'address'>[]): void {
-		overlay.clear();
-		const byFace = new Map<CellEntry, Chosen>();
-		for (const one of found) {
-			const entry = this.cells.of(one);
-			if (!entry) continue;
-			const chosen = byFace.get(entry) ?? nothingChosen();
-			byFace.set(entry, chosen);
-			chosen[one.kind].add(one.index);
-		}
-		for (const [entry, chosen] of byFace) overlay.add(entry, chosen);
-		this.request();
-	}
-
-	/** Outline and tint pieces that reach into each other. */
-	showClashes(found: readonly Omit<Found, 'address'>[]): void {
-		this.outline(this.clashing, found);
-	}
-
-	/** Light what a clause is about. @param cells of each face of a zone, by their numbers */
-	light(zone: number, cells: readonly (readonly number[])[]): void {
-		this.pointed.clear();
-		cells.forEach((list, face) => {
-			const entry = list.length ? this.cells.of({ zone, face }) : undefined;
-			if (entry) this.pointed.add(entry, { ...nothingChosen(), cell: new Set(list) });
-		});
-		this.request();
 	}
 
 	/** A double click does not move the eye: it means something else. */
@@ -359,7 +291,7 @@ export class ModelScene {
 
 	/** How the model is drawn; what is flagged is told while it is worked on. */
 	show(look: Look): void {
-		this.flagged.group.visible = look === 'paper' || look === 'measures';
+		this.outlines.areFlagsShown = look === 'paper' || look === 'measures';
 		this.daylight.show(look);
 		this.picture.look = look;
 		this.request();
@@ -511,7 +443,7 @@ export class ModelScene {
 		// A page that is still being put together has no room yet: what was framed in it was framed for none.
 		const hadRoom = before.width > width / 2 && before.height > height / 2;
 		if (!hadRoom && this.framed !== 'no' && !this.eye.byHand && !this.bounds.isEmpty()) this.home();
-		for (const overlay of this.overlays) overlay.resize(width, height);
+		this.outlines.resize(width, height);
 		this.request();
 	}
 
@@ -525,7 +457,7 @@ export class ModelScene {
 	dispose(): void {
 		this.picture.dispose();
 		this.eye.dispose();
-		for (const overlay of this.overlays) overlay.clear();
+		this.outlines.clear();
 		this.cells.keepOnly(new Set());
 		this.pieces.forgetUnseen();
 		this.forms.dispose();

@@ -1,5 +1,4 @@
 import { Cancelled, Chain } from '$core/chain/chain';
-import { worstBeyond } from '$core/cladding/flag-table';
 import type { Model } from '$core/cladding/model';
 import { costOf, type Cost } from '$core/cost/cost';
 import { findClashes, type Clashes } from '$core/clash/find';
@@ -25,25 +24,29 @@ import { zoneHeat, type ZoneHeat } from '$core/heat/pieces';
 import { pieceKindsOf } from '$core/like/bars-and-nodes';
 import { kindsOf, type Kind, type Kinds } from '$core/like/kinds';
 import { marksOf, marksToFreeze, type Marks } from '$core/mark/marks-of';
-import type { Given, PieceMeasure } from '$core/limit/measure';
-import { measuresFor } from '$core/limit/measures';
-import { findMoves, type FoundMoves } from '$core/moves/find-moves';
 import { Files } from '$core/project/files';
 import type { LikeSettings } from '$core/project/like-schema';
 import type { ScheduleName } from '$core/project/schedules-schema';
 import type { Project, Zone } from '$core/project/schema';
-import { pathTo } from '$core/project/typed-path';
-import { cladFigures, type CladFigures } from '$core/schedule/clad-figures';
-import { layoutFigures, type LayoutFigures } from '$core/schedule/layout-figures';
+import type { CladFigures } from '$core/schedule/clad-figures';
 import { countPieces } from '$core/schedule/pieces';
 import type { MeasuredPoints } from '$core/survey/match';
-import { ProblemError, type Problem } from '$core/units/problem';
 import { withPauses } from '$core/units/steps';
 import { sideWorkers } from './side-workers';
 import { surveyOf, type SurveyFound } from './survey';
 import { Lists, type ListedColumns } from './lists';
 import { practiceProject } from './practice';
-import { cellsMessage, faceView, modelMessage, type FaceView, type ModelMessage } from './views';
+import { reckonedOf, type ReckonedFigure } from './reckoned';
+import {
+	tryCladding,
+	tryLayout,
+	tryMoves,
+	tryProject,
+	type LayoutTrial,
+	type MovesFound,
+	type ProjectTrial
+} from './trials';
+import { cellsMessage, modelMessage, type ModelMessage } from './views';
 
 export type Progress = (what: string, done: number, of: number) => void;
 
@@ -53,46 +56,10 @@ export type FirstCells = (message: ModelMessage) => void | Promise<void>;
 /** A fresh task, so that a message (a cancel, a newer document) can come in. */
 const letIn = () => new Promise<void>((resolve) => setTimeout(resolve));
 
-/** What a project comes to that is tried: of one zone. */
-export type ProjectTrial =
-	| {
-			/** Pieces that go beyond the limit, and all that something is told of. */
-			readonly beyond: number;
-			readonly flagged: number;
-			readonly pieces: number;
-	  }
-	| { readonly problem: string };
-
-/** Count what is told of the pieces of a zone, of a limit among it. */
-function countTold({ zones, problems }: Model, zone: string, limit: string): ProjectTrial {
-	const made = zones.find(({ model }) => model?.zone.id === zone);
-	if (!made?.model || made.behind) return { problem: problems[0]?.text ?? 'it cannot be made' };
-	let [beyond, flagged, pieces] = [0, 0, 0];
-	for (const { group } of made.model.groups) {
-		pieces += group.sites.length;
-		const flags = group.flags.table();
-		flagged += group.flags.rows().length;
-		beyond += worstBeyond(flags, limit).rows.length;
-	}
-	return { beyond, flagged, pieces };
-}
-
-/** Moves of nodes as they were found, or what is wrong with the clause that asks for them. */
-export type MovesFound = FoundMoves | { readonly problem: Problem };
-
 /** Kinds of pieces, and the kind of every row of a group by its serial. */
 export interface PieceKindsFound {
 	readonly kinds: readonly Kind[];
 	readonly of: ReadonlyMap<number, Uint32Array>;
-}
-
-/** What is reckoned of one piece, with how. */
-export interface ReckonedFigure extends Pick<PieceMeasure, 'id' | 'label' | 'kind' | 'how'> {
-	readonly lacks: string | null;
-	/** Null where it has none. */
-	readonly value: number | null;
-	/** What it is reckoned from here. */
-	readonly given: readonly Given[];
 }
 
 /** What zones come to: their cost, and what heat and light go through them, by their ids. */
@@ -100,13 +67,6 @@ export interface ZoneTotals {
 	readonly cost: Cost;
 	readonly heat: ReadonlyMap<string, ZoneHeat>;
 }
-
-/** A zone with nothing on it. */
-const bare = (zone: Zone): Zone => ({ ...zone, rules: [], runs: [], nodes: [], exceptions: [] });
-
-/** A zone laid out on trial. */
-export type LayoutTrial =
-	{ readonly faces: readonly FaceView[]; readonly figures: LayoutFigures } | { readonly problem: string };
 
 let files = new Files();
 /** Threads that take part in all that is made here. */
@@ -259,9 +219,7 @@ export const chainService = {
 	/** What a zone comes to in another project. @returns null when the search was ended */
 	tryOut(project: Project, zone: string, limit: string): Promise<ProjectTrial | null> {
 		// It has a chain to itself: one that is given up leaves nothing half done.
-		return search('fixes', async (pause) =>
-			countTold(await newChain().run(project, { step: () => pause() }), zone, limit)
-		);
+		return search('fixes', (pause) => tryProject(newChain(), project, zone, limit, pause));
 	},
 	/**
 	 * How the nodes of a zone are moved best for one of its clauses.
@@ -273,25 +231,7 @@ export const chainService = {
 		clause: string,
 		progress: (share: number) => void
 	): Promise<MovesFound | null> {
-		return search('moves', async (pause) => {
-			const before = zone.moves.findIndex(({ id }) => id === clause);
-			const others = project.zones.filter(({ id }) => id === zone.setOutAs);
-			const asBefore = { ...bare(zone), layer: null, moves: zone.moves.slice(0, before) };
-			const alone = { ...project, zones: [asBefore, ...others.map(bare)] };
-			const { zones, problems } = await newChain().run(alone, { step: () => pause() });
-			const faces = zones[0]?.behind ? undefined : zones[0]?.model?.faces;
-			if (!faces) return { problem: problems[0]! };
-			const levels = project.levels.map(({ height }) => height);
-			const at = pathTo('zones', zone.id, 'moves', clause);
-			try {
-				return await withPauses(findMoves(faces, zone.moves[before]!, project.like, levels, at), (share) =>
-					pause(() => progress(share))
-				);
-			} catch (error) {
-				if (error instanceof ProblemError) return { problem: error.problem };
-				throw error;
-			}
-		});
+		return search('moves', (pause) => tryMoves(newChain(), project, zone, clause, pause, progress));
 	},
 	/** How many kinds of pieces there are at other tolerances (mm). @returns null when it was ended */
 	kindsOver(like: LikeSettings, tolerances: readonly number[]): Promise<number[] | null> {
@@ -306,29 +246,7 @@ export const chainService = {
 	},
 	/** All that is reckoned of a piece. @param serial of its group @throws Error when the model has another one by now */
 	reckoned(serial: number, row: number): ReckonedFigure[] {
-		const { zones, project } = current();
-		for (const { model: zone } of zones)
-			for (const clause of zone?.groups ?? []) {
-				if (clause.serial !== serial) continue;
-				const { group, face } = clause;
-				return measuresFor([group.ready.part], project)
-					.filter(({ over }) => over === null || over === group.over)
-					.map(({ id, label, kind, how, lacks, read, given }) => {
-						// Every value counts as beyond a bound that nothing can stay within: it is reckoned exactly.
-						const exact = { than: 'most', bound: -Infinity } as const;
-						const value = read(zone!.faces[face]!, group, exact, () => true)[row]!;
-						return {
-							id,
-							label,
-							kind,
-							how,
-							lacks: lacks ?? null,
-							value: Number.isFinite(value) ? value : null,
-							given: (Number.isFinite(value) ? given?.(zone!.faces[face]!, group, row) : undefined) ?? []
-						};
-					});
-			}
-		throw new Error('the model has changed since');
+		return reckonedOf(current(), serial, row);
 	},
 	/** What the zones of the model come to. @returns null when it was ended */
 	totals(): Promise<ZoneTotals | null> {
@@ -437,23 +355,12 @@ export const chainService = {
 		);
 	},
 	/** One zone with other settings, set out by itself: its cells and what they come to, or what is wrong. */
-	async layout(project: Project, zone: Zone): Promise<LayoutTrial> {
-		const alone = { ...project, zones: [bare(zone)] };
-		const { zones, problems } = await trials.run(alone);
-		const faces = zones[0]?.behind ? null : zones[0]?.model?.faces;
-		if (!faces) return { problem: problems[0]?.text ?? 'it cannot be made' };
-		return { faces: faces.map(faceView), figures: layoutFigures(faces) };
+	layout(project: Project, zone: Zone): Promise<LayoutTrial> {
+		return tryLayout(trials, project, zone);
 	},
 	/** What a zone comes to with other settings and all that is put on it. @returns null when it was ended */
 	cladFigures(project: Project, zone: Zone): Promise<CladFigures | null> {
-		return search('figures', async (pause) => {
-			const alone = {
-				...project,
-				zones: [zone, ...project.zones.filter(({ id }) => id === zone.setOutAs).map(bare)]
-			};
-			const made = await newChain().run(alone, { step: () => pause() });
-			return withPauses(cladFigures(made), () => pause());
-		});
+		return search('figures', (pause) => tryCladding(newChain(), project, zone, pause));
 	},
 	picture(): { picture: string; pieces: number } {
 		return { picture: writePicture(current()), pieces: countPieces(current()) };
