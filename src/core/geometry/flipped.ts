@@ -47,7 +47,8 @@ export function triangleNet(
  * it (Lawson): the triangles are as near to equal-sided as the sides that stay let them be.
  *
  * ```ts
- * flipToDelaunay([[0, 0], [9, 0], [9, 1], [0, 1]], net);
+ * const net = triangleNet(Uint32Array.of(0, 1, 2, 0, 2, 3), [], 4);
+ * flipToDelaunay([[0, 0], [4, -1], [8, 0], [4, 1]], net); // net.triangles: 1 2 3 and 1 3 0
  * ```
  */
 export function flipToDelaunay(places: readonly Place[], { triangles, beyond, held }: TriangleNet): void {
