@@ -126,7 +126,10 @@ describe('budgets', () => {
 		const read = (tiles: unknown) => () =>
 			readProject({ format: 'zygaster project', version: 4, name: 'T', tiles: [tiles] });
 		expect(read(tile(3000))).to.throw(DocumentError, /at most 300 polygons/);
-		expect(read(tile(2, 1e308))).to.throw(DocumentError, /a number from −1\s000\s000 to 1\s000\s000 is accepted/);
+		expect(read(tile(2, 1e308))).to.throw(
+			DocumentError,
+			/a number from −1\s000\s000 to 1\s000\s000 is accepted/
+		);
 		expect(checkTile(tile(300) as Parameters<typeof checkTile>[0])).to.deep.equal([]);
 	}).timeout(20_000);
 
