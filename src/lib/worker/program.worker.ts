@@ -1,4 +1,3 @@
-import '../no-evaluation';
 import { servePrograms, type ToSide } from '$core/part/threads/side-threads';
 
 const hear = servePrograms((message, memory) => postMessage(message, { transfer: memory }));
