@@ -72,7 +72,7 @@
 		>{/if}{#if waiting.length};
 		<span class="text-oxide" title={waiting.slice(0, 20).join(', ')}
 			>{formatNumber(waiting.length)} wait for a place</span
-		>{/if}.
+		>{/if}<span class="full-stop">.</span>
 	<ul class="font-sans text-[12px]">
 		{#each zone.exceptions.slice(0, MOST_LISTED) as exception, k (exception.id)}
 			<li class="flex items-baseline gap-1.5">

@@ -67,7 +67,7 @@
 		class="text-ink-2 text-[12px] underline"
 		aria-label="Not clipped"
 		onclick={() => desk.set(path, withSaid(put, 'cut', undefined), `${of}: not clipped`)}>reset</button
-	>{/if}.
+	>{/if}<span class="full-stop">.</span>
 {#if passed > 0}<span class="text-ink-2 block font-sans text-[12px]"
 		>Passes over {formatNumber(passed)}
 		{passed === 1 ? 'cell' : 'cells'}: {part?.label} needs {part && cornersOf(part.anchor)} corners.

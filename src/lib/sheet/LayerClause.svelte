@@ -102,6 +102,6 @@
 						next === 'yes',
 						`${zone.name}: layer ${next === 'yes' ? 'shifted' : 'behind'}`
 					)}
-			/>{/if}.
+			/>{/if}<span class="full-stop">.</span>
 	</Clause>
 {/if}

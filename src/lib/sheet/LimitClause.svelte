@@ -127,7 +127,7 @@
 		label="Bound of {label}"
 		display={desk.display}
 		oncommit={(bound) => change({ bound }, 'moved')}
-	/>.
+	/><span class="full-stop">.</span>
 	{#snippet outcome()}{#if desk.selection.clause === path}{#if limit.source}<p>
 					{limit.source}.
 				</p>{/if}{#if measure}<p data-testid="how">

@@ -41,5 +41,5 @@
 			of="Loads"
 			step={1}
 			min={1}
-		/>{/if}.
+		/>{/if}<span class="full-stop">.</span>
 </Clause>

@@ -58,5 +58,5 @@
 			of={zone.name}
 			step={50}
 			min={0}
-		/>{/if}.
+		/>{/if}<span class="full-stop">.</span>
 </Clause>

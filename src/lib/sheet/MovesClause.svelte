@@ -140,7 +140,7 @@
 						},
 						`${zone.name}: what stays as nodes move`
 					)}
-			/>{/if}.{/if}
+			/>{/if}<span class="full-stop">.</span>{/if}
 	{#snippet outcome()}<div data-testid="moves-found">
 			{#if isLooking}<span role="status">looking for the best places …</span>
 				<button type="button" class="text-patina-deep underline" onclick={() => desk.moves.end()}

@@ -119,5 +119,5 @@
 		over="node"
 		of={said}
 		zone={zone.id}
-	/>.
+	/><span class="full-stop">.</span>
 </Clause>

@@ -72,7 +72,7 @@
 		options={wordsFor}
 		label="For what"
 		onchoose={(per) => desk.set(below(path, 'per'), per, `rate of ${name} ${rateWords[per]}`)}
-	/>.
+	/><span class="full-stop">.</span>
 	{#snippet outcome()}{#if cost && !rate.muted}{formatNumber(
 				cost.amount,
 				rate.per === 'piece' || rate.per === 'kind' ? 0 : 1

@@ -161,5 +161,5 @@
 			{state}
 			of="{zone.name} rule {number}"
 			zone={zone.id}
-		/>{:else}.{/if}
+		/>{:else}<span class="full-stop">.</span>{/if}
 </Clause>

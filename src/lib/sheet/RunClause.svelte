@@ -143,5 +143,5 @@
 		{over}
 		of={said}
 		zone={zone.id}
-	/>.
+	/><span class="full-stop">.</span>
 </Clause>

@@ -238,5 +238,7 @@
 			label="Lines moved by"
 			of={zone.name}
 			step={50}
-		/>{/if}{#if spread?.closed}<span class="text-ink-2">; {isPath ? 'it' : 'the ring'} closes</span>{/if}.
+		/>{/if}{#if spread?.closed}<span class="text-ink-2">; {isPath ? 'it' : 'the ring'} closes</span>{/if}<span
+		class="full-stop">.</span
+	>
 </Clause>

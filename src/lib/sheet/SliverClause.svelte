@@ -48,6 +48,6 @@
 			]}
 			label="What slivers do"
 			onchoose={(next) => desk.set(below(path, 'put'), next, `${zone.name}: slivers ${next}`)}
-		/>.
+		/><span class="full-stop">.</span>
 	</Clause>
 {/if}

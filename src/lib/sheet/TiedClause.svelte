@@ -48,5 +48,7 @@
 		label="Zone it is set out as"
 		onchoose={(id) => desk.set(path, id, `${zone.name} is set out as another zone`)}
 	/>, so that a change is made once
-	<button type="button" class="text-ink-2 text-[12px] underline" onclick={untie}>its own again</button>.
+	<button type="button" class="text-ink-2 text-[12px] underline" onclick={untie}>its own again</button><span
+		class="full-stop">.</span
+	>
 </Clause>

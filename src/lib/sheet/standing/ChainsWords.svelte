@@ -113,7 +113,9 @@ follows the nodes of
 		]}
 		label="How they cross"
 		onchoose={(next) => set({ over: next === 'woven' ? 40 : 0 }, next === 'woven' ? 'woven' : 'in the face')}
-	/>{#if on.over}{' '}{@render number(below(path, 'over'), on.over, 'Over and under by', 'length')}{/if}.
+	/>{#if on.over}{' '}{@render number(below(path, 'over'), on.over, 'Over and under by', 'length')}{/if}<span
+		class="full-stop">.</span
+	>
 {:else}
 	<button
 		type="button"
@@ -121,5 +123,5 @@ follows the nodes of
 		onclick={() =>
 			set({ copies: { count: 8, by: 'full circle', about: middle, mirrored: false } }, 'turned copies')}
 		>turned copies …</button
-	>.
+	><span class="full-stop">.</span>
 {/if}

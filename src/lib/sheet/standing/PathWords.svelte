@@ -145,7 +145,7 @@ stands along
 	]}
 	label="How stations stand"
 	onchoose={(turned) => desk.set(path, { ...on, turned }, `${zone.name} ${turned}`)}
-/>.
+/><span class="full-stop">.</span>
 {#if !offset}<button
 		type="button"
 		class="text-patina-deep font-sans text-[12px] underline"

@@ -85,7 +85,7 @@
 					{ ...on, shifted: next === 'yes' },
 					`${zone.name} ${next === 'yes' ? 'shifted' : 'node behind node'}`
 				)}
-		/>.
+		/><span class="full-stop">.</span>
 	{:else if on.is === 'web'}
 		joins the nodes of
 		<ChoiceChip
@@ -108,7 +108,7 @@
 			label="Which bars"
 			empty="no bars"
 			onchoose={(bars) => desk.set(path, { ...on, bars }, `${zone.name}: ${bars.join(', ') || 'no bars'}`)}
-		/>.
+		/><span class="full-stop">.</span>
 	{:else if on.is === 'chains'}
 		<ChainsWords
 			{zone}
