@@ -6,6 +6,7 @@ import { movedIn } from '../geometry/jointed';
 import { pointAt, type Vector } from '../geometry/vector';
 import type { LayerGrid } from '../grid/layer';
 import type { NodeGrid } from '../grid/node-grid';
+import type { Cells } from '../pattern/cells';
 import type { Chains } from '../pattern/chains';
 import { NO_CELL } from '../pattern/edges';
 import type { Flag } from '../units/flag';
@@ -50,7 +51,14 @@ export function jointedCorner({ cells, grid, measures, joint }: CladFace, c: num
 	return movedIn(at(corner - 1), at(corner), at(corner + 1), pointAt(measures.normal, c), joint / 2);
 }
 
-type Points = (face: CladFace, sites: Uint32Array, what: string, axis: number) => ColumnReader;
+/** @param cornersAt the node of every site's corner of a number: all that is read there is read of the same nodes */
+type Points = (
+	face: CladFace,
+	sites: Uint32Array,
+	what: string,
+	axis: number,
+	cornersAt: (corner: number) => Uint32Array
+) => ColumnReader;
 
 /** `corner3` is corner number 2. */
 const numbered = (what: string): [string, number] => {
@@ -58,21 +66,22 @@ const numbered = (what: string): [string, number] => {
 	return [of!, Number(number) - 1];
 };
 
-const ofCells: Points = (face, sites, what, a) => {
-	const { cells, measures, grid } = face;
+/** The node of every cell's corner of a number. */
+function nodesAt({ corners, start }: Cells, cells: Uint32Array, corner: number): Uint32Array {
+	const nodes = new Uint32Array(cells.length);
+	for (let r = 0; r < cells.length; r++) nodes[r] = corners[start[cells[r]!]! + corner]!;
+	return nodes;
+}
+
+const ofCells: Points = (face, sites, what, a, cornersAt) => {
+	const { measures, grid } = face;
 	if (what === 'normal' || what === 'centre') return gather(sites, measures[what], 3, a);
 	if (what === 'face_centre') return gather(sites, face.centresOnFace(), 3, a);
 	const [of, corner] = numbered(what);
-	const { corners, start } = cells;
-	const atNodes =
-		(values: Float64Array): ColumnReader =>
-		(out, from, to) => {
-			for (let r = from; r < to; r++) out[r - from] = values[3 * corners[start[sites[r]!]! + corner]! + a]!;
-		};
-	if (of === 'normal') return atNodes(grid.normals);
-	if (of === 'far') return atNodes(face.layer!.positions);
+	if (of === 'normal') return gather(cornersAt(corner), grid.normals, 3, a);
+	if (of === 'far') return gather(cornersAt(corner), face.layer!.positions, 3, a);
 	if (face.joint > 0) return reckon(sites, (c) => jointedCorner(face, c, corner)[a]!);
-	return atNodes(grid.positions);
+	return gather(cornersAt(corner), grid.positions, 3, a);
 };
 
 const ofLines: Points = (face, sites, what, a) => {
@@ -124,10 +133,13 @@ export function givenColumn(
 	followed: Followed & Pick<FieldSource, 'sun'>
 ): (name: string) => ColumnReader {
 	const source = { ...face, ...followed };
+	const known: (Uint32Array | undefined)[] = [];
+	const cornersAt = (corner: number) => (known[corner] ??= nodesAt(face.cells, sites, corner));
 	return (name) => {
 		const [what = '', axis] = name.split('.');
 		// A guide, a picture, a table may be called x.
-		if (axis && axis in axisOf && !ofThings.has(what)) return points[kind](face, sites, what, axisOf[axis]!);
+		if (axis && axis in axisOf && !ofThings.has(what))
+			return points[kind](face, sites, what, axisOf[axis]!, cornersAt);
 		if (kind === 'node') {
 			const ofLines = ofLinesAtNodes(face, sites, name);
 			if (ofLines) return ofLines;

@@ -22,6 +22,11 @@ export function reckon(sites: Uint32Array, value: (site: number) => number): Col
  * ```
  */
 export function gather(sites: Uint32Array, values: ArrayLike<number>, each = 1, offset = 0): ColumnReader {
+	// A loop that reads arrays of one kind alone goes several times as fast: most are doubles.
+	if (values instanceof Float64Array)
+		return (out, from, to) => {
+			for (let r = from; r < to; r++) out[r - from] = values[each * sites[r]! + offset]!;
+		};
 	return (out, from, to) => {
 		for (let r = from; r < to; r++) out[r - from] = values[each * sites[r]! + offset]!;
 	};

@@ -77,7 +77,12 @@ function placesOn(face: Face, belt: Belt, along: 'across' | 'up', follow: Follow
 /** Parameters brought back into the surface's own, over the seam of a ring. */
 const wrapped = (at: Float64Array, knots: Float64Array): Float64Array => {
 	const [low, high] = [knots[0]!, knots.at(-1)!];
-	return at.map((t) => (t > high ? t - (high - low) : t < low ? t + (high - low) : t));
+	const out = new Float64Array(at.length);
+	for (let k = 0; k < at.length; k++) {
+		const t = at[k]!;
+		out[k] = t > high ? t - (high - low) : t < low ? t + (high - low) : t;
+	}
+	return out;
 };
 
 function netOf(

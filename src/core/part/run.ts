@@ -203,14 +203,15 @@ class Runner {
 		let rows = 0;
 		let failed = false;
 		const flush = () => {
-			for (const { from, to } of inner.domain.imports) {
+			const { parent, turn, slots, domain } = inner;
+			for (const { from, to } of domain.imports) {
 				const source = outer.slots[from]!;
-				const target = inner.slots[to]!;
-				for (let r = 0; r < rows; r++) target[r] = source[inner.parent[r]!]!;
+				const target = slots[to]!;
+				for (let r = 0; r < rows; r++) target[r] = source[parent[r]!]!;
 			}
-			if (inner.domain.index !== null) {
-				const index = inner.slots[inner.domain.index]!;
-				for (let r = 0; r < rows; r++) index[r] = inner.turn[r]!;
+			if (domain.index !== null) {
+				const index = slots[domain.index]!;
+				for (let r = 0; r < rows; r++) index[r] = turn[r]!;
 			}
 			this.compute(inner, rows);
 			this.keep(inner, rows);
