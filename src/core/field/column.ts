@@ -22,7 +22,7 @@ export function reckon(sites: Uint32Array, value: (site: number) => number): Col
  * ```
  */
 export function gather(sites: Uint32Array, values: ArrayLike<number>, each = 1, offset = 0): ColumnReader {
-	// A loop that reads arrays of one kind alone goes several times as fast: most are doubles.
+	// Most are doubles: a loop of their own, in which the engine meets arrays of one kind alone.
 	if (values instanceof Float64Array)
 		return (out, from, to) => {
 			for (let r = from; r < to; r++) out[r - from] = values[each * sites[r]! + offset]!;
