@@ -1,5 +1,5 @@
 import cdt2d from 'cdt2d';
-import { flipToDelaunay, onward, triangleNet } from './flipped';
+import { flipToDelaunay, onward, triangleNet } from './triangle-net';
 import { side, type Place } from './polygon';
 
 /** A loop of corners by their numbers, the last joined to the first. */

@@ -44,17 +44,19 @@ export function triangleNet(
 
 /**
  * Flip sides between two triangles, in place, until no corner lies within the circle through those of a triangle beside
- * it (Lawson): the triangles are as near to equal-sided as the sides that stay let them be.
+ * it: the triangles are as near to equal-sided as the sides that stay let them be.
+ * Source: C. L. Lawson, Software for C¹ surface interpolation, 1977; circles by adaptive predicates (J. R. Shewchuk, 1997).
  *
  * ```ts
  * const net = triangleNet(Uint32Array.of(0, 1, 2, 0, 2, 3), [], 4);
  * flipToDelaunay([[0, 0], [4, -1], [8, 0], [4, 1]], net); // net.triangles: 1 2 3 and 1 3 0
  * ```
+ * @param places x y of every corner
  */
 export function flipToDelaunay(places: readonly Place[], { triangles, beyond, held }: TriangleNet): void {
 	const waiting: number[] = [];
 	for (let e = 0; e < triangles.length; e++) if (held[e] === 0 && beyond[e]! > e) waiting.push(e);
-	/** Side e becomes what side `from` was. */
+	/** A side comes to lie against another, and is looked at again unless it stays. */
 	const follow = (e: number, other: number, stays: number) => {
 		beyond[e] = other;
 		held[e] = stays;
