@@ -3,7 +3,7 @@ import { SideThreads, type FromSide, type SideLine } from '../../src/core/part/t
 import { turn } from '../../src/core/units/turn';
 
 function open(): SideLine {
-	const worker = new Worker(new URL('./side-worker.mjs', import.meta.url));
+	const worker = new Worker(new URL('./side-worker.js', import.meta.url));
 	return {
 		send: (message, memory) => worker.postMessage(message, memory),
 		listen(take, ended) {
