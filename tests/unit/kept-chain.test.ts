@@ -369,6 +369,20 @@ describe('a chain that keeps what it made', () => {
 	}).timeout(240_000);
 });
 
+describe('a model that was made', () => {
+	it('stays as it is while others are made after it, in memory that is used again', async () => {
+		const chain = new Chain();
+		const made = await chain.run(start);
+		const before = structuredClone(contentOf(made));
+		for (const width of [9100, 8800, 6000, 12_000]) {
+			const wider = applyEdits(start, [set('masses/hall/form/outline/width', width)]).project;
+			// Others are made beside it too, of the same parts.
+			await Promise.all([chain.run(wider), new Chain().run(wider)]);
+			expect(difference(contentOf(made), before), `${width}`).to.equal(null);
+		}
+	});
+});
+
 describe('a changed condition', () => {
 	it('remakes pieces where cells changed their rule, and nowhere else', async () => {
 		// 64 courses of 64 bays are four chunks of sixteen courses.

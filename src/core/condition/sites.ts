@@ -33,6 +33,9 @@ export interface AskedSites {
 /** Values of fields that were read from a source already, each with the guide or the sun it hangs on. */
 const kept = new WeakMap<object, Map<string, { readonly by: unknown; readonly values: Float64Array }>>();
 
+/** As many sites as were asked for last: the next field is as a rule of the same. */
+let sites = everySite(0);
+
 /**
  * A field of all sites, read once for as long as the face, the guide and the sun stay as they are.
  *
@@ -50,7 +53,8 @@ export function fieldValues({ over, count, source, around }: AskedSites, name: s
 	const by = field.hangsOn(whole);
 	const found = known.get(field.id);
 	if (found && found.by === by) return found.values;
-	const values = columnValues(field.column(whole, everySite(count)), count);
+	if (sites.length !== count) sites = everySite(count);
+	const values = columnValues(field.column(whole, sites), count);
 	known.set(field.id, { by, values });
 	return values;
 }

@@ -2,6 +2,7 @@ import { CapFiller } from './caps';
 import type { ElementTable } from './element-table';
 import type { VertexSlots } from './evaluate/back-end';
 import type { ElementOutput } from './program';
+import { SpareMemory } from '../units/spare-memory';
 import { bufferOf } from './shared-memory';
 
 type Column = Uint32Array | Float64Array | Float32Array;
@@ -32,11 +33,17 @@ interface Columns {
 	readonly looked: Uint8Array;
 }
 
-function allocate({ stock, verticesEach, caps }: ElementOutput, capacity: number): Columns {
+/** What one instance takes in a table (bytes). */
+const bytesEach = ({ stock, verticesEach, caps }: ElementOutput): number =>
+	8 * (3 + (stock?.sizes.length ?? 0)) + 4 * 3 * verticesEach + 8 + (caps.length ? 1 : 0);
+
+function columnsIn(
+	buffer: ArrayBufferLike,
+	{ stock, verticesEach, caps }: ElementOutput,
+	capacity: number
+): Columns {
 	const sizes = stock?.sizes.length ?? 0;
-	const [doubles, places] = [3 + sizes, 3 * verticesEach];
-	const each = 8 * doubles + 4 * places + 8 + (caps.length ? 1 : 0);
-	const buffer = bufferOf(capacity * each);
+	const places = 3 * verticesEach;
 	let at = 0;
 	const next = <A>(
 		Kind: new (buffer: ArrayBufferLike, at: number, length: number) => A,
@@ -60,6 +67,9 @@ function allocate({ stock, verticesEach, caps }: ElementOutput, capacity: number
 	};
 }
 
+/** Room that tables grew out of or did not fill: the tables of the next part, or of the next change, begin in it. */
+const room = new SpareMemory(bufferOf);
+
 /** Of the pieces, room for so many instances at most is made before they come; and where they are more, for so many more. */
 const [MOST_AHEAD, GROWTH] = [8, 1.5];
 
@@ -67,6 +77,7 @@ const [MOST_AHEAD, GROWTH] = [8, 1.5];
 export class ElementSink {
 	count = 0;
 	private capacity = 0;
+	private memory: ArrayBufferLike | null = null;
 	private columns: Columns;
 	/** What came of looking at caps. */
 	private filler: CapFiller | null = null;
@@ -79,7 +90,7 @@ export class ElementSink {
 		private readonly pieces: number
 	) {
 		this.triangles = output.triangles;
-		this.columns = allocate(output, 0);
+		this.columns = columnsIn(new ArrayBuffer(0), output, 0);
 	}
 
 	/** How many instances there will be, if later pieces have as many as those that are done; the last may have more. */
@@ -98,11 +109,19 @@ export class ElementSink {
 		const expected = Math.min(most, this.expected(needed, frame));
 		this.capacity = Math.max(needed, expected, Math.ceil(GROWTH * this.capacity));
 		const before = this.columns;
-		const wider = allocate(this.output, this.capacity);
+		const memory = room.take(this.capacity * bytesEach(this.output));
+		const wider = columnsIn(memory, this.output, this.capacity);
 		for (const name of ['volume', 'area', 'length', 'positions', 'row', 'turn', 'looked'] as const)
 			wider[name].set(before[name]);
 		for (const [k, size] of before.sizes.entries()) wider.sizes[k]!.set(size);
 		this.columns = wider;
+		this.giveBack();
+		this.memory = memory;
+	}
+
+	private giveBack(): void {
+		if (this.memory) room.giveBack(this.memory);
+		this.memory = null;
 	}
 
 	/** Take the rows of a block that are alive. */
@@ -169,6 +188,12 @@ export class ElementSink {
 
 	/** One table for all instances whose triangles are the same. @param lost rows that cannot be made after all */
 	tables(lost: ReadonlySet<number>): ElementTable[] {
+		const tables = this.tablesOf(lost);
+		this.giveBack();
+		return tables;
+	}
+
+	private tablesOf(lost: ReadonlySet<number>): ElementTable[] {
 		if (!lost.size && !this.fillings.size) return [this.table(null, this.triangles)];
 		const groups = new Map<string, number[]>();
 		for (let k = 0; k < this.count; k++) {
@@ -186,10 +211,15 @@ export class ElementSink {
 
 	/** The columns of some instances, or of all, with no room left over. */
 	private exactly(instances: readonly number[] | null): Columns {
-		const { columns, count, capacity } = this;
-		if (!instances && count === capacity) return columns;
+		const { columns, count, memory } = this;
 		const places = 3 * this.output.verticesEach;
-		const own = allocate(this.output, instances?.length ?? count);
+		const kept = instances?.length ?? count;
+		const bytes = kept * bytesEach(this.output);
+		if (!instances && memory?.byteLength === bytes) {
+			this.memory = null;
+			return columns;
+		}
+		const own = columnsIn(bufferOf(bytes), this.output, kept);
 		const pairs: [to: Column, from: Column, each: number][] = [
 			...(['volume', 'area', 'length', 'row', 'turn'] as const).map((name): [Column, Column, number] => [
 				own[name],

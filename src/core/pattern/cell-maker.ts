@@ -123,6 +123,8 @@ export class CellMaker {
 		const shares = ({ division }: Spread) => (hasStrips ? stripShares(division) : none);
 		this.strips = [shares(grid.across), shares(grid.up)];
 		this.nodes = new LatticeNodes(grid, extra);
+		const steps = grid.across.steps * grid.up.steps;
+		this.made.expect(steps, 4 * steps);
 		const end = ({ closed, steps }: Spread): [number, number] => (closed ? [-FAR, FAR] : [0, steps]);
 		const [[left, right], [foot, head]] = [end(grid.across), end(grid.up)];
 		this.border = [

@@ -97,7 +97,7 @@ class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
 		private readonly make: (size: number) => T
 	) {}
 
-	private makeRoom(length: number): void {
+	makeRoom(length: number): void {
 		if (length <= this.values.length) return;
 		const larger = this.make(Math.max(length, 2 * this.values.length));
 		larger.set(this.values);
@@ -115,7 +115,9 @@ class Column<T extends Uint8Array | Uint16Array | Uint32Array | Float64Array> {
 	}
 	/** The values, or those at given places. */
 	picked(order?: Uint32Array): T {
-		if (!order) return this.values.slice(0, this.length) as T;
+		// What is full can be kept: whoever puts more to it gets larger memory first.
+		if (!order)
+			return this.length === this.values.length ? this.values : (this.values.slice(0, this.length) as T);
 		const out = this.make(order.length);
 		for (let n = 0; n < order.length; n++) out[n] = this.values[order[n]!]!;
 		return out;
@@ -157,6 +159,14 @@ export class CellList {
 
 	get count(): number {
 		return this.kind.length;
+	}
+
+	/** Make room for so many cells and all their corners, so that it need not grow again and again. */
+	expect(cells: number, corners: number): void {
+		this.start.makeRoom(cells + 1);
+		this.corners.makeRoom(corners);
+		for (const column of [this.kind, this.course, this.bay, this.slot, this.polygon, this.share])
+			column.makeRoom(cells);
 	}
 
 	push({ corners, outline, uncut, kind, course, bay, slot, polygon, share }: CellDraft): void {
@@ -234,6 +244,7 @@ export class CellList {
 
 	/** @param others rings of some cells; the others have their corners */
 	private rings(others: ReadonlyMap<number, ArrayLike<number>>, order?: Uint32Array): Rings {
+		if (!others.size && !order) return { start: this.start.picked(), nodes: this.corners.picked() };
 		const { count } = this;
 		const { values: first } = this.start;
 		const { values: corners } = this.corners;

@@ -2,6 +2,7 @@ import { latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import { outlineOf, type Cells } from './cells';
 import { SAME_SHARE } from '../geometry/tolerance';
+import { scratch } from '../units/spare-memory';
 
 export const edgeDirections = ['bay', 'course', 'rising', 'falling', 'trim', 'upright', 'gap'] as const;
 export type EdgeDirection = (typeof edgeDirections)[number];
@@ -59,11 +60,12 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 	const rings = outlineOf(cells);
 	const half = rings.nodes.length;
 	const head = new Int32Array(columns * rows + grid.extraI.length).fill(-1);
-	const next = new Int32Array(half);
-	const low = new Uint32Array(half);
-	const high = new Uint32Array(half);
-	const first = new Uint32Array(half);
-	const second = new Uint32Array(half).fill(NO_CELL);
+	const memory = scratch.take(4 * 5 * half);
+	const next = new Int32Array(memory, 0, half);
+	const low = new Uint32Array(memory, 4 * half, half);
+	const high = new Uint32Array(memory, 8 * half, half);
+	const first = new Uint32Array(memory, 12 * half, half);
+	const second = new Uint32Array(memory, 16 * half, half).fill(NO_CELL);
 	let count = 0;
 	const find = (a: number, b: number): number => {
 		let e = head[a]!;
@@ -101,7 +103,9 @@ export function makeEdges(grid: NodeGrid, cells: Cells): Edges {
 				second[find(Math.min(p, q), Math.max(p, q))] = pierced.cells[k]!;
 			}
 		}
-	return inBuildingOrder(grid, count, low, high, first, second);
+	const edges = inBuildingOrder(grid, count, low, high, first, second);
+	scratch.giveBack(memory);
+	return edges;
 }
 
 /** Edges by their steps below a bound, and within one by direction; equal ones as they came. */
@@ -137,10 +141,11 @@ function inBuildingOrder(
 	const halfUp = up.closed ? rows / 2 : Infinity;
 	const isPole = new Uint8Array(rows);
 	for (const row of grid.poles) isPole[row] = 1;
-	const from = new Uint32Array(count);
-	const to = new Uint32Array(count);
-	const direction = new Uint8Array(count);
-	const step = new Uint32Array(count);
+	const memory = scratch.take((4 * 3 + 1) * count);
+	const from = new Uint32Array(memory, 0, count);
+	const to = new Uint32Array(memory, 4 * count, count);
+	const step = new Uint32Array(memory, 8 * count, count);
+	const direction = new Uint8Array(memory, 12 * count, count);
 	for (let e = 0; e < count; e++) {
 		let a = low[e]!;
 		let b = high[e]!;
@@ -186,6 +191,7 @@ function inBuildingOrder(
 	}
 	const order = byStepAndDirection(step, direction, own);
 	const sorted = {
+		count,
 		from: new Uint32Array(count),
 		to: new Uint32Array(count),
 		left: new Uint32Array(count),
@@ -217,7 +223,8 @@ function inBuildingOrder(
 		if (n > 0 && step[before] === here && direction[before] === direction[e])
 			sorted.ordinal[n] = sorted.ordinal[n - 1]! + 1;
 	}
-	return { count, ...sorted };
+	scratch.giveBack(memory);
+	return sorted;
 }
 
 /**

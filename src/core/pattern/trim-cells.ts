@@ -184,6 +184,7 @@ export function cutToTrims({ surface, trims }: Pick<Face, 'surface' | 'trims'>, 
 	const steps = new KeptSteps(bins, (i, j) => isLeft(i + 0.5, j + 0.5));
 	const nodes = new ExtraNodes(lattice);
 	const made = new CellList();
+	made.expect(cells.count, cells.corners.length);
 	const slots = cells.slot.reduce((most, slot) => Math.max(most, slot), 1);
 	const { start, nodes: rings } = outlineOf(cells);
 	const box = new Int32Array(4);
