@@ -24,6 +24,7 @@ import { layOut } from './lay-out';
 import { facesOfMass, guidesNamed } from './masses';
 import { Kept, Memo } from './memo';
 import { needsHours, sunOver } from './sun';
+import { quickestZone } from './quickest-zone';
 import type { Run } from './stage';
 import { CodedError } from '../units/coded-error';
 import { fieldNames } from '../field/fields';
@@ -35,7 +36,7 @@ import { chordsOfWeb, isWeb, websMet } from './webs';
 export interface ChainHooks {
 	/** Called between pieces of work with what goes on; await it to let the outside in. */
 	step?(what: string, done: number, of: number): void | Promise<void>;
-	/** Cells of the first zone stand, then those of all; pieces, and whatever comes after, are still to come. */
+	/** Cells of a zone stand, then those of two, then of all; pieces, and whatever comes after, are still to come. */
 	cells?(model: Model): void;
 	/** Hours of sun are counted on every cell, whether a clause asks for them or not. */
 	readonly hoursOfSun?: boolean;
@@ -51,6 +52,9 @@ export interface ChainHooks {
 export class Cancelled extends CodedError {
 	readonly code = 'cancelled';
 }
+
+/** So many zones are told of as soon as they stand: one that stands soon, and the first of the document. */
+const FEW_ZONES = 2;
 
 function keepOnly(map: Map<string, unknown>, things: readonly { readonly id: string }[]): void {
 	const ids = new Set(things.map((thing) => thing.id));
@@ -95,7 +99,7 @@ class Problems {
 
 /** Zones whose cells stand already, before anything is put on them. */
 const withoutPieces =
-	(laidOut: readonly (Kept<JoinedFaces> | null | undefined)[]) =>
+	(laidOut: readonly (Kept<JoinedFaces> | null)[]) =>
 	(zone: Zone, k: number): ZoneState => {
 		const laid = laidOut[k];
 		const nothing = { suns: [], assignments: [], groups: [], meetings: [], remarks: [] };
@@ -209,15 +213,18 @@ export class Chain {
 			ms
 		});
 
-		const laidOut: (Kept<JoinedFaces> | null)[] = [];
+		const laidOut = zones.map((): Kept<JoinedFaces> | null => null);
 		let solids = Promise.resolve();
-		for (const [k, zone] of zones.entries()) {
-			await begin(`Setting out ${zone.name}`, k);
+		const quickest = quickestZone(project);
+		const others = [...zones.keys()].filter((k) => k !== quickest);
+		for (const [n, k] of (zones.length ? [quickest, ...others] : []).entries()) {
+			const zone = zones[k]!;
+			await begin(`Setting out ${zone.name}`, n);
 			for (const { mass } of zone.faces) if (isMass(mass)) await makeMass(mass);
-			laidOut.push(await problems.collect(pathTo('zones', zone.id), () => layOut(run, zone)));
-			if (k === 0 || k === zones.length - 1)
+			laidOut[k] = await problems.collect(pathTo('zones', zone.id), () => layOut(run, zone));
+			if (n < FEW_ZONES || n === zones.length - 1)
 				hooks.cells?.(state(zones.map(withoutPieces(laidOut)), new Map()));
-			if (k === 0 && usesSolids(project)) {
+			if (n === 0 && usesSolids(project)) {
 				// Fetched while other faces are set out; the first to be told of a fault is who waits for it.
 				solids = loadSolids();
 				solids.catch(() => {});

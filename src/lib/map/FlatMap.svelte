@@ -376,7 +376,7 @@
 		</p>
 	{:else}
 		<p class="sentence text-ink-2 absolute inset-0 grid place-items-center">
-			{zone
+			{zone && !view.partial
 				? `${name} has lines and no cells: it is seen in the model.`
 				: chosen
 					? `Laying ${chosen} flat …`

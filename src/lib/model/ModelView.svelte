@@ -104,6 +104,9 @@
 			desk.visibility.hidden
 		);
 	});
+	$effect(() => {
+		if (desk.begun) scene?.appear();
+	});
 	$effect(() => scene?.workOn(view.zones.findIndex(({ id }) => id === desk.activeZone)));
 	$effect(() => {
 		if (!scene) return;

@@ -95,8 +95,6 @@ export class Picture {
 	private isFirst = true;
 	private ended = false;
 	look: Look = 'paper';
-	/** Set once it hangs where it is seen. */
-	isSeen = false;
 	/** Called after a moving picture has been drawn. */
 	onDrawn: (() => void) | null = null;
 	/** Called when a resting picture is as fine as it becomes. */
@@ -131,8 +129,8 @@ export class Picture {
 	}
 
 	/**
-	 * Have the graphics card make the programs of moving pictures; it goes about it meanwhile. Once it has, one is drawn,
-	 * so that whatever else a first picture waits for is there too.
+	 * Have the graphics card make the programs of moving pictures; it goes about it meanwhile. Once it has, one is drawn of
+	 * nothing, unless there is more to draw by then, so that whatever else a first picture waits for is there too.
 	 */
 	async prepare(): Promise<void> {
 		const { renderer, scene, fine, eye } = this;
@@ -140,8 +138,7 @@ export class Picture {
 		const made = renderer.compileAsync(scene, eye.camera);
 		renderer.setRenderTarget(null);
 		await made;
-		// Once it is seen a first picture of nothing need not be.
-		if (this.isSeen || this.ended) return;
+		if (!this.isFirst || this.ended) return;
 		renderer.shadowMap.needsUpdate = true;
 		this.draw();
 	}

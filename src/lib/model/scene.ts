@@ -46,6 +46,7 @@ export class ModelScene {
 	private bounds = new THREE.Box3();
 	/** Whether the model has been brought into view; in part while more of it is to come. */
 	private framed: 'no' | 'in part' | 'yes' = 'no';
+	private wall: HTMLElement | null = null;
 	/** Something has come that could be drawn. */
 	private stocked = false;
 	private massesSeen = new Set<string>();
@@ -97,20 +98,30 @@ export class ModelScene {
 		void this.picture.prepare();
 	}
 
-	/** Hang it on a wall, where hands reach it. @returns what takes it down for good */
+	/**
+	 * Hang it on a wall, where hands reach it; it is seen once it appears.
+	 * @returns what takes it down for good
+	 */
 	hang(wall: HTMLElement): () => void {
 		this.eye.hear(this.canvas);
 		const resize = new ResizeObserver(([entry]) => {
 			if (entry) this.resize(entry.contentRect.width, entry.contentRect.height);
 		});
 		resize.observe(wall);
-		this.picture.isSeen = true;
-		wall.append(this.canvas);
+		this.wall = wall;
 		return () => {
 			resize.disconnect();
 			this.dispose();
 			this.canvas.remove();
 		};
+	}
+
+	/**
+	 * Let it be seen. Whatever it was given to draw before, the page then waits for: a first picture of nothing is not
+	 * worth that while cells are on their way.
+	 */
+	appear(): void {
+		if (!this.canvas.isConnected) this.wall?.append(this.canvas);
 	}
 
 	/** The browser has let go of what it draws with. */

@@ -39,6 +39,8 @@
 	);
 	const title = $derived(isBefore ? 'Grid before' : words.title);
 	const sites = $derived(state?.faces.reduce((sum, face) => sum + words.count(face), 0) ?? 0);
+	/** While a first model is made, what has come of it is told. */
+	const isBehind = $derived(state?.behind && !(desk.model.view.partial && sites > 0));
 	const isActive = $derived(desk.activeZone === zone.id);
 </script>
 
@@ -46,7 +48,7 @@
 	part="zone {zone.id}"
 	number={n}
 	title="{title} · {zone.name}"
-	count={state?.behind ? 'behind' : `${formatNumber(sites)} ${words.counted}`}
+	count={isBehind ? (desk.model.view.partial ? '…' : 'behind') : `${formatNumber(sites)} ${words.counted}`}
 	current={isActive}
 	{read}
 	ontitle={() => (desk.activeZone = zone.id)}

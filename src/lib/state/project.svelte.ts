@@ -14,8 +14,18 @@ import { Session, type SetAside } from '$lib/saving/session';
 
 /** What other windows did is asked for this often, and whenever the window is looked at again. */
 const SYNC_MS = 15_000;
+/** For the first time once the page stands: its document has only just come. */
+const FIRST_SYNC_MS = 1500;
 /** Undo reaches further back before it runs out. */
 const FEW_STEPS = 20;
+
+/** What this browser has kept of a project, and goes on keeping. */
+interface LeftHere {
+	readonly keeper: BrowserKeeper;
+	readonly files: Files;
+	readonly pending: readonly SentCommand[];
+	readonly aside: readonly SetAside[];
+}
 
 /**
  * The open project as the pages see it: its document, unlimited undo, and saving as it is typed.
@@ -52,7 +62,7 @@ export class OpenProject {
 		opened: OpenedProject,
 		private readonly keeper: BrowserKeeper,
 		readonly files: Files,
-		left: { pending: readonly SentCommand[]; aside: readonly SetAside[] }
+		left: Pick<LeftHere, 'pending' | 'aside'>
 	) {
 		this.id = opened.id;
 		this.window = keeper.window;
@@ -78,15 +88,18 @@ export class OpenProject {
 		);
 		this.show();
 		this.stopWatching = this.watch();
-		this.sender.sync();
-		void this.reachBack();
+		if (left.pending.length) this.sender.sync();
 	}
 
-	/** Open a project in this window, with what closed windows of this browser have left unsaved. */
-	static async open(opened: OpenedProject): Promise<OpenProject> {
-		const keeper = new BrowserKeeper(opened.id);
+	/** Look up what closed windows of this browser have left unsaved of a project: its document may still be on its way. */
+	static async lookUp(id: string): Promise<LeftHere> {
+		const keeper = new BrowserKeeper(id);
 		const files = new Files();
-		const left = await keeper.open(files);
+		return { keeper, files, ...(await keeper.open(files)) };
+	}
+
+	/** Open a project in this window, with what was left here. */
+	static async open(opened: OpenedProject, { keeper, files, ...left }: LeftHere): Promise<OpenProject> {
 		await fetchFiles(files, [opened.document, left.pending]);
 		return new OpenProject(opened, keeper, files, left);
 	}
@@ -96,6 +109,10 @@ export class OpenProject {
 			if (document.visibilityState === 'visible') this.sender.sync();
 		};
 		const timer = setInterval(sync, SYNC_MS);
+		const first = setTimeout(() => {
+			sync();
+			void this.reachBack();
+		}, FIRST_SYNC_MS);
 		const ask = (event: BeforeUnloadEvent) => {
 			if (this.keeper.unkept.size) event.preventDefault();
 		};
@@ -103,6 +120,7 @@ export class OpenProject {
 		addEventListener('focus', sync);
 		addEventListener('beforeunload', ask);
 		return () => {
+			clearTimeout(first);
 			clearInterval(timer);
 			removeEventListener('online', sync);
 			removeEventListener('focus', sync);

@@ -12,13 +12,14 @@ const MOST_SLEEP_MS = 200;
 
 export const load: LayoutLoad = async ({ fetch, params }) => {
 	const asked = fetch(`/api/projects/${params.id}`);
-	// What it will be drawn on is set up while it is on its way.
+	// While it is on its way, what was left of it here is looked up, and what it will be drawn on is set up.
+	const left = OpenProject.lookUp(params.id);
 	void import('$lib/model/spare-scene').then(({ setUpScene }) => setUpScene());
 	const response = await asked;
 	const body = (await response.json()) as OpenedProject & { message?: string };
 	if (!response.ok) error(response.status, body.message ?? 'The project cannot be opened');
 	performance.mark('document arrived');
-	const project = await OpenProject.open(body as OpenedProject);
+	const project = await OpenProject.open(body as OpenedProject, await left);
 	// Its thread computes while the page is still being put together.
 	const model = new LiveModel(project.files, `${project.id} ${project.window}`);
 	model.request(project.kept);
@@ -28,6 +29,6 @@ export const load: LayoutLoad = async ({ fetch, params }) => {
 		project.close();
 	};
 	// Whoever has gone elsewhere meanwhile never comes to the page that would close it.
-	const left = setTimeout(close, LONGEST_WAY_MS);
-	return { project, model, arrived: () => clearTimeout(left), close };
+	const gone = setTimeout(close, LONGEST_WAY_MS);
+	return { project, model, arrived: () => clearTimeout(gone), close };
 };
