@@ -15,12 +15,14 @@ import { sideLine, sideThreads } from '../side-line';
 const lido = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
 
 /** Eighty rows of eighty cells are seven chunks. */
-const wall = (width: number, cells = 80) =>
+const wall = (width: number, cells = 80) => wallOf('framed-glass', { frame_width: width }, cells);
+
+const wallOf = (part: string, values: Record<string, number>, cells = 80) =>
 	projectOf(
 		sheet(80_000, 80_000),
 		count(cells, cells),
 		{ rules: [{ id: 'all', put: { variant: 'p', values: {} } }] },
-		{ variants: [{ id: 'p', name: 'p', part: 'framed-glass', values: { frame_width: width } }] }
+		{ variants: [{ id: 'p', name: 'p', part, values }] }
 	);
 
 const atHome = async (project: typeof lido) => contentOf(await new Chain().run(project));
@@ -94,6 +96,19 @@ describe('threads at the side', () => {
 		for (const width of [50, 60]) await chain.run(wall(width));
 		// What packing takes is known once.
 		expect(line.sent.filter(({ say }) => say === 'run').length).to.be.at.most(2);
+	});
+
+	it('go on being sent what takes long to make, though the first took long to pack as well', async () => {
+		const line = sideLine();
+		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn));
+		await chain.run(wallOf('truss-cell', {}));
+		const [parts, before] = ['curved-truss-cell', line.sent.length];
+		// It is known what a row takes, and the thread is awake: the first of the many goes there.
+		for (const diameter of [57, 58, 59]) await chain.run(wallOf(parts, { diameter }, 30));
+		// The middles of all cells are sought on the face when they are read for the first time.
+		for (const diameter of [60, 61, 62]) await chain.run(wallOf(parts, { diameter }));
+		// Here nobody is free while the side is at work: it gets two at a time, of the seven of each run.
+		expect(line.sent.slice(before).filter(({ say }) => say === 'run').length).to.be.at.least(6);
 	});
 
 	it('are not started for a single work', async () => {

@@ -37,6 +37,8 @@ const AHEAD = 2;
 const WORTH = 5;
 /** Programs that threads know at a time: those of a project are fewer. */
 const PROGRAMS = 200;
+/** A row is believed to take so many times longer than before, at most. */
+const RISE = 1.2;
 
 interface Waiting {
 	readonly work: ProgramWork;
@@ -44,11 +46,14 @@ interface Waiting {
 	readonly fail: (error: unknown) => void;
 }
 
-/** Take a time into what a row has taken of late. */
+/**
+ * Take a time into what a row has taken of late. Now and then one comes with what is reckoned once for all works, or is
+ * held up by something else: such a time counts little.
+ */
 function lately(known: WeakMap<Program, number>, { program, count }: ProgramWork, ms: number): void {
 	if (!count) return;
-	const before = known.get(program) ?? ms / count;
-	known.set(program, (before + ms / count) / 2);
+	const before = known.get(program) || Infinity;
+	known.set(program, Math.min(ms / count, RISE * before));
 }
 
 /** A thread at the side, and what it is at. */
@@ -78,7 +83,7 @@ export class SideThreads implements ProgramRunner {
 	private programs = 0;
 	/** The number each program goes by, in the order in which they were last run. */
 	private readonly numbers = new Map<Program, number>();
-	/** How long a row takes of late (ms): to be made here, and to be packed. */
+	/** How long a row takes of late (ms): to be made here, and to be packed; 0 where that is not known. */
 	private readonly made = new WeakMap<Program, number>();
 	private readonly packed = new WeakMap<Program, number>();
 
@@ -187,7 +192,9 @@ export class SideThreads implements ProgramRunner {
 		}
 		const began = performance.now();
 		const packed = packWork(work);
-		lately(this.packed, work, performance.now() - began);
+		// For the first of a program all columns are reckoned that the others only read: what it took says nothing.
+		if (this.packed.has(work.program)) lately(this.packed, work, performance.now() - began);
+		else this.packed.set(work.program, 0);
 		const own = ++this.works;
 		side.under.set(own, waiting);
 		side.line.send({ say: 'run', number, work: own, packed }, [packed.columns.buffer as ArrayBuffer]);
