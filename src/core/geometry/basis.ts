@@ -73,10 +73,46 @@ export function fillBasis(table: BasisTable, knots: Float64Array, at: ArrayLike<
 		const t = at[k]!;
 		const span = findSpan(knots, degree, t);
 		first[k] = span - degree;
-		derivatives(knots, degree, span, t, order, values, k * stride);
+		if (order < 2) valuesAndSlopes(knots, degree, span, t, order, values, k * stride);
+		else derivatives(knots, degree, span, t, order, values, k * stride);
 	}
 }
 
+/** Hot: values, and first derivatives if they are asked for, each degree made of the one below where it stands. */
+function valuesAndSlopes(
+	knots: Float64Array,
+	degree: number,
+	span: number,
+	t: number,
+	order: number,
+	out: Float64Array,
+	offset: number
+): void {
+	const slopes = offset + degree + 1;
+	out[offset] = 1;
+	for (let j = 1; j <= degree; j++) {
+		const withSlopes = order > 0 && j === degree;
+		let saved = 0;
+		let before = 0;
+		for (let r = 0; r < j; r++) {
+			const left = t - knots[span + 1 - j + r]!;
+			const right = knots[span + 1 + r]! - t;
+			const difference = right + left;
+			const below = out[offset + r]!;
+			const term = below / difference;
+			out[offset + r] = saved + right * term;
+			saved = left * term;
+			if (!withSlopes) continue;
+			const next = (degree * below) / difference;
+			out[slopes + r] = before - next;
+			before = next;
+		}
+		out[offset + j] = saved;
+		if (withSlopes) out[slopes + degree] = before;
+	}
+}
+
+/** Values and derivatives up to an order of two or more. */
 function derivatives(
 	knots: Float64Array,
 	degree: number,
@@ -102,18 +138,6 @@ function derivatives(
 		triangle[j * width + j] = saved;
 	}
 	for (let j = 0; j <= degree; j++) out[offset + j] = triangle[j * width + degree]!;
-	if (order === 0) return;
-	if (order === 1) {
-		// The differences of the basis of one degree less, which is the table's last column but one.
-		let before = 0;
-		for (let r = 0; r <= degree; r++) {
-			const next =
-				r < degree ? (degree * triangle[r * width + degree - 1]!) / triangle[degree * width + r]! : 0;
-			out[offset + width + r] = before - next;
-			before = next;
-		}
-		return;
-	}
 	for (let r = 0; r <= degree; r++) {
 		let here = 0;
 		let there = width;
@@ -141,7 +165,9 @@ function derivatives(
 				sum += rows[there + k]! * triangle[r * width + pk]!;
 			}
 			out[offset + k * width + r] = sum;
-			[here, there] = [there, here];
+			const swapped = here;
+			here = there;
+			there = swapped;
 		}
 	}
 	let factor = degree;

@@ -49,10 +49,12 @@ function collapse(
 	slope: Float64Array,
 	columns: readonly [number, number] = [0, surface.countU]
 ): void {
+	const { net } = surface;
 	const width = table.degree + 1;
 	const stride = 4 * surface.countU;
 	const base = row * (table.order + 1) * width;
-	const [left, right] = [4 * columns[0], 4 * columns[1]];
+	const left = 4 * columns[0];
+	const right = 4 * columns[1];
 	value.fill(0, left, right);
 	slope.fill(0, left, right);
 	for (let j = 0; j < width; j++) {
@@ -60,7 +62,7 @@ function collapse(
 		const d = table.values[base + width + j]!;
 		const from = (table.first[row]! + j) * stride;
 		for (let c = left; c < right; c++) {
-			const p = surface.net[from + c]!;
+			const p = net[from + c]!;
 			value[c]! += n * p;
 			slope[c]! += d * p;
 		}
@@ -151,6 +153,19 @@ function columnsOf({ degree, first }: BasisTable): [number, number] {
  */
 export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayLike<number>): SurfaceSamples {
 	const out = emptySamples(us.length, vs.length);
+	sampleRows(surface, us, vs, out, us.length, () => {});
+	return out;
+}
+
+/** @param each how far rows lie apart in what they are written to, in places @param done a row is written */
+function sampleRows(
+	surface: Surface,
+	us: ArrayLike<number>,
+	vs: ArrayLike<number>,
+	out: SurfaceSamples,
+	each: number,
+	done: (j: number) => void
+): void {
 	const across = basisTable(surface.knotsU, surface.degreeU, us, 1);
 	const up = basisTable(surface.knotsV, surface.degreeV, vs, 1);
 	const columns = columnsOf(across);
@@ -158,9 +173,9 @@ export function evaluateGrid(surface: Surface, us: ArrayLike<number>, vs: ArrayL
 	const slope = new Float64Array(4 * surface.countU);
 	for (let j = 0; j < vs.length; j++) {
 		collapse(surface, up, j, value, slope, columns);
-		combineRow(across, us.length, value, slope, out, j * us.length);
+		combineRow(across, us.length, value, slope, out, j * each);
+		done(j);
 	}
-	return out;
 }
 
 /** Scratch of one place: tables by degree, a collapsed row, and what comes of it. */
@@ -229,19 +244,32 @@ export function evaluateRows(
 	return out;
 }
 
-/** Derivatives across, on a grid of parameters: x y z of (i, j) at 3 * (j * us.length + i). */
-export function courseTangents(surface: Surface, us: ArrayLike<number>, vs: ArrayLike<number>): Float64Array {
+/**
+ * The derivatives across of one course line (v = constant) after another, at the same parameters: x y z of each.
+ *
+ * ```ts
+ * const towards: number[] = [];
+ * eachCourse(surface, [0, 0.5, 1], [0, 1], (j, tangents) => (towards[j] = tangents[0]!)); // x where each line begins
+ * ```
+ * @param take is given each line in the memory of the one before
+ */
+export function eachCourse(
+	surface: Surface,
+	us: ArrayLike<number>,
+	vs: ArrayLike<number>,
+	take: (j: number, tangents: Float64Array) => void
+): void {
 	const across = basisTable(surface.knotsU, surface.degreeU, us, 1);
 	const up = basisTable(surface.knotsV, surface.degreeV, vs, 1);
 	const value = new Float64Array(4 * surface.countU);
 	const slope = new Float64Array(4 * surface.countU);
-	const points = new Float64Array(3 * us.length * vs.length);
-	const tangents = new Float64Array(3 * us.length * vs.length);
+	const points = new Float64Array(3 * us.length);
+	const tangents = new Float64Array(3 * us.length);
 	for (let j = 0; j < vs.length; j++) {
 		collapse(surface, up, j, value, slope);
-		combineCurve(across, us.length, value, points, tangents, j * us.length);
+		combineCurve(across, us.length, value, points, tangents, 0);
+		take(j, tangents);
 	}
-	return tangents;
 }
 
 /**
@@ -356,18 +384,27 @@ function gaussParameters(
 	return { at, weight };
 }
 
+/** Hot: what the places of one row stand for. */
+function areaOfRow({ du, dv, columns }: SurfaceSamples, weights: readonly number[], weight: number): number {
+	let sum = 0;
+	for (let i = 0, k = 0; i < columns; i++, k += 3) {
+		const x = du[k + 1]! * dv[k + 2]! - du[k + 2]! * dv[k + 1]!;
+		const y = du[k + 2]! * dv[k]! - du[k]! * dv[k + 2]!;
+		const z = du[k]! * dv[k + 1]! - du[k + 1]! * dv[k]!;
+		sum += weights[i]! * weight * Math.sqrt(x * x + y * y + z * z);
+	}
+	return sum;
+}
+
 function areaWith(surface: Surface, parts: number, rule: GaussRule): number {
 	const u = gaussParameters(surface.knotsU, parts, rule);
 	const v = gaussParameters(surface.knotsV, parts, rule);
-	const { du, dv } = evaluateGrid(surface, u.at, v.at);
 	let sum = 0;
-	for (let j = 0, k = 0; j < v.at.length; j++)
-		for (let i = 0; i < u.at.length; i++, k += 3) {
-			const x = du[k + 1]! * dv[k + 2]! - du[k + 2]! * dv[k + 1]!;
-			const y = du[k + 2]! * dv[k]! - du[k]! * dv[k + 2]!;
-			const z = du[k]! * dv[k + 1]! - du[k + 1]! * dv[k]!;
-			sum += u.weight[i]! * v.weight[j]! * Math.sqrt(x * x + y * y + z * z);
-		}
+	// One row of samples after another in the same memory: it stays near.
+	const row = emptySamples(u.at.length, 1);
+	sampleRows(surface, u.at, v.at, row, 0, (j) => {
+		sum += areaOfRow(row, u.weight, v.weight[j]!);
+	});
 	return sum;
 }
 

@@ -1,5 +1,5 @@
 import { distinctKnots } from './curve';
-import { courseTangents, type Surface } from './surface';
+import { eachCourse, type Surface } from './surface';
 import { SAME_SHARE, SINGULAR } from './tolerance';
 
 /**
@@ -63,40 +63,48 @@ function tableWith(surface: Surface, vs: ArrayLike<number>, parts: number): Leng
 		for (let g = 0; g < 5; g++) us[5 * k + g] = ends[k]! + gaussPoints[g]! * width;
 	}
 	ends[intervals] = knots.at(-1)!;
-	const du = courseTangents(surface, us, vs);
 	const lines = vs.length;
-	const speed = new Float64Array(5 * intervals * lines);
-	const upTo = new Float64Array((intervals + 1) * lines);
-	/** Speeds at the Gauss points of one interval. */
-	const at = new Float64Array(5);
-	for (let j = 0; j < lines; j++) {
-		let sum = 0;
-		for (let k = 0; k < intervals; k++) {
-			const width = ends[k + 1]! - ends[k]!;
-			const base = 5 * (j * intervals + k);
-			for (let g = 0, o = 3 * base; g < 5; g++, o += 3) {
-				const x = du[o]!;
-				const y = du[o + 1]!;
-				const z = du[o + 2]!;
-				at[g] = width * Math.sqrt(x * x + y * y + z * z);
-			}
-			const p = at[0]!;
-			const q = at[1]!;
-			const r = at[2]!;
-			const s = at[3]!;
-			const t = at[4]!;
-			for (let c = 0, m = 0; c < 5; c++, m += 5)
-				speed[base + c] =
-					fromValues[m]! * p +
-					fromValues[m + 1]! * q +
-					fromValues[m + 2]! * r +
-					fromValues[m + 3]! * s +
-					fromValues[m + 4]! * t;
-			sum += lengthWithin(speed, base, 1);
-			upTo[j * (intervals + 1) + k + 1] = sum;
+	const table: LengthTable = {
+		ends,
+		speed: new Float64Array(5 * intervals * lines),
+		upTo: new Float64Array((intervals + 1) * lines),
+		lines
+	};
+	eachCourse(surface, us, vs, (j, tangents) => takeLine(table, j, tangents));
+	return table;
+}
+
+/** Speeds at the Gauss points of one interval. */
+const at = new Float64Array(5);
+
+/** Hot: the speeds and lengths of line j, from its derivatives at the Gauss points of every interval. */
+function takeLine({ ends, speed, upTo }: LengthTable, j: number, tangents: Float64Array): void {
+	const intervals = ends.length - 1;
+	let sum = 0;
+	for (let k = 0, o = 0; k < intervals; k++) {
+		const width = ends[k + 1]! - ends[k]!;
+		const base = 5 * (j * intervals + k);
+		for (let g = 0; g < 5; g++, o += 3) {
+			const x = tangents[o]!;
+			const y = tangents[o + 1]!;
+			const z = tangents[o + 2]!;
+			at[g] = width * Math.sqrt(x * x + y * y + z * z);
 		}
+		const p = at[0]!;
+		const q = at[1]!;
+		const r = at[2]!;
+		const s = at[3]!;
+		const t = at[4]!;
+		for (let c = 0, m = 0; c < 5; c++, m += 5)
+			speed[base + c] =
+				fromValues[m]! * p +
+				fromValues[m + 1]! * q +
+				fromValues[m + 2]! * r +
+				fromValues[m + 3]! * s +
+				fromValues[m + 4]! * t;
+		sum += lengthWithin(speed, base, 1);
+		upTo[j * (intervals + 1) + k + 1] = sum;
 	}
-	return { ends, speed, upTo, lines };
 }
 
 /** Length from an interval's start to the share x of it. */
