@@ -14,7 +14,7 @@ export interface Cap {
 }
 
 /**
- * A cap seen from its side.
+ * A cap seen from its side. Hot: once for every instance.
  * @param positions x y z of every vertex of the instance @param places filled with x y of the cap's corners
  */
 function look({ corners, openings }: Cap, positions: Float32Array, places: Float64Array): void {
@@ -23,24 +23,38 @@ function look({ corners, openings }: Cap, positions: Float32Array, places: Float
 	const x0 = positions[first]!;
 	const y0 = positions[first + 1]!;
 	const z0 = positions[first + 2]!;
-	let [nx, ny, nz] = [0, 0, 0];
+	let nx = 0;
+	let ny = 0;
+	let nz = 0;
 	for (let k = 1; k + 1 < ring; k++) {
 		const a = 3 * corners[k]!;
 		const b = 3 * corners[k + 1]!;
-		const [ax, ay, az] = [positions[a]! - x0, positions[a + 1]! - y0, positions[a + 2]! - z0];
-		const [bx, by, bz] = [positions[b]! - x0, positions[b + 1]! - y0, positions[b + 2]! - z0];
+		const ax = positions[a]! - x0;
+		const ay = positions[a + 1]! - y0;
+		const az = positions[a + 2]! - z0;
+		const bx = positions[b]! - x0;
+		const by = positions[b + 1]! - y0;
+		const bz = positions[b + 2]! - z0;
 		nx += ay * bz - az * by;
 		ny += az * bx - ax * bz;
 		nz += ax * by - ay * bx;
 	}
-	const size = Math.hypot(nx, ny, nz) || 1;
-	[nx, ny, nz] = [nx / size, ny / size, nz / size];
-	// Two directions square to the normal, by the axis that is least along it.
-	const [ex, ey, ez] = Math.abs(nz) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-	let [rx, ry, rz] = [ey * nz - ez * ny, ez * nx - ex * nz, ex * ny - ey * nx];
-	const across = Math.hypot(rx, ry, rz) || 1;
-	[rx, ry, rz] = [rx / across, ry / across, rz / across];
-	const [ux, uy, uz] = [ny * rz - nz * ry, nz * rx - nx * rz, nx * ry - ny * rx];
+	const size = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
+	nx /= size;
+	ny /= size;
+	nz /= size;
+	// Two directions square to the normal: the cross product with the axis that is least along it, and with that one.
+	const flat = Math.abs(nz) < 0.9;
+	let rx = flat ? -ny : 0;
+	let ry = flat ? nx : -nz;
+	let rz = flat ? 0 : ny;
+	const across = Math.sqrt(rx * rx + ry * ry + rz * rz) || 1;
+	rx /= across;
+	ry /= across;
+	rz /= across;
+	const ux = ny * rz - nz * ry;
+	const uy = nz * rx - nx * rz;
+	const uz = nx * ry - ny * rx;
 	for (let k = 0; k < corners.length; k++) {
 		const o = 3 * corners[k]!;
 		const x = positions[o]! - x0;
