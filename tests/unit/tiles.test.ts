@@ -1,8 +1,13 @@
 import { expect } from 'chai';
 import fc from '../property';
+import { Lattice } from '../../src/core/grid/lattice';
+import { setOut } from '../../src/core/grid/set-out';
+import { cellKinds } from '../../src/core/pattern/cells';
 import { checkTile } from '../../src/core/pattern/check-tile';
 import { patternOf } from '../../src/core/pattern/catalogue';
+import { layTiles } from '../../src/core/pattern/lay-tiles';
 import { plainPatterns, type TileDefinition } from '../../src/core/project/pattern-schema';
+import { count, onlyFace, settingOutOf, sheet } from '../faces';
 
 const box = (x: number, y: number, width: number, height: number): [number, number][] => [
 	[x, y],
@@ -77,6 +82,27 @@ describe('tiles that are drawn', () => {
 		expect(() => patternOf({ kind: 'tile', tile: 'u' }, [])).to.throw(
 			/the tile "u" does not exist; known: none yet/
 		);
+	});
+
+	it('whose middle is the end of a step but for rounding has its cells at home in one step each', () => {
+		const bent: [number, number][] = [
+			[0.4, 0],
+			[1.4, 0],
+			[1.7, 0.5],
+			[1.4, 1],
+			[0.4, 1],
+			[0.7, 0.5]
+		];
+		const middle = bent.reduce((sum, [x]) => sum + x, 0) / bent.length;
+		expect(middle).to.be.greaterThan(1).and.to.be.closeTo(1, 1e-15);
+		const face = onlyFace(sheet(12_000, 3000));
+		const grid = setOut(face, settingOutOf(count(12, 3)), 'tile');
+		const pattern = patternOf({ kind: 'tile', tile: 't' }, [tile(1, 1, bent)]);
+		const { cells } = layTiles(new Lattice(grid, face.surface), pattern, 'tile');
+		const whole = cellKinds.indexOf('whole');
+		const bays = Array.from(cells.bay).filter((_, c) => cells.kind[c] === whole && cells.course[c] === 2);
+		// From its foot a cell reaches 1.7 steps to the right: the last that is whole begins in the eleventh.
+		expect(bays).to.deep.equal(Array.from({ length: 11 }, (_, k) => k + 1));
 	});
 
 	it('a star with off-lattice points: a re-entrant cell and its neighbours share every side', () => {

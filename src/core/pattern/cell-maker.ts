@@ -5,11 +5,11 @@ import { cellKinds, CellList, type Cells } from './cells';
 import { clipPolygon, isConvex, piecesOf, wholeCurve } from '../geometry/clip/clip-polygon';
 import type { ExtraNodes } from './extra-nodes';
 import type { OutlinePoint } from './tile';
-import { SAME_STEP } from '../geometry/tolerance';
+import { SAME_STEP, WHOLE } from '../geometry/tolerance';
 
-const WHOLE = cellKinds.indexOf('whole');
-const EDGE = cellKinds.indexOf('edge');
-const STRIP = cellKinds.indexOf('strip');
+const WHOLE_CELL = cellKinds.indexOf('whole');
+const EDGE_CELL = cellKinds.indexOf('edge');
+const STRIP_CELL = cellKinds.indexOf('strip');
 /** Far beyond every grid. */
 const FAR = 1e6;
 
@@ -83,8 +83,8 @@ export interface Extent {
 	readonly foot: number;
 	readonly head: number;
 	readonly centre: Place;
-	/** All its points are corners on the lattice. */
-	readonly plain: boolean;
+	/** Its points, i j of each, where all of them are corners on the lattice. */
+	readonly lattice: Int32Array | null;
 }
 
 /** The extent of an outline by its corners; points it only runs through are left out. */
@@ -98,7 +98,9 @@ export function extentOf(points: readonly OutlinePoint[]): Extent {
 		foot: Math.min(...j),
 		head: Math.max(...j),
 		centre: [mean(i), mean(j)],
-		plain: points.every(({ at, through }) => !through && at.every(Number.isInteger))
+		lattice: points.every(({ at, through }) => !through && at.every(Number.isInteger))
+			? Int32Array.from(points.flatMap(({ at }) => at))
+			: null
 	};
 }
 
@@ -109,6 +111,8 @@ export class CellMaker {
 	private readonly border: readonly Place[];
 	/** How much of a whole step the first and last bay, and the first and last course are. */
 	private readonly strips: readonly [readonly [number, number], readonly [number, number]];
+	/** All are whole ones. */
+	private readonly even: boolean;
 
 	constructor(
 		private readonly grid: NodeGrid,
@@ -122,6 +126,7 @@ export class CellMaker {
 		const none = [1, 1] as const;
 		const shares = ({ division }: Spread) => (hasStrips ? stripShares(division) : none);
 		this.strips = [shares(grid.across), shares(grid.up)];
+		this.even = this.strips.flat().every((share) => share === 1);
 		this.nodes = new LatticeNodes(grid, extra);
 		const steps = grid.across.steps * grid.up.steps;
 		this.made.expect(steps, 4 * steps);
@@ -140,12 +145,13 @@ export class CellMaker {
 		const [first, last] = this.strips[axis];
 		const { steps } = axis === 0 ? this.grid.across : this.grid.up;
 		const span = to - from;
-		if ((first === 1 && last === 1) || !(span > 0)) return 1;
+		if (!(span > 0)) return 1;
 		const within = (low: number) => Math.max(0, Math.min(to, low + 1) - Math.max(from, low));
 		return 1 - ((1 - first) * within(0) + (1 - last) * within(steps - 1)) / span;
 	}
 
 	private stripShare({ left, right, foot, head }: Extent, i: number, j: number): number {
+		if (this.even) return 1;
 		return this.shareOfStrips(0, i + left, i + right) * this.shareOfStrips(1, j + foot, j + head);
 	}
 
@@ -176,7 +182,7 @@ export class CellMaker {
 		this.made.push({
 			corners,
 			outline: passes ? outline : null,
-			kind: whole ? kind : EDGE,
+			kind: whole ? kind : EDGE_CELL,
 			course: clampStep(home[1], up) + 1,
 			bay: clampStep(home[0], across) + 1,
 			slot: slot + 1,
@@ -185,19 +191,11 @@ export class CellMaker {
 		});
 	}
 
-	/** The same for one whose corners are all nodes of the grid: most cells of most patterns. */
-	private takePlain(
-		points: readonly OutlinePoint[],
-		i: number,
-		j: number,
-		extent: Extent,
-		slot: number
-	): void {
+	/** Hot: the same for one whose corners are all nodes of the grid, as most cells of most patterns. */
+	private takePlain(lattice: Int32Array, i: number, j: number, extent: Extent, slot: number): void {
 		const { made, nodes } = this;
-		for (let k = 0; k < points.length; k++) {
-			const { at } = points[k]!;
-			made.corner(nodes.onGrid(i + at[0], j + at[1]));
-		}
+		for (let k = 0; k < lattice.length; k += 2)
+			made.corner(nodes.onGrid(i + lattice[k]!, j + lattice[k + 1]!));
 		const corners = made.open;
 		if (corners < 3) {
 			made.drop();
@@ -206,8 +204,9 @@ export class CellMaker {
 		const { across, up } = this.grid;
 		const { centre } = extent;
 		const share = this.stripShare(extent, i, j);
-		const kind = corners < points.length ? EDGE : share < 1 ? STRIP : WHOLE;
-		const [course, bay] = [clampStep(j + centre[1], up) + 1, clampStep(i + centre[0], across) + 1];
+		const kind = 2 * corners < lattice.length ? EDGE_CELL : share < 1 ? STRIP_CELL : WHOLE_CELL;
+		const course = clampStep(j + centre[1], up) + 1;
+		const bay = clampStep(i + centre[0], across) + 1;
 		made.end(kind, course, bay, slot + 1, slot, share);
 	}
 
@@ -218,15 +217,15 @@ export class CellMaker {
 			across.closed || (i + extent.left >= -SAME_STEP && i + extent.right <= across.steps + SAME_STEP);
 		const insideJ = up.closed || (j + extent.foot >= -SAME_STEP && j + extent.head <= up.steps + SAME_STEP);
 		const { centre } = extent;
-		if (insideI && insideJ && extent.plain && !this.grid.absent) {
-			this.takePlain(points, i, j, extent, slot);
+		if (insideI && insideJ && extent.lattice && !this.grid.absent) {
+			this.takePlain(extent.lattice, i, j, extent, slot);
 			return;
 		}
 		const home: Place = [i + centre[0], j + centre[1]];
 		const moved = points.map(({ at, through }) => ({ at: [i + at[0], j + at[1]] as Place, through }));
 		const share = this.stripShare(extent, i, j);
 		if (insideI && insideJ) {
-			this.take(moved, home, slot, share < 1 ? STRIP : WHOLE, share);
+			this.take(moved, home, slot, share < 1 ? STRIP_CELL : WHOLE_CELL, share);
 			return;
 		}
 		const places = moved.map(({ at }) => at);
@@ -245,7 +244,13 @@ export class CellMaker {
 			}));
 			const area = polygonArea(piece.map(({ at }) => at));
 			const middle = extentOf(ring).centre;
-			this.take(fromLowest(ring), middleWithin(home, middle, across, up), slot, EDGE, (share * area) / whole);
+			this.take(
+				fromLowest(ring),
+				middleWithin(home, middle, across, up),
+				slot,
+				EDGE_CELL,
+				(share * area) / whole
+			);
 		}
 	}
 

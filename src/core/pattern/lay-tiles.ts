@@ -76,7 +76,8 @@ export function layTiles(lattice: Lattice, pattern: Pattern, at: string): LaidCe
 		const overJ = repeats(up, tile.up, extent.foot, extent.head);
 		for (let tj = overJ.from; tj < overJ.to; tj++)
 			for (let ti = overI.from; ti < overI.to; ti++) {
-				const [i, j] = [ti * tile.across, tj * tile.up];
+				const i = ti * tile.across;
+				const j = tj * tile.up;
 				const from = other && fallingIsShorter(grid, i, j) ? other : own;
 				maker.put(from[slot]!.points, from[slot]!.extent, i, j, slot);
 			}

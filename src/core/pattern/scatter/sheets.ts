@@ -191,7 +191,7 @@ export function piercedSheets(
 	for (const panel of panelsOf(grid, per, at)) {
 		const rim = rimOf(panel);
 		// A sheet is at home in its first step, so that its openings come after it.
-		const extent = { ...extentOf(rim), plain: false, centre: [panel.left + 0.5, panel.foot + 0.5] as Place };
+		const extent = { ...extentOf(rim), lattice: null, centre: [panel.left + 0.5, panel.foot + 0.5] as Place };
 		panels.put(rim, extent, 0, 0, SHEET);
 	}
 	const sheets = cutToTrims(face, { grid: first.joined(), cells: panels.cells() });
@@ -222,7 +222,7 @@ export function piercedSheets(
 				if (ring !== shape && widthOf(ring) < least) continue;
 				const ofField = ring === shape ? copies[n]! : ring.map(from);
 				const outline = ofField.map((p) => ({ at: place(p), through: false }));
-				maker.put(outline, { ...extentOf(outline), plain: false }, 0, 0, CELL);
+				maker.put(outline, { ...extentOf(outline), lattice: null }, 0, 0, CELL);
 			}
 		}
 	}
