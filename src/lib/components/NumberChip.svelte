@@ -165,15 +165,17 @@
 		onleave={leave}
 	/>
 {:else}
-	<button
-		bind:this={button}
-		type="button"
-		class="chip-choice number cursor-ew-resize"
-		class:wrong
-		aria-label="{label}: {text}"
-		title="Click to type, drag or use the arrow keys to change"
-		onclick={click}
-		onkeydown={keyOnChip}
-		{@attach dragging({ begin: down, move, end: upAndRemember, cancel: lost })}>{text}</button
+	<span class="chip-run"
+		><button
+			bind:this={button}
+			type="button"
+			class="chip-choice number cursor-ew-resize"
+			class:wrong
+			aria-label="{label}: {text}"
+			title="Click to type, drag or use the arrow keys to change"
+			onclick={click}
+			onkeydown={keyOnChip}
+			{@attach dragging({ begin: down, move, end: upAndRemember, cancel: lost })}>{text}</button
+		></span
 	>
 {/if}

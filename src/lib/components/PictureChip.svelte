@@ -71,78 +71,80 @@
 </script>
 
 <!-- A flex box of its own, so that no space stands between the chip and the punctuation after it. -->
-<span class="inline-flex">
-	<Select.Root type="single" bind:value={() => (isOffer ? '' : chosen), chose} onOpenChange={opened}>
-		<Select.Trigger
-			class={isOffer ? 'chip-offer' : ['chip-choice', wrong && 'wrong']}
-			aria-label="{label}: {shown}">{shown}</Select.Trigger
-		>
-		<Select.Portal>
-			<Select.Content
-				class="floating z-50 max-h-[min(560px,var(--bits-select-content-available-height))] w-[452px] overflow-auto p-2"
-				sideOffset={4}
-				collisionPadding={8}
-				side="right"
-				align="start"
+<span class="chip-run">
+	<span class="inline-flex">
+		<Select.Root type="single" bind:value={() => (isOffer ? '' : chosen), chose} onOpenChange={opened}>
+			<Select.Trigger
+				class={isOffer ? 'chip-offer' : ['chip-choice', wrong && 'wrong']}
+				aria-label="{label}: {shown}">{shown}</Select.Trigger
 			>
-				{#each groups as group (group.title)}
-					{#if group.options.length}
-						<Select.Group>
-							<Select.GroupHeading
-								class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold tracking-wide"
-								>{group.title}</Select.GroupHeading
-							>
-							<div class="grid grid-cols-2 gap-1">
-								{#each group.options as option (option.value)}
-									<Select.Item
-										value={option.value}
-										label={option.label}
-										aria-label={option.label}
-										onHighlight={() => look(option.value)}
-										onUnhighlight={() => look(null)}
-										class="data-highlighted:bg-wash flex cursor-pointer gap-2 rounded p-1.5 outline-none"
-									>
-										{#snippet children({ selected })}
-											<span class="bg-paper relative h-[46px] w-[68px] shrink-0 overflow-hidden rounded-sm">
-												{#if option.picture}<img
-														src={option.picture}
-														alt=""
-														class="h-full w-full object-contain"
-													/>{:else if option.lines}<svg
-														viewBox="-2 -2 64 44"
-														class="h-full w-full"
-														aria-hidden="true"
-														><path
-															d={option.lines}
-															fill="none"
-															stroke="var(--color-patina-deep)"
-															stroke-width="0.9"
-															stroke-linejoin="round"
-														/></svg
-													>{/if}
-												{#if selected}<span class="text-patina bg-sheet absolute top-0 left-0 rounded-br-sm"
-														><Check size={13} /></span
-													>{/if}
-											</span>
-											<span class="min-w-0 grow">
-												<span class="flex items-baseline gap-1 text-[12.5px] leading-tight font-medium"
-													>{option.label}{#if option.note}<span
-															class="figures text-ink-2 ml-auto shrink-0 text-[11px]">{option.note}</span
-														>{/if}</span
-												>
-												{#if option.about}<span
-														class="text-ink-2 mt-0.5 line-clamp-2 text-[11.5px] leading-tight"
-														>{option.about}</span
-													>{/if}
-											</span>
-										{/snippet}
-									</Select.Item>
-								{/each}
-							</div>
-						</Select.Group>
-					{/if}
-				{/each}
-			</Select.Content>
-		</Select.Portal>
-	</Select.Root>
+			<Select.Portal>
+				<Select.Content
+					class="floating z-50 max-h-[min(560px,var(--bits-select-content-available-height))] w-[452px] overflow-auto p-2"
+					sideOffset={4}
+					collisionPadding={8}
+					side="right"
+					align="start"
+				>
+					{#each groups as group (group.title)}
+						{#if group.options.length}
+							<Select.Group>
+								<Select.GroupHeading
+									class="text-ink-2 px-1.5 pt-1.5 pb-1 text-[11.5px] font-semibold tracking-wide"
+									>{group.title}</Select.GroupHeading
+								>
+								<div class="grid grid-cols-2 gap-1">
+									{#each group.options as option (option.value)}
+										<Select.Item
+											value={option.value}
+											label={option.label}
+											aria-label={option.label}
+											onHighlight={() => look(option.value)}
+											onUnhighlight={() => look(null)}
+											class="data-highlighted:bg-wash flex cursor-pointer gap-2 rounded p-1.5 outline-none"
+										>
+											{#snippet children({ selected })}
+												<span class="bg-paper relative h-[46px] w-[68px] shrink-0 overflow-hidden rounded-sm">
+													{#if option.picture}<img
+															src={option.picture}
+															alt=""
+															class="h-full w-full object-contain"
+														/>{:else if option.lines}<svg
+															viewBox="-2 -2 64 44"
+															class="h-full w-full"
+															aria-hidden="true"
+															><path
+																d={option.lines}
+																fill="none"
+																stroke="var(--color-patina-deep)"
+																stroke-width="0.9"
+																stroke-linejoin="round"
+															/></svg
+														>{/if}
+													{#if selected}<span class="text-patina bg-sheet absolute top-0 left-0 rounded-br-sm"
+															><Check size={13} /></span
+														>{/if}
+												</span>
+												<span class="min-w-0 grow">
+													<span class="flex items-baseline gap-1 text-[12.5px] leading-tight font-medium"
+														>{option.label}{#if option.note}<span
+																class="figures text-ink-2 ml-auto shrink-0 text-[11px]">{option.note}</span
+															>{/if}</span
+													>
+													{#if option.about}<span
+															class="text-ink-2 mt-0.5 line-clamp-2 text-[11.5px] leading-tight"
+															>{option.about}</span
+														>{/if}
+												</span>
+											{/snippet}
+										</Select.Item>
+									{/each}
+								</div>
+							</Select.Group>
+						{/if}
+					{/each}
+				</Select.Content>
+			</Select.Portal>
+		</Select.Root>
+	</span>
 </span>

@@ -24,28 +24,30 @@
 </script>
 
 <!-- A flex box of its own, so that no space stands between the chip and the punctuation after it. -->
-<span class="inline-flex">
-	<Select.Root type="multiple" value={[...values]} onValueChange={(chosen) => onchoose(chosen as Value[])}>
-		<Select.Trigger class="chip-choice max-w-56 text-left whitespace-normal!" aria-label="{label}: {shown}"
-			>{shown}</Select.Trigger
-		>
-		<Select.Portal>
-			<Select.Content class="floating z-50 min-w-40 p-1" sideOffset={4} collisionPadding={8}>
-				{#each options as option (option.value)}
-					<Select.Item
-						value={option.value}
-						label={option.label}
-						class="data-highlighted:bg-wash flex cursor-pointer items-center gap-2 rounded px-2 py-1.5 outline-none"
-					>
-						{#snippet children({ selected })}
-							<span class="border-hair text-patina grid size-4 place-items-center rounded-sm border"
-								>{#if selected}<Check size={12} />{/if}</span
-							>
-							<span class="font-medium">{option.label}</span>
-						{/snippet}
-					</Select.Item>
-				{/each}
-			</Select.Content>
-		</Select.Portal>
-	</Select.Root>
+<span class="chip-run">
+	<span class="inline-flex">
+		<Select.Root type="multiple" value={[...values]} onValueChange={(chosen) => onchoose(chosen as Value[])}>
+			<Select.Trigger class="chip-choice max-w-56 text-left whitespace-normal!" aria-label="{label}: {shown}"
+				>{shown}</Select.Trigger
+			>
+			<Select.Portal>
+				<Select.Content class="floating z-50 min-w-40 p-1" sideOffset={4} collisionPadding={8}>
+					{#each options as option (option.value)}
+						<Select.Item
+							value={option.value}
+							label={option.label}
+							class="data-highlighted:bg-wash flex cursor-pointer items-center gap-2 rounded px-2 py-1.5 outline-none"
+						>
+							{#snippet children({ selected })}
+								<span class="border-hair text-patina grid size-4 place-items-center rounded-sm border"
+									>{#if selected}<Check size={12} />{/if}</span
+								>
+								<span class="font-medium">{option.label}</span>
+							{/snippet}
+						</Select.Item>
+					{/each}
+				</Select.Content>
+			</Select.Portal>
+		</Select.Root>
+	</span>
 </span>

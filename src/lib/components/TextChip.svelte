@@ -51,11 +51,13 @@
 		onleave={leave}
 	/>{after}
 {:else}
-	<button
-		bind:this={button}
-		type="button"
-		class={look === 'name' ? 'chip-name' : 'chip-choice figures'}
-		aria-label="{label}: {value}"
-		onclick={edit}>{value}{after}</button
+	<span class="chip-run"
+		><button
+			bind:this={button}
+			type="button"
+			class={look === 'name' ? 'chip-name' : 'chip-choice figures'}
+			aria-label="{label}: {value}"
+			onclick={edit}>{value}{after}</button
+		></span
 	>
 {/if}

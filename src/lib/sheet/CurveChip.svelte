@@ -7,22 +7,24 @@
 	let { curve, short }: { curve: EditedCurve; short?: string } = $props();
 </script>
 
-<span class="inline-flex">
-	<Popover.Root>
-		<Popover.Trigger class="chip-choice figures" aria-label="{curve.label}: {curve.points.length} points"
-			>{short ?? `${curve.points.length} points`}</Popover.Trigger
-		>
-		<Popover.Portal>
-			<Popover.Content
-				class="floating z-40 p-3"
-				side="right"
-				align="start"
-				sideOffset={8}
-				collisionPadding={10}
-				aria-label={curve.label}
+<span class="chip-run">
+	<span class="inline-flex">
+		<Popover.Root>
+			<Popover.Trigger class="chip-choice figures" aria-label="{curve.label}: {curve.points.length} points"
+				>{short ?? `${curve.points.length} points`}</Popover.Trigger
 			>
-				<CurveEditor {curve} />
-			</Popover.Content>
-		</Popover.Portal>
-	</Popover.Root>
+			<Popover.Portal>
+				<Popover.Content
+					class="floating z-40 p-3"
+					side="right"
+					align="start"
+					sideOffset={8}
+					collisionPadding={10}
+					aria-label={curve.label}
+				>
+					<CurveEditor {curve} />
+				</Popover.Content>
+			</Popover.Portal>
+		</Popover.Root>
+	</span>
 </span>

@@ -175,7 +175,8 @@
 			onchoose={(way) => desk.set(below(path, 'way'), way, `${zone.name}: courses ${way}`)}
 		/>{:else if pattern.kind === 'undulating'}, a wave every
 		{@render value(below(path, 'bays'), pattern.bays, 'count', 'Bays of a wave', 1, 2)} bays, rising by
-		{@render value(below(path, 'rise'), pattern.rise, 'ratio', 'Rise in courses', 0.1)} courses{:else if pattern.kind === 'random splits'},
+		{@render value(below(path, 'rise'), pattern.rise, 'ratio', 'Rise in courses', 0.1)}
+		{pattern.rise === 1 ? 'course' : 'courses'}{:else if pattern.kind === 'random splits'},
 		<ChoiceChip
 			value={pattern.along}
 			options={[

@@ -31,6 +31,7 @@
 	/** A path is divided into gaps. */
 	const isPath = $derived(zone.on.is === 'path');
 	const what = $derived(isPath ? 'gaps' : direction === 'across' ? 'bays' : 'courses');
+	const counted = (count: number) => (count === 1 ? what.slice(0, -1) : what);
 	const display = $derived(desk.display);
 	const spread = $derived<Spread | undefined>(
 		desk.model.view.zones.find((one) => one.id === zone.id)?.faces[0]?.grid[direction]
@@ -82,7 +83,7 @@
 						.join('');
 		if (spacing.by === 'count')
 			return `${formatLength(lengths.belt / steps, display === 'mm' ? 'm' : display, 2)} each`;
-		return `${steps} ${what}${over}`;
+		return `${steps} ${counted(steps)}${over}`;
 	});
 	/** The nearest size that leaves nothing over. */
 	const even = $derived(
@@ -144,7 +145,7 @@
 			min={1}
 			{wrong}
 		/>
-		{what}{:else if spacing.by === 'list'}
+		{counted(spacing.count)}{:else if spacing.by === 'list'}
 		<TextChip
 			value={listOf(spacing.sizes)}
 			label="Sizes of {what}"

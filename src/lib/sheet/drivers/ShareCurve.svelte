@@ -71,79 +71,83 @@
 	}
 </script>
 
-<span class="inline-flex">
-	<Popover.Root>
-		<Popover.Trigger class="chip-choice" aria-label={label}
-			><svg
-				class="inline-block size-4 align-[-3px]"
-				viewBox="-6 -6 {SIZE + 12} {SIZE + 12}"
-				aria-hidden="true"
-				><polyline
-					points={shown.map(at).join(' ')}
-					fill="none"
-					stroke="currentColor"
-					stroke-width="14"
-				/></svg
-			></Popover.Trigger
-		>
-		<Popover.Portal>
-			<Popover.Content
-				class="floating z-50 p-4 select-none"
-				sideOffset={6}
-				collisionPadding={8}
-				aria-label={label}
+<span class="chip-run">
+	<span class="inline-flex">
+		<Popover.Root>
+			<Popover.Trigger class="chip-choice" aria-label={label}
+				><svg
+					class="inline-block size-4 align-[-3px]"
+					viewBox="-6 -6 {SIZE + 12} {SIZE + 12}"
+					aria-hidden="true"
+					><polyline
+						points={shown.map(at).join(' ')}
+						fill="none"
+						stroke="currentColor"
+						stroke-width="14"
+					/></svg
+				></Popover.Trigger
 			>
-				<svg
-					bind:this={svg}
-					class="border-hair bg-paper block touch-none overflow-visible border"
-					width={SIZE}
-					height={SIZE}
-					viewBox="0 0 {SIZE} {SIZE}"
-					role="application"
-					aria-label="{label}: double click adds a point, Delete takes the chosen one out"
-					ondblclick={add}
+			<Popover.Portal>
+				<Popover.Content
+					class="floating z-50 p-4 select-none"
+					sideOffset={6}
+					collisionPadding={8}
+					aria-label={label}
 				>
-					{#each [0.25, 0.5, 0.75] as line (line)}
-						<path d="M{line * SIZE} 0V{SIZE}M0 {line * SIZE}H{SIZE}" stroke="#e4dfd0" />
-					{/each}
-					<polyline points={shown.map(at).join(' ')} fill="none" stroke="#1F7A6B" stroke-width="2" />
-					{#each shown as point, k (k)}
-						<circle
-							cx={point[0] * SIZE}
-							cy={(1 - point[1]) * SIZE}
-							r="6"
-							class="cursor-grab stroke-white {chosen === k ? 'fill-gold' : 'fill-patina'}"
-							tabindex="0"
-							role="slider"
-							aria-label="Point {k + 1}: {point[0]}, {point[1]}"
-							aria-valuenow={point[1]}
-							aria-valuemin={0}
-							aria-valuemax={1}
-							onfocus={() => (chosen = k)}
-							onkeydown={(event) => keydown(event, k)}
-							ondblclick={(event) => event.stopPropagation()}
-							{@attach dragging({
-								begin: () => {
-									chosen = k;
-									moving = shown;
-									return true;
-								},
-								move: (event) => (moving = moved(shown, k, placeOf(event))),
-								end: () => {
-									const last = moving;
-									moving = null;
-									if (last) onset(last);
-								},
-								cancel: () => (moving = null)
-							})}
-						/>
-					{/each}
-				</svg>
-				<p class="text-ink-2 mt-2 max-w-44 text-[11.5px] leading-snug">
-					From the beginning of the range at the left to its end. Double click adds a point.
-					<button type="button" class="text-patina-deep underline" onclick={() => onset([])}>Straight</button>
-				</p>
-			</Popover.Content>
-		</Popover.Portal>
-	</Popover.Root>
+					<svg
+						bind:this={svg}
+						class="border-hair bg-paper block touch-none overflow-visible border"
+						width={SIZE}
+						height={SIZE}
+						viewBox="0 0 {SIZE} {SIZE}"
+						role="application"
+						aria-label="{label}: double click adds a point, Delete takes the chosen one out"
+						ondblclick={add}
+					>
+						{#each [0.25, 0.5, 0.75] as line (line)}
+							<path d="M{line * SIZE} 0V{SIZE}M0 {line * SIZE}H{SIZE}" stroke="#e4dfd0" />
+						{/each}
+						<polyline points={shown.map(at).join(' ')} fill="none" stroke="#1F7A6B" stroke-width="2" />
+						{#each shown as point, k (k)}
+							<circle
+								cx={point[0] * SIZE}
+								cy={(1 - point[1]) * SIZE}
+								r="6"
+								class="cursor-grab stroke-white {chosen === k ? 'fill-gold' : 'fill-patina'}"
+								tabindex="0"
+								role="slider"
+								aria-label="Point {k + 1}: {point[0]}, {point[1]}"
+								aria-valuenow={point[1]}
+								aria-valuemin={0}
+								aria-valuemax={1}
+								onfocus={() => (chosen = k)}
+								onkeydown={(event) => keydown(event, k)}
+								ondblclick={(event) => event.stopPropagation()}
+								{@attach dragging({
+									begin: () => {
+										chosen = k;
+										moving = shown;
+										return true;
+									},
+									move: (event) => (moving = moved(shown, k, placeOf(event))),
+									end: () => {
+										const last = moving;
+										moving = null;
+										if (last) onset(last);
+									},
+									cancel: () => (moving = null)
+								})}
+							/>
+						{/each}
+					</svg>
+					<p class="text-ink-2 mt-2 max-w-44 text-[11.5px] leading-snug">
+						From the beginning of the range at the left to its end. Double click adds a point.
+						<button type="button" class="text-patina-deep underline" onclick={() => onset([])}
+							>Straight</button
+						>
+					</p>
+				</Popover.Content>
+			</Popover.Portal>
+		</Popover.Root>
+	</span>
 </span>

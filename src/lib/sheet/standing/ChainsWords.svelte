@@ -51,8 +51,10 @@ follows the nodes of
 />{#if through.by === 'steps'}, from bay line
 	{@render number(below(numbers, 'through', 'from', 0), through.from[0], 'First bay line')}, course line
 	{@render number(below(numbers, 'through', 'from', 1), through.from[1], 'First course line')},
-	{@render number(below(numbers, 'through', 'step', 0), through.step[0], 'Bays a step')} bays and
-	{@render number(below(numbers, 'through', 'step', 1), through.step[1], 'Courses a step')} courses a step,
+	{@render number(below(numbers, 'through', 'step', 0), through.step[0], 'Bays a step')}
+	{Math.abs(through.step[0]) === 1 ? 'bay' : 'bays'} and
+	{@render number(below(numbers, 'through', 'step', 1), through.step[1], 'Courses a step')}
+	{Math.abs(through.step[1]) === 1 ? 'course' : 'courses'} a step,
 	<ChoiceChip
 		value={through.most === null ? 'rim' : 'most'}
 		options={[
