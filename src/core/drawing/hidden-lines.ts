@@ -15,8 +15,8 @@ const SHORT = 0.5;
 const TO_A_PLACE = 4;
 const MOST_PLACES = 1 << 22;
 
-/** Of a triangle: its corners, its box and nearest depth, and how its depth changes. */
-const [X, LOW, PLANE, SIZE] = [0, 6, 11, 14];
+/** Of a triangle: how far a place lies within each of its sides, its box and nearest depth, and how its depth changes. */
+const [SIDES, LOW, PLANE, SIZE] = [0, 9, 14, 17];
 
 /** Numbers that are added one after the other. */
 export class Numbers {
@@ -39,28 +39,56 @@ export class Numbers {
 
 /** Stretches of a line from 0 to 1, as they are taken out of it. */
 class Stretches {
-	private readonly from: number[] = [];
-	private readonly to: number[] = [];
+	/** Where each begins and ends, in the order in which they begin. */
+	private ends = new Float64Array(256);
+	private count = 0;
 
 	clear(): void {
-		this.from.length = this.to.length = 0;
+		this.count = 0;
 	}
 
+	/** One that comes about where the last one did is put in order fast. */
 	add(from: number, to: number): void {
-		this.from.push(from);
-		this.to.push(to);
+		const last = 2 * this.count - 1;
+		if (last > 0 && from <= this.ends[last]! && from >= this.ends[last - 1]!) {
+			if (to > this.ends[last]!) this.ends[last] = to;
+			return;
+		}
+		if (last + 1 === this.ends.length) {
+			const wider = new Float64Array(2 * this.ends.length);
+			wider.set(this.ends);
+			this.ends = wider;
+		}
+		const { ends } = this;
+		let k = last + 1;
+		for (; k > 0 && ends[k - 2]! > from; k -= 2) {
+			ends[k] = ends[k - 2]!;
+			ends[k + 1] = ends[k - 1]!;
+		}
+		ends[k] = from;
+		ends[k + 1] = to;
+		this.count++;
 	}
 
 	/** Pass what is left, from one end to the other. */
 	rest(least: number, pass: (from: number, to: number) => void): void {
-		const order = this.from.map((_, k) => k).sort((a, b) => this.from[a]! - this.from[b]!);
+		const { ends, count } = this;
 		let at = 0;
-		for (const k of order) {
-			if (this.from[k]! - at > least) pass(at, this.from[k]!);
-			at = Math.max(at, this.to[k]!);
+		for (let k = 0; k < 2 * count; k += 2) {
+			if (ends[k]! - at > least) pass(at, ends[k]!);
+			at = Math.max(at, ends[k + 1]!);
 		}
 		if (1 - at > least) pass(at, 1);
 	}
+}
+
+/** How far a place lies within a side of a triangle, times its length: a + b x + c y. */
+function putSide(values: Float64Array, at: number, px: number, py: number, qx: number, qy: number): void {
+	const ex = qx - px;
+	const ey = qy - py;
+	values[at] = ey * px - ex * py + BESIDE * Math.sqrt(ex * ex + ey * ey);
+	values[at + 1] = -ey;
+	values[at + 2] = ex;
 }
 
 /** Triangles that face the eye, to be asked what they hide. */
@@ -78,6 +106,9 @@ export class Hiding {
 	/** By place: the greatest depth of the nearest triangle that covers all of it; Infinity where there is none. */
 	private readonly covers: Float64Array;
 	private readonly stretches = new Stretches();
+	/** What was taken out of a line last. */
+	private takenFrom = 0;
+	private takenTo = 0;
 
 	/** @param corners x y depth of every corner, three for each triangle */
 	constructor(corners: Float64Array) {
@@ -87,24 +118,37 @@ export class Hiding {
 		let [left, foot, right, head] = [Infinity, Infinity, -Infinity, -Infinity];
 		for (let t = 0; t < count; t++) {
 			const c = 9 * t;
-			const [ax, ay, ad] = [corners[c]!, corners[c + 1]!, corners[c + 2]!];
-			const [bx, by, bd] = [corners[c + 3]!, corners[c + 4]!, corners[c + 5]!];
-			const [cx, cy, cd] = [corners[c + 6]!, corners[c + 7]!, corners[c + 8]!];
+			const ax = corners[c]!;
+			const ay = corners[c + 1]!;
+			const ad = corners[c + 2]!;
+			const bx = corners[c + 3]!;
+			const by = corners[c + 4]!;
+			const bd = corners[c + 5]!;
+			const cx = corners[c + 6]!;
+			const cy = corners[c + 7]!;
+			const cd = corners[c + 8]!;
 			const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
 			// Seen from behind, or along: what it could hide is hidden by others of its solid.
 			if (!(area > 1e-9)) continue;
 			const at = SIZE * n++;
-			values.set([ax, ay, bx, by, cx, cy], at + X);
-			const low = [Math.min(ax, bx, cx), Math.min(ay, by, cy), Math.max(ax, bx, cx), Math.max(ay, by, cy)];
-			values.set(low, at + LOW);
-			values[at + LOW + 4] = Math.min(ad, bd, cd);
+			putSide(values, at + SIDES, ax, ay, bx, by);
+			putSide(values, at + SIDES + 3, bx, by, cx, cy);
+			putSide(values, at + SIDES + 6, cx, cy, ax, ay);
+			const box = at + LOW;
+			values[box] = Math.min(ax, bx, cx);
+			values[box + 1] = Math.min(ay, by, cy);
+			values[box + 2] = Math.max(ax, bx, cx);
+			values[box + 3] = Math.max(ay, by, cy);
+			values[box + 4] = Math.min(ad, bd, cd);
 			const gx = ((bd - ad) * (cy - ay) - (cd - ad) * (by - ay)) / area;
 			const gy = ((cd - ad) * (bx - ax) - (bd - ad) * (cx - ax)) / area;
-			values.set([ad - gx * ax - gy * ay, gx, gy], at + PLANE);
-			left = Math.min(left, low[0]!);
-			foot = Math.min(foot, low[1]!);
-			right = Math.max(right, low[2]!);
-			head = Math.max(head, low[3]!);
+			values[at + PLANE] = ad - gx * ax - gy * ay;
+			values[at + PLANE + 1] = gx;
+			values[at + PLANE + 2] = gy;
+			left = Math.min(left, values[box]!);
+			foot = Math.min(foot, values[box + 1]!);
+			right = Math.max(right, values[box + 2]!);
+			head = Math.max(head, values[box + 3]!);
 		}
 		this.values = values;
 		this.count = n;
@@ -138,18 +182,16 @@ export class Hiding {
 		const at = SIZE * t;
 		const x0 = this.left + (place % columns) * step;
 		const y0 = this.foot + Math.floor(place / columns) * step;
-		const [x1, y1] = [x0 + step, y0 + step];
+		const x1 = x0 + step;
+		const y1 = y0 + step;
 		const box = at + LOW;
 		if (values[box]! > x0 || values[box + 1]! > y0 || values[box + 2]! < x1 || values[box + 3]! < y1) return;
-		for (let side = 0; side < 3; side++) {
-			const p = at + X + 2 * side;
-			const q = at + X + (side < 2 ? 2 * side + 2 : 0);
-			const ex = values[q]! - values[p]!;
-			const ey = values[q + 1]! - values[p + 1]!;
+		for (let side = at + SIDES; side < at + LOW; side += 3) {
+			const within = values[side]!;
+			const nx = values[side + 1]!;
+			const ny = values[side + 2]!;
 			// The corner of the place that is furthest to the right of the side.
-			const x = ey > 0 ? x1 : x0;
-			const y = ex > 0 ? y0 : y1;
-			if (ex * (y - values[p + 1]!) - ey * (x - values[p]!) < 0) return;
+			if (within + nx * (nx > 0 ? x0 : x1) + ny * (ny > 0 ? y0 : y1) < 0) return;
 		}
 		const plane = at + PLANE;
 		const gx = values[plane + 1]!;
@@ -188,10 +230,12 @@ export class Hiding {
 	private eachPlace(order: Uint32Array, pass: (place: number, triangle: number) => void): void {
 		const { values, columns } = this;
 		for (const t of order) {
-			const at = SIZE * t + LOW;
-			const [from, to] = [this.column(values[at]!), this.column(values[at + 2]!)];
-			const [low, high] = [this.row(values[at + 1]!), this.row(values[at + 3]!)];
-			for (let j = low; j <= high; j++) for (let i = from; i <= to; i++) pass(j * columns + i, t);
+			const box = SIZE * t + LOW;
+			const from = this.column(values[box]!);
+			const to = this.column(values[box + 2]!);
+			const high = this.row(values[box + 3]!);
+			for (let j = this.row(values[box + 1]!); j <= high; j++)
+				for (let i = from; i <= to; i++) pass(j * columns + i, t);
 		}
 	}
 
@@ -201,11 +245,9 @@ export class Hiding {
 		const place = this.row(y) * this.columns + this.column(x);
 		for (let k = starts[place]!; k < starts[place + 1]!; k++) {
 			const at = SIZE * members[k]!;
-			const isIn = [0, 1, 2].every((side) => {
-				const [p, q] = [at + X + 2 * side, at + X + 2 * ((side + 1) % 3)];
-				const [ex, ey] = [values[q]! - values[p]!, values[q + 1]! - values[p + 1]!];
-				return ex * (y - values[p + 1]!) - ey * (x - values[p]!) >= 0;
-			});
+			let isIn = true;
+			for (let side = at + SIDES; side < at + LOW && isIn; side += 3)
+				isIn = values[side]! + values[side + 1]! * x + values[side + 2]! * y >= 0;
 			const plane = at + PLANE;
 			if (isIn && depth - (values[plane]! + values[plane + 1]! * x + values[plane + 2]! * y) > more)
 				return true;
@@ -214,8 +256,8 @@ export class Hiding {
 	}
 
 	/**
-	 * Take what one triangle hides out of a part of a line.
-	 * @returns whether that is all of the part
+	 * Hot: what one triangle hides of a part of a line.
+	 * @returns whether that is anything; it is kept where it begins and ends
 	 */
 	private take(
 		t: number,
@@ -230,34 +272,29 @@ export class Hiding {
 	): boolean {
 		const { values } = this;
 		const at = SIZE * t;
+		const gx = values[at + PLANE + 1]!;
+		const gy = values[at + PLANE + 2]!;
+		// First how far it lies behind the triangle's plane: most have nothing behind it.
+		let a = ad - (values[at + PLANE]! + gx * ax + gy * ay) - ON;
+		let b = dd - (gx * dx + gy * dy);
 		let from = begin;
 		let to = end;
-		for (let side = 0; side < 4; side++) {
-			let a: number;
-			let b: number;
-			if (side < 3) {
-				const p = at + X + 2 * side;
-				const q = at + X + (side < 2 ? 2 * side + 2 : 0);
-				const ex = values[q]! - values[p]!;
-				const ey = values[q + 1]! - values[p + 1]!;
-				a = ex * (ay - values[p + 1]!) - ey * (ax - values[p]!) + BESIDE * Math.sqrt(ex * ex + ey * ey);
-				b = ex * dy - ey * dx;
-			} else {
-				const plane = at + PLANE;
-				const gx = values[plane + 1]!;
-				const gy = values[plane + 2]!;
-				a = ad - (values[plane]! + gx * ax + gy * ay) - ON;
-				b = dd - (gx * dx + gy * dy);
-			}
+		for (let side = at + SIDES; ; side += 3) {
 			// Where a + b · t is nought or more.
 			if (b === 0) {
 				if (a < 0) return false;
 			} else if (b > 0) from = Math.max(from, -a / b);
 			else to = Math.min(to, -a / b);
 			if (!(to > from)) return false;
+			if (side === at + LOW) break;
+			const nx = values[side + 1]!;
+			const ny = values[side + 2]!;
+			a = values[side]! + nx * ax + ny * ay;
+			b = nx * dx + ny * dy;
 		}
-		this.stretches.add(from, to);
-		return from <= begin && to >= end;
+		this.takenFrom = from;
+		this.takenTo = to;
+		return true;
 	}
 
 	/**
@@ -274,12 +311,17 @@ export class Hiding {
 		pass: (from: number, to: number) => void
 	): void {
 		const { values, starts, members, covers, step, columns, left, foot } = this;
-		const [dx, dy, dd] = [bx - ax, by - ay, bd - ad];
+		const dx = bx - ax;
+		const dy = by - ay;
+		const dd = bd - ad;
 		const size = Math.sqrt(dx * dx + dy * dy);
 		if (size < SHORT) return;
 		this.stretches.clear();
-		const [low, high] = [this.row(Math.min(ay, by)), this.row(Math.max(ay, by))];
-		for (let j = low; j <= high; j++) {
+		const low = this.row(Math.min(ay, by));
+		const high = this.row(Math.max(ay, by));
+		// Along the line, so that what is taken out of it comes in order.
+		for (let up = 0; up <= high - low; up++) {
+			const j = dy < 0 ? high - up : low + up;
 			// Where the line is while it is in this row; the first and the last one go on without end.
 			const y0 = j === low ? -Infinity : foot + j * step - BESIDE;
 			const y1 = j === high ? Infinity : foot + (j + 1) * step + BESIDE;
@@ -291,7 +333,8 @@ export class Hiding {
 			const q = ax + dx * e;
 			const first = this.column(Math.min(p, q) - BESIDE);
 			const last = this.column(Math.max(p, q) + BESIDE);
-			for (let i = first; i <= last; i++) {
+			for (let on = 0; on <= last - first; on++) {
+				const i = dx < 0 ? last - on : first + on;
 				const place = j * columns + i;
 				if (starts[place] === starts[place + 1]) continue;
 				// The same for the place within the row.
@@ -299,21 +342,26 @@ export class Hiding {
 				const x1 = i === last ? Infinity : left + (i + 1) * step + BESIDE;
 				const u = dx === 0 ? 0 : (x0 - ax) / dx;
 				const v = dx === 0 ? 1 : (x1 - ax) / dx;
-				const begin = Math.max(s, Math.min(u, v));
-				const end = Math.min(e, Math.max(u, v));
-				if (!(end > begin)) continue;
-				const depths = [ad + dd * begin - ON, ad + dd * end - ON] as const;
-				if (Math.min(depths[0], depths[1]) > covers[place]!) {
-					this.stretches.add(begin, end);
+				const enters = Math.max(s, Math.min(u, v));
+				const leaves = Math.min(e, Math.max(u, v));
+				if (!(leaves > enters)) continue;
+				const nearer = ad + (dd > 0 ? dd * enters : dd * leaves) - ON;
+				if (nearer > covers[place]!) {
+					this.stretches.add(enters, leaves);
 					continue;
 				}
-				const furthest = Math.max(depths[0], depths[1]);
-				const [bx0, bx1] = [ax + dx * begin, ax + dx * end];
-				const [by0, by1] = [ay + dy * begin, ay + dy * end];
+				const furthest = ad + (dd > 0 ? dd * leaves : dd * enters) - ON;
+				const bx0 = ax + dx * enters;
+				const bx1 = ax + dx * leaves;
+				const by0 = ay + dy * enters;
+				const by1 = ay + dy * leaves;
 				const lowX = Math.min(bx0, bx1) - BESIDE;
 				const highX = Math.max(bx0, bx1) + BESIDE;
 				const lowY = Math.min(by0, by1) - BESIDE;
 				const highY = Math.max(by0, by1) + BESIDE;
+				// What is taken at an end need not be asked for any more.
+				let begin = enters;
+				let end = leaves;
 				for (let k = starts[place]!; k < starts[place + 1]!; k++) {
 					const t = members[k]!;
 					const box = SIZE * t + LOW;
@@ -321,7 +369,18 @@ export class Hiding {
 					if (values[box + 4]! > furthest) break;
 					if (values[box]! > highX || values[box + 2]! < lowX) continue;
 					if (values[box + 1]! > highY || values[box + 3]! < lowY) continue;
-					if (this.take(t, ax, ay, ad, dx, dy, dd, begin, end)) break;
+					if (!this.take(t, ax, ay, ad, dx, dy, dd, begin, end)) continue;
+					const from = this.takenFrom;
+					const to = this.takenTo;
+					if (from > begin && to < end) this.stretches.add(from, to);
+					if (from <= begin) begin = to;
+					if (to >= end) end = from;
+					if (!(end > begin)) break;
+				}
+				if (end <= begin) this.stretches.add(enters, leaves);
+				else {
+					if (begin > enters) this.stretches.add(enters, begin);
+					if (end < leaves) this.stretches.add(end, leaves);
 				}
 			}
 		}
