@@ -37,6 +37,33 @@ test('lengths are shown in mm, m or feet and inches, and the document stays the 
 	expect((await document()).zones).toEqual(before);
 });
 
+test('no line of a sentence begins with a comma, however wide it is', async ({ page }) => {
+	await openDemo(page);
+	const begun = await page.evaluate(() => {
+		const found: string[] = [];
+		const sentences = [...document.querySelectorAll<HTMLElement>('.clause .sentence')];
+		for (let width = 180; width < 340; width += 3)
+			for (const sentence of sentences) {
+				sentence.style.width = `${width}px`;
+				const texts = document.createTreeWalker(sentence, NodeFilter.SHOW_TEXT);
+				for (let text = texts.nextNode(); text; text = texts.nextNode()) {
+					const [begins] = /^[,;:]/.exec((text as Text).data) ?? [];
+					if (!begins) continue;
+					const range = document.createRange();
+					range.setStart(text, 0);
+					range.setEnd(text, 1);
+					const { left, width: wide } = range.getBoundingClientRect();
+					if (wide && left - sentence.getBoundingClientRect().left < 5)
+						found.push(`${sentence.innerText} at ${width}`);
+				}
+			}
+		for (const sentence of sentences) sentence.style.width = '';
+		return { found, sentences: sentences.length };
+	});
+	expect(begun.sentences).toBeGreaterThan(8);
+	expect(begun.found).toEqual([]);
+});
+
 test('an exception by hand on several cells, and the chosen pieces shown alone', async ({ page }) => {
 	await openDemo(page);
 	const map = (await page.getByTestId('map').locator('canvas').boundingBox())!;
