@@ -96,11 +96,13 @@
 			{whereOf(guide)}{k + 1 < guides.length ? ';' : '.'}</span
 		>{' '}
 	{/each}
-	<button
-		type="button"
-		class="text-patina-deep text-[12px] underline"
-		aria-pressed={desk.drawsGuide}
-		onclick={() => (desk.drawsGuide = !desk.drawsGuide)}>in the model</button
+	<span class="chip-run"
+		><button
+			type="button"
+			class="text-patina-deep text-[12px] underline"
+			aria-pressed={desk.drawsGuide}
+			onclick={() => (desk.drawsGuide = !desk.drawsGuide)}>in the model</button
+		></span
 	>{#if !guides.length}, or put one{/if}
 	<button type="button" class="text-patina-deep text-[12px] underline" onclick={addInSpace}
 		>by coordinates</button
