@@ -31,6 +31,21 @@ async function more(page: Page, chip: ReturnType<typeof bays>, times = 1) {
 	for (let k = 0; k < times; k++) await page.keyboard.press('ArrowUp');
 }
 
+test('what the browser has not kept is not said to be kept', async ({ page }) => {
+	await openRoof(page);
+	await cutLine(page);
+	await page.evaluate(() => {
+		IDBObjectStore.prototype.put = () => {
+			throw new Error('the disk is full');
+		};
+	});
+	await more(page, bays(page));
+	await expect(page.getByTestId('save-state')).toHaveText('1 not saved yet …');
+	await mendLine(page);
+	await page.evaluate(() => dispatchEvent(new Event('online')));
+	await saved(page);
+});
+
 test('what was changed while the line was down is there after a reload, and is saved when it is back', async ({
 	page
 }) => {

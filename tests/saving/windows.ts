@@ -84,6 +84,7 @@ export class TestWindow {
 			keeper,
 			{
 				changed: () => {},
+				kept: () => {},
 				state: ({ is }) => {
 					if (life === this.alive) this.saved = is === 'saved';
 				},

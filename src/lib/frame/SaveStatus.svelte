@@ -11,9 +11,9 @@
 		const { is } = project.saveState;
 		if (is === 'saved') return 'saved';
 		if (is === 'saving') return 'saving …';
-		return project.unsaved
-			? `${project.unsaved} not saved yet, kept here`
-			: 'everything saved; the server is away';
+		if (!project.unsaved) return 'everything saved; the server is away';
+		// What the browser does not keep is lost with the window; mostly it is a moment away from being kept.
+		return `${project.unsaved} not saved yet${project.areKept ? ', kept here' : ' …'}`;
 	});
 	const colour = { saved: 'text-patina-deep', saving: 'text-ink-2', waiting: 'text-oxide' } as const;
 

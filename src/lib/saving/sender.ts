@@ -40,6 +40,8 @@ export type SaveState =
 /** What the person is told. */
 export interface Told {
 	changed(): void;
+	/** A command is in the browser's store, or could not be put there. */
+	kept(): void;
 	state(state: SaveState): void;
 	notice(text: string): void;
 	aside(asides: readonly SetAside[]): void;
@@ -93,7 +95,10 @@ export class Sender {
 			command.id,
 			this.keeper
 				.keep(command, this.textsOf(command, this.stored))
-				.finally(() => this.keeping.delete(command.id))
+				.finally(() => {
+					this.keeping.delete(command.id);
+					this.told.kept();
+				})
 		);
 		if (this.state.is === 'saved') this.tell({ is: 'saving' });
 		void this.run();

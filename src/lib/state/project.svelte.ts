@@ -50,6 +50,8 @@ export class OpenProject {
 	aside = $state.raw<readonly SetAside[]>([]);
 	/** Commands that the server does not have yet. */
 	unsaved = $state(0);
+	/** All of them are kept in this browser: nothing is lost when the window closes. */
+	areKept = $state(true);
 	undoLabel = $state<string | null>(null);
 	redoLabel = $state<string | null>(null);
 	private previewed: readonly Edit[] | null = null;
@@ -75,10 +77,11 @@ export class OpenProject {
 			keeper,
 			{
 				changed: () => this.show(),
+				kept: () => this.count(),
 				state: (state) => {
 					// What is looked at hangs on it: asking what came since is no change.
 					if (state.is !== this.saveState.is || state.is === 'waiting') this.saveState = state;
-					this.unsaved = this.session.pending.length;
+					this.count();
 				},
 				notice: (text) => (this.notices = [...this.notices, text]),
 				aside: (asides) => (this.aside = [...this.aside, ...asides])
@@ -137,12 +140,17 @@ export class OpenProject {
 		this.stopWatching();
 	}
 
+	private count(): void {
+		this.unsaved = this.session.pending.length;
+		this.areKept = this.keeper.unkept.size === 0;
+	}
+
 	/** Show the session as it stands, with a drag that is under way on top. */
 	private show(): void {
 		const { session } = this;
 		this.done = this.files.wholeProject(session.document);
 		this.showDocument(session.document, false);
-		this.unsaved = session.pending.length;
+		this.count();
 		this.undoLabel = session.undoLabel;
 		this.redoLabel = session.redoLabel;
 		if (!this.previewed) return;
@@ -214,8 +222,8 @@ export class OpenProject {
 
 	private sent(command: SentCommand): void {
 		this.previewed = null;
-		this.show();
 		this.sender.add(command);
+		this.show();
 	}
 
 	/** Do a command that was set aside once more. @throws CommandError, DocumentError when it still does not fit */
