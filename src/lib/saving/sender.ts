@@ -93,12 +93,10 @@ export class Sender {
 	add(command: SentCommand): void {
 		this.keeping.set(
 			command.id,
-			this.keeper
-				.keep(command, this.textsOf(command, this.stored))
-				.finally(() => {
-					this.keeping.delete(command.id);
-					this.told.kept();
-				})
+			this.keeper.keep(command, this.textsOf(command, this.stored)).finally(() => {
+				this.keeping.delete(command.id);
+				this.told.kept();
+			})
 		);
 		if (this.state.is === 'saved') this.tell({ is: 'saving' });
 		void this.run();
