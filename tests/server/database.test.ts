@@ -1,4 +1,6 @@
 import { expect } from 'chai';
+import { sql } from 'kysely';
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { START } from '../saving/wardrobe';
@@ -75,6 +77,31 @@ describe('the server and its database', () => {
 		expect(running.server.exitCode).to.equal(null);
 		expect((await ask('GET', '/api/health')).status).to.equal(200);
 		expect((await save(id, { epoch, base: 0, commands: [naming('after')] })).status).to.equal(200);
+	});
+
+	it('connections that ended while they lay idle, and nobody here was told yet, are not given to anybody', async () => {
+		const { connect } = await import('../../src/lib/server/database');
+		const db = connect(running.databaseUrl);
+		try {
+			const here = sql<{ pid: number }>`select pg_backend_pid() as pid from pg_sleep(0.2)`;
+			const idle = await Promise.all([1, 2, 3].map(async () => (await here.execute(db)).rows[0]!.pid));
+			expect(new Set(idle)).to.have.length(3);
+			// By another program while this one stands still, so that it hears of it only after it has asked.
+			execFileSync(process.execPath, [
+				'--input-type=module',
+				'--eval',
+				`import pg from 'pg';
+				const client = new pg.Client({ connectionString: process.argv[1] });
+				await client.connect();
+				await client.query('select pg_terminate_backend(pid, 5000) from unnest($1::int[]) pid', [[${idle}]]);
+				await client.end();`,
+				running.databaseUrl
+			]);
+			const [now] = (await here.execute(db)).rows;
+			expect(now!.pid).not.to.be.oneOf(idle);
+		} finally {
+			await db.destroy();
+		}
 	});
 
 	it('more windows than connections wait for each other, and none hangs', async () => {

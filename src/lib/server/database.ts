@@ -27,7 +27,26 @@ export function connect(url: string, connections = 10): Database {
 	// A connection that breaks is taken out of the pool; who was using it gets the error from the query.
 	pool.on('error', () => {});
 	pool.on('connect', (client) => client.on('error', () => {}));
-	return new Kysely<Schema>({ dialect: new PostgresDialect({ pool }) });
+	return new Kysely<Schema>({
+		dialect: new PostgresDialect({ pool: { connect: () => living(pool), end: () => pool.end() } })
+	});
+}
+
+/**
+ * A connection that answers. One may have ended while it lay in the pool, before anybody here was told; what is asked
+ * of it first belongs to no request yet, so that another one can be taken in its place.
+ */
+async function living(pool: pg.Pool): Promise<pg.PoolClient> {
+	for (let others = pool.options.max; ; others--) {
+		const client = await pool.connect();
+		try {
+			await client.query('select 1');
+			return client;
+		} catch (error) {
+			client.release(true);
+			if (others === 0 || !isPassing(error)) throw error;
+		}
+	}
 }
 
 /** Bring the tables up to date. @throws the error of the migration that failed */
