@@ -57,21 +57,32 @@ describe('what lies between loops of corners', () => {
 	});
 
 	it('caps of one instance after the other are each filled, whatever those before were', () => {
-		const some = fc.array(fc.array(radius(900, 1500), { minLength: 8, maxLength: 8 }), {
-			minLength: 2,
-			maxLength: 30
-		});
+		const ring = fc.array(radius(900, 1500), { minLength: 8, maxLength: 8 });
+		const both = fc.array(fc.tuple(ring, ring), { minLength: 2, maxLength: 30 });
 		const opening = [200, 250, 180, 220, 240];
+		const corners = Array.from({ length: 13 }, (_, k) => k);
+		const second = corners.map((k) => 13 + k);
+		const caps = [corners, second].map((of) => ({ corners: of, openings: [8], at: 0, plain: 0, far: null }));
 		fc.assert(
-			fc.property(some, (outers) => {
-				const corners = Array.from({ length: 13 }, (_, k) => k);
-				const filler = new CapFiller([], [{ corners, openings: [8], at: 0, plain: 0, far: null }]);
-				for (const outer of outers) {
-					const flat = placesOf({ outer, inner: opening, clockwise: true });
-					const positions = Float32Array.from(corners.flatMap((k) => [flat[2 * k]!, flat[2 * k + 1]!, 0]));
-					const triangles = filler.trianglesOf(filler.fillingsOf(positions)!);
-					expect(fills(flat, triangles)).to.equal(true);
-					expect(new Set(triangles).size).to.equal(13);
+			fc.property(both, (instances) => {
+				const filler = new CapFiller([], caps);
+				const choices = instances.map((rings) => {
+					const flat = rings.map((outer) => placesOf({ outer, inner: opening, clockwise: true }));
+					const positions = flat.flatMap((of) => corners.flatMap((k) => [of[2 * k]!, of[2 * k + 1]!, 0]));
+					return { flat, choice: filler.fill(Float32Array.from(positions)) };
+				});
+				for (const { flat, choice } of choices) {
+					const triangles = filler.trianglesOf(choice);
+					for (const [c, first] of [0, 13].entries()) {
+						const own = triangles.filter((vertex) => vertex >= first && vertex < first + 13);
+						expect(new Set(own).size).to.equal(13);
+						expect(
+							fills(
+								flat[c]!,
+								own.map((vertex) => vertex - first)
+							)
+						).to.equal(true);
+					}
 				}
 			})
 		);

@@ -106,6 +106,10 @@ class Fillings {
 export class CapFiller {
 	private readonly known: Fillings[];
 	private readonly places: Float64Array[];
+	/** The fillings of caps that instances have, of one cap after the other: of no cap at first. */
+	private readonly choices: (readonly number[])[] = [[]];
+	/** What a choice is with each filling of the next cap. */
+	private readonly further: number[][] = [[]];
 
 	constructor(
 		private readonly triangles: readonly number[],
@@ -116,29 +120,36 @@ export class CapFiller {
 	}
 
 	/**
-	 * Which fillings an instance has, as numbers for `trianglesOf`; null where a cap cannot be filled, since
-	 * its loops meet each other or themselves.
+	 * Which fillings an instance has, as one number for `trianglesOf`; -1 where a cap cannot be filled, since
+	 * its loops meet each other or themselves. Hot: once for every instance.
 	 * @param positions x y z of every vertex
 	 */
-	fillingsOf(positions: Float32Array): number[] | null {
-		const chosen: number[] = [];
-		for (const [c, cap] of this.caps.entries()) {
+	fill(positions: Float32Array): number {
+		let choice = 0;
+		for (let c = 0; c < this.caps.length; c++) {
+			const cap = this.caps[c]!;
 			const places = this.places[c]!;
 			const known = this.known[c]!;
 			look(cap, positions, places);
 			let at = known.find(places, doubledArea(places, cap.openings));
 			if (at < 0) {
 				const found = fillLoops(places, cap.openings);
-				if (!found) return null;
+				if (!found) return -1;
 				at = known.add(found);
 			}
-			chosen.push(at);
+			choice = this.further[choice]![at] ??= this.addChoice(choice, at);
 		}
-		return chosen;
+		return choice;
 	}
 
-	/** All triangles of the mesh with these fillings. */
-	trianglesOf(fillings: readonly number[]): number[] {
+	private addChoice(before: number, filling: number): number {
+		this.further.push([]);
+		return this.choices.push([...this.choices[before]!, filling]) - 1;
+	}
+
+	/** All triangles of the mesh with its caps filled so. */
+	trianglesOf(choice: number): number[] {
+		const fillings = this.choices[choice]!;
 		const made = [...this.triangles];
 		// From the last one, so that places before it stay.
 		for (const [c, cap] of [...this.caps.entries()].reverse()) {

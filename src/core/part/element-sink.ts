@@ -73,6 +73,9 @@ const room = new SpareMemory(bufferOf);
 /** Of the pieces, room for so many instances at most is made before they come; and where they are more, for so many more. */
 const [MOST_AHEAD, GROWTH] = [8, 1.5];
 
+/** No choice of fillings. */
+const PLAIN = -1;
+
 /** A table that grows as instances come. */
 export class ElementSink {
 	count = 0;
@@ -81,7 +84,8 @@ export class ElementSink {
 	private columns: Columns;
 	/** What came of looking at caps. */
 	private filler: CapFiller | null = null;
-	private readonly fillings = new Map<number, readonly number[]>();
+	/** How the caps of every instance are filled; `PLAIN` where they lie as they are made. */
+	private filled: Int32Array | null = null;
 	readonly triangles: readonly number[];
 
 	/** @param pieces of the whole run */
@@ -180,8 +184,9 @@ export class ElementSink {
 				this.triangles,
 				caps.map(({ cap }) => cap)
 			);
-			const fillings = this.filler.fillingsOf(this.columns.positions.subarray(values * k, values * (k + 1)));
-			if (fillings) this.fillings.set(k, fillings);
+			this.filled ??= new Int32Array(this.count).fill(PLAIN);
+			const choice = this.filler.fill(this.columns.positions.subarray(values * k, values * (k + 1)));
+			if (choice >= 0) this.filled[k] = choice;
 			else for (const { crossed } of caps) if (crossed !== null) lose(this.columns.row[k]!, crossed);
 		}
 	}
@@ -194,19 +199,19 @@ export class ElementSink {
 	}
 
 	private tablesOf(lost: ReadonlySet<number>): ElementTable[] {
-		if (!lost.size && !this.fillings.size) return [this.table(null, this.triangles)];
-		const groups = new Map<string, number[]>();
+		const { filled, filler } = this;
+		if (!lost.size && !filled) return [this.table(null, this.triangles)];
+		const groups = new Map<number, number[]>();
 		for (let k = 0; k < this.count; k++) {
 			if (lost.has(this.columns.row[k]!)) continue;
-			const name = this.fillings.get(k)?.join() ?? '';
-			const group = groups.get(name);
+			const choice = filled ? filled[k]! : PLAIN;
+			const group = groups.get(choice);
 			if (group) group.push(k);
-			else groups.set(name, [k]);
+			else groups.set(choice, [k]);
 		}
-		return [...groups.values()].map((instances) => {
-			const fillings = this.fillings.get(instances[0]!);
-			return this.table(instances, fillings ? this.filler!.trianglesOf(fillings) : this.triangles);
-		});
+		return [...groups].map(([choice, instances]) =>
+			this.table(instances, choice === PLAIN ? this.triangles : filler!.trianglesOf(choice))
+		);
 	}
 
 	/** The columns of some instances, or of all, with no room left over. */
@@ -233,7 +238,10 @@ export class ElementSink {
 			if (!instances) to.set(from.subarray(0, to.length));
 			else if (each === 1) for (let n = 0; n < to.length; n++) to[n] = from[instances[n]!]!;
 			else
-				for (const [n, k] of instances.entries()) to.set(from.subarray(k * each, (k + 1) * each), n * each);
+				for (let n = 0; n < instances.length; n++) {
+					const begin = instances[n]! * each;
+					to.set(from.subarray(begin, begin + each), n * each);
+				}
 		return own;
 	}
 
