@@ -93,25 +93,42 @@ export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>
 	return bounds;
 }
 
-/** Widen a box to hold a mesh's places under every map; see `Placed`. Hot: there are thousands of maps in a message. */
-function widenByMaps(bounds: Float32Array, unit: Float32Array, maps: Float32Array, count: number): void {
-	const values = unit.length / 3;
-	const [us, vs, ws] = [0, 1, 2].map((a) =>
-		Float64Array.from({ length: values }, (_, k) => unit[3 * k + a]!)
-	) as [Float64Array, Float64Array, Float64Array];
+/**
+ * Widen a box to hold the eight corners of another under every map; see `Placed`. Hot: there are thousands of maps in a message.
+ * Along each edge of the box in u a map is straight: by its four edges all eight corners are had.
+ * @param corners as `cornersOfBox` has them: the lowest first, the highest last
+ */
+function widenByMaps(bounds: Float32Array, corners: Float32Array, maps: Float32Array, count: number): void {
+	const [u0, v0, w0, u1, v1, w1] = [0, 1, 2, 21, 22, 23].map((k) => corners[k]!) as [
+		number,
+		number,
+		number,
+		number,
+		number,
+		number
+	];
 	for (let a = 0; a < 3; a++) {
 		let low = bounds[a]!;
 		let high = bounds[3 + a]!;
-		for (let m = a; m < MAP * count; m += MAP) {
-			const [whole, x, y, z] = [maps[m]!, maps[m + 4]!, maps[m + 8]!, maps[m + 12]!];
-			const [xy, yz, xz, xyz] = [maps[m + 16]!, maps[m + 20]!, maps[m + 24]!, maps[m + 28]!];
-			for (let k = 0; k < values; k++) {
-				const [u, v, w] = [us[k]!, vs[k]!, ws[k]!];
-				const at = whole + u * (x + v * (xy + w * xyz) + w * xz) + v * (y + w * yz) + w * z;
-				if (at < low) low = at;
-				if (at > high) high = at;
+		for (let m = a; m < MAP * count; m += MAP)
+			for (let end = 0; end < 2; end++) {
+				const w = end ? w1 : w0;
+				const whole = maps[m]! + w * maps[m + 12]!;
+				const byU = maps[m + 4]! + w * maps[m + 24]!;
+				const byV = maps[m + 8]! + w * maps[m + 20]!;
+				const byUV = maps[m + 16]! + w * maps[m + 28]!;
+				for (let side = 0; side < 2; side++) {
+					const v = side ? v1 : v0;
+					const at = whole + v * byV;
+					const slope = byU + v * byUV;
+					const one = at + u0 * slope;
+					const other = at + u1 * slope;
+					if (one < low) low = one;
+					if (one > high) high = one;
+					if (other < low) low = other;
+					if (other > high) high = other;
+				}
 			}
-		}
 		bounds[a] = low;
 		bounds[3 + a] = high;
 	}
