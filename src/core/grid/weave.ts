@@ -4,8 +4,13 @@ import type { Strand } from './turned-copies';
 
 /** Strands cross where they come nearer than this share of the shorter of their pieces there. */
 const NEAR = 0.1;
-/** A crossing at an end of a strand is none: they meet there. Pieces of it, also within which two findings are one. */
+/** A crossing at an end of a strand is none: they meet there. Pieces of it. */
 const AT_END = 0.02;
+/**
+ * Beside a point of a strand its two pieces may both seem to pass the crossing by, since they are chords of a curved
+ * face: it may lie beyond their ends by so many pieces.
+ */
+const BEYOND = 0.05;
 
 /** Where two strands cross: places along each, counted in its pieces. */
 interface Crossing {
@@ -40,7 +45,7 @@ function piecesOf(strands: readonly Strand[]) {
 	return { first, ends, low, high, size };
 }
 
-/** Shares along two straight pieces where they are nearest, and how near. */
+/** Shares along the straight lines through two pieces where they are nearest, and how near. */
 function nearest(ends: Float64Array, p: number, q: number): readonly [number, number, number] {
 	const [a, b] = [6 * p, 6 * q];
 	let [uu, uv, vv, uw, vw] = [0, 0, 0, 0, 0];
@@ -55,11 +60,10 @@ function nearest(ends: Float64Array, p: number, q: number): readonly [number, nu
 		vw += v * w;
 	}
 	const det = uu * vv - uv * uv;
-	const held = (t: number) => Math.min(1, Math.max(0, t));
 	// Pieces that run alongside one another do not cross.
 	if (!(det > 1e-6 * uu * vv)) return [0, 0, Infinity];
-	const s = held((uv * vw - vv * uw) / det);
-	const t = held((uu * vw - uv * uw) / det);
+	const s = (uv * vw - vv * uw) / det;
+	const t = (uu * vw - uv * uw) / det;
 	let gap = 0;
 	for (let n = 0; n < 3; n++) {
 		const off =
@@ -72,12 +76,16 @@ function nearest(ends: Float64Array, p: number, q: number): readonly [number, nu
 	return [s, t, Math.sqrt(gap)];
 }
 
+/** By how much a place lies beyond the ends of a piece, in pieces. */
+const beyond = (share: number) => Math.max(-share, share - 1, 0);
+const held = (share: number) => Math.min(1, Math.max(0, share));
+
 function crossingsOf(strands: readonly Strand[]): Crossing[] {
 	const { first, ends, low, high, size } = piecesOf(strands);
 	const found: Crossing[] = [];
 	for (let one = 0; one < strands.length; one++)
 		for (let other = one + 1; other < strands.length; other++) {
-			const here: Crossing[] = [];
+			const here: (Crossing & { readonly off: number })[] = [];
 			const [lastOne, lastOther] = [strands[one]!.points.length - 1, strands[other]!.points.length - 1];
 			for (let p = first[one]!; p < first[one + 1]!; p++)
 				for (let q = first[other]!; q < first[other + 1]!; q++) {
@@ -85,15 +93,18 @@ function crossingsOf(strands: readonly Strand[]): Crossing[] {
 					if (low[3 * p + 1]! > high[3 * q + 1]! || low[3 * q + 1]! > high[3 * p + 1]!) continue;
 					if (low[3 * p + 2]! > high[3 * q + 2]! || low[3 * q + 2]! > high[3 * p + 2]!) continue;
 					const [s, t, gap] = nearest(ends, p, q);
-					if (gap > NEAR * Math.min(size[p]!, size[q]!)) continue;
-					const crossing = { one, other, at: p - first[one]! + s, otherAt: q - first[other]! + t };
+					const off = Math.max(beyond(s), beyond(t));
+					if (off > BEYOND || gap > NEAR * Math.min(size[p]!, size[q]!)) continue;
+					const [at, otherAt] = [p - first[one]! + held(s), q - first[other]! + held(t)];
+					const crossing = { one, other, at, otherAt, off };
 					const isEnd = (at: number, last: number) => at < AT_END || at > last - AT_END;
 					if (isEnd(crossing.at, lastOne) || isEnd(crossing.otherAt, lastOther)) continue;
-					// At a node each of up to four pairs of pieces finds it.
-					const known = here.some(
-						(c) => Math.abs(c.at - crossing.at) < AT_END && Math.abs(c.otherAt - crossing.otherAt) < AT_END
-					);
-					if (!known) here.push(crossing);
+					// Beside a point each of up to four pairs of pieces finds it: the one that holds it is right.
+					const isSame = (c: Crossing) =>
+						Math.abs(c.at - at) <= 2 * BEYOND && Math.abs(c.otherAt - otherAt) <= 2 * BEYOND;
+					const known = here.findIndex(isSame);
+					if (known < 0) here.push(crossing);
+					else if (off < here[known]!.off) here[known] = crossing;
 				}
 			found.push(...here);
 		}
@@ -163,11 +174,35 @@ export function woven(strands: readonly Strand[], by: number): Woven {
 	};
 }
 
-/** A strand through its own points and the places where it is led off the face. */
-function led(
-	{ points, normals }: Strand,
-	places: readonly { readonly at: number; readonly by: number }[]
-): Strand {
+/** A strand is back on the face so many pieces beside a crossing, or half way to the next one or to its end. */
+const REACH = 1;
+/** A point of a strand so near to a crossing (in pieces) gives way to it: a tube through both would have a kink. */
+const GIVES_WAY = 0.1;
+
+interface Led {
+	readonly at: number;
+	readonly by: number;
+}
+
+/** How far a strand is off the face at one of its own points, between the crossings that it is led by. */
+function offAt(place: number, places: readonly Led[], last: number): number {
+	const after = places.findIndex(({ at }) => at > place);
+	const next = after < 0 ? places.length : after;
+	const near = (k: number, beside: number, ends: number) => {
+		const one = places[k];
+		if (!one) return 0;
+		const reach = Math.min(REACH, places[beside] ? Math.abs(one.at - places[beside]!.at) / 2 : ends);
+		const share = Math.abs(one.at - place) / reach;
+		return share < 1 ? (one.by * (1 + Math.cos(Math.PI * share))) / 2 : 0;
+	};
+	return (
+		near(next - 1, next, last - (places[next - 1]?.at ?? 0)) + near(next, next - 1, places[next]?.at ?? 0)
+	);
+}
+
+/** A strand through its own points and the places where it is led off the face. @param places in their order */
+function led({ points, normals }: Strand, places: readonly Led[]): Strand {
+	const last = points.length - 1;
 	const found: { at: number; point: Vector; normal: Vector }[] = [];
 	const unit = (n: Vector): Vector => {
 		const size = length(n);
@@ -179,9 +214,9 @@ function led(
 		const normal = unit(mix(normals[k]!, normals[k + 1]!, share));
 		found.push({ at: place, point: add(mix(points[k]!, points[k + 1]!, share), scale(normal, by)), normal });
 	};
-	const moved = (k: number) => places.some((one) => Math.abs(one.at - k) < AT_END);
+	const givesWay = (k: number) => k > 0 && k < last && places.some((one) => Math.abs(one.at - k) < GIVES_WAY);
 	points.forEach((_, k) => {
-		if (!moved(k)) at(k, 0);
+		if (!givesWay(k)) at(k, offAt(k, places, last));
 	});
 	for (const one of places) at(one.at, one.by);
 	found.sort((a, b) => a.at - b.at);
