@@ -75,6 +75,33 @@ describe('strands woven', () => {
 		);
 	});
 
+	it('that come round cross wherever they begin, and are over and under in turn all the way round', () => {
+		const rings = fc.record({
+			points: fc.integer({ min: 12, max: 40 }),
+			count: fc.integer({ min: 3, max: 9 }),
+			begin: fc.double({ min: 0, max: 6.2, noNaN: true })
+		});
+		const [radius, off] = [1000, 620];
+		fc.assert(
+			fc.property(rings, ({ points, count, begin }) => {
+				// Circles whose middles lie on a circle: each meets all others twice whose middle is nearer than two radii.
+				const ring = Array.from({ length: points }, (_, k): Vector => {
+					const angle = begin + (2 * Math.PI * k) / points;
+					return [off + radius * Math.cos(angle), radius * Math.sin(angle), 0];
+				});
+				const { strands, crossings, outOfTurn } = woven(copiesOf(flat([...ring, ring[0]!]), count), BY);
+				expect(crossings).to.equal(count * (count - 1));
+				expect(outOfTurn).to.equal(0);
+				for (const { points: led } of strands) {
+					expect(led[0]).to.deep.equal(led.at(-1));
+					const sides = led.slice(1).flatMap(([, , z]) => (Math.abs(z) > BY - 1e-9 ? [Math.sign(z)] : []));
+					expect(sides.length).to.equal(2 * (count - 1));
+					for (const [k, side] of sides.entries()) expect(side).to.equal(-sides.at(k - 1)!);
+				}
+			})
+		);
+	});
+
 	it('cross once beside a point of one of them, which gives way or is led off with it; one that only comes near does not', () => {
 		const across = (x: number) => flat([-1500, -500, 500, 1500].map((y): Vector => [x, y, 0]));
 		const line = flat([0, 1000, 2000, 3000].map((x): Vector => [x, 0, 0]));

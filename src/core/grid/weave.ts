@@ -1,5 +1,5 @@
 import { NO_DIRECTION } from '../geometry/tolerance';
-import { add, length, mix, scale, type Vector } from '../geometry/vector';
+import { add, distance, length, mix, scale, type Vector } from '../geometry/vector';
 import type { Strand } from './turned-copies';
 
 /** Strands cross where they come nearer than this share of the shorter of their pieces there. */
@@ -19,6 +19,20 @@ interface Crossing {
 	readonly at: number;
 	readonly otherAt: number;
 }
+
+/** How many pieces a strand has, and whether it comes back to its first point: then its ends are none. */
+const roundOf = ({ points }: Strand) => {
+	const pieces = points.length - 1;
+	return { pieces, closed: pieces > 2 && distance(points[0]!, points[pieces]!) === 0 };
+};
+type Round = ReturnType<typeof roundOf>;
+
+/** How far two places on a strand lie apart along it, in pieces. */
+const apart = (a: number, b: number, { pieces, closed }: Round) => {
+	const off = Math.abs(a - b);
+	return closed ? Math.min(off, pieces - off) : off;
+};
+const isEnd = (at: number, { pieces, closed }: Round) => !closed && (at < AT_END || at > pieces - AT_END);
 
 /** The pieces of all strands as flat numbers, and boxes round them. */
 function piecesOf(strands: readonly Strand[]) {
@@ -82,11 +96,12 @@ const held = (share: number) => Math.min(1, Math.max(0, share));
 
 function crossingsOf(strands: readonly Strand[]): Crossing[] {
 	const { first, ends, low, high, size } = piecesOf(strands);
+	const rounds = strands.map(roundOf);
 	const found: Crossing[] = [];
 	for (let one = 0; one < strands.length; one++)
 		for (let other = one + 1; other < strands.length; other++) {
 			const here: (Crossing & { readonly off: number })[] = [];
-			const [lastOne, lastOther] = [strands[one]!.points.length - 1, strands[other]!.points.length - 1];
+			const [round, otherRound] = [rounds[one]!, rounds[other]!];
 			for (let p = first[one]!; p < first[one + 1]!; p++)
 				for (let q = first[other]!; q < first[other + 1]!; q++) {
 					if (low[3 * p]! > high[3 * q]! || low[3 * q]! > high[3 * p]!) continue;
@@ -96,12 +111,11 @@ function crossingsOf(strands: readonly Strand[]): Crossing[] {
 					const off = Math.max(beyond(s), beyond(t));
 					if (off > BEYOND || gap > NEAR * Math.min(size[p]!, size[q]!)) continue;
 					const [at, otherAt] = [p - first[one]! + held(s), q - first[other]! + held(t)];
+					if (isEnd(at, round) || isEnd(otherAt, otherRound)) continue;
 					const crossing = { one, other, at, otherAt, off };
-					const isEnd = (at: number, last: number) => at < AT_END || at > last - AT_END;
-					if (isEnd(crossing.at, lastOne) || isEnd(crossing.otherAt, lastOther)) continue;
 					// Beside a point each of up to four pairs of pieces finds it: the one that holds it is right.
 					const isSame = (c: Crossing) =>
-						Math.abs(c.at - at) <= 2 * BEYOND && Math.abs(c.otherAt - otherAt) <= 2 * BEYOND;
+						apart(c.at, at, round) <= 2 * BEYOND && apart(c.otherAt, otherAt, otherRound) <= 2 * BEYOND;
 					const known = here.findIndex(isSame);
 					if (known < 0) here.push(crossing);
 					else if (off < here[known]!.off) here[known] = crossing;
@@ -109,6 +123,13 @@ function crossingsOf(strands: readonly Strand[]): Crossing[] {
 			found.push(...here);
 		}
 	return found;
+}
+
+/** What comes before and after one of those on a strand that is no end of it. */
+function besides<One>(list: readonly One[], k: number, strand: Strand): readonly One[] {
+	const { closed } = roundOf(strand);
+	const at = [k - 1, k + 1].map((n) => (closed ? (n + list.length) % list.length : n));
+	return at.flatMap((n) => (n === k ? [] : (list[n] ?? [])));
 }
 
 /** Strands that have been led over and under one another. */
@@ -151,8 +172,7 @@ export function woven(strands: readonly Strand[], by: number): Woven {
 		for (let crossing = open.pop(); crossing !== undefined; crossing = open.pop())
 			for (const strand of [crossings[crossing]!.one, crossings[crossing]!.other]) {
 				const k = next[strand]!.get(crossing)!;
-				for (const beside of [along[strand]![k - 1], along[strand]![k + 1]]) {
-					if (!beside) continue;
+				for (const beside of besides(along[strand]!, k, strands[strand]!)) {
 					const wanted = -isOver(crossing, strand);
 					if (!over[beside.crossing]) {
 						over[beside.crossing] = crossings[beside.crossing]!.one === strand ? wanted : -wanted;
@@ -201,8 +221,13 @@ function offAt(place: number, places: readonly Led[], last: number): number {
 }
 
 /** A strand through its own points and the places where it is led off the face. @param places in their order */
-function led({ points, normals }: Strand, places: readonly Led[]): Strand {
-	const last = points.length - 1;
+function led(strand: Strand, places: readonly Led[]): Strand {
+	const { points, normals } = strand;
+	const round = roundOf(strand);
+	const { pieces, closed } = round;
+	// What goes round comes by each of its crossings a round before, and a round after.
+	const turns = closed ? [-pieces, 0, pieces] : [0];
+	const all = turns.flatMap((turn) => places.map(({ at, by }) => ({ at: turn + at, by })));
 	const found: { at: number; point: Vector; normal: Vector }[] = [];
 	const unit = (n: Vector): Vector => {
 		const size = length(n);
@@ -214,11 +239,11 @@ function led({ points, normals }: Strand, places: readonly Led[]): Strand {
 		const normal = unit(mix(normals[k]!, normals[k + 1]!, share));
 		found.push({ at: place, point: add(mix(points[k]!, points[k + 1]!, share), scale(normal, by)), normal });
 	};
-	const givesWay = (k: number) => k > 0 && k < last && places.some((one) => Math.abs(one.at - k) < GIVES_WAY);
-	points.forEach((_, k) => {
-		if (!givesWay(k)) at(k, offAt(k, places, last));
-	});
+	const givesWay = (k: number) => all.some((one) => Math.abs(one.at - k) < GIVES_WAY);
+	for (let k = 0; k < (closed ? pieces : pieces + 1); k++)
+		if (isEnd(k, round) || !givesWay(k)) at(k, offAt(k, all, pieces));
 	for (const one of places) at(one.at, one.by);
 	found.sort((a, b) => a.at - b.at);
+	if (closed) found.push(found[0]!);
 	return { points: found.map(({ point }) => point), normals: found.map(({ normal }) => normal) };
 }
