@@ -18,6 +18,11 @@ import { count, projectOf, revolved, sheet } from '../faces';
 const [WIDTH, HEIGHT] = [12_000, 8000];
 const DEPTH = 600;
 
+const drum = revolved([
+	[5000, 0],
+	[5000, HEIGHT]
+]);
+
 /** An elliptic hole in the middle of the sheet. */
 const opening = {
 	by: 'outline',
@@ -73,6 +78,7 @@ function lengths({ faces }: ZoneModel, f = 0): Float64Array {
 	const { edges } = faces[f]!;
 	return columnValues(fieldOf('line', 'length').column(faces[f]!, everySite(edges.count)), edges.count);
 }
+const sum = (values: Float64Array) => values.reduce((all, one) => all + one, 0);
 const nodesOf = ({ faces }: ZoneModel, f = 0): Vector[] =>
 	Array.from({ length: faces[f]!.grid.positions.length / 3 }, (_, n) => pointAt(faces[f]!.grid.positions, n));
 
@@ -109,6 +115,32 @@ describe('a grid behind another', () => {
 		expect([grid.columns, grid.rows, cells.count]).to.deep.equal([12, 8, 11 * 7]);
 		expect(distance(pointAt(grid.positions, 0), [500, DEPTH, 500])).to.be.lessThan(1e-6);
 		expect(distance(pointAt(grid.positions, 12 * 8 - 1), [11_500, DEPTH, 7500])).to.be.lessThan(1e-6);
+	});
+
+	it('shifted, it is filled by every pattern, to the middles of the outer steps', async () => {
+		const scatter = { kind: 'voronoi' as const, count: 400 };
+		const others = (['triangles', 'hexagons', 'running bond', 'random splits'] as const).map((kind) => ({
+			kind
+		}));
+		const sheets = (['face', { bays: 4, courses: 3 }] as const).map((per) => ({
+			...scatter,
+			margin: 60,
+			sheet: { per }
+		}));
+		const plain = plainPatterns.map((kind) => ({ kind }));
+		for (const pattern of [...plain, ...others, scatter, ...sheets]) {
+			const { low } = await zonesOf(
+				projectWith(sheet(WIDTH, HEIGHT), 12, 8, [layer('low', { shifted: true }, { pattern })])
+			);
+			const [whole, wanted] = [sum(low!.faces[0]!.measures.area), (WIDTH - 1000) * (HEIGHT - 1000)];
+			expect(whole, JSON.stringify(pattern)).to.be.closeTo(wanted, 1e-6 * wanted);
+		}
+		// All round a drum too, over the seam; cells are flat, and a little less than the drum.
+		const round = 2 * Math.PI * (5000 - DEPTH) * (HEIGHT - 1000);
+		for (const pattern of [scatter, sheets[1]!]) {
+			const { low } = await zonesOf(projectWith(drum, 24, 8, [layer('low', { shifted: true }, { pattern })]));
+			expect(sum(low!.faces[0]!.measures.area), JSON.stringify(pattern)).to.be.within(0.985 * round, round);
+		}
 	});
 
 	it('on a ring it lies on the smaller ring', async () => {
@@ -335,10 +367,6 @@ describe('stations along a path', () => {
 	});
 
 	it('a guide that is free of the faces is led to them by a share: on a drum, the point of it nearest to each', async () => {
-		const drum = revolved([
-			[5000, 0],
-			[5000, 8000]
-		]);
 		const guide = {
 			id: 'free',
 			name: 'Free',
@@ -465,10 +493,6 @@ describe('stations along a path', () => {
 });
 
 describe('chains through the nodes of a grid', () => {
-	const drum = revolved([
-		[5000, 0],
-		[5000, 6000]
-	]);
 	const chains = (through: object, more: object = {}) =>
 		standing('weave', { is: 'chains', of: 'z', through, ...more });
 	const rising = { by: 'steps', from: [1, 1], step: [1, 1] };

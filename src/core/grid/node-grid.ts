@@ -3,6 +3,7 @@ import type { Division, LineLengths } from './spacing';
 /** What one direction of the grid came to. Lengths in mm. */
 export interface Spread {
 	readonly steps: number;
+	/** Those of a grid that lies between another's lines begin after 0; on a ring they end a whole turn on. */
 	readonly division: Division;
 	readonly lengths: LineLengths;
 	/** The two ends of the face meet in this direction. */

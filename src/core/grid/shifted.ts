@@ -3,13 +3,16 @@ import { POLE } from '../geometry/tolerance';
 import { Lattice } from './lattice';
 import type { NodeGrid, Spread } from './node-grid';
 
-/** A spread whose lines lie in the middle of another's steps; an open one has a step less. */
+/** A spread whose lines lie in the middle of another's steps; an open one has a step less, a ring's last is its first. */
 function between(of: Spread): Spread {
 	const { fractions } = of.division;
-	const middles = Float64Array.from({ length: of.steps }, (_, k) => (fractions[k]! + fractions[k + 1]!) / 2);
+	const steps = of.steps - (of.closed ? 0 : 1);
+	const middles = Float64Array.from({ length: steps + 1 }, (_, k) =>
+		k < of.steps ? (fractions[k]! + fractions[k + 1]!) / 2 : 1 + fractions[1]! / 2
+	);
 	return {
 		...of,
-		steps: of.steps - (of.closed ? 0 : 1),
+		steps,
 		division: { fractions: middles, makeUp: { first: 0, last: 0 }, whole: null }
 	};
 }

@@ -1,7 +1,10 @@
 import type { Place } from '../../geometry/polygon';
 import type { NodeGrid, Spread } from '../../grid/node-grid';
 
-/** The face laid out as a rectangle by the lengths of its belt lines (mm); rings go on beyond its sides. */
+/**
+ * What a grid covers of its face, laid out as a rectangle by the lengths of its belt lines (mm); rings go on beyond its
+ * sides.
+ */
 export interface FlatField {
 	readonly width: number;
 	readonly height: number;
@@ -9,12 +12,20 @@ export interface FlatField {
 	readonly up: Spread;
 }
 
-export const flatField = ({ across, up }: NodeGrid): FlatField => ({
-	width: across.lengths.belt,
-	height: up.lengths.belt,
-	across,
-	up
-});
+export function flatField({ across, up }: NodeGrid): FlatField {
+	const covered = ({ division: { fractions } }: Spread) => fractions.at(-1)! - fractions[0]!;
+	const fromZero = (spread: Spread): Spread => {
+		const [first, whole] = [spread.division.fractions[0]!, covered(spread)];
+		const fractions = spread.division.fractions.map((one) => (one - first) / whole);
+		return { ...spread, division: { ...spread.division, fractions } };
+	};
+	return {
+		width: covered(across) * across.lengths.belt,
+		height: covered(up) * up.lengths.belt,
+		across: fromZero(across),
+		up: fromZero(up)
+	};
+}
 
 /** From a place of the field to lattice coordinates. */
 export function toLattice({ width, height, across, up }: FlatField): (place: Place) => Place {
@@ -49,7 +60,7 @@ const LEAST_WIDTH = 0.02;
 
 /** From places of the field to others as wide as the face is at their height, and back: there lengths across are true. */
 export function trueWidths(
-	{ width, height, up }: FlatField,
+	{ width, height, across, up }: FlatField,
 	courseLengths: Float64Array
 ): { readonly to: (place: Place) => Place; readonly from: (place: Place) => Place } {
 	const longest = courseLengths.reduce((a, b) => Math.max(a, b), 0);
@@ -57,7 +68,7 @@ export function trueWidths(
 	if (isEven || !(longest > 0)) return { to: (place) => place, from: (place) => place };
 	const rows = up.division.fractions;
 	// Straight from row to row, as rims are.
-	const shares = courseLengths.map((one) => Math.max(LEAST_WIDTH, one / width));
+	const shares = courseLengths.map((one) => Math.max(LEAST_WIDTH, one / across.lengths.belt));
 	const shareAt = (y: number) => {
 		const t = y / height - (up.closed ? Math.floor(y / height) : 0);
 		let row = 0;
