@@ -472,4 +472,36 @@ describe('triangles around openings', () => {
 			{ numRuns: 60 }
 		);
 	});
+
+	it('between loops that cross are none, or do not come to the area between them', () => {
+		const ragged = fc.array(
+			fc.tuple(fc.double({ min: 1, max: 9, noNaN: true }), fc.double({ min: 1, max: 9, noNaN: true })),
+			{ minLength: 5, maxLength: 12 }
+		);
+		fc.assert(
+			fc.property(ragged, fc.integer({ min: 2, max: 5 }), (points, across) => {
+				// A square opening in the middle, and a ragged one that goes through its sides.
+				const rim: Place[] = [
+					[0, 0],
+					[10, 0],
+					[10, 10],
+					[0, 10]
+				];
+				const square: Place[] = [
+					[4, 4],
+					[4, 6],
+					[6, 6],
+					[6, 4]
+				];
+				const crossing: Place[] = [...points, [5, 5 + across], [5.01, 5 - across]];
+				const places = [...rim, ...square, ...crossing];
+				const loops = [square, crossing].map((loop) => loop.map((place) => places.indexOf(place)));
+				const found = triangulateAround(places, [0, 1, 2, 3], loops);
+				const wanted = 100 - 4 - Math.abs(polygonArea(crossing));
+				const flat = places.flatMap(([x, y]) => [x, y, 0]);
+				expect(Math.abs(areaOfTriangles(flat, found) - wanted)).to.be.greaterThan(1e-6);
+			}),
+			{ numRuns: 300 }
+		);
+	});
 });

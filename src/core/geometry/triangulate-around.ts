@@ -5,6 +5,20 @@ import { side, type Place } from './polygon';
 /** A loop of corners by their numbers, the last joined to the first. */
 export type Loop = readonly number[];
 
+/** Triangles of all places, with these lines among their sides; none where lines cross. */
+function trianglesBetween(
+	places: readonly Place[],
+	lines: readonly [number, number][]
+): [number, number, number][] {
+	try {
+		// The library could flip sides too, but reckons every circle exactly, whether it is near or not.
+		return cdt2d(places, lines, { delaunay: false });
+	} catch {
+		// It has no answer where lines cross, and breaks on some of them.
+		return [];
+	}
+}
+
 /**
  * Triangles between an outline and openings in it, counter-clockwise, as near to equal-sided as the loops let them be
  * (a constrained Delaunay triangulation); places of no loop become corners too.
@@ -24,8 +38,7 @@ export function triangulateAround(
 	const lines = [outline, ...openings].flatMap((loop) =>
 		loop.map((corner, k): [number, number] => [corner, loop[(k + 1) % loop.length]!])
 	);
-	// The library could flip sides too, but reckons every circle exactly, whether it is near or not.
-	const found = cdt2d(places, lines, { delaunay: false });
+	const found = trianglesBetween(places, lines);
 	const area = found.reduce((sum, [a, b, c]) => sum + side(places[a]!, places[b]!, places[c]!), 0);
 	const corners = Uint32Array.from(found.flatMap(([a, b, c]) => (area > 0 ? [a, b, c] : [a, c, b])));
 	const net = triangleNet(corners, lines, places.length);
