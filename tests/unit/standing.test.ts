@@ -186,6 +186,21 @@ describe('a grid behind another', () => {
 		expect(low!.faces[0]!.flags.get(0)?.map(({ code }) => code)).to.deep.equal(['cell.folded-over']);
 	});
 
+	it('that turns over at a rounding between nodes says the radius of that', async () => {
+		const block: Form = {
+			kind: 'prism',
+			outline: { shape: 'rectangle', width: 8220, depth: 2906, rounding: 581 },
+			at: [0, 0],
+			foot: 0,
+			head: 6000,
+			curved: []
+		};
+		const told = await problemsOf(
+			projectWith(block, 16, 3, [layer('low', { depth: '-1500 mm', shifted: true })])
+		);
+		expect(told.find(({ at }) => at === 'zones/low/on')?.text).to.contain('a radius down to 581 mm');
+	});
+
 	it('of a zone that is not there, or is one itself, is told with a way out', async () => {
 		const gone = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low', { of: 'nobody' })]);
 		expect((await problemsOf(gone)).map(({ at, text }) => `${at}: ${text}`)).to.deep.equal([

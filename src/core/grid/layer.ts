@@ -1,4 +1,5 @@
-import { evaluateCurvature, principal } from '../geometry/curvature';
+import { distinctKnots } from '../geometry/curve';
+import { evaluateCurvature, principal, type CurvatureSamples } from '../geometry/curvature';
 import type { Surface } from '../geometry/surface';
 import type { NodeGrid } from './node-grid';
 
@@ -11,8 +12,21 @@ export interface LayerGrid {
 	readonly crossed: Uint32Array;
 	/** Lines of the layer, pairs of its nodes. */
 	readonly lines: Uint32Array;
-	/** The smallest radius on the side it lies on (mm); Infinity where the face is flat. */
+	/** The smallest radius on the side it lies on (mm), where steps have turned over; else Infinity. */
 	readonly radius: number;
+}
+
+/** Pieces of a surface looked at, across and up, at most. */
+const MOST_SPANS = 60;
+
+/** Parameters within the spans of knots, three of each. */
+function withinSpans(knots: Float64Array): number[] {
+	const distinct = distinctKnots(knots);
+	const every = Math.ceil(distinct.length / MOST_SPANS);
+	return distinct.slice(1).flatMap((end, k) => {
+		const begin = distinct[k]!;
+		return k % every ? [] : [0.25, 0.5, 0.75].map((share) => begin + share * (end - begin));
+	});
 }
 
 /**
@@ -24,20 +38,21 @@ export interface LayerGrid {
  */
 export function smallestRadius(surface: Surface, u: Float64Array, v: Float64Array, inward: boolean): number {
 	let most = 0;
+	const take = ({ gaussian, mean }: CurvatureSamples) => {
+		for (let k = 0; k < mean.length; k++)
+			// Mean curvature is positive where the face bends towards its outside.
+			for (const bend of principal(gaussian[k]!, mean[k]!)) most = Math.max(most, inward ? -bend : bend);
+	};
 	const wrap = (t: number, knots: Float64Array) => {
 		const [low, high] = [knots[0]!, knots.at(-1)!];
 		return t > high ? t - (high - low) : t < low ? t + (high - low) : t;
 	};
 	const every = Math.max(1, Math.floor(u.length / 400));
 	for (let k = 0; k < u.length; k += every) {
-		const { gaussian, mean } = evaluateCurvature(
-			surface,
-			[wrap(u[k]!, surface.knotsU)],
-			[wrap(v[k]!, surface.knotsV)]
-		);
-		// Mean curvature is positive where the face bends towards its outside.
-		for (const bend of principal(gaussian[0]!, mean[0]!)) most = Math.max(most, inward ? -bend : bend);
+		take(evaluateCurvature(surface, [wrap(u[k]!, surface.knotsU)], [wrap(v[k]!, surface.knotsV)]));
 	}
+	// A rounding may lie between nodes: it has a piece of the surface of its own.
+	take(evaluateCurvature(surface, withinSpans(surface.knotsU), withinSpans(surface.knotsV)));
 	return most > 1e-12 ? 1 / most : Infinity;
 }
 
@@ -67,7 +82,8 @@ export function layerOf(surface: Surface, grid: NodeGrid, depth: Float64Array, s
 			if (turnsOver(positions, moved, corners(i, j))) crossed.push(j * across.steps + i);
 		}
 	const inward = depth.some((value) => value < 0);
-	const radius = smallestRadius(surface, grid.u, grid.v, inward);
+	// It is told only where steps turn over.
+	const radius = crossed.length ? smallestRadius(surface, grid.u, grid.v, inward) : Infinity;
 	if (!shifted)
 		return { positions: moved, depth, crossed: Uint32Array.from(crossed), lines: linesOf(grid), radius };
 	const middles = new Float64Array(3 * across.steps * up.steps);
