@@ -128,6 +128,44 @@ describe('parts clipped where trims cut their cells', () => {
 		);
 	});
 
+	it('are cut on bent faces too, where corners of what is left lie in a line: each of them, and closed', async () => {
+		const shell = revolved(
+			[
+				[4700, 0],
+				[8900, 4000],
+				[6000, 9000]
+			],
+			'smooth',
+			300
+		);
+		const cut = fc.record({
+			at: fc.tuple(fc.integer({ min: -1500, max: 1500 }), fc.integer({ min: 1500, max: 7500 })),
+			size: fc.integer({ min: 400, max: 1900 }),
+			kind: fc.constantFrom('running bond', 'hexagons', 'triangles', 'diamonds'),
+			along: fc.constantFrom('true length' as const, 'level planes' as const, 'geodesics' as const)
+		});
+		await fc.assert(
+			fc.asyncProperty(cut, async ({ at: [x, z], size, kind, along }) => {
+				const hole = outline({
+					outline: { shape: 'ellipse', width: 2 * size, depth: 1.4 * size },
+					at: [x, 0, z],
+					face: 'shell',
+					direction: [0, 1, 0]
+				});
+				const grid = { ...count(28, 14), along };
+				const zone = await clad(shell, [hole], plate, undefined, grid, { pattern: { kind } as never });
+				const told = clippedOf(zone).flatMap(({ flags }) => flags.all().map(({ code }) => code));
+				expect(told).to.not.include('piece.not-closed');
+				for (const { triangles } of meshesOf(clippedOf(zone))) expect(isClosed(triangles)).to.equal(true);
+				// Cells that are cut lie on the face, plates in the plane of the whole cell.
+				const sum = (values: Iterable<number>) => [...values].reduce((all, one) => all + one, 0);
+				const made = sum(volumes(groupsOf(zone)).values());
+				expect(made / sum(zone.faces[0]!.measures.area)).to.be.closeTo(THICKNESS, 0.02 * THICKNESS);
+			}),
+			{ numRuns: 40 }
+		);
+	});
+
 	it('blades, frames and glass stay closed, say their own volume, and leave a round opening free', async () => {
 		const R = 2100;
 		for (const part of ['blade-stack', 'framed-glass', 'pinwheel', 'hollow-block']) {

@@ -1,19 +1,29 @@
+import type { Manifold } from 'manifold-3d';
 import type { Place } from '../geometry/polygon';
-import { solidOf, type ClosedMesh } from '../geometry/solid/library';
+import { solidIfClosed, sweptOutline, type ClosedMesh } from '../geometry/solid/library';
 import { subtract, type Vector } from '../geometry/vector';
 import type { PartRun } from '../part/run';
 import { plainFlag, type Flag } from '../units/flag';
 import { formatNumber } from '../units/quantity';
 import { cutRun, cutSolid, movedBy, type CutRun, type Left } from './cut-run';
 import type { CladFace } from './given-columns';
-import { keptSpace, spaceWithin, standing, type KeptSpace, type Reach } from './kept-space';
+import {
+	keptSpace,
+	openSidesOf,
+	spaceWithin,
+	standing,
+	type KeptSpace,
+	type SpaceWithin
+} from './kept-space';
 import type { PieceGroup } from './pieces';
 
 /** Of pieces of which less than this share is left it is told. */
 const LITTLE = 0.05;
 
-/** How far the vertices of some meshes are from the middle of a space, and seen from outside the box round each. */
-function reachOf({ middle, axes }: KeptSpace, meshes: readonly ClosedMesh[], origin: Vector) {
+/** How far the vertices of some meshes reach in a space, and seen from outside the box round each. */
+function reachOf(space: KeptSpace, meshes: readonly ClosedMesh[], origin: Vector) {
+	const { middle, axes } = space;
+	const sides = openSidesOf(space);
 	const [ox, oy, oz] = subtract(middle, origin);
 	const [a, b, c] = axes;
 	let [aside, behind, before] = [0, 0, 0];
@@ -30,12 +40,24 @@ function reachOf({ middle, axes }: KeptSpace, meshes: readonly ClosedMesh[], ori
 			head = Math.max(head, up);
 			behind = Math.max(behind, -out);
 			before = Math.max(before, out);
-			aside = Math.max(aside, Math.hypot(across, up));
+			for (const side of sides) aside = Math.max(aside, across * side.across + up * side.up - side.from);
 		}
 		return { low: [left, foot] as Place, high: [right, head] as Place };
 	});
-	const reach: Reach = { aside: aside + 1, behind, before };
-	return { reach, boxes };
+	return { reach: { aside, behind, before }, boxes };
+}
+
+/** A space as a solid about its middle: swept along the face's normals, straight where its outline crosses itself. */
+function solidOfSpace(
+	{ middle, axes: [a, b, c] }: KeptSpace,
+	{ mesh, outline, swept }: SpaceWithin
+): Manifold {
+	const solid = mesh && solidIfClosed(movedBy(mesh, middle, -1));
+	if (solid) return solid;
+	const straight = sweptOutline(outline, -swept[0], swept[1]);
+	const placed = straight.transform([...a, 0, ...b, 0, ...c, 0, 0, 0, 0, 1]);
+	straight.delete();
+	return placed;
 }
 
 /** What is left of each of the meshes that make one piece; null for those of which nothing is. */
@@ -43,7 +65,7 @@ function leftOf(space: KeptSpace, meshes: readonly ClosedMesh[], origin: Vector)
 	const { reach, boxes } = reachOf(space, meshes, origin);
 	const within = spaceWithin(space, reach);
 	if (!within) return meshes.map((mesh) => ({ mesh, share: 1 }));
-	const kept = solidOf(movedBy(within.mesh, space.middle, -1));
+	const kept = solidOfSpace(space, within);
 	const off = subtract(space.middle, origin);
 	try {
 		return meshes.map((mesh, k): Left | null => {

@@ -1,5 +1,5 @@
 import type { Manifold } from 'manifold-3d';
-import { meshOfSolid, solidOf, type ClosedMesh } from '../geometry/solid/library';
+import { meshOfSolid, solidIfClosed, type ClosedMesh } from '../geometry/solid/library';
 import type { Vector } from '../geometry/vector';
 import type { ElementTable } from '../part/element-table';
 import { ownShape } from '../part/own-shape';
@@ -43,9 +43,9 @@ export function movedBy({ vertices, triangles }: ClosedMesh, [x, y, z]: Vector, 
  * @throws Error when `loadSolids` has not been awaited
  */
 export function cutSolid(mesh: ClosedMesh, off: Vector, cut: (whole: Manifold) => Manifold): Left | null {
-	const whole = solidOf(movedBy(mesh, off, -1));
+	const whole = solidIfClosed(movedBy(mesh, off, -1));
+	if (!whole) return { mesh, share: 1, open: true };
 	try {
-		if (!(whole.volume() > 0)) return { mesh, share: 1, open: true };
 		const part = cut(whole);
 		const share = part.volume() / whole.volume();
 		const left = share > NOTHING && share < 1 - NOTHING ? meshOfSolid(part) : null;

@@ -1,4 +1,4 @@
-import { triangulate } from '../geometry/triangulate';
+import { fillLoops } from '../geometry/triangulate';
 import { isWithin, type Place } from '../geometry/polygon';
 import { SAME_STEP } from '../geometry/tolerance';
 import { add, cross, dot, length, pointAt, scale, subtract, unit, type Vector } from '../geometry/vector';
@@ -28,11 +28,39 @@ interface Corner {
 	readonly open: boolean;
 }
 
-/** How far what stands in a space reaches from its middle (mm): to any side, behind and before. */
+/** How far what stands in a space reaches (mm): over its open sides, seen from outside; behind its middle and before it. */
 export interface Reach {
 	readonly aside: number;
 	readonly behind: number;
 	readonly before: number;
+}
+
+/** A line seen from outside: a place x y lies `x * across + y * up - from` beyond it. */
+interface Line {
+	readonly across: number;
+	readonly up: number;
+	readonly from: number;
+}
+
+/**
+ * The sides of a space that no trim cuts, in its frame.
+ *
+ * ```ts
+ * const [first] = openSidesOf(keptSpace(faceModel.grid, faceModel.cells, 4));
+ * ```
+ */
+export function openSidesOf({ middle, axes, ring }: KeptSpace): Line[] {
+	const places = ring.map(({ point }): Place => {
+		const off = subtract(point, middle);
+		return [dot(off, axes[0]), dot(off, axes[1])];
+	});
+	return ring.flatMap(({ open }, k): Line[] => {
+		const [a, b] = [places[k]!, places[(k + 1) % places.length]!];
+		const size = Math.hypot(b[0] - a[0], b[1] - a[1]);
+		if (!open || !(size > 0)) return [];
+		const [across, up] = [(b[1] - a[1]) / size, (a[0] - b[0]) / size];
+		return [{ across, up, from: a[0] * across + a[1] * up }];
+	});
 }
 
 /** Whether a place lies on the straight line between two others. */
@@ -95,14 +123,18 @@ function openedRing({ ring }: KeptSpace, aside: number) {
 	const at = (k: number) => ring[(k + n) % n]!;
 	const along = ring.map(({ point }, k) => unit(subtract(at(k + 1).point, point)));
 	const outward = ring.map(({ way }, k) => unit(cross(along[k]!, way)));
+	/** Whether two open sides meet at a corner so sharply that nothing near leads over both. */
+	const isSharp = (corner: number) => {
+		const [o, p] = [outward[corner]!, outward[(corner - 1 + n) % n]!];
+		return dot(add(o, p), o) <= LEAST_SLANT;
+	};
 	/** From a corner over the open side k: along what cuts it, or, between two open sides, over both. */
 	const over = (k: number, corner: number): Vector => {
 		const other = corner === k ? corner - 1 : corner;
 		const [o, p] = [outward[k]!, outward[(other + n) % n]!];
 		if (at(other).open) {
 			const both = add(o, p);
-			const across = dot(both, o);
-			return across > LEAST_SLANT ? scale(both, aside / across) : scale(o, aside);
+			return isSharp(corner) ? scale(o, aside) : scale(both, aside / dot(both, o));
 		}
 		const straight = scale(along[(other + n) % n]!, corner === k ? 1 : -1);
 		const across = dot(straight, o);
@@ -116,18 +148,25 @@ function openedRing({ ring }: KeptSpace, aside: number) {
 		const grown = dot(subtract(b, a), along[k]!);
 		return wide + grown < 0 ? (0.99 * wide) / -grown : 1;
 	});
+	// Those on both sides of a corner that is moved over both take as much.
+	for (let changed = true; changed;) {
+		changed = false;
+		for (let k = 0; k < n; k++) {
+			const last = (k - 1 + n) % n;
+			if (!at(k).open || !at(last).open || isSharp(k) || shares[k] === shares[last]) continue;
+			shares[k] = shares[last] = Math.min(shares[k]!, shares[last]!);
+			changed = true;
+		}
+	}
 	const opened: (Corner & { readonly cuts: boolean })[] = [];
 	ring.forEach((corner, k) => {
 		const before = at(k - 1).open;
 		const last = (k - 1 + n) % n;
 		const moved = (side: number, share: number, cuts: boolean) =>
 			opened.push({ ...corner, point: add(corner.point, scale(over(side, k), share)), cuts });
-		if (before && corner.open) moved(k, Math.min(shares[k]!, shares[last]!), false);
-		else {
-			if (before) moved(last, shares[last]!, true);
-			opened.push({ ...corner, cuts: true });
-			if (corner.open) moved(k, shares[k]!, false);
-		}
+		if (before && (!corner.open || isSharp(k))) moved(last, shares[last]!, !corner.open);
+		if (!before || !corner.open) opened.push({ ...corner, cuts: true });
+		if (corner.open) moved(k, shares[k]!, false);
 	});
 	return opened;
 }
@@ -140,7 +179,10 @@ interface CuttingSide {
 
 /** A space as far as something in it reaches. */
 export interface SpaceWithin {
-	readonly mesh: ClosedMesh;
+	/** Null where its outline crosses itself: chords of a bent face may, where a trim runs near to them. */
+	readonly mesh: ClosedMesh | null;
+	/** How far it is swept behind and before (mm). */
+	readonly swept: readonly [behind: number, before: number];
 	readonly sides: readonly CuttingSide[];
 	/** Seen from outside, in its frame. */
 	readonly outline: readonly Place[];
@@ -156,7 +198,12 @@ export interface SpaceWithin {
 export function spaceWithin(space: KeptSpace, { aside, behind, before }: Reach): SpaceWithin | null {
 	if (space.ring.every(({ open }) => open)) return null;
 	const { middle, axes } = space;
-	const ring = openedRing(space, aside);
+	// The more it leans behind and before, the further over its sides it reaches there.
+	const slope = space.ring.reduce((most, { way }) => {
+		const out = Math.max(LEAST_SLANT, dot(way, axes[2]));
+		return Math.max(most, Math.sqrt(Math.max(0, 1 - out * out)) / out);
+	}, 0);
+	const ring = openedRing(space, aside + slope * Math.max(behind, before) + 1);
 	const seen = (point: Vector): Place => {
 		const off = subtract(point, middle);
 		return [dot(off, axes[0]), dot(off, axes[1])];
@@ -169,13 +216,16 @@ export function spaceWithin(space: KeptSpace, { aside, behind, before }: Reach):
 	}
 	const [down, up] = [(behind + off + 1) / lean, (before + off + 1) / lean];
 	const outline = ring.map(({ point }) => seen(point));
-	const mesh = sweptRing(
-		ring.map(({ point }) => point),
-		ring.map(({ way }) => way),
-		triangulate(outline),
-		down,
-		up
-	);
+	const filling = fillLoops(Float64Array.from(outline.flat()), []);
+	const mesh =
+		filling &&
+		sweptRing(
+			ring.map(({ point }) => point),
+			ring.map(({ way }) => way),
+			filling,
+			down,
+			up
+		);
 	const sides = ring.flatMap(({ cuts }, k): CuttingSide[] => {
 		if (!cuts) return [];
 		const ends = [ring[k]!, ring[(k + 1) % ring.length]!];
@@ -186,7 +236,7 @@ export function spaceWithin(space: KeptSpace, { aside, behind, before }: Reach):
 		const ys = places.map(([, y]) => y);
 		return [{ low: [Math.min(...xs), Math.min(...ys)], high: [Math.max(...xs), Math.max(...ys)] }];
 	});
-	return { mesh, sides, outline };
+	return { mesh, swept: [down, up], sides, outline };
 }
 
 /** Where something with a box stands, seen from outside: in a space, beside it, or a side of it may cut it. */

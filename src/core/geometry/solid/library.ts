@@ -1,4 +1,5 @@
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
+import type { Place } from '../polygon';
 
 /** Closed bodies by a library of robust booleans, which has to be loaded before. */
 
@@ -65,6 +66,48 @@ export function solidOf({ vertices, triangles }: ClosedMesh): Manifold {
 			triVerts: new Uint32Array(triangles)
 		})
 	);
+}
+
+/**
+ * The same of a mesh that may not close, or be turned inside out: null then.
+ *
+ * ```ts
+ * solidIfClosed({ vertices: [0, 0, 0, 1, 0, 0, 0, 1, 0], triangles: [0, 1, 2] }); // null
+ * ```
+ * @throws Error when `loadSolids` has not been awaited
+ */
+export function solidIfClosed(mesh: ClosedMesh): Manifold | null {
+	solidLibrary();
+	let solid: Manifold;
+	try {
+		solid = solidOf(mesh);
+	} catch {
+		return null;
+	}
+	if (solid.volume() > 0) return solid;
+	solid.delete();
+	return null;
+}
+
+/**
+ * What an outline sweeps out straight along z; where it crosses itself, what it goes round counter-clockwise. Give it
+ * back with `delete`.
+ *
+ * ```ts
+ * const bar = sweptOutline([[0, 0], [60, 0], [60, 40]], -10, 90); // 100 mm long
+ * ```
+ * @param from, to mm
+ */
+export function sweptOutline(outline: readonly Place[], from: number, to: number): Manifold {
+	const section = new (solidLibrary().CrossSection)(
+		[outline.map(([x, y]): [number, number] => [x, y])],
+		'Positive'
+	);
+	const straight = section.extrude(to - from);
+	const moved = straight.translate([0, 0, from]);
+	section.delete();
+	straight.delete();
+	return moved;
 }
 
 /**
