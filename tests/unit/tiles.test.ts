@@ -105,6 +105,17 @@ describe('tiles that are drawn', () => {
 		expect(bays).to.deep.equal(Array.from({ length: 11 }, (_, k) => k + 1));
 	});
 
+	it('of three hundred polygons knows each of its cells’ polygons', () => {
+		const pieces = Array.from({ length: 300 }, (_, k) =>
+			box((k % 20) / 2, Math.floor(k / 20) / 3, 1 / 2, 1 / 3)
+		);
+		const face = onlyFace(sheet(10_000, 5000));
+		const grid = setOut(face, settingOutOf(count(10, 5)), 'tile');
+		const pattern = patternOf({ kind: 'tile', tile: 't' }, [tile(10, 5, ...pieces)]);
+		const { cells } = layTiles(new Lattice(grid, face.surface), pattern, 'tile');
+		expect(Array.from(cells.polygon).sort((a, b) => a - b)).to.deep.equal(Array.from(pieces.keys()));
+	});
+
 	it('a star with off-lattice points: a re-entrant cell and its neighbours share every side', () => {
 		// A four-pointed star in the middle of a step, and the four darts between it and the corners.
 		const r = 0.2;

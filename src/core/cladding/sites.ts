@@ -1,5 +1,5 @@
 import type { SiteKind } from '../field/site-kind';
-import type { NodeGrid } from '../grid/node-grid';
+import { bayOfNode, courseOfNode, type GridLines } from '../grid/lattice';
 import type { Cells } from '../pattern/cells';
 import type { Chains } from '../pattern/chains';
 import { siteOf } from '../part/anchors';
@@ -18,7 +18,7 @@ export interface SitedFace {
 	readonly address: string;
 	readonly cells: Cells;
 	readonly edges: Edges;
-	readonly grid: Pick<NodeGrid, 'columns' | 'rows' | 'extraI' | 'extraJ'>;
+	readonly grid: GridLines;
 	readonly chains: Chains;
 }
 
@@ -87,13 +87,10 @@ function siteSet({ address, cells, edges, grid, chains }: SitedFace, kind: GridS
 				mark: (k, prefix) => chainMark(prefix, k)
 			};
 		case 'node': {
-			const own = grid.columns * grid.rows;
-			const place = (lattice: Float64Array, node: number, whole: number) =>
-				Math.floor(node < own ? whole : lattice[node - own]!) + 1;
 			return {
 				kind,
-				course: (n) => place(grid.extraJ, n, n / grid.columns),
-				bay: (n) => place(grid.extraI, n, n % grid.columns),
+				course: (n) => courseOfNode(grid, n),
+				bay: (n) => bayOfNode(grid, n),
 				nodes: (n) => [n],
 				address: (n) => nodeAddress(address, grid, n),
 				mark: (n, prefix) => nodeMark(prefix, grid, n)

@@ -153,7 +153,7 @@ const within =
 	(held, and) =>
 		(and ? keepWithin : addWithin)(held, values, least, most);
 
-type Numbers = Uint8Array | Uint32Array;
+type Numbers = Uint8Array | Uint16Array | Uint32Array;
 function keepNamed(held: Held, numbers: Numbers, yes: Uint8Array): void {
 	const fours = inFours(held);
 	const whole = held.length >> 2;

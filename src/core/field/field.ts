@@ -24,8 +24,8 @@ export interface FieldSource extends Followed {
 	/** Angle between the cells beside every edge (rad). */
 	readonly folds: Float64Array;
 	readonly grid: Pick<NodeGrid, 'columns' | 'rows' | 'positions' | 'extraI' | 'extraJ' | 'off'> & {
-		readonly across: Pick<Spread, 'steps'>;
-		readonly up: Pick<Spread, 'steps'>;
+		readonly across: Pick<Spread, 'steps' | 'closed'>;
+		readonly up: Pick<Spread, 'steps' | 'closed'>;
 	};
 	/** How sharply the face bends at every cell, reckoned when it is first asked for. */
 	readonly curvature: () => CellCurvature;

@@ -1,12 +1,15 @@
+import { bayOfNode, courseOfNode, latticeOf, type GridLines } from '../grid/lattice';
 import { gather, reckon } from './column';
-import { field, type Field, type FieldSource } from './field';
+import { field, type Field } from './field';
 
-/** Lattice coordinates of nodes, whole on the grid itself. */
-type Lattice = Pick<FieldSource['grid'], 'columns' | 'rows' | 'extraI' | 'extraJ'>;
-const columnOf = ({ columns, rows, extraI }: Lattice, n: number) =>
-	n < columns * rows ? n % columns : extraI[n - columns * rows]!;
-const rowOf = ({ columns, rows, extraJ }: Lattice, n: number) =>
-	n < columns * rows ? Math.floor(n / columns) : extraJ[n - columns * rows]!;
+/** How far along its direction a node lies, 0 to 1; those that run on over the seam of a ring come round. */
+function shareOf(at: number, lines: number, closed: boolean): number {
+	const round = closed ? ((at % lines) + lines) % lines : at;
+	return round / Math.max(1, lines - 1);
+}
+const across = (grid: GridLines, n: number) =>
+	shareOf(latticeOf(grid, n)[0], grid.columns, grid.across.closed);
+const up = (grid: GridLines, n: number) => shareOf(latticeOf(grid, n)[1], grid.rows, grid.up.closed);
 
 export const nodeFields: readonly Field[] = [
 	field('node', 'height', 'height', 'length', ['grid'], ({ grid }, sites) =>
@@ -30,15 +33,15 @@ export const nodeFields: readonly Field[] = [
 		}
 	),
 	field('node', 'course', 'course', 'count', ['grid'], ({ grid }, sites) =>
-		reckon(sites, (n) => Math.floor(rowOf(grid, n)) + 1)
+		reckon(sites, (n) => courseOfNode(grid, n))
 	),
 	field('node', 'bay', 'bay', 'count', ['grid'], ({ grid }, sites) =>
-		reckon(sites, (n) => Math.floor(columnOf(grid, n)) + 1)
+		reckon(sites, (n) => bayOfNode(grid, n))
 	),
 	field('node', 'across', 'share of the way across', 'ratio', ['grid'], ({ grid }, sites) =>
-		reckon(sites, (n) => columnOf(grid, n) / Math.max(1, grid.columns - 1))
+		reckon(sites, (n) => across(grid, n))
 	),
 	field('node', 'up', 'share of the way up', 'ratio', ['grid'], ({ grid }, sites) =>
-		reckon(sites, (n) => rowOf(grid, n) / Math.max(1, grid.rows - 1))
+		reckon(sites, (n) => up(grid, n))
 	)
 ];

@@ -1,6 +1,7 @@
 import { placeAt, type Surface } from '../geometry/surface';
 import { cross, length, scale, type Vector } from '../geometry/vector';
-import type { NodeGrid } from './node-grid';
+import { SAME_STEP } from '../geometry/tolerance';
+import type { NodeGrid, Spread } from './node-grid';
 
 /** A step counts as met this far outside it, in shares of it. */
 const EDGE = 1e-9;
@@ -150,6 +151,47 @@ export function latticeOf(
 	if (node < own) return [node % grid.columns, Math.floor(node / grid.columns)];
 	return [grid.extraI[node - own]!, grid.extraJ[node - own]!];
 }
+
+/**
+ * The line that a place along one direction of a grid lies on, or the last one before it, from 0: of those that there
+ * are. A place on a line but for rounding is on it, as are those that trims make at a rim.
+ *
+ * ```ts
+ * lineAt(2.9999999999, 12, false); // 3
+ * ```
+ * @param at lattice coordinate; on a ring it may run on over the seam
+ */
+export function lineAt(at: number, lines: number, closed: boolean): number {
+	const line = Math.floor(at + SAME_STEP);
+	if (closed) return ((line % lines) + lines) % lines;
+	return line < 0 ? 0 : line < lines ? line : lines - 1;
+}
+
+/** What is needed of a grid to know the lines that a node lies on. */
+export type GridLines = Pick<NodeGrid, 'columns' | 'rows' | 'extraI' | 'extraJ'> & {
+	readonly across: Pick<Spread, 'closed'>;
+	readonly up: Pick<Spread, 'closed'>;
+};
+
+/**
+ * The course line that a node lies on, or the last one below it, from 1.
+ *
+ * ```ts
+ * courseOfNode(grid, 0); // 1
+ * ```
+ */
+export const courseOfNode = (grid: GridLines, node: number): number =>
+	lineAt(latticeOf(grid, node)[1], grid.rows, grid.up.closed) + 1;
+
+/**
+ * The bay line that a node lies on, or the last one to the left of it, from 1.
+ *
+ * ```ts
+ * bayOfNode(grid, 0); // 1
+ * ```
+ */
+export const bayOfNode = (grid: GridLines, node: number): number =>
+	lineAt(latticeOf(grid, node)[0], grid.columns, grid.across.closed) + 1;
 
 /** The grid itself, by which nodes between its own ones are mixed. */
 type Steps = Pick<NodeGrid, 'columns' | 'rows' | 'across' | 'up'>;

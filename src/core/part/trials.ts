@@ -255,7 +255,7 @@ export function cornersOfTrial(anchor: Anchor, points: number): number {
 function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSource> {
 	const positions = Float64Array.from(points.flat());
 	const none = new Float64Array(0);
-	const single = { steps: 1 };
+	const single = { steps: 1, closed: false };
 	const lattice = { columns: points.length, rows: 1, extraI: none, extraJ: none, across: single, up: single };
 	const grid = { ...lattice, positions, off: none };
 	const one = Uint32Array.of(1);
@@ -263,7 +263,7 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 		case 'pair': {
 			const [from, to] = [Uint32Array.of(0), Uint32Array.of(1)];
 			const flags = new Uint8Array(1);
-			const edges = { count: 1, from, to, left: from, right: from, direction: flags, ordinal: flags };
+			const edges = { count: 1, from, to, left: from, right: from, direction: flags, ordinal: from };
 			return { grid, folds: Float64Array.of(0), edges: { ...edges, course: one, bay: one } };
 		}
 		case 'node':
@@ -280,8 +280,8 @@ function sourceOf(anchor: Anchor, points: readonly Vector[]): Partial<FieldSourc
 				kind: new Uint8Array(1),
 				course: one,
 				bay: one,
-				slot: Uint16Array.of(1),
-				polygon: new Uint8Array(1),
+				slot: one,
+				polygon: new Uint16Array(1),
 				share: Float64Array.of(1),
 				outline: null,
 				uncut: null,

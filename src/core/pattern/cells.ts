@@ -25,9 +25,9 @@ export interface Cells {
 	/** Address within the face, each counted from 1. */
 	readonly course: Uint32Array;
 	readonly bay: Uint32Array;
-	readonly slot: Uint16Array;
+	readonly slot: Uint32Array;
 	/** Which polygon of the pattern it is, from 0. */
-	readonly polygon: Uint8Array;
+	readonly polygon: Uint16Array;
 	/** How much of the pattern's whole cell is left, 0 to 1. */
 	readonly share: Float64Array;
 	/** Rims with the corners of neighbours that lie on their sides too; null where there are none such. */
@@ -144,8 +144,8 @@ export class CellList {
 	private readonly kind = bytes();
 	private readonly course = words();
 	private readonly bay = words();
-	private readonly slot = columnOf((size) => new Uint16Array(size));
-	private readonly polygon = bytes();
+	private readonly slot = words();
+	private readonly polygon = columnOf((size) => new Uint16Array(size));
 	private readonly share = columnOf((size) => new Float64Array(size));
 	/** Outlines of those cells that have one, and corners of those that were cut, before. */
 	private readonly outlines = new Map<number, ArrayLike<number>>();

@@ -1,4 +1,4 @@
-import { latticeOf } from '../grid/lattice';
+import { latticeOf, lineAt } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import { outlineOf, type Cells } from './cells';
 import { SAME_SHARE } from '../geometry/tolerance';
@@ -23,8 +23,8 @@ export interface Edges {
 	readonly right: Uint32Array;
 	/** Index into `edgeDirections`; an edge is on a rim when it has one cell. */
 	readonly direction: Uint8Array;
-	/** Counts the edges of one direction that start in one step, from 0; more than one are made by trims. */
-	readonly ordinal: Uint8Array;
+	/** Counts the edges of one direction that start in one step, from 0; more than one are made by trims and scattered cells. */
+	readonly ordinal: Uint32Array;
 	/** Address of the step at whose lower left it starts, from 1. */
 	readonly course: Uint32Array;
 	readonly bay: Uint32Array;
@@ -186,8 +186,8 @@ function inBuildingOrder(
 		const way =
 			second[e] === NO_CELL && isOnTrim(grid, a, b) ? 4 : dj === 0 ? 1 : di === 0 ? 0 : di > 0 ? 2 : 3;
 		direction[e] = way;
-		const bay = Math.floor(isPole[jA] === 1 ? iB : iA);
-		step[e] = Math.floor(jA) * columns + (((bay % columns) + columns) % columns);
+		const bay = lineAt(isPole[jA] === 1 ? iB : iA, columns, across.closed);
+		step[e] = lineAt(jA, rows, up.closed) * columns + bay;
 	}
 	const order = byStepAndDirection(step, direction, own);
 	const sorted = {
@@ -197,7 +197,7 @@ function inBuildingOrder(
 		left: new Uint32Array(count),
 		right: new Uint32Array(count),
 		direction: new Uint8Array(count),
-		ordinal: new Uint8Array(count),
+		ordinal: new Uint32Array(count),
 		course: new Uint32Array(count),
 		bay: new Uint32Array(count)
 	};

@@ -42,7 +42,7 @@ export class LineList {
 			left: new Uint32Array(count).fill(NO_CELL),
 			right: new Uint32Array(count).fill(NO_CELL),
 			direction: Uint8Array.from(this.direction),
-			ordinal: Uint8Array.from(this.ordinal),
+			ordinal: Uint32Array.from(this.ordinal),
 			course: Uint32Array.from(this.course),
 			bay: Uint32Array.from(this.bay)
 		};

@@ -1,4 +1,4 @@
-import { latticeOf } from '../grid/lattice';
+import { bayOfNode, courseOfNode, latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import type { WebBar } from '../project/standing-schema';
 import { outlineOf, type Cells } from './cells';
@@ -131,8 +131,7 @@ export function webBetween(from: WebSide, to: WebSide, bars: readonly WebBar[]):
 	const behind = nodesBehind(grid, to.grid);
 	if (bars.includes('upright'))
 		for (let node = 0; node < offset; node++) {
-			const [i, j] = latticeOf(grid, node).map(Math.floor) as [number, number];
-			push(node, behind(node), j + 1, i + 1, directionOf('upright'));
+			push(node, behind(node), courseOfNode(grid, node), bayOfNode(grid, node), directionOf('upright'));
 		}
 	if (bars.includes('diagonal')) {
 		const side = inTurn(edges, offset);
