@@ -201,6 +201,18 @@ describe('a grid behind another', () => {
 		expect(told.find(({ at }) => at === 'zones/low/on')?.text).to.contain('a radius down to 581 mm');
 	});
 
+	it('that turns over at a crease says so, and no radius', async () => {
+		const waist = revolved([
+			[7700, 0],
+			[3700, 4000],
+			[9000, 9000]
+		]);
+		const told = await problemsOf(projectWith(waist, 20, 30, [layer('low', { depth: '400 mm' })]));
+		expect(told.find(({ at }) => at === 'zones/low/on')?.text).to.match(
+			/turns over.*: the face has a crease there/
+		);
+	});
+
 	it('of a zone that is not there, or is one itself, is told with a way out', async () => {
 		const gone = projectWith(sheet(WIDTH, HEIGHT), 6, 4, [layer('low', { of: 'nobody' })]);
 		expect((await problemsOf(gone)).map(({ at, text }) => `${at}: ${text}`)).to.deep.equal([

@@ -4,7 +4,7 @@ import { drivenDepths, textsOfDepth } from '../driver/depth';
 import { drivenSizes } from '../driver/sizes';
 import { guidesIn } from '../field/guides';
 import { surfaceArea } from '../geometry/surface';
-import { layerOf, smallestRadius } from '../grid/layer';
+import { bendWords, layerOf, smallestRadius } from '../grid/layer';
 import { displaced } from '../grid/displaced';
 import { atAllNodes, movedAlong } from '../grid/moved';
 import type { NodeGrid } from '../grid/node-grid';
@@ -71,8 +71,8 @@ const foldedFlag = plainFlag(
 /** @param count of cells that turn over */
 function foldedWords(face: Face, grid: NodeGrid, depths: Float64Array, count: number): string {
 	const inward = depths.some((depth) => depth < 0);
-	const radius = formatNumber(Math.round(smallestRadius(face.surface, grid.u, grid.v, inward)));
-	return `the grid turns over in ${formatNumber(count)} cells of ${face.name}: the face bends with a radius down to ${radius} mm there; a depth of less works everywhere`;
+	const radius = smallestRadius(face.surface, grid.u, grid.v, inward);
+	return `the grid turns over in ${formatNumber(count)} cells of ${face.name}: ${bendWords(radius)}`;
 }
 
 /** The same flags, and one more on some cells. */

@@ -1,6 +1,7 @@
 import { NO_RULE, type Assignment } from '../cladding/assign';
 import type { FaceModel } from '../cladding/model';
 import { surfaceArea } from '../geometry/surface';
+import { bendWords } from '../grid/layer';
 import { coordinateSum, isOfSteps, offsetsOn } from '../grid/displaced';
 import type { Zone } from '../project/schema';
 import { pathTo } from '../project/typed-path';
@@ -23,7 +24,7 @@ export function remarksOnFace({ bare, face, layer, said }: FaceModel, at: string
 	if (layer?.crossed.length)
 		remarks.push({
 			at: `${at}/layer`,
-			text: `the layer crosses itself in ${formatNumber(layer.crossed.length)} steps of ${face.name}: the face bends with a radius down to ${formatNumber(Math.round(layer.radius))} mm there; a depth of less works everywhere`,
+			text: `the layer crosses itself in ${formatNumber(layer.crossed.length)} steps of ${face.name}: ${bendWords(layer.radius)}`,
 			remark: true
 		});
 	return remarks;

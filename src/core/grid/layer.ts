@@ -1,6 +1,7 @@
 import { distinctKnots } from '../geometry/curve';
 import { evaluateCurvature, principal, type CurvatureSamples } from '../geometry/curvature';
 import type { Surface } from '../geometry/surface';
+import { formatNumber } from '../units/quantity';
 import type { NodeGrid } from './node-grid';
 
 /** A second grid at a depth from the first. */
@@ -15,6 +16,19 @@ export interface LayerGrid {
 	/** The smallest radius on the side it lies on (mm), where steps have turned over; else Infinity. */
 	readonly radius: number;
 }
+
+/**
+ * How a face bends where a grid behind it turns over, and what works.
+ *
+ * ```ts
+ * bendWords(1000); // the face bends with a radius down to 1 000 mm there; …
+ * ```
+ * @param radius as `smallestRadius` has it
+ */
+export const bendWords = (radius: number): string =>
+	Number.isFinite(radius)
+		? `the face bends with a radius down to ${formatNumber(Math.round(radius))} mm there; a depth of less works everywhere`
+		: 'the face has a crease there; a smaller depth works, or larger steps beside the crease';
 
 /** Pieces of a surface looked at, across and up, at most. */
 const MOST_SPANS = 60;
