@@ -8,6 +8,9 @@ export const MOST_TURNS = 2000;
 /** Flags that every program has. */
 export const NOT_FINITE = 0;
 export const TOO_MANY = 1;
+export const INSIDE_OUT = 2;
+/** A volume below this is that of a body that is turned inside out: above it, rounding (mm³). */
+export const NO_BODY = -1;
 /** Flags of a piece are kept as bits. */
 const MOST_FLAGS = 31;
 
@@ -31,6 +34,15 @@ export class FlagList {
 			level: 'failed',
 			subject: 'the piece',
 			says: `would repeat more than ${MOST_TURNS} times, or ${MOST_TURNS_IN_ALL} in all`,
+			kind: null,
+			value: null,
+			bound: null
+		},
+		{
+			code: 'part.inside-out',
+			level: 'failed',
+			subject: 'the piece',
+			says: 'could not be made: sides of it pass each other, so that a body comes out inside out',
 			kind: null,
 			value: null,
 			bound: null

@@ -1,4 +1,5 @@
 import type { LiveRows } from './element-sink';
+import { INSIDE_OUT, NO_BODY } from './flag-list';
 import type { ElementTable } from './element-table';
 import { ownShape } from './own-shape';
 
@@ -43,6 +44,11 @@ export abstract class OwnMeshSink {
 
 	/** @param raise a flag of a row @param lose a row whose piece cannot be made after all */
 	abstract look(raise: (row: number, flag: number) => void, lose: (row: number, flag: number) => void): void;
+
+	/** @param lose a row whose piece cannot be made after all: a mesh of it is inside out */
+	lookInside(lose: (row: number, flag: number) => void): void {
+		for (const { row, volume } of this.made) if (volume < NO_BODY) lose(row, INSIDE_OUT);
+	}
 
 	/** Take the rows of a block that are alive. */
 	take(frame: LiveRows, origin: readonly [number, number, number]): void {

@@ -1,5 +1,5 @@
 import type { ColumnReader } from '../field/column';
-import { MOST_TURNS, NOT_FINITE, TOO_MANY } from './flag-list';
+import { INSIDE_OUT, MOST_TURNS, NO_BODY, NOT_FINITE, TOO_MANY } from './flag-list';
 import { MOST_TURNS_IN_ALL } from './compile/fault';
 import { BLOCK, type BackEnd, type VertexSlots, type Workplace } from './evaluate/back-end';
 import { twoLanes } from './evaluate/two-lanes';
@@ -128,7 +128,10 @@ class Runner {
 		};
 		for (const sink of sinks)
 			if (sink instanceof ElementSink) sink.look(lose);
-			else if (!(sink instanceof BlockSink)) sink.look(this.raise, lose);
+			else if (!(sink instanceof BlockSink)) {
+				sink.look(this.raise, lose);
+				sink.lookInside(lose);
+			}
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
 		const { flags, results, unusable, turnResults } = this;
 		return { elements, flags, results, unusable, turns: turnResults };
@@ -170,6 +173,8 @@ class Runner {
 		frame.compute(rows);
 		for (const { when, flag } of domain.flags) raiseWhere(slots[when]!, rows, this.flags, piece, 1 << flag);
 		raiseWhere(slots[domain.finite]!, rows, this.flags, piece, 1 << NOT_FINITE);
+		for (const { volume } of domain.elements)
+			raiseBelow(slots[volume]!, NO_BODY, rows, this.flags, piece, 1 << INSIDE_OUT);
 		for (const { times } of domain.groups) {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
@@ -250,6 +255,18 @@ function raiseWhere(
 	bit: number
 ): void {
 	for (let r = 0; r < rows; r++) if (raised[r]! !== 0) flags[piece[r]!]! |= bit;
+}
+
+/** Hot: the same of those whose rows are below a bound. */
+function raiseBelow(
+	values: Float64Array,
+	bound: number,
+	rows: number,
+	flags: Uint32Array,
+	piece: Uint32Array,
+	bit: number
+): void {
+	for (let r = 0; r < rows; r++) if (values[r]! < bound) flags[piece[r]!]! |= bit;
 }
 
 /** Hot: the rows whose pieces have none of the failing flags. @returns how many */

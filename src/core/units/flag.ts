@@ -8,6 +8,7 @@ import { formatQuantity } from './quantity';
 export const flagCodes = [
 	'part.not-finite',
 	'part.too-many-turns',
+	'part.inside-out',
 	'part.limit',
 	'part.nothing',
 	'part.inset-crosses',
