@@ -29,11 +29,13 @@ function siteSheet({ cells, grid, joint }: CladFace, c: number): SiteSheet {
 	const found = trianglesAround(cells, c);
 	const ring = found ? rimOf(found, outline[0]!) : outline;
 	const rim = ring.length;
-	const local = new Map(Array.from(ring, (node, k) => [node, k]));
-	for (const node of found ?? []) if (!local.has(node)) local.set(node, local.size);
-	const points = new Float64Array(3 * local.size);
-	const normals = new Float64Array(3 * local.size);
-	for (const [node, k] of local) {
+	// At a pole a rim may come by one node twice.
+	const all = Array.from(ring);
+	const local = new Map(all.map((node, k) => [node, k]));
+	for (const node of found ?? []) if (!local.has(node)) local.set(node, all.push(node) - 1);
+	const points = new Float64Array(3 * all.length);
+	const normals = new Float64Array(3 * all.length);
+	for (const [k, node] of all.entries()) {
 		points.set(positions.subarray(3 * node, 3 * node + 3), 3 * k);
 		normals.set(grid.normals.subarray(3 * node, 3 * node + 3), 3 * k);
 	}
