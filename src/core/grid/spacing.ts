@@ -82,8 +82,10 @@ export function balanced(
 	return { size: length / steps, steps };
 }
 
-/** Lines within a length as a division; both ends are lines in any case. */
-/** @param whole the size of every step between them (mm), where they have one */
+/**
+ * Lines within a length as a division; both ends are lines in any case.
+ * @param whole the size of every step between them (mm), where they have one
+ */
 function divisionOf(lines: readonly number[], length: number, whole: number | null): Division {
 	const inner = lines.filter((at) => at > LEAST_MAKE_UP && at < length - LEAST_MAKE_UP);
 	const has = (end: number) => lines.some((at) => Math.abs(at - end) <= LEAST_MAKE_UP);
