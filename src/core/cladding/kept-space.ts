@@ -149,7 +149,7 @@ function openedRing({ ring }: KeptSpace, aside: number) {
 		return wide + grown < 0 ? (0.99 * wide) / -grown : 1;
 	});
 	// Those on both sides of a corner that is moved over both take as much.
-	for (let changed = true; changed;) {
+	for (let round = 0, changed = true; changed && round < n; round++) {
 		changed = false;
 		for (let k = 0; k < n; k++) {
 			const last = (k - 1 + n) % n;
