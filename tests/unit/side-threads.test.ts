@@ -2,6 +2,9 @@ import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { Cancelled, Chain } from '../../src/core/chain/chain';
 import type { Model } from '../../src/core/cladding/model';
+import { compilePart } from '../../src/core/part/compile/compile';
+import { shippedParts } from '../../src/core/part/kit';
+import { RowTimes } from '../../src/core/part/threads/row-times';
 import { SideThreads } from '../../src/core/part/threads/side-threads';
 import { Files } from '../../src/core/project/files';
 import { readProjectText } from '../../src/core/project/read';
@@ -15,14 +18,12 @@ import { sideLine, sideThreads } from '../side-line';
 const lido = readProjectText(readFileSync(new URL('../lido.json', import.meta.url), 'utf8'));
 
 /** Eighty rows of eighty cells are seven chunks. */
-const wall = (width: number, cells = 80) => wallOf('framed-glass', { frame_width: width }, cells);
-
-const wallOf = (part: string, values: Record<string, number>, cells = 80) =>
+const wall = (width: number, cells = 80) =>
 	projectOf(
 		sheet(80_000, 80_000),
 		count(cells, cells),
 		{ rules: [{ id: 'all', put: { variant: 'p', values: {} } }] },
-		{ variants: [{ id: 'p', name: 'p', part, values }] }
+		{ variants: [{ id: 'p', name: 'p', part: 'framed-glass', values: { frame_width: width } }] }
 	);
 
 const atHome = async (project: typeof lido) => contentOf(await new Chain().run(project));
@@ -98,17 +99,23 @@ describe('threads at the side', () => {
 		expect(line.sent.filter(({ say }) => say === 'run').length).to.be.at.most(2);
 	});
 
-	it('go on being sent what takes long to make, though the first took long to pack as well', async () => {
-		const line = sideLine();
-		const chain = new Chain(new Files(), 0, new SideThreads(1, () => [line], turn));
-		await chain.run(wallOf('truss-cell', {}));
-		const [parts, before] = ['curved-truss-cell', line.sent.length];
-		// It is known what a row takes, and the thread is awake: the first of the many goes there.
-		for (const diameter of [57, 58, 59]) await chain.run(wallOf(parts, { diameter }, 30));
-		// The middles of all cells are sought on the face when they are read for the first time.
-		for (const diameter of [60, 61, 62]) await chain.run(wallOf(parts, { diameter }));
-		// Here nobody is free while the side is at work: it gets two at a time, of the seven of each run.
-		expect(line.sent.slice(before).filter(({ say }) => say === 'run').length).to.be.at.least(6);
+	it('go on being sent what takes long to make, though the first took long to pack as well', () => {
+		const program = compilePart(shippedParts[0]!, 4, shippedParts);
+		const times = new RowTimes(5);
+		const work = { program, count: 100 };
+		expect(times.isWorthSending(program)).to.equal(false);
+		times.wasMade(work, 50);
+		// With the first columns are reckoned that the others only read.
+		times.wasPacked(work, 900);
+		expect(times.isWorthSending(program)).to.equal(true);
+		times.wasPacked(work, 1);
+		// One that is held up by something else counts little; many that take long do.
+		times.wasPacked(work, 400);
+		expect(times.isWorthSending(program)).to.equal(true);
+		for (let k = 0; k < 20; k++) times.wasPacked(work, 20);
+		expect(times.isWorthSending(program)).to.equal(false);
+		for (let k = 0; k < 3; k++) times.wasPacked(work, 1);
+		expect(times.isWorthSending(program)).to.equal(true);
 	});
 
 	it('are not started for a single work', async () => {

@@ -10,6 +10,7 @@ import {
 	type PackedWork
 } from './packed-run';
 import { inThisThread, type ProgramRunner, type ProgramWork } from './program-runner';
+import { RowTimes } from './row-times';
 
 /** What a thread at the side is told. */
 export type ToSide =
@@ -37,23 +38,10 @@ const AHEAD = 2;
 const WORTH = 5;
 /** Programs that threads know at a time: those of a project are fewer. */
 const PROGRAMS = 200;
-/** A row is believed to take so many times longer than before, at most. */
-const RISE = 1.2;
-
 interface Waiting {
 	readonly work: ProgramWork;
 	readonly take: (run: PartRun | Promise<PartRun>) => void;
 	readonly fail: (error: unknown) => void;
-}
-
-/**
- * Take a time into what a row has taken of late. Now and then one comes with what is reckoned once for all works, or is
- * held up by something else: such a time counts little.
- */
-function lately(known: WeakMap<Program, number>, { program, count }: ProgramWork, ms: number): void {
-	if (!count) return;
-	const before = known.get(program) || Infinity;
-	known.set(program, Math.min(ms / count, RISE * before));
 }
 
 /** A thread at the side, and what it is at. */
@@ -83,9 +71,7 @@ export class SideThreads implements ProgramRunner {
 	private programs = 0;
 	/** The number each program goes by, in the order in which they were last run. */
 	private readonly numbers = new Map<Program, number>();
-	/** How long a row takes of late (ms): to be made here, and to be packed; 0 where that is not known. */
-	private readonly made = new WeakMap<Program, number>();
-	private readonly packed = new WeakMap<Program, number>();
+	private readonly times: RowTimes;
 
 	/**
 	 * @param most how many threads there are beside this one @param open starts them, when there is enough to do
@@ -96,8 +82,9 @@ export class SideThreads implements ProgramRunner {
 		most: number,
 		private readonly open: () => readonly SideLine[],
 		private readonly turn: () => Promise<unknown>,
-		private readonly worth = WORTH
+		worth = WORTH
 	) {
+		this.times = new RowTimes(worth);
 		this.abreast = most ? (AHEAD + 1) * (most + 1) : 1;
 	}
 
@@ -146,17 +133,14 @@ export class SideThreads implements ProgramRunner {
 		const began = performance.now();
 		try {
 			take(inThisThread.run(work));
-			lately(this.made, work, performance.now() - began);
+			this.times.wasMade(work, performance.now() - began);
 		} catch (error) {
 			fail(error);
 		}
 	}
 
-	/** Whether a work is better sent than done here: what a row of its program takes is known once one was done here. */
-	private readonly isWorthSending = ({ work: { program } }: Waiting): boolean => {
-		const made = this.made.get(program);
-		return made !== undefined && canLeave(program) && made >= this.worth * (this.packed.get(program) ?? 0);
-	};
+	private readonly isWorthSending = ({ work: { program } }: Waiting): boolean =>
+		canLeave(program) && this.times.isWorthSending(program);
 
 	private start(): Side[] {
 		return this.open().map((line) => {
@@ -192,9 +176,7 @@ export class SideThreads implements ProgramRunner {
 		}
 		const began = performance.now();
 		const packed = packWork(work);
-		// For the first of a program all columns are reckoned that the others only read: what it took says nothing.
-		if (this.packed.has(work.program)) lately(this.packed, work, performance.now() - began);
-		else this.packed.set(work.program, 0);
+		this.times.wasPacked(work, performance.now() - began);
 		const own = ++this.works;
 		side.under.set(own, waiting);
 		side.line.send({ say: 'run', number, work: own, packed }, [packed.columns.buffer as ArrayBuffer]);
