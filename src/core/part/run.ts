@@ -130,7 +130,7 @@ class Runner {
 			if (sink instanceof ElementSink) sink.look(lose);
 			else if (!(sink instanceof BlockSink)) {
 				sink.look(this.raise, lose);
-				sink.lookInside(lose);
+				sink.lookInside((row, flag) => lost.has(row) || lose(row, flag));
 			}
 		const elements = sinks.flatMap((sink) => sink.tables(lost));
 		const { flags, results, unusable, turnResults } = this;
@@ -174,7 +174,7 @@ class Runner {
 		for (const { when, flag } of domain.flags) raiseWhere(slots[when]!, rows, this.flags, piece, 1 << flag);
 		raiseWhere(slots[domain.finite]!, rows, this.flags, piece, 1 << NOT_FINITE);
 		for (const { volume } of domain.elements)
-			raiseBelow(slots[volume]!, NO_BODY, rows, this.flags, piece, 1 << INSIDE_OUT);
+			raiseBelow(slots[volume]!, NO_BODY, rows, this.flags, piece, 1 << INSIDE_OUT, this.failing);
 		for (const { times } of domain.groups) {
 			const values = slots[times]!;
 			for (let r = 0; r < rows; r++) if (values[r]! > MOST_TURNS) this.flags[piece[r]!]! |= 1 << TOO_MANY;
@@ -257,16 +257,18 @@ function raiseWhere(
 	for (let r = 0; r < rows; r++) if (raised[r]! !== 0) flags[piece[r]!]! |= bit;
 }
 
-/** Hot: the same of those whose rows are below a bound. */
+/** Hot: the same of those whose rows are below a bound, where nothing has said yet why they fail. */
 function raiseBelow(
 	values: Float64Array,
 	bound: number,
 	rows: number,
 	flags: Uint32Array,
 	piece: Uint32Array,
-	bit: number
+	bit: number,
+	failing: number
 ): void {
-	for (let r = 0; r < rows; r++) if (values[r]! < bound) flags[piece[r]!]! |= bit;
+	for (let r = 0; r < rows; r++)
+		if (values[r]! < bound && (flags[piece[r]!]! & failing) === 0) flags[piece[r]!]! |= bit;
 }
 
 /** Hot: the rows whose pieces have none of the failing flags. @returns how many */
