@@ -638,6 +638,20 @@ describe('chains through the nodes of a grid', () => {
 		expect([...group!.group.run.results.get('run_length')!].every((length) => length > 9000)).to.equal(true);
 	});
 
+	it('woven, carry tubes that can be bent, however many they are', async () => {
+		const tube = { id: 'tube', name: 'tube', part: 'woven-tube', values: {} };
+		const run = { id: 'run', over: 'chains', lines: [], variant: 'tube', values: {} };
+		for (const count of [5, 7, 11, 17, 20, 23, 26]) {
+			const copies = { count, by: 'full circle', about, mirrored: true };
+			const woven = chains(rising, { copies, over: 42 });
+			const project = projectWith(drum, 32, 8, [{ ...woven, runs: [run] } as ZoneInput]);
+			const { weave } = await zonesOf({ ...project, variants: [tube] } as Project);
+			const { group } = weave!.groups[0]!;
+			expect(group.sites.length).to.equal(2 * count);
+			expect(group.flags.all().map(({ says }) => `${count}: ${says}`)).to.deep.equal([]);
+		}
+	});
+
 	it('of a zone of several faces say which one they follow', async () => {
 		const block: Form = {
 			kind: 'prism',

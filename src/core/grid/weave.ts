@@ -75,7 +75,7 @@ export function woven(strands: readonly Strand[], by: number): Woven {
 /** A strand is back on the face so many pieces beside a crossing, or half way to the next one or to its end. */
 const REACH = 1;
 /** A point of a strand so near to a crossing (in pieces) gives way to it: a tube through both would have a kink. */
-const GIVES_WAY = 0.1;
+const GIVES_WAY = 0.3;
 
 interface Led {
 	readonly at: number;
