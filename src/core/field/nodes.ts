@@ -2,10 +2,10 @@ import { bayOfNode, courseOfNode, latticeOf, type GridLines } from '../grid/latt
 import { gather, reckon } from './column';
 import { field, type Field } from './field';
 
-/** How far along its direction a node lies, 0 to 1; those that run on over the seam of a ring come round. */
+/** How far along its direction a node lies, 0 to 1 at the last line; those beyond the seam of a ring come round. */
 function shareOf(at: number, lines: number, closed: boolean): number {
 	const round = closed ? ((at % lines) + lines) % lines : at;
-	return round / Math.max(1, lines - 1);
+	return Math.min(1, round / Math.max(1, lines - 1));
 }
 const across = (grid: GridLines, n: number) =>
 	shareOf(latticeOf(grid, n)[0], grid.columns, grid.across.closed);

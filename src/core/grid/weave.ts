@@ -77,12 +77,16 @@ const REACH = 1;
 /** A point of a strand so near to a crossing (in pieces) gives way to it: a tube through both would have a kink. */
 const GIVES_WAY = 0.3;
 
+/** A place of a strand, counted in its pieces, and how far it is led off the face there (mm). */
 interface Led {
 	readonly at: number;
 	readonly by: number;
 }
 
-/** How far a strand is off the face at one of its own points, between the crossings that it is led by. */
+/**
+ * How far a strand is off the face (mm) at one of its own points, between the crossings that it is led by.
+ * @param place counted in its pieces @param last how many there are
+ */
 function offAt(place: number, places: readonly Led[], last: number): number {
 	const after = places.findIndex(({ at }) => at > place);
 	const next = after < 0 ? places.length : after;

@@ -94,8 +94,8 @@ export function boundsOf({ shape, count }: Pick<ElementTable, 'shape' | 'count'>
 }
 
 /**
- * Widen a box to hold the eight corners of another under every map; see `Placed`. Hot: there are thousands of maps in a message.
- * Along each edge of the box in u a map is straight: by its four edges all eight corners are had.
+ * Widen a box to hold the eight corners of another under every map; see `Placed`. Hot: there are thousands of maps in
+ * a message. Along each edge of the box in u a map is straight: by its four edges all eight corners are had.
  * @param corners as `cornersOfBox` has them: the lowest first, the highest last
  */
 function widenByMaps(bounds: Float32Array, corners: Float32Array, maps: Float32Array, count: number): void {

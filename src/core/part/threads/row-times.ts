@@ -33,6 +33,7 @@ export class RowTimes {
 	/** @param worth how many times longer than packing it a work has to take to be sent */
 	constructor(private readonly worth: number) {}
 
+	/** @param ms that all of its rows took */
 	wasMade(work: Rows, ms: number): void {
 		lately(this.made, work, ms);
 	}
