@@ -1,5 +1,17 @@
 import { type Page } from '@playwright/test';
-import { accessible, copyDemo, documentOf, expect, openDemo, saved, settled, test, visit } from './app';
+import { revolved } from '../faces';
+import {
+	accessible,
+	copyDemo,
+	documentOf,
+	expect,
+	openDemo,
+	openDocument,
+	saved,
+	settled,
+	test,
+	visit
+} from './app';
 
 const problems: string[] = [];
 test.beforeEach(({ page }) => {
@@ -71,6 +83,35 @@ test('what a click would take is told, and stays under the pointer as the eye co
 	await expect(hover(page).locator('.figures')).toHaveText(mark!);
 	await page.mouse.click(at.x, at.y);
 	await expect(page.getByTestId('card-mark')).toHaveText(mark!);
+});
+
+test('the eye comes nearer to cells that have no part yet, and never through them', async ({ page }) => {
+	const by = (count: number) => ({ by: 'count', count });
+	const form = revolved([
+		[6000, 0],
+		[6000, 9000]
+	]);
+	await openDocument(page, {
+		name: 'A bare drum',
+		masses: [{ id: 'm', name: 'Drum', form }],
+		zones: [
+			{
+				id: 'z',
+				code: 'Z',
+				name: 'Drum',
+				faces: [{ mass: 'm', face: 'shell' }],
+				settingOut: { across: by(24), up: by(6) },
+				pattern: { kind: 'rectangles' }
+			}
+		]
+	});
+	const at = await point(page, 0.47, 0.5);
+	const mark = await hover(page).locator('.figures').textContent();
+	// Near enough to stand within the drum, if it were for the middle of it.
+	for (let k = 0; k < 10; k++) await page.mouse.wheel(0, -240);
+	await settled(page);
+	await page.mouse.move(at.x + 1, at.y);
+	await expect(hover(page).locator('.figures')).toHaveText(mark!);
 });
 
 test('elevations are drawn to a scale, and a line that is measured is as long as its card says', async ({

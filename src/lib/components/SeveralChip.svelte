@@ -25,7 +25,7 @@
 
 <!-- A flex box of its own, so that no space stands between the chip and the punctuation after it. -->
 <span class="chip-run">
-	<span class="inline-flex">
+	<span class="inline-flex [baseline-source:last]">
 		<Select.Root type="multiple" value={[...values]} onValueChange={(chosen) => onchoose(chosen as Value[])}>
 			<Select.Trigger class="chip-choice max-w-56 text-left whitespace-normal!" aria-label="{label}: {shown}"
 				>{shown}</Select.Trigger

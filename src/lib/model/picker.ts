@@ -129,7 +129,9 @@ export class Picker {
 
 	private nearest(): THREE.Intersection | undefined {
 		const shown = [
-			...[...this.cells.all(), ...this.pieces.all()].filter(({ mesh }) => mesh.visible),
+			// Bare cells are drawn by others that stand in for their pieces: what a click takes is what counts.
+			...[...this.cells.all()].filter(({ mesh }) => mesh.userData['picked']),
+			...[...this.pieces.all()].filter(({ mesh }) => mesh.visible),
 			...[...this.forms.all()].filter(({ group }) => group.visible)
 		];
 		let best: THREE.Intersection | undefined;

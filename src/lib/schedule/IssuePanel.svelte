@@ -16,9 +16,9 @@
 			.map(([role, label]) => {
 				const own = groups.filter((group) => group.role === role);
 				const kg = own.reduce((sum, { mass }) => sum + mass.reduce((a, b) => a + b, 0), 0);
-				return { label, n: own.reduce((sum, { sites }) => sum + sites.length, 0), kg };
+				return { role, label, n: own.reduce((sum, { sites }) => sum + sites.length, 0), kg };
 			})
-			.filter(({ label, n }) => n > 0 || label !== 'Structure');
+			.filter(({ role, n }) => n > 0 || role === 'panel' || role === 'mullion');
 	});
 </script>
 
@@ -28,7 +28,7 @@
 			<div>
 				<dt class="text-ink-2 text-[11.5px]">{row.label}</dt>
 				<dd class="figures text-[12.5px]">
-					{formatNumber(row.n)}<span class="text-ink-2"> · {formatQuantity(row.kg, 'mass')}</span>
+					{formatNumber(row.n)} <span class="text-ink-2">· {formatQuantity(row.kg, 'mass')}</span>
 				</dd>
 			</div>
 		{/each}

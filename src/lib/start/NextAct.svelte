@@ -3,6 +3,7 @@
 	import { formatNumber } from '$core/units/quantity';
 	import PutPart from '$lib/sheet/PutPart.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
+	import type { Snippet } from 'svelte';
 
 	const desk = useDesk();
 	// Without what is only looked at, so that a list stays open over what it shows.
@@ -17,12 +18,26 @@
 	let left = $state(false);
 </script>
 
-{#if zone && cells && !left && !(anyRule && anyRun)}
+{#snippet offer(what: Snippet)}
+	<!-- Beside the card of what is chosen, not beneath it. -->
 	<div
-		class="floating absolute top-3.5 left-1/2 z-10 flex -translate-x-1/2 items-baseline gap-2 px-4 py-2 whitespace-nowrap"
-		role="status"
-		aria-label="Next"
+		class={[
+			'pointer-events-none absolute top-3.5 left-3.5 z-10 flex justify-center',
+			desk.selection.last && !desk.measures ? 'right-[284px]' : 'right-3.5'
+		]}
 	>
+		<div
+			class="floating pointer-events-auto flex flex-wrap items-baseline gap-x-2 px-4 py-2"
+			role="status"
+			aria-label="Next"
+		>
+			{@render what()}
+		</div>
+	</div>
+{/snippet}
+
+{#if zone && cells && !left && !(anyRule && anyRun)}
+	{#snippet put()}
 		{#if !anyRule}
 			<span class="sentence whitespace-nowrap!"
 				><span class="figures">{formatNumber(cells)}</span> cells wait for a part:</span
@@ -35,17 +50,15 @@
 				>leave them so</button
 			>
 		{/if}
-	</div>
+	{/snippet}
+	{@render offer(put)}
 {:else if zone && cells && !left && zones.length === 1 && desk.project.undoLabel?.includes('added')}
-	<div
-		class="floating absolute top-3.5 left-1/2 z-10 flex -translate-x-1/2 items-baseline gap-2 px-4 py-2 whitespace-nowrap"
-		role="status"
-		aria-label="Next"
-	>
+	{#snippet list()}
 		<span class="sentence whitespace-nowrap!">It can be listed and ordered:</span>
 		<a class="chip-offer" href="/project/{desk.project.id}/schedule">open the schedule</a>
 		<button type="button" class="text-ink-2 text-[12px] underline" onclick={() => (left = true)}
 			>not now</button
 		>
-	</div>
+	{/snippet}
+	{@render offer(list)}
 {/if}
