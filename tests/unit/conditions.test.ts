@@ -263,6 +263,54 @@ describe('line runs and nodes ask too', () => {
 		);
 		expect(text).to.match(/^zones\/z\/nodes\/n\/where\/of\/0: that is asked of cells; of nodes ask for/);
 	});
+
+	it('every condition is answered at every clause, or it is said of what it can be asked', async () => {
+		const ring = [
+			[0, 0, 0],
+			[3000, 0, 0],
+			[3000, 0, 3000]
+		] as [number, number, number][];
+		const everything: Condition[] = [
+			{ is: 'kind', of: ['whole'] },
+			{ is: 'corners', of: [4] },
+			{ is: 'slot', of: ['rectangle'] },
+			{ is: 'rim', of: ['foot', 'left'] },
+			{ is: 'beside', variant: 'p', on: 'one side' },
+			{ is: 'face', of: ['m.wall'] },
+			{ is: 'looks', towards: 'south', within: 45 },
+			{ is: 'levels', above: 'one', below: null },
+			{ is: 'every', step: 2, from: 1, by: 'cells' },
+			{ is: 'every', step: 2, from: 1, by: 'bays' },
+			{ is: 'every', step: 2, from: 1, by: 'courses' },
+			{ is: 'chance', share: 0.5, seed: 3 },
+			range('height', 0, 2000),
+			{ is: 'inside', guide: 'ring' },
+			{ is: 'formula', formula: 'height > 2 m' }
+		];
+		const rope = { id: 'rope', name: 'rope', part: 'woven-tube', values: {} };
+		const clauses: Record<string, (where: Condition) => object> = {
+			cells: (where) => ({ rules: [{ id: 'r', where, put }] }),
+			lines: (where) => ({ runs: [{ id: 'r', lines: ['bay', 'rim'], where, variant: 'bar' }] }),
+			'lines in chains': (where) => ({
+				runs: [{ id: 'r', over: 'chains', lines: ['bay'], where, variant: 'rope' }]
+			}),
+			nodes: (where) => ({ nodes: [{ id: 'r', where, variant: 'ball' }] })
+		};
+		for (const [over, clause] of Object.entries(clauses))
+			for (const condition of everything) {
+				const { problems } = await run(
+					projectOf(sheet(6000, 4000), count(6, 4), clause(asks(condition)), {
+						variants: [...panel, ...kit, rope],
+						levels: [{ id: 'one', name: 'One', height: 2000 }],
+						guides: [{ id: 'ring', name: 'Ring', on: 'space', points: ring, joins: 'line', closed: true }]
+					})
+				);
+				for (const { text } of problems)
+					expect(text, `${over}: ${JSON.stringify(condition)}`).to.match(
+						new RegExp(`of ${over.split(' ')[0]} ask for`)
+					);
+			}
+	});
 });
 
 describe('fields of places, against closed forms', () => {

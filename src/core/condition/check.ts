@@ -73,11 +73,15 @@ function checkRange(
 		);
 }
 
-/** What only cells have: a kind, a slot, a way they look. */
-const ofCells = new Set<Condition['is']>(['kind', 'slot', 'looks']);
-/** What only lines have, or lines and nodes. */
-const ofLines = new Set<Condition['is']>(['beside']);
-const ofRims = new Set<Condition['is']>(['rim']);
+/** What not every site has. */
+const had: Partial<Record<Condition['is'], readonly SiteKind[]>> = {
+	kind: ['cell'],
+	slot: ['cell'],
+	looks: ['cell'],
+	corners: ['cell', 'node'],
+	beside: ['line'],
+	rim: ['line', 'node']
+};
 
 /**
  * Whether a condition can be asked at all.
@@ -89,10 +93,12 @@ const ofRims = new Set<Condition['is']>(['rim']);
  */
 export function checkCondition(condition: Condition, over: SiteKind, known: Askable, place: Place): void {
 	const at = place as string as Path<Condition>;
-	if (over !== 'cell' && ofCells.has(condition.is))
-		refuse(at, `that is asked of cells; of ${over}s ask for a measure, a level, a guide or a formula`);
-	if ((over !== 'line' && ofLines.has(condition.is)) || (over === 'cell' && ofRims.has(condition.is)))
-		refuse(at, `that is asked of lines; of ${over}s ask for a measure, a level, a guide or a formula`);
+	const by = had[condition.is];
+	if (by && !by.includes(over))
+		refuse(
+			at,
+			`that is asked of ${by.map((one) => `${one}s`).join(' and ')}; of ${over}s ask for a measure, a level, a guide or a formula`
+		);
 	switch (condition.is) {
 		case 'all':
 		case 'any':
