@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { Chain } from '../../src/core/chain/chain';
 import { cellAddress, edgeAddress } from '../../src/core/cladding/address';
 import type { ZoneModel } from '../../src/core/cladding/model';
+import { flatLayout } from '../../src/core/measure/flat-layout';
 import { shippedParts } from '../../src/core/part/kit';
 import { placesOf } from '../../src/core/part/places';
 import { outlineOf } from '../../src/core/pattern/cells';
@@ -198,7 +199,9 @@ const projects = fc
 	});
 
 function expectSound({ faces, groups }: ZoneModel): void {
-	for (const { grid, measures, cells, edges } of faces) {
+	for (const face of faces) {
+		const { grid, measures, cells, edges } = face;
+		if (cells.count) expect(flatLayout(face).points.every(Number.isFinite)).to.equal(true);
 		for (const column of [grid.positions, grid.normals, ...Object.values(measures)])
 			expect((column as Float64Array).every(Number.isFinite)).to.equal(true);
 		const addresses = (all: number, of: (k: number) => string) =>

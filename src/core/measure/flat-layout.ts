@@ -1,3 +1,4 @@
+import { latticeOf } from '../grid/lattice';
 import type { NodeGrid } from '../grid/node-grid';
 import type { Cells } from '../pattern/cells';
 
@@ -19,20 +20,13 @@ export interface FlatLayout {
 	readonly height: number;
 }
 
-/** The true length of the course line that a node lies on or beside (mm). */
-function lengthAt({ grid: { columns, rows, extraJ, courseLengths } }: LaidFace, node: number): number {
-	const own = columns * rows;
-	const j = node < own ? Math.floor(node / columns) : extraJ[node - own]!;
-	const from = Math.floor(j);
+/** The true length of the course line that a node lies on or beside (mm). @param course its own, from 0 */
+function lengthAt({ rows, up, courseLengths }: LaidFace['grid'], course: number): number {
+	// A trim may make nodes a rounding below the first line, and beyond the seam of a ring.
+	const at = up.closed ? ((course % rows) + rows) % rows : Math.max(0, course);
+	const from = Math.floor(at);
 	const next = courseLengths[from + 1] ?? courseLengths[0]!;
-	return courseLengths[from]! + (j - from) * (next - courseLengths[from]!);
-}
-
-/** Bay and course of a node, from 0; those of trims lie between lines. */
-function placeOf({ grid: { columns, rows, extraI, extraJ } }: LaidFace, node: number): [number, number] {
-	const own = columns * rows;
-	if (node >= own) return [extraI[node - own]!, extraJ[node - own]!];
-	return [node % columns, Math.floor(node / columns)];
+	return courseLengths[from]! + (at - from) * (next - courseLengths[from]!);
 }
 
 /**
@@ -56,9 +50,9 @@ export function flatLayout(face: LaidFace): FlatLayout {
 	for (let c = 0; c < cells.count; c++)
 		for (let k = cells.start[c]!; k < cells.start[c + 1]!; k++) {
 			const node = cells.corners[k]!;
-			const [i, j] = placeOf(face, node);
+			const [i, j] = latticeOf(grid, node);
 			const turns = rounds(i, cells.bay[c]! - 1, columns, across.closed);
-			const x = flat[2 * node]! + (turns ? turns * lengthAt(face, node) : 0);
+			const x = flat[2 * node]! + (turns ? turns * lengthAt(grid, j) : 0);
 			points[2 * k] = x;
 			points[2 * k + 1] =
 				flat[2 * node + 1]! + rounds(j, cells.course[c]! - 1, rows, up.closed) * up.lengths.belt;
