@@ -71,6 +71,7 @@ const lido = JSON.parse(readFileSync('tests/lido.json', 'utf8')) as Record<
 	{ id: string }[]
 >;
 
+/** A document kept as a project of its own. @returns its id */
 async function post(page: Page, document: object): Promise<string> {
 	const made = await page.request.post('/api/projects', {
 		data: { document: { ...document, id: randomUUID() } }
@@ -90,9 +91,13 @@ export async function openDemo(page: Page): Promise<string> {
 	return id;
 }
 
-/** A project of so much, open. @returns its id */
+/** A project of so much, not open yet. @returns its id */
+export const postDocument = (page: Page, document: object): Promise<string> =>
+	post(page, { format: 'zygaster project', version: 9, ...document });
+
+/** The same, open. */
 export async function openDocument(page: Page, document: object): Promise<string> {
-	const id = await post(page, { format: 'zygaster project', version: 9, ...document });
+	const id = await postDocument(page, document);
 	await visit(page, `/project/${id}?plain`);
 	await settled(page);
 	return id;

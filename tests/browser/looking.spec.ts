@@ -1,12 +1,14 @@
 import { type Page } from '@playwright/test';
-import { revolved } from '../faces';
+import { revolved, sheet } from '../faces';
 import {
 	accessible,
 	copyDemo,
 	documentOf,
 	expect,
+	newContext,
 	openDemo,
 	openDocument,
+	postDocument,
 	saved,
 	settled,
 	test,
@@ -112,6 +114,55 @@ test('the eye comes nearer to cells that have no part yet, and never through the
 	await settled(page);
 	await page.mouse.move(at.x + 1, at.y);
 	await expect(hover(page).locator('.figures')).toHaveText(mark!);
+});
+
+test('what a lens says along the top of the picture takes nothing away at its foot', async ({
+	browser
+}, worker) => {
+	// Pictures that are drawn plainly are not put together in the same way.
+	const context = await newContext(browser, worker);
+	const page = await context.newPage();
+	const by = (count: number) => ({ by: 'count', count });
+	const id = await postDocument(page, {
+		name: 'A bare wall',
+		masses: [{ id: 'm', name: 'Wall', form: sheet(60_000, 60_000) }],
+		zones: [
+			{
+				id: 'z',
+				code: 'Z',
+				name: 'Wall',
+				faces: [{ mass: 'm', face: 'wall' }],
+				settingOut: { across: by(2), up: by(2) },
+				pattern: { kind: 'rectangles' }
+			}
+		]
+	});
+	await page.goto(`/project/${id}`);
+	await settled(page);
+	await page.keyboard.press('1');
+	await point(page, 0.55, 0.6);
+	for (let k = 0; k < 8; k++) await page.mouse.wheel(0, -300);
+	await expect(page.getByTestId('model')).toHaveAttribute('data-fine', 'true');
+	const { x, y, width, height } = (await model(page).boundingBox())!;
+	// All of the page: a part of it would be drawn anew by itself.
+	const png = (await page.screenshot()).toString('base64');
+	const places = [0.7, 0.99].map((down): [number, number] => [
+		Math.round(x + 0.6 * width),
+		Math.round(y + down * height)
+	]);
+	/** How blue it is: the wall is less so than the paper. */
+	const [middle, foot] = await page.evaluate(
+		async ([text, at]) => {
+			const bytes = Uint8Array.from(atob(text), (one) => one.charCodeAt(0));
+			const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+			const pen = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+			pen.drawImage(bitmap, 0, 0);
+			return at.map(([px, py]) => pen.getImageData(px, py, 1, 1).data[2]!);
+		},
+		[png, places] as const
+	);
+	expect(Math.abs(foot! - middle!)).toBeLessThan(8);
+	await context.close();
 });
 
 test('elevations are drawn to a scale, and a line that is measured is as long as its card says', async ({
