@@ -52,6 +52,13 @@ export function adder(): THREE.ShaderMaterial {
 			uniform sampler2D picture; uniform sampler2D depth;
 			uniform float weight; uniform vec2 pixel; uniform float ink; uniform float white; uniform float level;
 			float deep(vec2 by) { return texture2D(depth, at + by * pixel).r; }
+			/* Bends that are little beside how steeply it goes away are those of a round face's own triangles, seen along it. */
+			float bendAlong(vec2 way, float here) {
+				float ahead = deep(way) - here;
+				float behind = deep(-way) - here;
+				float steep = max(1e-9, max(abs(ahead), abs(behind)));
+				return (ahead + behind) * smoothstep(0.5, 0.85, (ahead + behind) / steep);
+			}
 			void main() {
 				vec3 seen = texture2D(picture, at).rgb;
 				// Slivers of triangles have no normal to reckon with.
@@ -60,7 +67,7 @@ export function adder(): THREE.ShaderMaterial {
 				if (ink > 0.0) {
 					float here = deep(vec2(0.0));
 					// Drawn on the nearer side only, so that a line is as fine as a point of the picture.
-					float bend = max(deep(vec2(1, 0)) + deep(vec2(-1, 0)), deep(vec2(0, 1)) + deep(vec2(0, -1))) - 2.0 * here;
+					float bend = max(bendAlong(vec2(1, 0), here), bendAlong(vec2(0, 1), here));
 					bend *= level > 0.0 ? level : 1.0 / max(1e-5, 1.0 - here);
 					if (here >= 1.0) bend = 0.0;
 					// Nor where the ground ends, far behind what is looked at.
