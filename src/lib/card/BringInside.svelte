@@ -5,6 +5,7 @@
 	import { measuresFor } from '$core/limit/measures';
 	import { applyEdits } from '$core/project/commands';
 	import type { Limit } from '$core/project/limit-schema';
+	import { counted } from '$core/units/counted';
 	import { formatNumber } from '$core/units/quantity';
 	import { fixesFor, type Fix } from '$lib/edits/fixes';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -61,7 +62,6 @@
 		}
 	}
 	const take = ({ label, edits }: Fix) => desk.do(`${zone!.name}: ${label}`, ...edits);
-	const pieces = (n: number) => `${formatNumber(n)} ${n === 1 ? 'piece' : 'pieces'}`;
 </script>
 
 {#if fixes.length}
@@ -91,7 +91,7 @@
 								><b class={['figures font-semibold', result.beyond === 0 ? 'text-patina-deep' : 'text-ink']}
 									>{formatNumber(result.beyond)} of {formatNumber(count)}</b
 								>
-								left beyond it, of {pieces(result.pieces)}{#if result.flagged > result.beyond}; {formatNumber(
+								left beyond it, of {counted(result.pieces, 'piece')}{#if result.flagged > result.beyond}; {formatNumber(
 										result.flagged
 									)}
 									flagged in all{/if}</span

@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { boundOf, isAboutMaterials } from '$core/limit/beyond';
 	import { limitsOfProject } from '$core/limit/shipped';
+	import { counted } from '$core/units/counted';
 	import type { NumberKind } from '$core/units/dimension';
-	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import { formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import { addressOf } from '$lib/state/selection.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -154,7 +155,7 @@
 					{colours}
 					{bounds}
 					format={bare}
-					label="{measure.label}{unit ? ` in ${unit}` : ''}, {formatNumber(cells)} cells{bounds.length
+					label="{measure.label}{unit ? ` in ${unit}` : ''}, {counted(cells, 'cell')}{bounds.length
 						? `; limit at ${bounds.map(text).join(' and ')}`
 						: ''}"
 					onchoose={choose}
@@ -171,8 +172,8 @@
 	{/each}
 	<div class="@container min-w-0 flex-[1_0.6_190px]">
 		<p class="text-ink-2 hidden text-[12px] leading-snug whitespace-normal @min-[100px]:line-clamp-3">
-			{#if isCounting}Hours of sun are being counted …{:else}{formatNumber(cells)} cells have it; a bar selects
-				its own.{bounds.length
+			{#if isCounting}Hours of sun are being counted …{:else}{counted(cells, 'cell has', 'cells have')} it; a bar
+				selects its own.{bounds.length
 					? ` Dashed: ${bounds.length === 1 ? 'the limit' : 'limits'} at ${[...bounds.slice(0, -1).map(bare), text(bounds.at(-1)!)].join(', ')}.`
 					: ''}{/if}
 		</p>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import {
 		BarController,
 		BarElement,
@@ -74,7 +74,7 @@
 						callbacks: {
 							title: ([item]) =>
 								item ? `${format(bins[item.dataIndex]!.from)} – ${format(bins[item.dataIndex]!.to)}` : '',
-							label: (item) => `${formatNumber(bins[item.dataIndex]!.count)} cells`
+							label: (item) => counted(bins[item.dataIndex]!.count, 'cell')
 						}
 					}
 				},
@@ -103,7 +103,7 @@
 	{#each bins as bin, k (k)}
 		<li>
 			<button type="button" onclick={() => onchoose(bin)}
-				>{formatNumber(bin.count)} cells from {format(bin.from)} to {format(bin.to)}</button
+				>{counted(bin.count, 'cell')} from {format(bin.from)} to {format(bin.to)}</button
 			>
 		</li>
 	{/each}

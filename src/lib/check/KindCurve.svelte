@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** How many kinds there are at other tolerances; each can be taken. */
 	import { below, pathTo } from '$core/project/typed-path';
+	import { counted } from '$core/units/counted';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import Unfold from '$lib/components/Unfold.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
@@ -37,7 +38,7 @@
 							type="button"
 							class="hover:bg-wash grid w-full grid-cols-[52px_1fr_40px] items-center gap-2 px-1 py-[2px] text-left"
 							aria-pressed={like.tolerance === tolerance}
-							aria-label="{formatNumber(found.counts[k]!)} kinds at {tolerance} mm: take it"
+							aria-label="{counted(found.counts[k]!, 'kind')} at {tolerance} mm: take it"
 							onclick={() =>
 								desk.set(below(pathTo('like'), 'tolerance'), tolerance, `kinds within ${tolerance} mm`)}
 							><span class="figures text-right">{formatQuantity(tolerance, 'length')}</span><span

@@ -2,7 +2,7 @@
 	/** Sheets as files: the one that is shown, those of its group, all of them. */
 	import type { Page } from '$core/drawing/drawing';
 	import { sheetGroups } from '$core/drawing/planned';
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import { fileStem } from '$lib/components/save-file';
 	import type { ListedSheet } from '$lib/worker/drawings';
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
@@ -17,10 +17,11 @@
 	}
 	let { sheets, shown, page, writer }: Props = $props();
 	const own = $derived(sheets.filter(({ group }) => group === shown.group));
-	const counted = (some: readonly ListedSheet[]) => {
-		const count = some.reduce((sum, one) => sum + one.count, 0);
-		return `${formatNumber(count)} ${count === 1 ? 'sheet' : 'sheets'}`;
-	};
+	const sheetsIn = (some: readonly ListedSheet[]) =>
+		counted(
+			some.reduce((sum, one) => sum + one.count, 0),
+			'sheet'
+		);
 	const group = $derived(sheetGroups[shown.group]);
 	const choices = $derived([
 		{
@@ -30,9 +31,9 @@
 			name: shown.number
 		},
 		...(own.length > 1
-			? [{ label: `${group}, ${counted(own)}`, some: own, formats: ['pdf', 'dxf'] as const, name: group }]
+			? [{ label: `${group}, ${sheetsIn(own)}`, some: own, formats: ['pdf', 'dxf'] as const, name: group }]
 			: []),
-		{ label: `All, ${counted(sheets)}`, some: sheets, formats: ['pdf'] as const, name: 'drawings' }
+		{ label: `All, ${sheetsIn(sheets)}`, some: sheets, formats: ['pdf'] as const, name: 'drawings' }
 	]);
 	const called = { pdf: 'PDF', dxf: 'DXF' } as const;
 	const item =

@@ -4,6 +4,7 @@ import type { Limit } from '$core/project/limit-schema';
 import type { Project, Rule, Variant, Zone } from '$core/project/schema';
 import type { SettingOut } from '$core/project/setting-out-schema';
 import { insertAt, pathTo, setAt } from '$core/project/typed-path';
+import { counted } from '$core/units/counted';
 import type { NumberKind } from '$core/units/dimension';
 import { formatNumber, formatQuantity, type LengthDisplay } from '$core/units/quantity';
 import { freshId } from './fresh-id';
@@ -33,13 +34,15 @@ function steps<D extends Direction>(
 	const [one, many] = words[direction];
 	const whole = (count: number) =>
 		Math.max(1, factor > 1 ? Math.ceil(count * factor) : Math.floor(count * factor));
-	const counted = (count: number) => `${formatNumber(count)} ${count === 1 ? one : many}`;
 	switch (now.by) {
 		case 'count': {
 			const count = whole(now.count);
 			return count === now.count
 				? null
-				: { next: { ...now, count }, label: `${counted(count)} in the place of ${formatNumber(now.count)}` };
+				: {
+						next: { ...now, count },
+						label: `${counted(count, one, many)} in the place of ${formatNumber(now.count)}`
+					};
 		}
 		case 'levels': {
 			if (now.sizes) return null;
@@ -48,7 +51,7 @@ function steps<D extends Direction>(
 				? null
 				: {
 						next: { ...now, each },
-						label: `${counted(each)} a storey in the place of ${formatNumber(now.each)}`
+						label: `${counted(each, one, many)} a storey in the place of ${formatNumber(now.each)}`
 					};
 		}
 		case 'at most':

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/units/counted';
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { modelSize } from '$lib/state/model-size';
@@ -55,16 +56,16 @@
 	data-runs={model.runs}
 	data-behind={model.behind}
 >
-	<span data-testid="cell-count">{formatNumber(counts.cells)} cells</span>
-	<span>{formatNumber(counts.pieces)} pieces</span>
-	<span>{formatNumber(counts.bars)} bars</span>
+	<span data-testid="cell-count">{counted(counts.cells, 'cell')}</span>
+	<span>{counted(counts.pieces, 'piece')}</span>
+	<span>{counted(counts.bars, 'bar')}</span>
 	{#if counts.flags}<span class="flex items-center gap-1.5"
 			><button
 				type="button"
 				class="text-oxide underline decoration-dotted underline-offset-2"
 				title="To the worst of them; ] and [ walk on and back"
-				aria-label="{formatNumber(counts.flags)} flags: to the worst"
-				onclick={() => desk.walkFlags(1)}>{formatNumber(counts.flags)} flags</button
+				aria-label="{counted(counts.flags, 'flag')}: to the worst"
+				onclick={() => desk.walkFlags(1)}>{counted(counts.flags, 'flag')}</button
 			>{#if desk.flags.at >= 0}<button
 					type="button"
 					class="hover:text-ink px-0.5"

@@ -1,5 +1,6 @@
 import { toast } from 'svelte-sonner';
 import type { Content, Format } from '$core/exchange/formats';
+import { counted } from '$core/units/counted';
 import { formatNumber } from '$core/units/quantity';
 import { blobOf, fileStem, saveFile } from '$lib/components/save-file';
 import type { Desk } from '$lib/state/desk.svelte';
@@ -12,7 +13,7 @@ function sizeOf(content: Content, type: string): string {
 	if (type !== 'text/csv' || typeof content !== 'string') return size;
 	// The first line names the columns.
 	const rows = content.trimEnd().split('\n').length - 1;
-	return `${formatNumber(rows)} ${rows === 1 ? 'row' : 'rows'}, ${size}`;
+	return `${counted(rows, 'row')}, ${size}`;
 }
 
 /** Write the open project in a format, in the worker, download it, and say what was written or why it was not. */

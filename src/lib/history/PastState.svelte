@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Project } from '$core/project/schema';
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import { LiveModel } from '$lib/state/model.svelte';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { onMount } from 'svelte';
@@ -48,9 +48,10 @@
 </div>
 <p class="figures text-ink-2 px-6 py-3 text-[11.5px]">
 	{#if document && picture}
-		{formatNumber(document.masses.length)} masses · {formatNumber(document.zones.length)} zones · {formatNumber(
-			cells
-		)} cells · {formatNumber(pieces)} pieces{#if model.view.problems.length}
+		{counted(document.masses.length, 'mass', 'masses')} · {counted(document.zones.length, 'zone')} · {counted(
+			cells,
+			'cell'
+		)} · {counted(pieces, 'piece')}{#if model.view.problems.length}
 			· {model.view.problems.length === 1 ? 'one clause' : `${model.view.problems.length} clauses`} needed attention{/if}
 	{:else}&nbsp;{/if}
 </p>

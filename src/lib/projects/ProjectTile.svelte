@@ -4,7 +4,7 @@
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { tick } from 'svelte';
 	import type { ProjectCard } from '$lib/protocol';
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 
 	interface Props {
 		project: ProjectCard;
@@ -63,7 +63,7 @@
 		<div class="px-4 py-3">
 			<h2 class="truncate pr-20 text-[15px] font-semibold" class:invisible={naming}>{project.name}</h2>
 			<p class="figures text-ink-2 mt-0.5 text-[11.5px]">
-				{formatNumber(project.pieces)} pieces · {when.format(new Date(project.changedAt))}
+				{counted(project.pieces, 'piece')} · {when.format(new Date(project.changedAt))}
 			</p>
 		</div>
 	</a>

@@ -1,7 +1,8 @@
 <script lang="ts">
 	/** The releases of a project, and the next one. */
 	import { MOST_RELEASE_NOTE, paperKinds } from '$lib/protocol';
-	import { formatNumber, formatQuantity } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
+	import { formatQuantity } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { freezeMarks } from '$lib/schedule/freeze-marks';
 	import { toast } from 'svelte-sonner';
@@ -83,9 +84,10 @@
 					>
 					{#if said}<span class="sentence block text-[14px]! leading-snug! break-words">{said}</span>{/if}
 					<span class="figures text-ink-2 text-[11.5px]"
-						>{formatNumber(pieces)} pieces · {formatQuantity(summary.mass_kg, 'mass')} · {formatNumber(
-							summary.flags
-						)} flags</span
+						>{counted(pieces, 'piece')} · {formatQuantity(summary.mass_kg, 'mass')} · {counted(
+							summary.flags,
+							'flag'
+						)}</span
 					>
 				</button>
 				{#if releases.before === number}

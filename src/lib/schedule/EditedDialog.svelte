@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What an edited list would change, before it is taken. */
 	import type { EditedList } from '$core/exchange/values/read-edited';
+	import { counted } from '$core/units/counted';
 	import { formatNumber } from '$core/units/quantity';
 	import { adjustEdits } from '$lib/edits/by-hand';
 	import { writtenByHand } from '$lib/edits/written-by-hand';
@@ -19,12 +20,10 @@
 		new Set(list.pieces.map(({ variant, values }) => JSON.stringify([variant, values]))).size
 	);
 	const values = $derived(list.pieces.reduce((sum, { said }) => sum + said.length, 0));
-	const many = (count: number, one: string, more = `${one}s`) =>
-		`${formatNumber(count)} ${count === 1 ? one : more}`;
 	const unread = $derived([
 		...(list.unknown.length
 			? [
-					`${many(list.unknown.length, 'mark')} that no piece of the list has: ${list.unknown.slice(0, 8).join(', ')}${list.unknown.length > 8 ? ' …' : ''}`
+					`${counted(list.unknown.length, 'mark')} that no piece of the list has: ${list.unknown.slice(0, 8).join(', ')}${list.unknown.length > 8 ? ' …' : ''}`
 				]
 			: []),
 		...list.refused,
@@ -46,7 +45,7 @@
 				)
 			)
 		];
-		if (desk.do(`${many(list.pieces.length, 'piece')} as in ${file}`, ...edits)) onleave();
+		if (desk.do(`${counted(list.pieces.length, 'piece')} as in ${file}`, ...edits)) onleave();
 	}
 </script>
 
@@ -68,9 +67,9 @@
 				>
 			</div>
 			<p class="sentence mt-2">
-				Of {many(list.rows, 'row')},
-				{#if list.pieces.length}<b class="font-semibold">{many(values, 'value')}</b> of
-					{many(list.pieces.length, 'piece')} would change; the others are as the model has them.{:else}none
+				Of {counted(list.rows, 'row')},
+				{#if list.pieces.length}<b class="font-semibold">{counted(values, 'value')}</b> of
+					{counted(list.pieces.length, 'piece')} would change; the others are as the model has them.{:else}none
 					has anything otherwise than the model.{/if}
 			</p>
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -106,7 +105,7 @@
 					</p>
 				{:else if list.pieces.length}
 					<button type="button" class="main-button" onclick={take}
-						>Take {many(values, 'value')} of {many(list.pieces.length, 'piece')}</button
+						>Take {counted(values, 'value')} of {counted(list.pieces.length, 'piece')}</button
 					>
 				{/if}
 				<button type="button" class="plain-button" onclick={onleave}

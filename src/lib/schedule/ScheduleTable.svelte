@@ -3,6 +3,7 @@
 	import { isGathered, scheduleTitles } from '$core/schedule/table';
 	import HandCell from './HandCell.svelte';
 	import { keyOfOwn } from '$core/schedule/own-columns';
+	import { counted } from '$core/units/counted';
 	import { formatNumber } from '$core/units/quantity';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
@@ -77,7 +78,7 @@
 		const rows = chosenRows();
 		if (!rows.length) return;
 		await navigator.clipboard.writeText(asText(list.columns, rows));
-		toast(`${formatNumber(rows.length)} ${rows.length === 1 ? 'row' : 'rows'} copied as text`);
+		toast(`${counted(rows.length, 'row')} copied as text`);
 	}
 	/** Keys of the table: from row to row, all of them, copied. */
 	function keydown(event: KeyboardEvent) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/units/counted';
 	import FilePicker from '$lib/components/FilePicker.svelte';
 	import type { Guide } from '$core/project/guide-schema';
 	import { removal } from '$lib/edits/removal';
@@ -53,7 +54,7 @@
 	{number}
 	path={pathTo('guides')}
 	{problems}
-	effect="{guides.length} {guides.length === 1 ? 'guide' : 'guides'}"
+	effect={counted(guides.length, 'guide')}
 	actions={guides.map((guide) =>
 		removal(desk, {
 			label: `Remove ${guide.name}`,

@@ -3,7 +3,7 @@
 	import { DropdownMenu } from 'bits-ui';
 	import { partsOf } from '$core/cladding/kit';
 	import { insertAt, pathTo } from '$core/project/typed-path';
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import { freshId } from '$lib/edits/fresh-id';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import SheetHeading from './SheetHeading.svelte';
@@ -25,13 +25,7 @@
 	}
 </script>
 
-<SheetHeading
-	part="kit"
-	{number}
-	title="Kit"
-	count="{formatNumber(document.variants.length)} {document.variants.length === 1 ? 'variant' : 'variants'}"
-	{read}
->
+<SheetHeading part="kit" {number} title="Kit" count={counted(document.variants.length, 'variant')} {read}>
 	{#snippet beside()}
 		<a class="text-patina-deep text-[11.5px] hover:underline" href="/project/{desk.project.id}/kit"
 			>all parts</a

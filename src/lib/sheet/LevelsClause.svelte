@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/units/counted';
 	import { nameInFormulas } from '$core/field/followed';
 	import ChipInput from '$lib/components/ChipInput.svelte';
 	import { removal } from '$lib/edits/removal';
@@ -57,7 +58,7 @@
 <Clause
 	{number}
 	path={pathTo('levels')}
-	effect="{levels.length} {levels.length === 1 ? 'level' : 'levels'}"
+	effect={counted(levels.length, 'level')}
 	actions={[
 		{ label: 'Add a level', act: add },
 		...levels.map((level) =>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/units/counted';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { DropdownMenu } from 'bits-ui';
 	import { pathTo } from '$core/project/typed-path';
@@ -22,13 +23,7 @@
 	let importing = $state<ReturnType<typeof ImportItem>>();
 </script>
 
-<SheetHeading
-	part="masses"
-	number={1}
-	title="Masses"
-	count="{masses.length} {masses.length === 1 ? 'mass' : 'masses'}"
-	{read}
->
+<SheetHeading part="masses" number={1} title="Masses" count={counted(masses.length, 'mass', 'masses')} {read}>
 	{#each masses as mass, k (mass.id)}
 		{@const group = groupOf(desk.project.document, 'masses', mass.id)}
 		{#if group && groupOf(desk.project.document, 'masses', masses[k - 1]?.id ?? '') !== group}

@@ -3,6 +3,7 @@
 	import type { Moves } from '$core/project/moves-schema';
 	import type { Zone } from '$core/project/schema';
 	import { below, pathTo } from '$core/project/typed-path';
+	import { counted } from '$core/units/counted';
 	import { formatNumber, formatQuantity } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
@@ -24,7 +25,6 @@
 	const isLooking = $derived(desk.moves.under === path);
 	const moved = $derived(moves.faces.reduce((sum, { nodes }) => sum + nodes.length / 5, 0));
 	const text = (mm: number) => formatQuantity(mm, 'length', desk.display);
-	const counted = (n: number, one: string, many: string) => `${formatNumber(n)} ${n === 1 ? one : many}`;
 	const kept = $derived((['rims', 'levels', 'openings'] as const).filter((what) => moves.keeps[what]));
 	const keepOptions = [
 		{ value: 'rims', label: 'rims' },

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import type { Zone } from '$core/project/schema';
 	import PictureChip from '$lib/components/PictureChip.svelte';
 	import { patternLines } from '$lib/pattern/pattern-picture';
@@ -150,9 +150,7 @@
 	{path}
 	{problems}
 	{actions}
-	effect="{formatNumber(cells)} cells{kinds === null
-		? ''
-		: `, ${formatNumber(kinds)} ${kinds === 1 ? 'kind' : 'kinds'}`}"
+	effect="{counted(cells, 'cell')}{kinds === null ? '' : `, ${counted(kinds, 'kind')}`}"
 >
 	Join as
 	<PictureChip

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import { goto } from '$app/navigation';
 	import { materialsOf, partsOf } from '$core/cladding/kit';
 	import { swapPart } from '$core/cladding/swap';
@@ -79,7 +79,7 @@
 	{number}
 	{path}
 	{problems}
-	effect="{formatNumber(pieces)} pieces"
+	effect={counted(pieces, 'piece')}
 	actions={[
 		{
 			label: 'To the bench',

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Zone } from '$core/project/schema';
 	import { pathTo } from '$core/project/typed-path';
-	import { formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
 	import { clauseNumbers, hasCells, zonePart } from '$lib/edits/zone-clauses';
 	import { useDesk } from '$lib/state/desk.svelte';
 	import ByHandClause from './ByHandClause.svelte';
@@ -48,7 +48,7 @@
 	part="zone {zone.id}"
 	number={n}
 	title="{title} · {zone.name}"
-	count={isBehind ? (desk.model.view.partial ? '…' : 'behind') : `${formatNumber(sites)} ${words.counted}`}
+	count={isBehind ? (desk.model.view.partial ? '…' : 'behind') : counted(sites, words.one)}
 	current={isActive}
 	{read}
 	ontitle={() => (desk.activeZone = zone.id)}

@@ -52,14 +52,14 @@ export const lineWords: readonly { value: LineKind; label: string }[] = [
 export const standingWords: Readonly<
 	Record<
 		Standing['is'],
-		{ readonly title: string; readonly counted: string; readonly count: (face: FaceView) => number }
+		{ readonly title: string; readonly one: string; readonly count: (face: FaceView) => number }
 	>
 > = {
-	faces: { title: 'Zone', counted: 'cells', count: ({ cells }) => cells.count },
-	layer: { title: 'Grid behind', counted: 'cells', count: ({ cells }) => cells.count },
-	web: { title: 'Web', counted: 'lines', count: ({ edges }) => edges.count },
-	path: { title: 'Path', counted: 'stations', count: ({ grid }) => grid.columns },
-	chains: { title: 'Chains', counted: 'chains', count: ({ chains }) => chains.start.length - 1 }
+	faces: { title: 'Zone', one: 'cell', count: ({ cells }) => cells.count },
+	layer: { title: 'Grid behind', one: 'cell', count: ({ cells }) => cells.count },
+	web: { title: 'Web', one: 'line', count: ({ edges }) => edges.count },
+	path: { title: 'Path', one: 'station', count: ({ grid }) => grid.columns },
+	chains: { title: 'Chains', one: 'chain', count: ({ chains }) => chains.start.length - 1 }
 };
 
 export const webBarWords: readonly { value: WebBar; label: string }[] = [

@@ -4,7 +4,8 @@
 	import type { Zone } from '$core/project/schema';
 	import type { StandingOf } from '$core/project/standing-schema';
 	import { below, pathTo, type Path } from '$core/project/typed-path';
-	import { formatLength, formatNumber } from '$core/units/quantity';
+	import { counted } from '$core/units/counted';
+	import { formatLength } from '$core/units/quantity';
 	import ChoiceChip from '$lib/components/ChoiceChip.svelte';
 	import SeveralChip from '$lib/components/SeveralChip.svelte';
 	import Clause from '$lib/frame/Clause.svelte';
@@ -28,7 +29,10 @@
 	const faces = $derived(desk.model.view.zones.find(({ id }) => id === zone.id)?.faces ?? []);
 	const effect = $derived.by(() => {
 		if (on.is === 'web')
-			return `${formatNumber(faces.reduce((sum, { edges }) => sum + edges.count, 0))} lines`;
+			return counted(
+				faces.reduce((sum, { edges }) => sum + edges.count, 0),
+				'line'
+			);
 		if (on.is !== 'path') return '';
 		const whole = faces.reduce((sum, { grid }) => sum + grid.across.lengths.belt, 0);
 		return `${faces.length > 1 ? `${faces.length} lines · ` : ''}${formatLength(whole, desk.display === 'ft-in' ? 'ft-in' : 'm', 1)}`;
