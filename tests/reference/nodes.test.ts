@@ -246,6 +246,6 @@ describe('parts on nodes', () => {
 				{ variants }
 			)
 		);
-		expect(none.problems[0]!.text).to.match(/nodes where 1 lines meet do not exist; 2 or more/);
+		expect(none.problems[0]!.text).to.match(/nodes where 1 line meets do not exist; 2 or more/);
 	});
 });

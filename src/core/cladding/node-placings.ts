@@ -2,13 +2,17 @@ import type { Held } from '../condition/holds';
 import type { Nodes } from '../pattern/nodes';
 import type { PartDefinition } from '../project/part-definition';
 import type { NodePlacing } from '../project/schema';
+import { counted } from '../units/counted';
 import { refuse } from '../units/problem';
 import { hangsOn } from './sites';
 
 /** @throws ProblemError for a placing that can never match */
 function check({ lines }: NodePlacing, at: string): void {
 	if (lines !== 'any' && lines < 2)
-		refuse(`${at}/lines`, `nodes where ${lines} lines meet do not exist; 2 or more, or "any", is accepted`);
+		refuse(
+			`${at}/lines`,
+			`nodes where ${counted(lines, 'line meets', 'lines meet')} do not exist; 2 or more, or "any", is accepted`
+		);
 }
 
 /** How many lines meet at a node. */

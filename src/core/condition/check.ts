@@ -4,6 +4,7 @@ import type { Named } from '../named/named-values';
 import type { SiteKind } from '../field/site-kind';
 import type { Condition } from '../project/condition-schema';
 import { below, type Path, type Place } from '../project/typed-path';
+import { counted } from '../units/counted';
 import { shortNames } from '../units/formula/check';
 import { FormulaError } from '../units/formula/expression';
 import { refuse, type Problem } from '../units/problem';
@@ -115,8 +116,8 @@ export function checkCondition(condition: Condition, over: SiteKind, known: Aska
 				refuse(
 					at,
 					over === 'node'
-						? `nodes where ${wrong} lines meet do not exist; 2 or more, or any number, is accepted`
-						: `cells with ${wrong} corners do not exist; 3 or more, or any number, is accepted`
+						? `nodes where ${counted(wrong, 'line meets', 'lines meet')} do not exist; 2 or more, or any number, is accepted`
+						: `cells with ${counted(wrong, 'corner')} do not exist; 3 or more, or any number, is accepted`
 				);
 			return;
 		}

@@ -192,6 +192,7 @@ export class CellLayer {
 		for (const name of ['position', 'color'])
 			shared.setAttribute(name, triangles.geometry.getAttribute(name));
 		const standIns = new THREE.Mesh(shared, this.matter);
+		standIns.raycast = raycastSorted;
 		standIns.castShadow = standIns.receiveShadow = true;
 		const lineGeometry = new THREE.BufferGeometry();
 		lineGeometry.setAttribute('position', new THREE.BufferAttribute(lineSegments(face, triangles.origin), 3));

@@ -128,14 +128,13 @@ export class Picker {
 	}
 
 	private nearest(): THREE.Intersection | undefined {
-		const shown = [
-			// Bare cells are drawn by others that stand in for their pieces: what a click takes is what counts.
-			...[...this.cells.all()].filter(({ mesh }) => mesh.userData['picked']),
-			...[...this.pieces.all()].filter(({ mesh }) => mesh.visible),
-			...[...this.forms.all()].filter(({ group }) => group.visible)
-		];
+		const drawn = [
+			...[...this.cells.all()].flatMap(({ mesh, standIns }) => [mesh, standIns]),
+			...[...this.pieces.all()].map(({ mesh }) => mesh)
+		].filter(({ visible }) => visible);
+		for (const { group, mesh } of this.forms.all()) if (group.visible) drawn.push(mesh);
 		let best: THREE.Intersection | undefined;
-		for (const { mesh } of shown) {
+		for (const mesh of drawn) {
 			const hit = this.hit(mesh);
 			if (hit && hit.distance < (best?.distance ?? Infinity)) best = hit;
 		}
