@@ -294,6 +294,8 @@ describe('lines asked by what is beside them, and by their slope', () => {
 				put: { variant: 'p', values: {} }
 			}
 		];
-		expect(await told(zoneWith([], { rules }))).to.match(/asked of lines; of cells ask for a measure/);
+		expect(await told(zoneWith([], { rules }))).to.match(
+			/asked of lines and nodes; of cells ask for a measure/
+		);
 	});
 });
