@@ -1,4 +1,5 @@
 import { type Page } from '@playwright/test';
+import type { Form } from '../../src/core/project/form-schema';
 import { revolved, sheet } from '../faces';
 import {
 	accessible,
@@ -31,6 +32,19 @@ async function point(page: Page, across: number, down: number): Promise<{ x: num
 	const at = { x: box.x + across * box.width, y: box.y + down * box.height };
 	await page.mouse.move(at.x, at.y);
 	return at;
+}
+
+/** A face with so many cells and no part on them. */
+function bare(form: Form, face: string, bays: number, courses: number): object {
+	const by = (count: number) => ({ by: 'count', count });
+	const settingOut = { across: by(bays), up: by(courses) };
+	const faces = [{ mass: 'm', face }];
+	const pattern = { kind: 'rectangles' };
+	return {
+		name: 'Bare',
+		masses: [{ id: 'm', name: 'Mass', form }],
+		zones: [{ id: 'z', code: 'Z', name: 'Zone', faces, settingOut, pattern }]
+	};
 }
 
 test('the first picture that is drawn has cells on it', async ({ page }) => {
@@ -88,25 +102,11 @@ test('what a click would take is told, and stays under the pointer as the eye co
 });
 
 test('the eye comes nearer to cells that have no part yet, and never through them', async ({ page }) => {
-	const by = (count: number) => ({ by: 'count', count });
-	const form = revolved([
+	const drum = revolved([
 		[6000, 0],
 		[6000, 9000]
 	]);
-	await openDocument(page, {
-		name: 'A bare drum',
-		masses: [{ id: 'm', name: 'Drum', form }],
-		zones: [
-			{
-				id: 'z',
-				code: 'Z',
-				name: 'Drum',
-				faces: [{ mass: 'm', face: 'shell' }],
-				settingOut: { across: by(24), up: by(6) },
-				pattern: { kind: 'rectangles' }
-			}
-		]
-	});
+	await openDocument(page, bare(drum, 'shell', 24, 6));
 	const at = await point(page, 0.47, 0.5);
 	const mark = await hover(page).locator('.figures').textContent();
 	// Near enough to stand within the drum, if it were for the middle of it.
@@ -122,21 +122,7 @@ test('what a lens says along the top of the picture takes nothing away at its fo
 	// Pictures that are drawn plainly are not put together in the same way.
 	const context = await newContext(browser, worker);
 	const page = await context.newPage();
-	const by = (count: number) => ({ by: 'count', count });
-	const id = await postDocument(page, {
-		name: 'A bare wall',
-		masses: [{ id: 'm', name: 'Wall', form: sheet(60_000, 60_000) }],
-		zones: [
-			{
-				id: 'z',
-				code: 'Z',
-				name: 'Wall',
-				faces: [{ mass: 'm', face: 'wall' }],
-				settingOut: { across: by(2), up: by(2) },
-				pattern: { kind: 'rectangles' }
-			}
-		]
-	});
+	const id = await postDocument(page, bare(sheet(60_000, 60_000), 'wall', 2, 2));
 	await page.goto(`/project/${id}`);
 	await settled(page);
 	await page.keyboard.press('1');

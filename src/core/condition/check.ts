@@ -74,8 +74,8 @@ function checkRange(
 		);
 }
 
-/** What not every site has. */
-const had: Partial<Record<Condition['is'], readonly SiteKind[]>> = {
+/** What can be asked of some kinds of sites alone. */
+const askedOf: Partial<Record<Condition['is'], readonly SiteKind[]>> = {
 	kind: ['cell'],
 	slot: ['cell'],
 	looks: ['cell'],
@@ -94,11 +94,11 @@ const had: Partial<Record<Condition['is'], readonly SiteKind[]>> = {
  */
 export function checkCondition(condition: Condition, over: SiteKind, known: Askable, place: Place): void {
 	const at = place as string as Path<Condition>;
-	const by = had[condition.is];
-	if (by && !by.includes(over))
+	const sites = askedOf[condition.is];
+	if (sites && !sites.includes(over))
 		refuse(
 			at,
-			`that is asked of ${by.map((one) => `${one}s`).join(' and ')}; of ${over}s ask for a measure, a level, a guide or a formula`
+			`that is asked of ${sites.map((one) => `${one}s`).join(' and ')}; of ${over}s ask for a measure, a level, a guide or a formula`
 		);
 	switch (condition.is) {
 		case 'all':

@@ -95,7 +95,10 @@ function nearest(ends: Float64Array, p: number, q: number): readonly [number, nu
 const beyond = (share: number) => Math.max(-share, share - 1, 0);
 const held = (share: number) => Math.min(1, Math.max(0, share));
 
-/** The crossings of strands with one another, each once, wherever their points lie. */
+/**
+ * The crossings of strands with one another, each once, wherever their points lie.
+ * @param strands points in mm @returns strands by number, places counted in their pieces
+ */
 export function crossingsOf(strands: readonly Strand[]): Crossing[] {
 	const { first, ends, low, high, size } = piecesOf(strands);
 	const rounds = strands.map(roundOf);
